@@ -1,0 +1,127 @@
+import {
+  BalanceCube,
+  currency,
+  isIncomeAccount,
+  monthCalendar,
+  slotCount,
+  slotOfYear,
+  periodAt,
+  type Account,
+  type AccountClass,
+  type BalanceLayer,
+  type Chart,
+  type Currency,
+  type DimensionCombination,
+  type FiscalCalendar,
+  type Minor,
+  type PeriodIndex,
+  type Polarity,
+} from '@wise-margin/core';
+import type { Database } from '../database/database.ts';
+import type { CompanyRow } from '../database/models.ts';
+import { notFound } from '../http/problem.ts';
+
+/** Everything of a company that figures are computed from, held in memory and true to one version of its ledger. */
+export type Books = {
+  readonly id: number;
+  readonly name: string;
+  readonly version: number;
+  readonly currency: Currency;
+  readonly startMonth: number;
+  readonly chart: Chart;
+  /** account rows of the database, by chart position */
+  readonly accountIds: readonly number[];
+  readonly calendar: FiscalCalendar;
+  /** fiscal years opened, in order; the calendar covers them without a gap */
+  readonly years: readonly number[];
+  readonly cube: BalanceCube;
+  readonly dimensions: readonly { readonly name: string; readonly values: readonly string[] }[];
+  readonly combinations: ReadonlyMap<number, DimensionCombination>;
+  readonly firstPosted: PeriodIndex | null;
+  readonly lastPosted: PeriodIndex | null;
+};
+
+/** A period in the database: fiscal year and period number, 202707 for FY2027 period 7. */
+export const periodCode = (year: number, number: number): number => year * 100 + number;
+
+/** Keeps the books of each company and loads them anew when another version was posted, by this process or another. */
+export class BooksKeeper {
+  readonly #database: Database;
+  readonly #held = new Map<number, Promise<Books>>();
+
+  constructor(database: Database) {
+    this.#database = database;
+  }
+
+  /** @throws ProblemError 404 when there is no such company */
+  async of(companyId: number): Promise<Books> {
+    const company = await this.#database.models.companies.findByPk(companyId);
+    if (!company) throw notFound(`company ${companyId}`);
+    const held = await this.#held.get(companyId)?.catch(() => undefined);
+    if (held?.version === company.version) return held;
+    const loading = loadBooks(this.#database, company);
+    this.#held.set(companyId, loading);
+    return loading;
+  }
+}
+
+async function loadBooks(database: Database, company: CompanyRow): Promise<Books> {
+  const accountRows = await database.models.accounts.findAll({ where: { companyId: company.id }, order: [['position', 'ASC']] });
+  const accounts: Account[] = accountRows.map((row) => ({
+    number: row.number,
+    name: row.name,
+    class: row.class as AccountClass,
+    group: row.groupName,
+    active: Boolean(row.active),
+    polarity: row.polarity as Polarity | null,
+    cashflow: row.cashflow,
+  }));
+  const years = (await database.models.fiscalYears.findAll({ where: { companyId: company.id }, order: [['year', 'ASC']] })).map((row) => row.year);
+  const fallback = Number(company.createdAt.slice(0, 4));
+  const calendar = monthCalendar({
+    startMonth: company.startMonth,
+    firstYear: years[0] ?? fallback,
+    lastYear: years.at(-1) ?? fallback,
+    hasAdjustmentPeriod: Boolean(company.hasAdjustmentPeriod),
+  });
+  const combinationRows = await database.select<{ id: number; dimension_values: string }>('SELECT id, dimension_values FROM combinations WHERE company_id = $1', [company.id]);
+  const combinations = new Map(combinationRows.map((row) => [row.id, JSON.parse(row.dimension_values) as DimensionCombination]));
+  const dimensionRows = await database.select<{ name: string }>('SELECT name FROM dimensions WHERE company_id = $1 ORDER BY id', [company.id]);
+  const cube = new BalanceCube({ isIncome: accounts.map(isIncomeAccount), slots: slotCount(calendar) });
+  const balances = await database.select<{ position: number; period_code: number; combination_id: number; layer: string; net: number }>(
+    `SELECT a.position, b.period_code, b.combination_id, b.layer, b.debit - b.credit AS net FROM balances b JOIN accounts a ON a.id = b.account_id
+     WHERE b.company_id = $1 AND b.layer <> 'draft'`,
+    [company.id],
+  );
+  let first = Infinity;
+  let last = -Infinity;
+  cube.post(
+    balances.map((row) => {
+      const year = Math.floor(row.period_code / 100);
+      const number = row.period_code % 100;
+      const period = (year - calendar.firstYear) * 12 + Math.min(number, 12) - 1;
+      first = Math.min(first, period);
+      last = Math.max(last, period);
+      const slot = slotOfYear(calendar, year, number);
+      if (slot === null) throw new RangeError(`a balance stands in period ${row.period_code}, outside the fiscal years of ${company.name}`);
+      return { account: row.position, slot, combination: combinations.get(row.combination_id)!, layer: row.layer as BalanceLayer, amount: row.net as Minor };
+    }),
+  );
+  const valuesOf = (name: string) => [...new Set([...combinations.values()].map((values) => values[name] ?? ''))].sort((a, b) => Number(a === '') - Number(b === '') || a.localeCompare(b));
+  return {
+    id: company.id,
+    name: company.name,
+    version: company.version,
+    currency: currency(company.currency),
+    startMonth: company.startMonth,
+    chart: { accounts },
+    accountIds: accountRows.map((row) => row.id),
+    calendar,
+    years,
+    cube,
+    dimensions: dimensionRows.map(({ name }) => ({ name, values: valuesOf(name) })),
+    combinations,
+    firstPosted: Number.isFinite(first) ? periodAt(calendar, first as PeriodIndex).index : null,
+    lastPosted: Number.isFinite(last) ? periodAt(calendar, last as PeriodIndex).index : null,
+  };
+}

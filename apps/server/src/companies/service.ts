@@ -1,0 +1,72 @@
+import { longPeriodName, periodAt, periodOfKey, shortPeriodName, type PeriodIndex } from '@wise-margin/core';
+import type { CompanyDto } from '@wise-margin/contract';
+import { recordAudit, type Actor } from '../database/audit.ts';
+import type { Database } from '../database/database.ts';
+import { refused } from '../http/problem.ts';
+import type { Books, BooksKeeper } from './books.ts';
+
+/** Companies in order of name. */
+export async function listCompanies(database: Database): Promise<{ id: number; name: string }[]> {
+  return (await database.models.companies.findAll({ order: [['id', 'ASC']] })).map(({ id, name }) => ({ id, name }));
+}
+
+export async function describeCompany(database: Database, books: Books): Promise<CompanyDto> {
+  const [counts] = await database.select<{ entries: number; drafts: number }>(
+    `SELECT count(*) AS entries, coalesce(sum(state = 'draft'), 0) AS drafts FROM entries WHERE company_id = $1`,
+    [books.id],
+  );
+  const keyOf = (index: PeriodIndex | null) => (index === null ? null : periodAt(books.calendar, index).key);
+  return {
+    id: books.id,
+    name: books.name,
+    currency: books.currency.code,
+    currencyWords: books.currency.words,
+    exponent: books.currency.exponent,
+    startMonth: books.startMonth,
+    hasAdjustmentPeriod: books.calendar.hasAdjustmentPeriod,
+    years: [...books.years],
+    periods: books.calendar.periods.map((period) => ({
+      key: period.key,
+      year: period.year,
+      number: period.number,
+      name: shortPeriodName(books.calendar, period.index),
+      longName: longPeriodName(books.calendar, period.index),
+    })),
+    lastPosted: keyOf(books.lastPosted),
+    firstPosted: keyOf(books.firstPosted),
+    dimensions: books.dimensions.map(({ name, values }) => ({ name, values: [...values] })),
+    accountCount: books.chart.accounts.length,
+    entryCount: counts!.entries,
+    draftCount: counts!.drafts,
+  };
+}
+
+/**
+ * Opens the fiscal year after the last or before the first one held.
+ * @throws ProblemError 422 when the year would leave a gap
+ */
+export async function openFiscalYear(database: Database, keeper: BooksKeeper, options: { companyId: number; year: number; actor: Actor }): Promise<void> {
+  const { companyId, year, actor } = options;
+  const { years } = await keeper.of(companyId);
+  if (years.includes(year)) return;
+  const first = years[0];
+  const last = years.at(-1);
+  if (first !== undefined && last !== undefined && year !== first - 1 && year !== last + 1) {
+    throw refused(`Fiscal years stand in a row: after FY${first} to FY${last} come FY${last + 1} or FY${first - 1}, not FY${year}.`, 'year');
+  }
+  await database.write(async (transaction) => {
+    await database.models.fiscalYears.create({ companyId, year }, { transaction });
+    await database.models.companies.increment('version', { where: { id: companyId }, transaction });
+    await recordAudit(database, { companyId, actor, action: 'fiscalYear.open', subject: `FY${year}`, details: {} }, transaction);
+  });
+}
+
+/** The period a key names in a company's calendar. @throws ProblemError 422 when no fiscal year holds it */
+export function periodOf(books: Books, key: string): PeriodIndex {
+  const period = periodOfKey(books.calendar, key);
+  if (period === null) {
+    const { firstYear, lastYear } = books.calendar;
+    throw refused(`${key} lies outside the fiscal years of ${books.name}, FY${firstYear} to FY${lastYear}.`, 'asOf');
+  }
+  return period;
+}

@@ -1,0 +1,111 @@
+import { DataTypes, Model, type CreationOptional, type InferAttributes, type InferCreationAttributes, type Sequelize } from 'sequelize';
+
+/** The small tables as Sequelize models; entries, lines and balances are written in chunks by SQL. */
+export class CompanyRow extends Model<InferAttributes<CompanyRow>, InferCreationAttributes<CompanyRow>> {
+  declare id: CreationOptional<number>;
+  declare name: string;
+  declare currency: string;
+  declare startMonth: number;
+  declare hasAdjustmentPeriod: boolean;
+  /** goes up with each posting, so that every process knows when its cube is old */
+  declare version: CreationOptional<number>;
+  declare createdAt: string;
+}
+export class FiscalYearRow extends Model<InferAttributes<FiscalYearRow>, InferCreationAttributes<FiscalYearRow>> {
+  declare companyId: number;
+  declare year: number;
+}
+export class AccountRow extends Model<InferAttributes<AccountRow>, InferCreationAttributes<AccountRow>> {
+  declare id: CreationOptional<number>;
+  declare companyId: number;
+  declare position: number;
+  declare number: string;
+  declare name: string;
+  declare class: string;
+  declare groupName: string | null;
+  declare active: boolean;
+  declare polarity: string | null;
+  declare cashflow: string | null;
+}
+export class ImportRow extends Model<InferAttributes<ImportRow>, InferCreationAttributes<ImportRow>> {
+  declare id: CreationOptional<number>;
+  declare companyId: number | null;
+  declare newCompany: string | null;
+  declare state: string;
+  declare createdAt: string;
+  declare postedAt: string | null;
+  declare actor: string;
+  declare files: string;
+  declare preview: string | null;
+  declare base: string | null;
+  declare issueCount: number;
+  declare failure: string | null;
+}
+export class BudgetRow extends Model<InferAttributes<BudgetRow>, InferCreationAttributes<BudgetRow>> {
+  declare id: CreationOptional<number>;
+  declare companyId: number;
+  declare year: number;
+  declare name: string;
+  declare fromYear: number | null;
+  declare state: string;
+  declare dimension: string | null;
+  declare version: CreationOptional<number>;
+  declare createdAt: string;
+  declare actor: string;
+}
+export class AuditEventRow extends Model<InferAttributes<AuditEventRow>, InferCreationAttributes<AuditEventRow>> {
+  declare id: CreationOptional<number>;
+  declare companyId: number | null;
+  declare at: string;
+  declare actor: string;
+  declare action: string;
+  declare subject: string;
+  declare details: string;
+}
+
+export type Models = {
+  readonly companies: typeof CompanyRow;
+  readonly fiscalYears: typeof FiscalYearRow;
+  readonly accounts: typeof AccountRow;
+  readonly imports: typeof ImportRow;
+  readonly budgets: typeof BudgetRow;
+  readonly auditEvents: typeof AuditEventRow;
+};
+
+const { INTEGER, TEXT, BOOLEAN } = DataTypes;
+const id = { type: INTEGER, primaryKey: true, autoIncrement: true } as const;
+const whole = { type: INTEGER, allowNull: false } as const;
+const text = { type: TEXT, allowNull: false } as const;
+const textOrNull = { type: TEXT, allowNull: true } as const;
+const wholeOrNull = { type: INTEGER, allowNull: true } as const;
+const flag = { type: BOOLEAN, allowNull: false } as const;
+
+/** Binds the models to a connection. Each call makes its own classes, so that several databases can be open. */
+export function defineModels(sequelize: Sequelize): Models {
+  const options = (tableName: string) => ({ sequelize, tableName, underscored: true, timestamps: false });
+  class Company extends CompanyRow {}
+  Company.init({ id, name: text, currency: text, startMonth: whole, hasAdjustmentPeriod: flag, version: { ...whole, defaultValue: 0 }, createdAt: text }, options('companies'));
+  class FiscalYear extends FiscalYearRow {}
+  FiscalYear.init({ companyId: { ...whole, primaryKey: true }, year: { ...whole, primaryKey: true } }, options('fiscal_years'));
+  class Account extends AccountRow {}
+  Account.init(
+    { id, companyId: whole, position: whole, number: text, name: text, class: text, groupName: textOrNull, active: flag, polarity: textOrNull, cashflow: textOrNull },
+    options('accounts'),
+  );
+  class Import extends ImportRow {}
+  Import.init(
+    {
+      id, companyId: wholeOrNull, newCompany: textOrNull, state: text, createdAt: text, postedAt: textOrNull, actor: text, files: text, preview: textOrNull,
+      base: textOrNull, issueCount: { ...whole, defaultValue: 0 }, failure: textOrNull,
+    },
+    options('imports'),
+  );
+  class Budget extends BudgetRow {}
+  Budget.init(
+    { id, companyId: whole, year: whole, name: text, fromYear: wholeOrNull, state: text, dimension: textOrNull, version: { ...whole, defaultValue: 0 }, createdAt: text, actor: text },
+    options('budgets'),
+  );
+  class AuditEvent extends AuditEventRow {}
+  AuditEvent.init({ id, companyId: wholeOrNull, at: text, actor: text, action: text, subject: text, details: text }, options('audit_events'));
+  return { companies: Company, fiscalYears: FiscalYear, accounts: Account, imports: Import, budgets: Budget, auditEvents: AuditEvent };
+}

@@ -1,0 +1,171 @@
+import { z } from 'zod';
+import { filterQuerySchema, minorSchema, periodKeySchema } from './common.ts';
+
+export const importIssueSchema = z
+  .object({
+    file: z.enum(['accounts', 'ledger']),
+    row: z.number().int().meta({ description: 'row as a spreadsheet numbers it; 0 is the file as a whole' }),
+    column: z.string(),
+    text: z.string(),
+    code: z.string(),
+    reason: z.string(),
+    fix: z.string(),
+  })
+  .meta({ id: 'ImportIssue' });
+export type ImportIssueDto = z.infer<typeof importIssueSchema>;
+
+export const importSchema = z
+  .object({
+    id: z.number().int(),
+    company: z.string(),
+    companyId: z.number().int().nullable(),
+    isNewCompany: z.boolean(),
+    state: z.enum(['checking', 'ready', 'refused', 'posting', 'posted', 'failed']),
+    createdAt: z.string(),
+    postedAt: z.string().nullable(),
+    actor: z.string(),
+    files: z.array(
+      z.object({
+        kind: z.enum(['accounts', 'ledger']),
+        name: z.string(),
+        bytes: z.number(),
+        encoding: z.string(),
+        delimiter: z.string(),
+        sha256: z.string(),
+      }),
+    ),
+    rowsRead: z.number().int(),
+    preview: z
+      .object({
+        rows: z.number().int(),
+        entries: z.number().int(),
+        drafts: z.number().int(),
+        firstPeriod: z.string().nullable(),
+        lastPeriod: z.string().nullable(),
+        debits: minorSchema,
+        credits: minorSchema,
+        newAccounts: z.array(z.object({ number: z.string(), name: z.string(), class: z.string() })),
+        changedAccounts: z.number().int(),
+        newYears: z.array(z.number().int()),
+        newDimensionValues: z.array(z.object({ dimension: z.string(), values: z.array(z.string()) })),
+        newParties: z.number().int(),
+        notices: z.array(z.string()),
+      })
+      .nullable(),
+    issueCount: z.number().int(),
+    /** the first of them; the whole list is the download */
+    issues: z.array(importIssueSchema),
+    exponent: z.number().int(),
+    failure: z.string().nullable(),
+  })
+  .meta({ id: 'Import' });
+export type ImportDto = z.infer<typeof importSchema>;
+
+export const accountRowSchema = z.object({
+  number: z.string(),
+  name: z.string(),
+  class: z.string(),
+  className: z.string(),
+  group: z.string().nullable(),
+  active: z.boolean(),
+  statement: z.enum(['income', 'balance', 'statistic']),
+  /** opening balance of the year, shown sign; zero for income accounts */
+  opening: minorSchema,
+  /** net change by period of the year in the account's natural sign; null after the last posted month */
+  months: z.array(minorSchema.nullable()),
+  total: minorSchema,
+  lastPosting: z.string().nullable(),
+});
+export const accountListSchema = z
+  .object({ year: z.number().int(), periods: z.array(z.string()), accounts: z.array(accountRowSchema) })
+  .meta({ id: 'AccountList' });
+export type AccountListDto = z.infer<typeof accountListSchema>;
+
+export const trialBalanceQuerySchema = z.object({ asOf: periodKeySchema, filter: filterQuerySchema });
+export const trialBalanceSchema = z
+  .object({
+    asOf: periodKeySchema,
+    rows: z.array(
+      z.object({
+        number: z.string().nullable(),
+        name: z.string(),
+        opening: minorSchema,
+        month: minorSchema,
+        yearToDate: minorSchema,
+        debit: minorSchema.nullable(),
+        credit: minorSchema.nullable(),
+      }),
+    ),
+    debits: minorSchema,
+    credits: minorSchema,
+  })
+  .meta({ id: 'TrialBalance' });
+export type TrialBalanceDto = z.infer<typeof trialBalanceSchema>;
+
+export const entriesQuerySchema = z.object({
+  from: periodKeySchema,
+  to: periodKeySchema,
+  filter: filterQuerySchema,
+  after: z.coerce.number().int().min(0).default(0),
+  limit: z.coerce.number().int().min(1).max(2000).default(500),
+  /** lines beside the ones asked for: closing entries count for balance-sheet accounts only */
+  opening: z.preprocess((value) => value === 'true' || value === true, z.boolean()).default(false),
+});
+export const entryLineSchema = z.object({
+  lineId: z.number().int(),
+  entryId: z.number().int(),
+  entry: z.string(),
+  date: z.string(),
+  memo: z.string(),
+  party: z.string(),
+  document: z.string(),
+  source: z.string(),
+  kind: z.string(),
+  dimensions: z.record(z.string(), z.string()),
+  /** in the account's natural sign */
+  amount: minorSchema,
+});
+export const entryLinesSchema = z
+  .object({
+    account: z.object({ number: z.string(), name: z.string(), className: z.string() }),
+    span: z.string(),
+    lines: z.array(entryLineSchema),
+    count: z.number().int(),
+    /** sum of all lines found, natural sign, read from the entries themselves */
+    sum: minorSchema,
+    /** what the cube holds for the same account, span and filter */
+    figure: minorSchema,
+    next: z.number().int().nullable(),
+  })
+  .meta({ id: 'EntryLines' });
+export type EntryLinesDto = z.infer<typeof entryLinesSchema>;
+
+export const entrySchema = z
+  .object({
+    id: z.number().int(),
+    number: z.string(),
+    date: z.string(),
+    period: z.string(),
+    source: z.string(),
+    kind: z.string(),
+    state: z.string(),
+    importId: z.number().int().nullable(),
+    importedAt: z.string().nullable(),
+    debits: minorSchema,
+    credits: minorSchema,
+    lines: z.array(
+      z.object({
+        account: z.string(),
+        accountName: z.string(),
+        debit: minorSchema.nullable(),
+        credit: minorSchema.nullable(),
+        memo: z.string(),
+        party: z.string(),
+        document: z.string(),
+        due: z.string().nullable(),
+        dimensions: z.record(z.string(), z.string()),
+      }),
+    ),
+  })
+  .meta({ id: 'Entry' });
+export type EntryDto = z.infer<typeof entrySchema>;

@@ -1,0 +1,24 @@
+const NOT_MEANINGFUL: Readonly<Record<string, string>> = {
+  zeroBase: 'Not meaningful: the base is zero',
+  divisionByZero: 'Not meaningful: division by zero',
+  fromNotMeaningful: 'Not meaningful: made from a figure that is not meaningful',
+  outOfRange: 'Not meaningful: beyond the largest amount',
+};
+const BLANK: Readonly<Record<string, string>> = {
+  noLine: '',
+  outsideCalendar: 'No fiscal year is held for these months',
+  emptySpan: 'No months are left in this span',
+  notYetPosted: 'Nothing is posted in these months yet',
+  beforeHistory: 'The ledger begins later',
+  noBudget: 'No approved or chosen budget for this year',
+  noBalanceBudget: 'The budget has no balance sheet',
+  bothZero: 'Zero against zero',
+  ratioLine: 'Not shown for ratios',
+  fromBlank: 'One of its figures is missing',
+};
+
+/** Why a cell shows n/m or nothing, in words; empty when there is nothing to explain. */
+export function cellReasonWords(cell: { readonly kind: string; readonly reason?: string }): string {
+  if (cell.kind === 'notMeaningful') return NOT_MEANINGFUL[cell.reason ?? ''] ?? '';
+  return cell.kind === 'blank' ? (BLANK[cell.reason ?? ''] ?? '') : '';
+}

@@ -1,0 +1,92 @@
+import { ACCOUNT_CLASSES, type AmountIssue, type ImportIssue, type ImportIssueCode } from '@wise-margin/core';
+
+type Words = { readonly reason: string; readonly fix: string };
+const say = (reason: string, fix: string): Words => ({ reason, fix });
+
+const AMOUNT_WORDS: Readonly<Record<AmountIssue['code'], (issue: AmountIssue) => Words>> = {
+  empty: () => say('The amount is empty', 'Write the amount, such as 1250.00'),
+  thousandsSeparator: (issue) => say('The amount has thousands separators', suggestion(issue)),
+  parentheses: (issue) => say('The amount stands in parentheses', suggestion(issue)),
+  trailingMinus: (issue) => say('The minus stands after the amount', suggestion(issue)),
+  currencySign: (issue) => say('The amount has a currency sign', suggestion(issue)),
+  exponentNotation: () =>
+    say('The amount is in exponent notation, as spreadsheets shorten long numbers', 'Format the column as a number and export again'),
+  tooManyDecimals: ({ decimals }) =>
+    say(`The amount has more than ${decimals} decimals, which the currency does not have`, `Round to ${decimals} decimals`),
+  decimalComma: (issue) => say('The amount has a decimal comma', suggestion(issue)),
+  tooLarge: () => say('The amount is past 90,000,000,000,000', 'Check for extra digits'),
+  notANumber: () => say('This is not an amount', 'Write digits with a decimal point, such as 1250.00'),
+};
+const suggestion = ({ suggestion: text }: AmountIssue): string =>
+  text === undefined
+    ? 'Write digits with a decimal point, such as 1250.00'
+    : `Write ${text}${text.startsWith('-') ? ', or put the amount on the other side' : ''}`;
+
+const WORDS: Readonly<Record<ImportIssueCode, (issue: ImportIssue, at: (name: string) => string | number) => Words>> = {
+  missingColumn: ({ column }) => say(`The header has no column "${column}"`, `Add a column named ${column}; the header reads as shown`),
+  similarColumn: ({ column }, at) =>
+    say(`The header has no column "${column}", but one named "${at('similar')}"`, `Rename "${at('similar')}" to ${column}`),
+  repeatedColumn: ({ column }) => say(`The column "${column}" stands twice in the header`, 'Keep one and rename or delete the other'),
+  unnamedColumn: ({ column }) => say(`The header leaves ${column} without a name`, 'Name the column, or delete it with its cells'),
+  amountAndDebitCredit: () => say('The header has amount beside debit and credit', 'Keep either one signed amount, or debit and credit'),
+  noHeader: () => say('The first row holds no column names', 'Begin the file with the names of its columns'),
+  cellCount: (_, at) =>
+    say(
+      `The row has ${at('found')} cells where the header has ${at('expected')}`,
+      'Look for a comma too many or too few, or text that needs quotes',
+    ),
+  required: ({ column }) => say(`The ${column} is empty`, `Fill in the ${column}`),
+  unknownAccount: () => say('No such account', 'Correct the number, or add the account with an accounts file'),
+  inactiveAccount: () => say('The account is inactive', 'Use another account, or set it active in an accounts file'),
+  impossibleDate: () => say('There is no such day', 'Correct the date'),
+  dateLayout: () => say('The date is not written as YYYY-MM-DD', 'Write it as 2026-10-31'),
+  dateOutsideYears: () => say('The date lies outside every fiscal year of the company', 'Correct the date, or open the fiscal year first'),
+  badAmount: ({ amount }) => AMOUNT_WORDS[amount?.code ?? 'notANumber'](amount ?? { code: 'notANumber' }),
+  noAmount: () => say('The row has no amount', 'Write a debit or a credit, 0.00 included'),
+  debitAndCredit: () => say('The row has both a debit and a credit', 'Write two rows, one for each side'),
+  negativeSide: ({ column }) =>
+    say(`The ${column} is negative`, `Write it without the minus on the ${column === 'debit' ? 'credit' : 'debit'} side`),
+  unknownKind: (_, at) => say('No such kind of entry', `Write one of: ${at('allowed')}`),
+  unknownState: (_, at) => say('No such state of an entry', `Write one of: ${at('allowed')}`),
+  entryDateDiffers: (_, at) =>
+    say(
+      `The entry begins on row ${at('firstRow')} with the date ${at('first')}`,
+      'Give all its rows one date, or this row another entry number',
+    ),
+  entryFieldDiffers: ({ column }, at) =>
+    say(`The entry begins on row ${at('firstRow')} with the ${column} "${at('first')}"`, `Give all its rows one ${column}`),
+  singleLine: () => say('The entry has a single row', 'An entry needs at least two rows that balance'),
+  unbalanced: (_, at) =>
+    say(
+      `The entry does not balance: debits ${at('debits')}, credits ${at('credits')}, difference ${at('difference')} (rows ${at('firstRow')} to ${at('lastRow')})`,
+      'Correct an amount or add the missing row',
+    ),
+  entryRepeatedInFile: (_, at) =>
+    say(
+      `The entry number was used before, up to row ${at('before')}`,
+      'Keep the rows of an entry together, or give the second one its own number',
+    ),
+  entryInLedger: () => say('The ledger already holds an entry with this number', 'Leave the entry out, or give it its own number'),
+  brokenQuotes: (_, at) => say(`The quotes are broken: ${at('message')}`, 'Close each quoted text, and double the quotes inside it'),
+  tooLong: (_, at) => say(`The text is longer than ${at('most')} characters`, 'Shorten it'),
+  noRows: () => say('The file has a header and no rows', 'Export it again with its rows'),
+  unknownClass: () =>
+    say(
+      'No such class of account',
+      `Write one of: ${Object.values(ACCOUNT_CLASSES)
+        .map(({ name }) => name)
+        .join(', ')}`,
+    ),
+  accountRepeated: (_, at) => say(`The account stands on row ${at('before')} already`, 'Keep one of the two rows'),
+  classDiffers: (_, at) => say(`The account is held with the class ${at('held')}`, 'Keep that class, or use a new number'),
+  badFlag: () => say('Active is neither yes nor no', 'Write yes or no'),
+  unknownPolarity: (_, at) => say('No such polarity', `Write one of: ${at('allowed')}`),
+  sameFile: (_, at) => say(`This very file was posted as import ${at('importId')} on ${at('date')}`, 'Choose the file that is new'),
+  emptyFile: () => say('The file is empty', 'Export it again'),
+  notText: (_, at) => say(`The file is ${at('found')}, not text in columns`, 'Export the ledger as CSV'),
+};
+
+/** A fault of an import in words: the reason, and what to do about it. */
+export function importIssueWords(issue: ImportIssue): Words {
+  return WORDS[issue.code](issue, (name) => issue.details?.[name] ?? '');
+}

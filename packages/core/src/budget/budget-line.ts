@@ -1,0 +1,20 @@
+import type { DimensionCombination } from '../ledger/dimension.ts';
+import type { Minor } from '../money/minor.ts';
+import type { Basis } from './basis.ts';
+
+/** One month of a budget line, debit positive. A held month was typed by a person and stays until released. */
+export type BudgetMonth = { readonly amount: Minor; readonly held: boolean };
+
+/** The year of one account and dimension combination: twelve months, first to last of the fiscal year. */
+export type BudgetLine = {
+  /** account number */
+  readonly account: string;
+  readonly dimensions: DimensionCombination;
+  readonly basis: Basis;
+  readonly months: readonly BudgetMonth[];
+};
+
+/** The year's total of a line, debit positive. */
+export function yearTotal(months: readonly BudgetMonth[]): number {
+  return months.reduce((sum, month) => sum + month.amount, 0);
+}

@@ -1,0 +1,29 @@
+import { periodAt, type FiscalCalendar, type PeriodIndex } from './fiscal-calendar.ts';
+import type { Span } from './span.ts';
+
+const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'];
+const partsOf = (calendar: FiscalCalendar, index: PeriodIndex) => {
+  const { key } = periodAt(calendar, index);
+  return { month: MONTHS[Number(key.slice(5)) - 1]!, year: key.slice(0, 4) };
+};
+
+/** `Oct 2026` */
+export function shortPeriodName(calendar: FiscalCalendar, index: PeriodIndex): string {
+  const { month, year } = partsOf(calendar, index);
+  return `${month.slice(0, 3)} ${year}`;
+}
+
+/** `October 2026` */
+export function longPeriodName(calendar: FiscalCalendar, index: PeriodIndex): string {
+  const { month, year } = partsOf(calendar, index);
+  return `${month} ${year}`;
+}
+
+/** A span in words: `Oct 2026`, `Apr to Oct 2026`, `Nov 2025 to Oct 2026`. */
+export function spanWords(calendar: FiscalCalendar, span: Span): string {
+  if (span.from === span.to) return shortPeriodName(calendar, span.from);
+  const from = partsOf(calendar, span.from);
+  const to = partsOf(calendar, span.to);
+  const first = from.month.slice(0, 3) + (from.year === to.year ? '' : ` ${from.year}`);
+  return `${first} to ${to.month.slice(0, 3)} ${to.year}`;
+}

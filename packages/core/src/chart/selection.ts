@@ -1,0 +1,32 @@
+import type { AccountClass } from './account-class.ts';
+import type { Account, Chart } from './account.ts';
+
+/** Accounts by any mix of classes, groups, ranges of numbers and single numbers, less exceptions. */
+export type AccountSelection = {
+  readonly classes?: readonly AccountClass[];
+  readonly groups?: readonly string[];
+  /** both ends included, compared as numbers when both are, else as text */
+  readonly ranges?: readonly { readonly from: string; readonly to: string }[];
+  readonly accounts?: readonly string[];
+  readonly except?: AccountSelection;
+};
+
+const compareNumbers = (a: string, b: string): number => a.localeCompare(b, 'en', { numeric: true });
+
+/** Whether a selection takes an account. An empty selection takes none. */
+export function selects(selection: AccountSelection, account: Account): boolean {
+  const taken =
+    (selection.classes?.includes(account.class) ?? false) ||
+    (account.group !== null && (selection.groups?.includes(account.group) ?? false)) ||
+    (selection.accounts?.includes(account.number) ?? false) ||
+    (selection.ranges?.some(({ from, to }) => compareNumbers(from, account.number) <= 0 && compareNumbers(account.number, to) <= 0) ??
+      false);
+  return taken && !(selection.except && selects(selection.except, account));
+}
+
+/** Positions in the chart of the selected accounts, ordered by account number. */
+export function selectAccounts(chart: Chart, selection: AccountSelection): number[] {
+  return chart.accounts
+    .flatMap((account, index) => (selects(selection, account) ? [index] : []))
+    .sort((a, b) => compareNumbers(chart.accounts[a]!.number, chart.accounts[b]!.number));
+}

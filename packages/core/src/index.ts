@@ -1,0 +1,94 @@
+export { LARGEST_MINOR, AmountOverflowError, minor, ZERO } from './money/minor.ts';
+export type { Minor } from './money/minor.ts';
+export { currency } from './money/currency.ts';
+export type { Currency } from './money/currency.ts';
+export { parseAmount } from './money/parse-amount.ts';
+export type { AmountIssue, ParsedAmount } from './money/parse-amount.ts';
+export { roundHalfAway, roundToStep } from './money/round.ts';
+export { parseDecimal, toCommonScale, multiplyByDecimal } from './money/decimal.ts';
+export type { Decimal } from './money/decimal.ts';
+export { ApportionError, apportion } from './money/apportion.ts';
+export { toDecimalText, formatAmount } from './money/format-amount.ts';
+export type { DisplayUnit } from './money/format-amount.ts';
+export { daysInMonth, isoDate, parseIsoDate } from './calendar/iso-date.ts';
+export type { IsoDate } from './calendar/iso-date.ts';
+export {
+  PERIODS_PER_YEAR,
+  monthCalendar,
+  fiscalYearOfDate,
+  periodAt,
+  periodOfDate,
+  periodOfKey,
+  periodOfYear,
+  slotCount,
+  slotOfYear,
+  firstSlot,
+  lastSlot,
+} from './calendar/fiscal-calendar.ts';
+export type { PeriodIndex, Slot, CalendarPattern, FiscalPeriod, FiscalCalendar } from './calendar/fiscal-calendar.ts';
+export { SPAN_KINDS, resolveSpan } from './calendar/span.ts';
+export type { SpanKind, SpanDefinition, Span, ResolvedSpan } from './calendar/span.ts';
+export { shortPeriodName, longPeriodName, spanWords } from './calendar/period-words.ts';
+export { ACCOUNT_CLASSES, ACCOUNT_CLASS_KEYS, classOf, findClass } from './chart/account-class.ts';
+export type { StatementKind, Polarity, NaturalSign, AccountClassDefinition, AccountClass } from './chart/account-class.ts';
+export { signOf, polarityOf, isIncomeAccount, isBalanceAccount } from './chart/account.ts';
+export type { Account, Chart } from './chart/account.ts';
+export { selects, selectAccounts } from './chart/selection.ts';
+export type { AccountSelection } from './chart/selection.ts';
+export { ENTRY_KINDS, ENTRY_STATES } from './ledger/entry.ts';
+export type { EntryKind, EntryState, EntryLine, Entry } from './ledger/entry.ts';
+export type { ImportIssueCode, ImportIssue } from './ledger/import-issue.ts';
+export { readLedgerHeader } from './ledger/ledger-layout.ts';
+export type { LedgerField, LedgerLayout, LayoutResult } from './ledger/ledger-layout.ts';
+export { EntryReader } from './ledger/entry-reader.ts';
+export type { YearRule, EntryReaderOptions } from './ledger/entry-reader.ts';
+export { readAccountsFile } from './ledger/accounts-file.ts';
+export type { AccountsFileResult } from './ledger/accounts-file.ts';
+export { NO_FILTER, passes, bothFilters, filterKey } from './ledger/dimension.ts';
+export type { DimensionCombination, DimensionFilter } from './ledger/dimension.ts';
+export { Slab, BalanceCube } from './ledger/balance-cube.ts';
+export type { BalanceLayer, BalanceFact } from './ledger/balance-cube.ts';
+export { unclosedEarnings, trialBalance } from './ledger/trial-balance.ts';
+export type { TrialBalanceRow, TrialBalance } from './ledger/trial-balance.ts';
+export { favorOf } from './variance/favor.ts';
+export type { Favor } from './variance/favor.ts';
+export { differenceOf, percentDifferenceOf, shareOf } from './variance/difference.ts';
+export { blank, notMeaningful, amount } from './statement/cell.ts';
+export type { NotMeaningfulReason, BlankReason, RatioUnit, Cell } from './statement/cell.ts';
+export type { Line, LineSet } from './statement/line-set.ts';
+export type { ScenarioRef, BalanceMeasure, Column, Block, ColumnSet } from './statement/column-set.ts';
+export { parseExpression, linesRead } from './statement/expression.ts';
+export type { Expression, ExpressionIssue, ParsedExpression } from './statement/expression.ts';
+export { keyOfWords, planLines } from './statement/plan-lines.ts';
+export type { PlannedLine, LineIssue, PlannedLines } from './statement/plan-lines.ts';
+export { planColumns } from './statement/plan-columns.ts';
+export type { PlannedColumn, PlannedBlock, ColumnIssue, PlannedColumns } from './statement/plan-columns.ts';
+export { planStatement } from './statement/plan.ts';
+export type { StatementPlan, StatementIssue, PlanResult } from './statement/plan.ts';
+export type { ScenarioSource, ScenarioSources } from './statement/scenario-source.ts';
+export { evaluate } from './statement/evaluate.ts';
+export type { StatementGrid } from './statement/evaluate.ts';
+export { provenanceOf, columnWords } from './statement/provenance.ts';
+export type { CellPart, Provenance } from './statement/provenance.ts';
+export {
+  INCOME_LINES,
+  REVIEW_COLUMNS,
+  TREND_COLUMNS,
+  MONTHS_COLUMNS,
+  STRIP_COLUMNS,
+  BUDGET_GRID_COLUMNS,
+  SHIPPED_COLUMN_SETS,
+  SHIPPED_LINE_SETS,
+} from './statement/shipped.ts';
+export { yearTotal } from './budget/budget-line.ts';
+export type { BudgetMonth, BudgetLine } from './budget/budget-line.ts';
+export { SPREADS, SPREAD_KINDS, spreadTotal } from './budget/spread.ts';
+export type { SpreadContext, SpreadKind } from './budget/spread.ts';
+export { changed, deriveMonths, basisWords } from './budget/basis.ts';
+export type { Basis } from './budget/basis.ts';
+export { parseBudgetEntry } from './budget/budget-entry.ts';
+export type { BudgetEntryIssue, BudgetEntry } from './budget/budget-entry.ts';
+export { editBudget } from './budget/edit.ts';
+export type { BudgetEdit, EditedLine, EditResult } from './budget/edit.ts';
+export { yearByMonth, budgetFromHistory } from './budget/from-history.ts';
+export type { BudgetChanges } from './budget/from-history.ts';

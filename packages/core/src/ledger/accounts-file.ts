@@ -1,0 +1,66 @@
+import { findClass } from '../chart/account-class.ts';
+import type { Polarity } from '../chart/account-class.ts';
+import type { Account } from '../chart/account.ts';
+import type { ImportIssue, ImportIssueCode } from './import-issue.ts';
+
+const POLARITIES: readonly Polarity[] = ['higherIsBetter', 'lowerIsBetter', 'neutral'];
+const YES = ['', 'yes', 'true', '1', 'y', 'active'];
+const NO = ['no', 'false', '0', 'n', 'inactive'];
+const NEEDED = ['account', 'name', 'class'] as const;
+
+export type AccountsFileResult = { readonly accounts: readonly Account[]; readonly issues: readonly ImportIssue[] };
+
+/**
+ * Reads the rows of an accounts file, header first: `account,name,class,active` and optionally
+ * `group,polarity,cashflow`. Every fault is listed; accounts are the good rows.
+ * @param existing accounts held, by number: a class may not change under posted history
+ */
+export function readAccountsFile(rows: readonly (readonly string[])[], existing: ReadonlyMap<string, Account>): AccountsFileResult {
+  const issues: ImportIssue[] = [];
+  const issue = (row: number, column: string, text: string, code: ImportIssueCode, details?: ImportIssue['details']) =>
+    issues.push({ file: 'accounts', row, column, text, code, ...(details ? { details } : {}) });
+  const [header = [], ...body] = rows;
+  const names = header.map((name) => name.trim().toLowerCase());
+  names.forEach((name, position) => {
+    if (name !== '' && names.indexOf(name) !== position) issue(1, name, header[position]!, 'repeatedColumn');
+  });
+  for (const name of NEEDED) if (!names.includes(name)) issue(1, name, header.join(', ').slice(0, 200), 'missingColumn');
+  if (issues.length > 0) return { accounts: [], issues };
+
+  const accounts: Account[] = [];
+  const seen = new Map<string, number>();
+  body.forEach((cells, position) => {
+    const row = position + 2;
+    if (cells.length === 1 && cells[0]!.trim() === '') return;
+    if (cells.length !== names.length) {
+      return void issue(row, '', cells.join(',').slice(0, 200), 'cellCount', { expected: names.length, found: cells.length });
+    }
+    const text = (name: string) => cells[names.indexOf(name)]?.trim() ?? '';
+    const before = issues.length;
+    for (const name of NEEDED) if (text(name) === '') issue(row, name, '', 'required');
+    const number = text('account');
+    if (seen.has(number)) issue(row, 'account', number, 'accountRepeated', { before: seen.get(number)! });
+    seen.set(number, row);
+    const accountClass = findClass(text('class'));
+    if (!accountClass && text('class') !== '') issue(row, 'class', text('class'), 'unknownClass');
+    const held = existing.get(number);
+    if (accountClass && held && held.class !== accountClass) issue(row, 'class', text('class'), 'classDiffers', { held: held.class });
+    const flag = text('active').toLowerCase();
+    if (![...YES, ...NO].includes(flag)) issue(row, 'active', text('active'), 'badFlag');
+    const polarity = POLARITIES.find((each) => each.toLowerCase() === text('polarity').toLowerCase()) ?? null;
+    if (text('polarity') !== '' && !polarity)
+      issue(row, 'polarity', text('polarity'), 'unknownPolarity', { allowed: POLARITIES.join(', ') });
+    if (issues.length > before || !accountClass) return;
+    accounts.push({
+      number,
+      name: text('name'),
+      class: accountClass,
+      active: !NO.includes(flag),
+      polarity,
+      group: text('group') || null,
+      cashflow: text('cashflow') || null,
+    });
+  });
+  if (accounts.length === 0 && issues.length === 0) issue(0, '', '', 'noRows');
+  return { accounts, issues };
+}

@@ -1,0 +1,295 @@
+import { fiscalYearOfDate, periodAt, periodOfDate, type FiscalCalendar } from '../calendar/fiscal-calendar.ts';
+import { parseIsoDate, type IsoDate } from '../calendar/iso-date.ts';
+import { toDecimalText } from '../money/format-amount.ts';
+import { minor, type Minor } from '../money/minor.ts';
+import { parseAmount } from '../money/parse-amount.ts';
+import { ENTRY_KINDS, ENTRY_STATES, type Entry, type EntryKind, type EntryLine, type EntryState } from './entry.ts';
+import type { ImportIssue, ImportIssueCode } from './import-issue.ts';
+import type { LedgerField, LedgerLayout } from './ledger-layout.ts';
+
+/** Fiscal years an imported date may fall in: those of the calendar, or any within a bounded range for a company without history. */
+export type YearRule =
+  | { readonly kind: 'held'; readonly calendar: FiscalCalendar }
+  | { readonly kind: 'open'; readonly startMonth: number; readonly hasAdjustmentPeriod: boolean; readonly mostYears: number };
+
+export type EntryReaderOptions = {
+  readonly layout: LedgerLayout;
+  readonly exponent: number;
+  /** position in the chart and whether postings are allowed, by account number */
+  readonly accounts: ReadonlyMap<string, { readonly index: number; readonly active: boolean }>;
+  readonly years: YearRule;
+  readonly onEntry: (entry: Entry) => void;
+  readonly onIssue: (issue: ImportIssue) => void;
+};
+
+const MAX_TEXT = 2000;
+type Place = { readonly date: IsoDate; readonly fiscalYear: number; readonly periodNumber: number };
+type Draft = {
+  number: string;
+  firstRow: number;
+  lastRow: number;
+  place: Place | null;
+  dateText: string;
+  source: string;
+  kind: EntryKind;
+  state: EntryState;
+  broken: boolean;
+  sum: number;
+  debits: number;
+  lines: EntryLine[];
+};
+
+/**
+ * Turns rows of a ledger file into entries, one row at a time, so that a file of any length is read
+ * in bounded memory. The rows of an entry stand together; an entry that shows up again later is
+ * refused as a repeat. Every fault is reported and nothing is guessed: an entry is handed on only
+ * when all its rows are good and its amounts add up to zero.
+ */
+export class EntryReader {
+  readonly #options: EntryReaderOptions;
+  readonly #finished = new Map<string, number>();
+  readonly #places = new Map<string, Place | ImportIssueCode>();
+  #draft: Draft | null = null;
+  #row = 0;
+  #cells: readonly string[] = [];
+  #firstOpenYear: number | null = null;
+
+  constructor(options: EntryReaderOptions) {
+    this.#options = options;
+  }
+
+  /** Takes one row; `row` is its number in the file, the header being 1. */
+  push(cells: readonly string[], row: number): void {
+    if (cells.length === 1 && cells[0]!.trim() === '') return;
+    this.#row = row;
+    this.#cells = cells;
+    const { width } = this.#options.layout;
+    if (cells.length !== width) {
+      this.#issue('cellCount', '', cells.join(',').slice(0, 200), { expected: width, found: cells.length });
+      if (this.#draft) this.#draft.broken = true;
+      return;
+    }
+    const number = this.#text('entry');
+    if (number === '') {
+      this.#issue('required', 'entry', '');
+      if (this.#draft) this.#draft.broken = true;
+      return;
+    }
+    if (this.#draft?.number !== number) {
+      this.#close();
+      this.#open(number);
+    }
+    this.#addLine(this.#draft!);
+  }
+
+  /** Closes the last entry. Call once, after the last row. */
+  finish(): void {
+    this.#close();
+  }
+
+  #open(number: string): void {
+    const before = this.#finished.get(number);
+    if (before !== undefined) this.#issue('entryRepeatedInFile', 'entry', number, { before });
+    const dateText = this.#text('date');
+    const kind = this.#oneOf('kind', ENTRY_KINDS, 'ordinary', 'unknownKind');
+    const state = this.#oneOf('state', ENTRY_STATES, 'posted', 'unknownState');
+    const place = this.#place(dateText, kind ?? 'ordinary');
+    this.#draft = {
+      number,
+      firstRow: this.#row,
+      lastRow: this.#row,
+      place,
+      dateText,
+      source: this.#text('source'),
+      kind: kind ?? 'ordinary',
+      state: state ?? 'posted',
+      broken: before !== undefined || place === null || kind === null || state === null,
+      sum: 0,
+      debits: 0,
+      lines: [],
+    };
+  }
+
+  #addLine(draft: Draft): void {
+    draft.lastRow = this.#row;
+    const repeated = this.#sameAsFirstRow(draft);
+    const account = this.#account();
+    const amount = this.#amount();
+    const due = this.#due();
+    const texts = this.#textsFit();
+    if (!repeated || account === null || amount === null || due === undefined || !texts) {
+      draft.broken = true;
+      return;
+    }
+    draft.sum += amount;
+    if (amount > 0) draft.debits += amount;
+    const { layout } = this.#options;
+    draft.lines.push({
+      account,
+      amount,
+      due,
+      dimensions: layout.dimensions.map(({ column }) => this.#cells[column]!.trim()),
+      memo: this.#text('memo'),
+      party: this.#text('party'),
+      document: this.#text('document'),
+    });
+  }
+
+  #close(): void {
+    const draft = this.#draft;
+    this.#draft = null;
+    if (!draft) return;
+    if (!this.#finished.has(draft.number)) this.#finished.set(draft.number, draft.lastRow);
+    if (draft.broken || !draft.place) return;
+    const { exponent } = this.#options;
+    const fault = (code: ImportIssueCode, column: string, text: string, details: NonNullable<ImportIssue['details']>) =>
+      this.#options.onIssue({ file: 'ledger', row: draft.firstRow, column, text, code, details });
+    if (draft.lines.length < 2) return fault('singleLine', 'entry', draft.number, { rows: 1 });
+    if (draft.sum !== 0) {
+      return fault('unbalanced', 'entry', draft.number, {
+        debits: toDecimalText(minor(draft.debits), exponent),
+        credits: toDecimalText(minor(draft.debits - draft.sum), exponent),
+        difference: toDecimalText(minor(draft.sum), exponent),
+        firstRow: draft.firstRow,
+        lastRow: draft.lastRow,
+      });
+    }
+    const { number, place, source, kind, state, lines } = draft;
+    this.#options.onEntry({ number, ...place, source, kind, state, lines });
+  }
+
+  #text(field: LedgerField): string {
+    const column = this.#options.layout.columns[field];
+    return column < 0 ? '' : this.#cells[column]!.trim();
+  }
+
+  #issue(code: ImportIssueCode, column: string, text: string, details?: ImportIssue['details'], amount?: ImportIssue['amount']): void {
+    this.#options.onIssue({
+      file: 'ledger',
+      row: this.#row,
+      column,
+      text,
+      code,
+      ...(details ? { details } : {}),
+      ...(amount ? { amount } : {}),
+    });
+  }
+
+  #oneOf<T extends string>(field: 'kind' | 'state', allowed: readonly T[], absent: T, code: ImportIssueCode): T | null {
+    const text = this.#text(field).toLowerCase();
+    if (text === '') return absent;
+    const found = allowed.find((each) => each === text);
+    if (!found) this.#issue(code, field, this.#text(field), { allowed: allowed.join(', ') });
+    return found ?? null;
+  }
+
+  /** Entry-wide fields of later rows must be empty or as on the entry's first row. */
+  #sameAsFirstRow(draft: Draft): boolean {
+    if (draft.firstRow === this.#row) return true;
+    const date = this.#text('date');
+    if (date !== draft.dateText) {
+      this.#issue('entryDateDiffers', 'date', date, { first: draft.dateText, firstRow: draft.firstRow });
+      return false;
+    }
+    for (const field of ['source', 'kind', 'state'] as const) {
+      const text = this.#text(field);
+      const first = draft[field];
+      if (text !== '' && text.toLowerCase() !== first.toLowerCase()) {
+        this.#issue('entryFieldDiffers', field, text, { first, firstRow: draft.firstRow });
+        return false;
+      }
+    }
+    return true;
+  }
+
+  #account(): number | null {
+    const text = this.#text('account');
+    if (text === '') return this.#refuse('required', 'account', '');
+    const account = this.#options.accounts.get(text);
+    if (!account) return this.#refuse('unknownAccount', 'account', text);
+    if (!account.active) return this.#refuse('inactiveAccount', 'account', text);
+    return account.index;
+  }
+
+  #refuse(code: ImportIssueCode, column: string, text: string): null {
+    this.#issue(code, column, text);
+    return null;
+  }
+
+  #amount(): Minor | null {
+    if (this.#options.layout.columns.amount >= 0) {
+      const text = this.#text('amount');
+      return text === '' ? this.#refuse('noAmount', 'amount', '') : this.#parse('amount', text);
+    }
+    const debitText = this.#text('debit');
+    const creditText = this.#text('credit');
+    if (debitText === '' && creditText === '') return this.#refuse('noAmount', 'debit', '');
+    const debit = debitText === '' ? minor(0) : this.#parse('debit', debitText);
+    const credit = creditText === '' ? minor(0) : this.#parse('credit', creditText);
+    if (debit === null || credit === null) return null;
+    if (debit < 0) return this.#refuse('negativeSide', 'debit', debitText);
+    if (credit < 0) return this.#refuse('negativeSide', 'credit', creditText);
+    if (debit !== 0 && credit !== 0) return this.#refuse('debitAndCredit', 'credit', `${debitText} and ${creditText}`);
+    return minor(debit - credit);
+  }
+
+  #parse(column: string, text: string): Minor | null {
+    const parsed = parseAmount(text, this.#options.exponent);
+    if (parsed.ok) return parsed.value;
+    this.#issue('badAmount', column, text, undefined, parsed.issue);
+    return null;
+  }
+
+  #due(): IsoDate | null | undefined {
+    const text = this.#text('due');
+    if (text === '') return null;
+    const date = parseIsoDate(text);
+    if (date) return date;
+    this.#issue(/^\d{4}-\d{2}-\d{2}$/.test(text) ? 'impossibleDate' : 'dateLayout', 'due', text);
+    return undefined;
+  }
+
+  #textsFit(): boolean {
+    const position = this.#cells.findIndex((cell) => cell.length > MAX_TEXT);
+    if (position < 0) return true;
+    const { columns, dimensions } = this.#options.layout;
+    const field = Object.entries(columns).find(([, column]) => column === position)?.[0];
+    this.#issue('tooLong', field ?? dimensions.find(({ column }) => column === position)?.name ?? '', this.#cells[position]!.slice(0, 80), {
+      most: MAX_TEXT,
+    });
+    return false;
+  }
+
+  #place(text: string, kind: EntryKind): Place | null {
+    if (text === '') return this.#refuse('required', 'date', '');
+    const key = `${kind === 'adjustment' ? 'a' : ''}${text}`;
+    let place = this.#places.get(key);
+    if (place === undefined) {
+      place = this.#findPlace(text, kind);
+      this.#places.set(key, place);
+    }
+    return typeof place === 'string' ? this.#refuse(place, 'date', text) : place;
+  }
+
+  #findPlace(text: string, kind: EntryKind): Place | ImportIssueCode {
+    const date = parseIsoDate(text);
+    if (!date) return /^\d{4}-\d{2}-\d{2}$/.test(text) ? 'impossibleDate' : 'dateLayout';
+    const { years } = this.#options;
+    if (years.kind === 'held') {
+      const index = periodOfDate(years.calendar, date);
+      if (index === null) return 'dateOutsideYears';
+      const { year, number } = periodAt(years.calendar, index);
+      return { date, fiscalYear: year, periodNumber: adjusted(number, kind, years.calendar.hasAdjustmentPeriod) };
+    }
+    const fiscalYear = fiscalYearOfDate(date, years.startMonth);
+    this.#firstOpenYear ??= fiscalYear;
+    if (Math.abs(fiscalYear - this.#firstOpenYear) >= years.mostYears) return 'dateOutsideYears';
+    const number = ((Number(date.slice(5, 7)) - years.startMonth + 12) % 12) + 1;
+    return { date, fiscalYear, periodNumber: adjusted(number, kind, years.hasAdjustmentPeriod) };
+  }
+}
+
+/** An adjustment dated in the year's last period belongs to the adjustment period where one is kept. */
+function adjusted(number: number, kind: EntryKind, hasAdjustmentPeriod: boolean): number {
+  return kind === 'adjustment' && number === 12 && hasAdjustmentPeriod ? 13 : number;
+}

@@ -1,0 +1,65 @@
+import { firstSlot, lastSlot, periodOfYear, periodAt, type FiscalCalendar, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
+import { isIncomeAccount, type Chart } from '../chart/account.ts';
+import { minor, ZERO, type Minor } from '../money/minor.ts';
+import type { Slab } from './balance-cube.ts';
+
+/** One account's balances, debit positive. */
+export type TrialBalanceRow = {
+  /** position in the chart; null is the result of earlier years that no closing entry has moved yet */
+  readonly account: number | null;
+  /** at the start of the fiscal year; income accounts begin at zero */
+  readonly opening: Minor;
+  /** net change from the start of the year through the month */
+  readonly yearToDate: Minor;
+  /** net change in the month, the adjustment period counted with the last one */
+  readonly month: Minor;
+  readonly closing: Minor;
+};
+export type TrialBalance = {
+  readonly rows: readonly TrialBalanceRow[];
+  readonly debits: Minor;
+  readonly credits: Minor;
+};
+
+/**
+ * The result of earlier fiscal years still standing in income accounts, debit positive: what is to
+ * be rolled into retained earnings at the start of a year. Zero when closing entries moved it all.
+ * Closing entries dated within the year itself are undone, so that its own result still shows.
+ * @param upTo slot through which closing entries are counted
+ */
+export function unclosedEarnings(slab: Slab, chart: Chart, slots: { readonly yearStart: number; readonly upTo: number }): Minor {
+  let sum = slab.closedIncome(slots.upTo) as number;
+  chart.accounts.forEach((account, index) => {
+    if (isIncomeAccount(account)) sum += slab.closing(index, slots.yearStart - 1);
+  });
+  return minor(sum);
+}
+
+/**
+ * The trial balance at the end of a period, before the closing entries of its own fiscal year.
+ * Rows are in chart order, accounts without any balance or movement left out; the last row rolls
+ * earlier years' result into equity where no closing entry did. Debits equal credits.
+ */
+export function trialBalance(slab: Slab, chart: Chart, calendar: FiscalCalendar, period: PeriodIndex): TrialBalance {
+  const { year } = periodAt(calendar, period);
+  const start = firstSlot(calendar, periodOfYear(calendar, year, 1)!);
+  const monthStart = firstSlot(calendar, period);
+  const end = lastSlot(calendar, period);
+  const rows: TrialBalanceRow[] = chart.accounts.map((account, index) => {
+    const opening = isIncomeAccount(account) ? ZERO : slab.closing(index, start - 1);
+    const yearToDate = slab.change(index, start, end);
+    return { account: index, opening, yearToDate, month: slab.change(index, monthStart, end), closing: minor(opening + yearToDate) };
+  });
+  const opening = unclosedEarnings(slab, chart, { yearStart: start, upTo: start - 1 });
+  const closing = unclosedEarnings(slab, chart, { yearStart: start, upTo: end });
+  rows.push({
+    account: null,
+    opening,
+    closing,
+    yearToDate: minor(closing - opening),
+    month: minor(slab.closedIncome(end) - slab.closedIncome(monthStart - 1)),
+  });
+  const held = rows.filter((row) => row.opening !== 0 || row.yearToDate !== 0 || row.closing !== 0 || row.month !== 0);
+  const sum = (side: 1 | -1) => minor(held.reduce((total, { closing: value }) => total + Math.max(0, side * value), 0));
+  return { rows: held, debits: sum(1), credits: sum(-1) };
+}

@@ -1,0 +1,59 @@
+import { LARGEST_MINOR, minor, type Minor } from './minor.ts';
+
+/** Why a text is not an amount. `suggestion` is the text to write instead, where it can be told. */
+export type AmountIssue = {
+  readonly code:
+    | 'empty'
+    | 'thousandsSeparator'
+    | 'parentheses'
+    | 'trailingMinus'
+    | 'currencySign'
+    | 'exponentNotation'
+    | 'tooManyDecimals'
+    | 'decimalComma'
+    | 'tooLarge'
+    | 'notANumber';
+  readonly suggestion?: string;
+  readonly decimals?: number;
+};
+export type ParsedAmount = { readonly ok: true; readonly value: Minor } | { readonly ok: false; readonly issue: AmountIssue };
+
+const PLAIN = /^([+-]?)(\d*)(?:\.(\d*))?$/;
+const refuse = (issue: AmountIssue): ParsedAmount => ({ ok: false, issue });
+
+/**
+ * Reads a decimal text as minor units, from its digits and never through a float.
+ * Accepts an optional sign, digits, and at most `exponent` decimals; anything else is refused with
+ * the reason and, where it is clear what was meant, the text to write. Surrounding spaces are ignored.
+ * @param exponent decimals of the currency (2 for USD)
+ * @example parseAmount('1234.5', 2) // { ok: true, value: 123450 }
+ */
+export function parseAmount(text: string, exponent: number): ParsedAmount {
+  const trimmed = text.trim();
+  if (trimmed === '') return refuse({ code: 'empty' });
+  const match = PLAIN.exec(trimmed);
+  if (!match || (match[2] === '' && !match[3])) return refuse(diagnose(trimmed, exponent));
+  const [, sign, whole = '', fraction = ''] = match;
+  if (fraction.length > exponent) {
+    return refuse({ code: 'tooManyDecimals', decimals: exponent });
+  }
+  const value = Number(whole + fraction.padEnd(exponent, '0'));
+  if (value > LARGEST_MINOR) return refuse({ code: 'tooLarge' });
+  return { ok: true, value: minor(sign === '-' ? -value : value) };
+}
+
+function diagnose(text: string, exponent: number): AmountIssue {
+  const suggest = (code: AmountIssue['code'], candidate: string): AmountIssue => {
+    const plain = candidate.replaceAll(/[\s,']/g, '');
+    return parseAmount(plain, exponent).ok ? { code, suggestion: plain } : { code };
+  };
+  if (/^[+-]?[\d.]+e[+-]?\d+$/i.test(text)) return { code: 'exponentNotation' };
+  if (/^\(.*\)$/.test(text)) return suggest('parentheses', `-${text.slice(1, -1).replace(/[$€£¥]/g, '')}`);
+  if (/^[\d.,]+\s*-$/.test(text)) return suggest('trailingMinus', `-${text.replace(/\s*-$/, '')}`);
+  if (/[$€£¥]|^[A-Z]{3}\s|\s[A-Z]{3}$/.test(text)) {
+    return suggest('currencySign', text.replaceAll(/[$€£¥]|[A-Z]{3}/g, ''));
+  }
+  if (/^[+-]?\d{1,3}([, '\u00a0\u202f]\d{3})+(\.\d*)?$/.test(text)) return suggest('thousandsSeparator', text.replaceAll(/[^\d.+-]/g, ''));
+  if (/^[+-]?\d+,\d{1,2}$/.test(text)) return suggest('decimalComma', text.replace(',', '.'));
+  return { code: 'notANumber' };
+}
