@@ -15,7 +15,7 @@ export const newBudgetSchema = z
     year: z.coerce.number().int().min(1900, 'Choose a fiscal year').max(2200),
     from: z.coerce.number().int().min(1900, 'Choose the year it starts from').max(2200),
     change: percentTextSchema.default('0'),
-    changeByClass: z.partialRecord(z.enum(ACCOUNT_CLASS_KEYS as [string, ...string[]]), percentTextSchema).default({}),
+    changeByClass: z.partialRecord(z.enum(ACCOUNT_CLASS_KEYS), percentTextSchema).default({}),
     /** minor units; 0 leaves the months unrounded */
     roundTo: minorSchema.min(0).default(0),
   })
@@ -78,7 +78,7 @@ export type BudgetRowDto = z.infer<typeof budgetRowSchema>;
 export const budgetEditSchema = z
   .discriminatedUnion('kind', [
     z.object({ kind: z.literal('month'), account: z.string(), month: z.number().int().min(0).max(11), text: z.string().max(60) }),
-    z.object({ kind: z.literal('year'), account: z.string(), text: z.string().max(60), spread: z.enum(SPREAD_KINDS as ['history']) }),
+    z.object({ kind: z.literal('year'), account: z.string(), text: z.string().max(60), spread: z.enum(SPREAD_KINDS) }),
     z.object({ kind: z.literal('release'), account: z.string(), months: z.array(z.number().int().min(0).max(11)).min(1) }),
   ])
   .meta({ id: 'BudgetEdit' });

@@ -76,7 +76,9 @@ async function loadBooks(database: Database, company: CompanyRow): Promise<Books
     polarity: row.polarity as Polarity | null,
     cashflow: row.cashflow,
   }));
-  const years = (await database.models.fiscalYears.findAll({ where: { companyId: company.id }, order: [['year', 'ASC']] })).map((row) => row.year);
+  const years = (await database.models.fiscalYears.findAll({ where: { companyId: company.id }, order: [['year', 'ASC']] })).map(
+    (row) => row.year,
+  );
   const fallback = Number(company.createdAt.slice(0, 4));
   const calendar = monthCalendar({
     startMonth: company.startMonth,
@@ -84,9 +86,14 @@ async function loadBooks(database: Database, company: CompanyRow): Promise<Books
     lastYear: years.at(-1) ?? fallback,
     hasAdjustmentPeriod: Boolean(company.hasAdjustmentPeriod),
   });
-  const combinationRows = await database.select<{ id: number; dimension_values: string }>('SELECT id, dimension_values FROM combinations WHERE company_id = $1', [company.id]);
+  const combinationRows = await database.select<{ id: number; dimension_values: string }>(
+    'SELECT id, dimension_values FROM combinations WHERE company_id = $1',
+    [company.id],
+  );
   const combinations = new Map(combinationRows.map((row) => [row.id, JSON.parse(row.dimension_values) as DimensionCombination]));
-  const dimensionRows = await database.select<{ name: string }>('SELECT name FROM dimensions WHERE company_id = $1 ORDER BY id', [company.id]);
+  const dimensionRows = await database.select<{ name: string }>('SELECT name FROM dimensions WHERE company_id = $1 ORDER BY id', [
+    company.id,
+  ]);
   const cube = new BalanceCube({ isIncome: accounts.map(isIncomeAccount), slots: slotCount(calendar) });
   const balances = await database.select<{ position: number; period_code: number; combination_id: number; layer: string; net: number }>(
     `SELECT a.position, b.period_code, b.combination_id, b.layer, b.debit - b.credit AS net FROM balances b JOIN accounts a ON a.id = b.account_id
@@ -104,10 +111,19 @@ async function loadBooks(database: Database, company: CompanyRow): Promise<Books
       last = Math.max(last, period);
       const slot = slotOfYear(calendar, year, number);
       if (slot === null) throw new RangeError(`a balance stands in period ${row.period_code}, outside the fiscal years of ${company.name}`);
-      return { account: row.position, slot, combination: combinations.get(row.combination_id)!, layer: row.layer as BalanceLayer, amount: row.net as Minor };
+      return {
+        account: row.position,
+        slot,
+        combination: combinations.get(row.combination_id)!,
+        layer: row.layer as BalanceLayer,
+        amount: row.net as Minor,
+      };
     }),
   );
-  const valuesOf = (name: string) => [...new Set([...combinations.values()].map((values) => values[name] ?? ''))].sort((a, b) => Number(a === '') - Number(b === '') || a.localeCompare(b));
+  const valuesOf = (name: string) =>
+    [...new Set([...combinations.values()].map((values) => values[name] ?? ''))].sort(
+      (a, b) => Number(a === '') - Number(b === '') || a.localeCompare(b),
+    );
   return {
     id: company.id,
     name: company.name,

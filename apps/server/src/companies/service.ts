@@ -1,4 +1,4 @@
-import { longPeriodName, periodAt, periodOfKey, shortPeriodName, type PeriodIndex } from '@wise-margin/core';
+import { longPeriodName, periodAt, periodOfKey, shortPeriodName, type DimensionFilter, type PeriodIndex } from '@wise-margin/core';
 import type { CompanyDto } from '@wise-margin/contract';
 import { recordAudit, type Actor } from '../database/audit.ts';
 import type { Database } from '../database/database.ts';
@@ -45,14 +45,21 @@ export async function describeCompany(database: Database, books: Books): Promise
  * Opens the fiscal year after the last or before the first one held.
  * @throws ProblemError 422 when the year would leave a gap
  */
-export async function openFiscalYear(database: Database, keeper: BooksKeeper, options: { companyId: number; year: number; actor: Actor }): Promise<void> {
+export async function openFiscalYear(
+  database: Database,
+  keeper: BooksKeeper,
+  options: { companyId: number; year: number; actor: Actor },
+): Promise<void> {
   const { companyId, year, actor } = options;
   const { years } = await keeper.of(companyId);
   if (years.includes(year)) return;
   const first = years[0];
   const last = years.at(-1);
   if (first !== undefined && last !== undefined && year !== first - 1 && year !== last + 1) {
-    throw refused(`Fiscal years stand in a row: after FY${first} to FY${last} come FY${last + 1} or FY${first - 1}, not FY${year}.`, 'year');
+    throw refused(
+      `Fiscal years stand in a row: after FY${first} to FY${last} come FY${last + 1} or FY${first - 1}, not FY${year}.`,
+      'year',
+    );
   }
   await database.write(async (transaction) => {
     await database.models.fiscalYears.create({ companyId, year }, { transaction });
@@ -69,4 +76,19 @@ export function periodOf(books: Books, key: string): PeriodIndex {
     throw refused(`${key} lies outside the fiscal years of ${books.name}, FY${firstYear} to FY${lastYear}.`, 'asOf');
   }
   return period;
+}
+
+/** A filter that can match nothing is told, with what there is. @throws ProblemError 422 */
+export function refuseUnknownFilter(books: Books, filter: DimensionFilter): void {
+  for (const [name, values] of Object.entries(filter)) {
+    const dimension = books.dimensions.find((each) => each.name === name);
+    if (!dimension)
+      throw refused(
+        `The ledger has no dimension "${name}". It has: ${books.dimensions.map((each) => each.name).join(', ') || 'none'}.`,
+        'filter',
+      );
+    const unknown = values.find((value) => value !== '' && !dimension.values.includes(value));
+    if (unknown !== undefined)
+      throw refused(`No line has the ${name} "${unknown}". There are: ${dimension.values.filter(Boolean).join(', ')}.`, 'filter');
+  }
 }

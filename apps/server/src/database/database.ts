@@ -65,9 +65,10 @@ async function migrate(sequelize: Sequelize): Promise<void> {
   const umzug = new Umzug({
     migrations: MIGRATIONS.map(({ name, statements }) => ({
       name,
-      up: () => sequelize.transaction(async (transaction) => {
-        for (const statement of statements) await sequelize.query(statement, { transaction });
-      }),
+      up: () =>
+        sequelize.transaction(async (transaction) => {
+          for (const statement of statements) await sequelize.query(statement, { transaction });
+        }),
     })),
     storage: new SequelizeStorage({ sequelize }),
     logger: undefined,

@@ -73,39 +73,86 @@ export type Models = {
 };
 
 const { INTEGER, TEXT, BOOLEAN } = DataTypes;
-const id = { type: INTEGER, primaryKey: true, autoIncrement: true } as const;
-const whole = { type: INTEGER, allowNull: false } as const;
-const text = { type: TEXT, allowNull: false } as const;
-const textOrNull = { type: TEXT, allowNull: true } as const;
-const wholeOrNull = { type: INTEGER, allowNull: true } as const;
-const flag = { type: BOOLEAN, allowNull: false } as const;
+// Sequelize writes into the attributes it is given, so every column has an object of its own.
+const id = () => ({ type: INTEGER, primaryKey: true, autoIncrement: true });
+const whole = () => ({ type: INTEGER, allowNull: false });
+const text = () => ({ type: TEXT, allowNull: false });
+const textOrNull = () => ({ type: TEXT, allowNull: true });
+const wholeOrNull = () => ({ type: INTEGER, allowNull: true });
+const flag = () => ({ type: BOOLEAN, allowNull: false });
 
 /** Binds the models to a connection. Each call makes its own classes, so that several databases can be open. */
 export function defineModels(sequelize: Sequelize): Models {
   const options = (tableName: string) => ({ sequelize, tableName, underscored: true, timestamps: false });
   class Company extends CompanyRow {}
-  Company.init({ id, name: text, currency: text, startMonth: whole, hasAdjustmentPeriod: flag, version: { ...whole, defaultValue: 0 }, createdAt: text }, options('companies'));
+  Company.init(
+    {
+      id: id(),
+      name: text(),
+      currency: text(),
+      startMonth: whole(),
+      hasAdjustmentPeriod: flag(),
+      version: { ...whole(), defaultValue: 0 },
+      createdAt: text(),
+    },
+    options('companies'),
+  );
   class FiscalYear extends FiscalYearRow {}
-  FiscalYear.init({ companyId: { ...whole, primaryKey: true }, year: { ...whole, primaryKey: true } }, options('fiscal_years'));
+  FiscalYear.init({ companyId: { ...whole(), primaryKey: true }, year: { ...whole(), primaryKey: true } }, options('fiscal_years'));
   class Account extends AccountRow {}
   Account.init(
-    { id, companyId: whole, position: whole, number: text, name: text, class: text, groupName: textOrNull, active: flag, polarity: textOrNull, cashflow: textOrNull },
+    {
+      id: id(),
+      companyId: whole(),
+      position: whole(),
+      number: text(),
+      name: text(),
+      class: text(),
+      groupName: textOrNull(),
+      active: flag(),
+      polarity: textOrNull(),
+      cashflow: textOrNull(),
+    },
     options('accounts'),
   );
   class Import extends ImportRow {}
   Import.init(
     {
-      id, companyId: wholeOrNull, newCompany: textOrNull, state: text, createdAt: text, postedAt: textOrNull, actor: text, files: text, preview: textOrNull,
-      base: textOrNull, issueCount: { ...whole, defaultValue: 0 }, failure: textOrNull,
+      id: id(),
+      companyId: wholeOrNull(),
+      newCompany: textOrNull(),
+      state: text(),
+      createdAt: text(),
+      postedAt: textOrNull(),
+      actor: text(),
+      files: text(),
+      preview: textOrNull(),
+      base: textOrNull(),
+      issueCount: { ...whole(), defaultValue: 0 },
+      failure: textOrNull(),
     },
     options('imports'),
   );
   class Budget extends BudgetRow {}
   Budget.init(
-    { id, companyId: whole, year: whole, name: text, fromYear: wholeOrNull, state: text, dimension: textOrNull, version: { ...whole, defaultValue: 0 }, createdAt: text, actor: text },
+    {
+      id: id(),
+      companyId: whole(),
+      year: whole(),
+      name: text(),
+      fromYear: wholeOrNull(),
+      state: text(),
+      dimension: textOrNull(),
+      version: { ...whole(), defaultValue: 0 },
+      createdAt: text(),
+      actor: text(),
+    },
     options('budgets'),
   );
   class AuditEvent extends AuditEventRow {}
-  AuditEvent.init({ id, companyId: wholeOrNull, at: text, actor: text, action: text, subject: text, details: text }, options('audit_events'));
+  AuditEvent.init(
+    { id: id(), companyId: wholeOrNull(), at: text(), actor: text(), action: text(), subject: text(), details: text() },
+    options('audit_events'),
+  );
   return { companies: Company, fiscalYears: FiscalYear, accounts: Account, imports: Import, budgets: Budget, auditEvents: AuditEvent };
 }

@@ -11,6 +11,7 @@ const BLANK: Readonly<Record<string, string>> = {
   notYetPosted: 'Nothing is posted in these months yet',
   beforeHistory: 'The ledger begins later',
   noBudget: 'No approved or chosen budget for this year',
+  noBudgetByDimension: 'The budget is not kept by this dimension',
   noBalanceBudget: 'The budget has no balance sheet',
   bothZero: 'Zero against zero',
   ratioLine: 'Not shown for ratios',

@@ -18,7 +18,7 @@ export type EntryReaderOptions = {
   /** position in the chart and whether postings are allowed, by account number */
   readonly accounts: ReadonlyMap<string, { readonly index: number; readonly active: boolean }>;
   readonly years: YearRule;
-  readonly onEntry: (entry: Entry) => void;
+  readonly onEntry: (entry: Entry, firstRow: number) => void;
   readonly onIssue: (issue: ImportIssue) => void;
 };
 
@@ -155,7 +155,7 @@ export class EntryReader {
       });
     }
     const { number, place, source, kind, state, lines } = draft;
-    this.#options.onEntry({ number, ...place, source, kind, state, lines });
+    this.#options.onEntry({ number, ...place, source, kind, state, lines }, draft.firstRow);
   }
 
   #text(field: LedgerField): string {

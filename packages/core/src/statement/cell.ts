@@ -12,6 +12,7 @@ export type BlankReason =
   | 'beforeHistory'
   | 'noBudget'
   | 'noBalanceBudget'
+  | 'noBudgetByDimension'
   | 'bothZero'
   | 'ratioLine'
   | 'fromBlank';

@@ -1,10 +1,9 @@
 import { firstSlot, lastSlot } from '../calendar/fiscal-calendar.ts';
-import type { Span } from '../calendar/span.ts';
 import { isBalanceAccount } from '../chart/account.ts';
 import { bothFilters, type DimensionFilter } from '../ledger/dimension.ts';
 import { minor } from '../money/minor.ts';
 import { differenceOf, percentDifferenceOf, shareOf } from '../variance/difference.ts';
-import { amount, blank, type BlankReason, type Cell } from './cell.ts';
+import { amount, blank, type Cell } from './cell.ts';
 import { evaluateExpression } from './evaluate-expression.ts';
 import type { PlannedColumn } from './plan-columns.ts';
 import type { PlannedLine } from './plan-lines.ts';
@@ -41,8 +40,9 @@ export function evaluate(plan: StatementPlan, sources: ScenarioSources, filter: 
 
   function evaluateAmounts(column: AmountColumn): void {
     const source = sources[column.scenario];
-    const none = reasonForNone(column, source.missing);
-    const slab = none === null ? source.slab(bothFilters(filter, column.filter)) : null;
+    const joined = bothFilters(filter, column.filter);
+    const none = column.resolved.ok ? source.missing(column.resolved.span, joined) : column.resolved.reason;
+    const slab = none === null ? source.slab(joined) : null;
     const span = column.resolved.ok ? column.resolved.span : null;
     const from = span && slab ? firstSlot(plan.calendar, span.from) : 0;
     const to = span && slab ? lastSlot(plan.calendar, span.to) : 0;
@@ -86,8 +86,4 @@ export function evaluate(plan: StatementPlan, sources: ScenarioSources, filter: 
         return row[column.index]!;
     }
   }
-}
-
-function reasonForNone(column: AmountColumn, missing: (span: Span) => BlankReason | null): BlankReason | null {
-  return column.resolved.ok ? missing(column.resolved.span) : column.resolved.reason;
 }

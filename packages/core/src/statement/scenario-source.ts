@@ -9,8 +9,8 @@ export type ScenarioSource = {
   /** in words: `Actual`, `FY2027 approved budget` */
   readonly name: string;
   readonly slab: (filter: DimensionFilter) => Slab;
-  /** why a span has no figures, or null when it has */
-  readonly missing: (span: Span) => BlankReason | null;
+  /** why a span has no figures under a filter, or null when it has */
+  readonly missing: (span: Span, filter: DimensionFilter) => BlankReason | null;
   /** whether balance-sheet accounts have figures too */
   readonly hasBalances: boolean;
 };

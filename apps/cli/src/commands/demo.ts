@@ -1,0 +1,121 @@
+import { mkdirSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { gannetRockFiles, ternIslandFiles } from '@wise-margin/demo';
+import { newBudgetSchema, newCompanySchema, type NewBudgetInput } from '@wise-margin/contract';
+import type { Application } from '@wise-margin/server';
+import type { Answer } from '../output.ts';
+import { RefusedError } from '../usage.ts';
+
+const TERN_BUDGETS: readonly (NewBudgetInput & { readonly approve: boolean })[] = [
+  {
+    year: 2026,
+    from: 2025,
+    name: 'Annual plan',
+    change: '4',
+    changeByClass: { revenue: '7', revenueDeductions: '7', costOfSales: '6', depreciation: '0', interestExpense: '0' },
+    roundTo: 10_000,
+    approve: true,
+  },
+  {
+    year: 2027,
+    from: 2026,
+    name: 'Annual plan',
+    change: '3',
+    changeByClass: { revenue: '6', revenueDeductions: '6', costOfSales: '5', depreciation: '2', interestExpense: '-4' },
+    roundTo: 10_000,
+    approve: true,
+  },
+  {
+    year: 2028,
+    from: 2026,
+    name: 'Working draft',
+    change: '6',
+    changeByClass: { revenue: '11', revenueDeductions: '11', costOfSales: '10' },
+    roundTo: 10_000,
+    approve: false,
+  },
+];
+const GANNET_BUDGET: NewBudgetInput = { year: 2026, from: 2025, name: 'House budget', change: '3', roundTo: 10_000 };
+
+/** Makes the demo companies through the same import and budget code the screens use. @throws RefusedError when they are there already */
+export async function makeDemo(application: Application, directory: string): Promise<Answer> {
+  const held = await application.database.models.companies.count();
+  if (held > 0) throw new RefusedError(`The folder ${directory} holds companies already. Choose another with --data, or delete it.`);
+  const tern = await bring(application, directory, {
+    folder: 'tern-island',
+    company: { name: 'Tern Island Kayak Works', currency: 'USD', startMonth: 4, hasAdjustmentPeriod: true },
+    files: ternIslandFiles(),
+  });
+  const gannet = await bring(application, directory, {
+    folder: 'gannet-rock',
+    company: { name: 'Gannet Rock Sea Salt', currency: 'USD', startMonth: 1, hasAdjustmentPeriod: false },
+    files: gannetRockFiles(),
+  });
+  for (const { approve, ...budget } of TERN_BUDGETS) await addBudget(application, tern, budget, approve);
+  await addBudget(application, gannet, GANNET_BUDGET, true);
+  return {
+    title: 'The demo companies are made',
+    headings: ['company', 'number'],
+    rows: [
+      ['Tern Island Kayak Works', String(tern)],
+      ['Gannet Rock Sea Salt', String(gannet)],
+    ],
+    figures: new Set([1]),
+    json: { ternIsland: tern, gannetRock: gannet },
+  };
+}
+
+async function bring(
+  application: Application,
+  directory: string,
+  { folder, company, files }: { folder: string; company: object; files: Readonly<Record<string, string>> },
+): Promise<number> {
+  const at = join(directory, 'files', folder);
+  mkdirSync(at, { recursive: true });
+  for (const [name, text] of Object.entries(files)) writeFileSync(join(at, `${name}.csv`), text);
+  const chosen = (name: string) => ({ path: join(at, `${name}.csv`), name: `${folder}-${name}.csv`, move: false });
+  const { imports, actor } = application;
+  const id = await imports.submit({
+    target: { newCompany: newCompanySchema.parse(company) },
+    accounts: chosen('accounts'),
+    ledger: chosen('ledger'),
+    actor,
+  });
+  await imports.settled(id);
+  const checked = await imports.describe(id);
+  if (checked.state !== 'ready')
+    throw new RefusedError(
+      `The demo's own files were refused: ${
+        checked.failure ??
+        checked.issues
+          .map(({ row, reason }) => `row ${row}: ${reason}`)
+          .slice(0, 5)
+          .join('; ')
+      }`,
+    );
+  return imports.post(id, actor);
+}
+
+async function addBudget(application: Application, companyId: number, budget: NewBudgetInput, approve: boolean): Promise<void> {
+  const { budgets, actor } = application;
+  const { id, year } = await budgets.create(companyId, newBudgetSchema.parse(budget), actor);
+  if (year === 2027) {
+    // The Tours department got no travel budget, a plan for electricity was typed, and two months of tours were held.
+    const edits = [{ kind: 'year' as const, account: '6410', text: '0', spread: 'even' as const }];
+    await budgets.edit(companyId, id, { edits, filter: { department: ['Tours'] } }, actor);
+    await budgets.edit(
+      companyId,
+      id,
+      {
+        edits: [
+          { kind: 'year', account: '6120', text: '36k', spread: 'history' },
+          { kind: 'month', account: '4110', month: 3, text: '*1.04' },
+          { kind: 'month', account: '4110', month: 4, text: '*1.04' },
+        ],
+        filter: {},
+      },
+      actor,
+    );
+  }
+  if (approve) await budgets.setState(companyId, id, 'approved', actor);
+}

@@ -1,0 +1,98 @@
+import { parseArgs } from 'node:util';
+import { ACCOUNT_CLASS_KEYS } from '@wise-margin/core';
+import { openApplication, ProblemError, type Application } from '@wise-margin/server';
+import { ZodError } from 'zod';
+import { createBudget } from './commands/budget.ts';
+import { makeDemo } from './commands/demo.ts';
+import { importFiles } from './commands/import.ts';
+import { incomeStatement } from './commands/statement.ts';
+import { printTrialBalance } from './commands/trial-balance.ts';
+import { print, type Answer, type Format } from './output.ts';
+import { RefusedError, USAGE, UsageError } from './usage.ts';
+
+const TEXTS = [
+  'data',
+  'company',
+  'format',
+  'accounts',
+  'ledger',
+  'currency',
+  'year-starts',
+  'year',
+  'from',
+  'change',
+  'name',
+  'round-to',
+  'as-of',
+  'columns',
+  'budget',
+  'department',
+];
+const FLAGS = ['help', 'approve', 'adjustment-period'];
+type Values = Readonly<Record<string, string | boolean | undefined>>;
+type Verb = (application: Application, values: Values, directory: string) => Promise<Answer>;
+const VERBS: Readonly<Record<string, Verb>> = {
+  demo: (application, _, directory) => makeDemo(application, directory),
+  import: (application, values) => importFiles(application, values as Parameters<typeof importFiles>[1]),
+  'budget create': createBudget,
+  'statement income': (application, values) => incomeStatement(application, values as Parameters<typeof incomeStatement>[1]),
+  'trial-balance': (application, values) => printTrialBalance(application, values as Parameters<typeof printTrialBalance>[1]),
+};
+
+/** Runs one command. @returns the exit code */
+export async function run(
+  args: readonly string[],
+  write: { readonly out: (text: string) => void; readonly error: (text: string) => void },
+): Promise<number> {
+  try {
+    const { values, positionals } = readArguments(args);
+    if (values.help === true || positionals.length === 0) {
+      write.out(USAGE);
+      return values.help === true ? 0 : 2;
+    }
+    const verb = VERBS[positionals.join(' ')];
+    if (!verb) throw new UsageError(`there is no verb "${positionals.join(' ')}"`);
+    const format = (values.format ?? 'table') as Format;
+    if (!['table', 'csv', 'json'].includes(format)) throw new UsageError(`--format is table, csv or json, not ${format}`);
+    const directory = (values.data as string | undefined) ?? 'demo-data';
+    const application = await openApplication({
+      directory,
+      recover: false,
+      actor: { name: process.env.WISE_MARGIN_PERSON ?? 'Command line', now: () => new Date() },
+    });
+    try {
+      write.out(print(await verb(application, values, directory), format));
+      return 0;
+    } finally {
+      await application.close();
+    }
+  } catch (error) {
+    if (error instanceof UsageError) {
+      write.error(`wm: ${error.message}\n\n${USAGE}`);
+      return 2;
+    }
+    if (error instanceof RefusedError || error instanceof ProblemError) {
+      write.error(`${error.message}\n`);
+      return 1;
+    }
+    if (error instanceof ZodError) {
+      write.error(`${error.issues.map(({ path, message }) => `${path.join('.')}: ${message}`).join('\n')}\n`);
+      return 1;
+    }
+    throw error;
+  }
+}
+
+function readArguments(args: readonly string[]): { values: Values; positionals: string[] } {
+  const texts = [...TEXTS, ...ACCOUNT_CLASS_KEYS.map((key) => `change-${key}`)];
+  const options = Object.fromEntries([
+    ...texts.map((name) => [name, { type: 'string' }] as const),
+    ...FLAGS.map((name) => [name, { type: 'boolean' }] as const),
+  ]);
+  try {
+    const { values, positionals } = parseArgs({ args: [...args], options, allowPositionals: true, strict: true });
+    return { values: values as Values, positionals };
+  } catch (error) {
+    throw new UsageError(error instanceof Error ? error.message : String(error));
+  }
+}

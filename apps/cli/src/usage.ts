@@ -1,0 +1,23 @@
+/** The command line was written wrongly; exit code 2. */
+export class UsageError extends Error {
+  override readonly name = 'UsageError';
+}
+/** The input was refused; the reasons are told on standard error, exit code 1. */
+export class RefusedError extends Error {
+  override readonly name = 'RefusedError';
+}
+
+export const USAGE = `Usage: npm run wm -- <verb> [options]
+
+  demo                       make the demo companies, their ledgers and budgets
+  import                     --accounts FILE --ledger FILE --company NAME
+                             (a new company: also --currency USD --year-starts 4 [--adjustment-period])
+  budget create              --year 2027 --from 2026 --change 3% --name NAME
+                             [--change-revenue 5% --change-costOfSales 2% ...] [--round-to 100] [--approve]
+  statement income           --as-of 2026-10 --columns review|trend|months [--budget NAME] [--department NAME]
+  trial-balance              --as-of 2026-10
+
+Every verb takes --data DIR (default: demo-data), --company NAME (default: the only or first one),
+and --format table|csv|json (default: table).
+Exit code: 0 done, 1 the input was refused (reasons on standard error), 2 wrong usage.
+`;

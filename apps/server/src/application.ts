@@ -1,0 +1,49 @@
+import { BudgetService, BudgetStore } from './budgets/index.ts';
+import { BooksKeeper } from './companies/books.ts';
+import type { Actor } from './database/audit.ts';
+import { openDatabase, type Database } from './database/database.ts';
+import { ImportService, LedgerService } from './ledger/index.ts';
+import { StatementService } from './statements/index.ts';
+
+/** The features over one data folder, for the server, the command line and the tests alike. */
+export type Application = {
+  readonly database: Database;
+  readonly keeper: BooksKeeper;
+  readonly ledger: LedgerService;
+  readonly imports: ImportService;
+  readonly budgetStore: BudgetStore;
+  readonly budgets: BudgetService;
+  readonly statements: StatementService;
+  readonly actor: Actor;
+  readonly close: () => Promise<void>;
+};
+
+/**
+ * Opens the application over a data folder, made when absent.
+ * @param options.recover true for the one process that owns the folder: what a stop left half done is put right
+ */
+export async function openApplication(options: {
+  readonly directory: string;
+  readonly actor: Actor;
+  readonly recover: boolean;
+}): Promise<Application> {
+  const database = await openDatabase(options.directory);
+  const keeper = new BooksKeeper(database);
+  const budgetStore = new BudgetStore(database);
+  const imports = new ImportService(database);
+  if (options.recover) await imports.recover();
+  return {
+    database,
+    keeper,
+    imports,
+    budgetStore,
+    ledger: new LedgerService(database, keeper),
+    budgets: new BudgetService({ database, keeper, store: budgetStore }),
+    statements: new StatementService(keeper, budgetStore),
+    actor: options.actor,
+    close: async () => {
+      await imports.close();
+      await database.close();
+    },
+  };
+}

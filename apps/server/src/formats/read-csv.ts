@@ -1,0 +1,61 @@
+import { createReadStream } from 'node:fs';
+import { Transform } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { CsvError, parse } from 'csv-parse';
+import type { InspectedFile } from './inspect-file.ts';
+
+/** The quoting of a file breaks off at a row. */
+export class BrokenCsvError extends Error {
+  override readonly name = 'BrokenCsvError';
+  constructor(
+    readonly row: number,
+    message: string,
+    options: { cause: unknown },
+  ) {
+    super(message, options);
+  }
+}
+const MOST_CHARACTERS_IN_ROW = 1_000_000;
+
+/**
+ * Reads a file of columns as a stream, row by row in order, in bounded memory. Rows count from 1 as
+ * a spreadsheet numbers them: a row with line breaks inside quotes is one row.
+ * @throws BrokenCsvError where quotes do not close or a row runs past a million characters
+ */
+export async function readCsv(
+  path: string,
+  file: Pick<InspectedFile, 'encoding' | 'delimiter'>,
+  onRow: (cells: string[], row: number) => void,
+): Promise<void> {
+  const decoder = new TextDecoder(file.encoding);
+  const decode = new Transform({
+    readableObjectMode: false,
+    decodeStrings: true,
+    transform(chunk: Buffer, _encoding, done) {
+      done(null, decoder.decode(chunk, { stream: true }));
+    },
+    flush(done) {
+      done(null, decoder.decode());
+    },
+  });
+  decode.setEncoding('utf8');
+  const parser = parse({
+    delimiter: file.delimiter,
+    relax_column_count: true,
+    max_record_size: MOST_CHARACTERS_IN_ROW,
+    record_delimiter: ['\r\n', '\n', '\r'],
+  });
+  let row = 0;
+  parser.on('readable', () => {
+    for (let cells = parser.read() as string[] | null; cells !== null; cells = parser.read() as string[] | null) {
+      row += 1;
+      onRow(cells, row);
+    }
+  });
+  try {
+    await pipeline(createReadStream(path, { highWaterMark: 1 << 18 }), decode, parser);
+  } catch (error) {
+    if (error instanceof CsvError) throw new BrokenCsvError(row + 1, error.message, { cause: error });
+    throw error;
+  }
+}

@@ -1,0 +1,2 @@
+/** A text that a spreadsheet would run as a formula is written with an apostrophe before it. */
+export const safeText = (text: string): string => (/^[=+\-@\t\r]/.test(text) ? `'${text}` : text);

@@ -1,0 +1,188 @@
+import {
+  accountListSchema,
+  budgetEditRequestSchema,
+  budgetGridQuerySchema,
+  budgetGridSchema,
+  budgetListSchema,
+  budgetSchema,
+  budgetStateChangeSchema,
+  companyListSchema,
+  companySchema,
+  entriesQuerySchema,
+  entryLinesSchema,
+  entrySchema,
+  gridSchema,
+  importSchema,
+  newBudgetSchema,
+  openYearSchema,
+  problemSchema,
+  statementQuerySchema,
+  stripSchema,
+  trailQuerySchema,
+  trailSchema,
+  trialBalanceQuerySchema,
+  trialBalanceSchema,
+} from '@wise-margin/contract';
+import { z } from 'zod';
+import { createDocument, type ZodOpenApiOperationObject, type ZodOpenApiPathsObject } from 'zod-openapi';
+
+const problem = { description: 'Problem details (RFC 9457)', content: { 'application/problem+json': { schema: problemSchema } } };
+type Parts = {
+  readonly summary: string;
+  readonly path?: readonly string[];
+  readonly query?: z.ZodObject;
+  readonly body?: z.ZodType;
+  readonly answer: z.ZodType | null;
+  readonly status?: '200' | '201' | '202' | '204';
+  readonly type?: string;
+};
+
+function operation({
+  summary,
+  path = [],
+  query,
+  body,
+  answer,
+  status = '200',
+  type = 'application/json',
+}: Parts): ZodOpenApiOperationObject {
+  return {
+    summary,
+    requestParams: {
+      ...(path.length > 0 ? { path: z.object(Object.fromEntries(path.map((name) => [name, z.string()]))) } : {}),
+      ...(query ? { query } : {}),
+    },
+    ...(body ? { requestBody: { required: true, content: { 'application/json': { schema: body } } } } : {}),
+    responses: { [status]: { description: 'Done', ...(answer ? { content: { [type]: { schema: answer } } } : {}) }, '4XX': problem },
+  };
+}
+
+const COMPANY = ['company'] as const;
+const text = z.string();
+const upload = z.object({
+  accounts: text.optional().meta({ format: 'binary' }),
+  ledger: text.optional().meta({ format: 'binary' }),
+  company: text.optional(),
+  name: text.optional(),
+  currency: text.optional(),
+  startMonth: text.optional(),
+  hasAdjustmentPeriod: text.optional(),
+});
+/** Every path the server answers; a test compares it with the routes. */
+export const OPENAPI_PATHS: ZodOpenApiPathsObject = {
+  '/api/companies': { get: operation({ summary: 'Companies', answer: companyListSchema }) },
+  '/api/companies/{company}': {
+    get: operation({ summary: 'A company with its calendar and dimensions', path: COMPANY, answer: companySchema }),
+  },
+  '/api/companies/{company}/fiscal-years': {
+    post: operation({ summary: 'Open the next fiscal year', path: COMPANY, body: openYearSchema, answer: companySchema, status: '201' }),
+  },
+  '/api/companies/{company}/accounts': {
+    get: operation({
+      summary: 'Accounts with totals by month',
+      path: COMPANY,
+      query: z.object({ year: z.number().int() }),
+      answer: accountListSchema,
+    }),
+  },
+  '/api/companies/{company}/trial-balance': {
+    get: operation({ summary: 'Trial balance at a month end', path: COMPANY, query: trialBalanceQuerySchema, answer: trialBalanceSchema }),
+  },
+  '/api/companies/{company}/accounts/{number}/entries': {
+    get: operation({
+      summary: 'Posted lines of an account over a span',
+      path: ['company', 'number'],
+      query: entriesQuerySchema,
+      answer: entryLinesSchema,
+    }),
+  },
+  '/api/companies/{company}/entries/{entry}': {
+    get: operation({ summary: 'An entry with its two sides', path: ['company', 'entry'], answer: entrySchema }),
+  },
+  '/api/companies/{company}/imports': {
+    get: operation({ summary: 'Imports, newest first', path: COMPANY, answer: z.array(importSchema) }),
+  },
+  '/api/imports': {
+    post: {
+      ...operation({ summary: 'Choose files; they are checked, not posted', answer: importSchema, status: '202' }),
+      requestBody: { required: true, content: { 'multipart/form-data': { schema: upload } } },
+    },
+  },
+  '/api/imports/{import}': {
+    get: operation({ summary: 'An import with its preview and refused rows', path: ['import'], answer: importSchema }),
+    delete: operation({ summary: 'Drop an import that was not posted', path: ['import'], answer: null, status: '204' }),
+  },
+  '/api/imports/{import}/post': {
+    post: operation({ summary: 'Post a checked import, all or nothing', path: ['import'], answer: importSchema }),
+  },
+  '/api/imports/{import}/issues.csv': {
+    get: operation({ summary: 'Every refused row', path: ['import'], answer: text, type: 'text/csv' }),
+  },
+  '/api/companies/{company}/budgets': {
+    get: operation({ summary: 'Budgets, newest year first', path: COMPANY, answer: budgetListSchema }),
+    post: operation({
+      summary: 'Create a budget from the actuals of a year',
+      path: COMPANY,
+      body: newBudgetSchema,
+      answer: budgetSchema,
+      status: '201',
+    }),
+  },
+  '/api/companies/{company}/budgets/{budget}': {
+    get: operation({
+      summary: 'A budget as a month grid',
+      path: ['company', 'budget'],
+      query: budgetGridQuerySchema,
+      answer: budgetGridSchema,
+    }),
+  },
+  '/api/companies/{company}/budgets/{budget}/edits': {
+    post: operation({
+      summary: 'Typed edits, all or none',
+      path: ['company', 'budget'],
+      body: budgetEditRequestSchema,
+      answer: budgetGridSchema,
+    }),
+  },
+  '/api/companies/{company}/budgets/{budget}/state': {
+    post: operation({
+      summary: 'Approve a budget or take it back',
+      path: ['company', 'budget'],
+      body: budgetStateChangeSchema,
+      answer: budgetSchema,
+    }),
+  },
+  '/api/companies/{company}/statements/income': {
+    get: operation({ summary: 'The income statement', path: COMPANY, query: statementQuerySchema, answer: gridSchema }),
+  },
+  '/api/companies/{company}/statements/strip': {
+    get: operation({ summary: 'Operating result by month', path: COMPANY, query: statementQuerySchema, answer: stripSchema }),
+  },
+  '/api/companies/{company}/statements/income/trail': {
+    get: operation({ summary: 'How a figure comes about', path: COMPANY, query: trailQuerySchema, answer: trailSchema }),
+  },
+  '/api/companies/{company}/statements/income.csv': {
+    get: operation({
+      summary: 'The income statement as CSV',
+      path: COMPANY,
+      query: statementQuerySchema.extend({ lines: text.optional() }),
+      answer: text,
+      type: 'text/csv',
+    }),
+  },
+  '/api/openapi.json': { get: operation({ summary: 'This document', answer: z.object({}) }) },
+  '/api/health': { get: operation({ summary: 'Whether the server answers', answer: z.object({ ok: z.boolean() }) }) },
+};
+
+/** The OpenAPI document, made from the schemas that parse the requests. */
+export function openApiDocument(): object {
+  return createDocument({
+    openapi: '3.1.0',
+    info: {
+      title: 'Wise Margin',
+      version: '0.1.0',
+      description: 'Amounts are whole minor units of the company currency; ratios are fractions.',
+    },
+    paths: OPENAPI_PATHS,
+  });
+}

@@ -1,0 +1,257 @@
+import { mkdirSync, renameSync, rmSync, copyFileSync, createReadStream, existsSync } from 'node:fs';
+import { join } from 'node:path';
+import { createInterface } from 'node:readline';
+import { Worker } from 'node:worker_threads';
+import { importIssueWords, type ImportDto, type ImportIssueDto, type NewCompany } from '@wise-margin/contract';
+import { currency, type ImportIssue } from '@wise-margin/core';
+import type { Actor } from '../../database/audit.ts';
+import type { Database } from '../../database/database.ts';
+import type { ImportRow } from '../../database/models.ts';
+import { notFound, ProblemError, refused } from '../../http/problem.ts';
+import type { CheckJob, CheckMessage, CheckResult, NumberBase } from './check-job.ts';
+import { postImport, StaleCheckError } from './post.ts';
+import { stagedPath } from './staging.ts';
+
+/** A file on disk with the name the person knows it by. `move`: it is ours to take. */
+export type ChosenFile = { readonly path: string; readonly name: string; readonly move: boolean };
+export type ImportRequest = {
+  readonly target: { readonly companyId: number } | { readonly newCompany: NewCompany };
+  readonly accounts: ChosenFile | null;
+  readonly ledger: ChosenFile | null;
+  readonly actor: Actor;
+};
+
+const ISSUES_SHOWN = 200;
+// The built application has the worker beside it as JavaScript; from source, a loader starts it.
+const WORKER = new URL(import.meta.url.endsWith('.ts') ? './check-worker.source.mjs' : './check-worker.js', import.meta.url);
+
+/** Takes files in, checks them in a worker, and posts them: all or nothing. */
+export class ImportService {
+  readonly #database: Database;
+  readonly #rowsRead = new Map<number, number>();
+  readonly #running = new Map<number, { readonly worker: Worker; readonly done: Promise<void> }>();
+
+  constructor(database: Database) {
+    this.#database = database;
+  }
+
+  /** After a stop in the middle: what was being checked has to be chosen again; what was being posted left nothing behind. */
+  async recover(): Promise<void> {
+    await this.#database.write(async (transaction) => {
+      const { imports } = this.#database.models;
+      await imports.update({ state: 'ready' }, { where: { state: 'posting' }, transaction });
+      await imports.update(
+        { state: 'failed', failure: 'The application stopped while the files were checked. Choose them again.' },
+        { where: { state: 'checking' }, transaction },
+      );
+    });
+  }
+
+  /** Takes the files and begins the check; `settled` waits for it. @returns the import's number */
+  async submit(request: ImportRequest): Promise<number> {
+    const { target, accounts, ledger, actor } = request;
+    if (!accounts && !ledger) throw refused('Choose an accounts file, a ledger file, or both.', 'ledger');
+    const companyId = 'companyId' in target ? target.companyId : null;
+    const newCompany = 'newCompany' in target ? target.newCompany : null;
+    if (companyId !== null && !(await this.#database.models.companies.findByPk(companyId))) throw notFound(`company ${companyId}`);
+    if (newCompany) await this.#refuseKnownName(newCompany.name);
+    const row = await this.#database.write((transaction) =>
+      this.#database.models.imports.create(
+        {
+          companyId,
+          newCompany: newCompany ? JSON.stringify(newCompany) : null,
+          state: 'checking',
+          createdAt: actor.now().toISOString(),
+          postedAt: null,
+          actor: actor.name,
+          files: JSON.stringify({ accounts: accounts?.name, ledger: ledger?.name }),
+          preview: null,
+          base: null,
+          issueCount: 0,
+          failure: null,
+        },
+        { transaction },
+      ),
+    );
+    const directory = this.#directory(row.id);
+    mkdirSync(directory, { recursive: true });
+    for (const [kind, file] of [
+      ['accounts', accounts],
+      ['ledger', ledger],
+    ] as const) {
+      if (file) (file.move ? renameSync : copyFileSync)(file.path, stagedPath(directory, `${kind}.csv`));
+    }
+    await this.#startCheck(row.id);
+    return row.id;
+  }
+
+  /** Resolves when the import is no longer being checked. */
+  async settled(id: number): Promise<void> {
+    await this.#running.get(id)?.done;
+  }
+
+  /** Posts a checked import. Where the ledger changed since the check, it is checked again first. */
+  async post(id: number, actor: Actor): Promise<number> {
+    const row = await this.#row(id);
+    if (row.state !== 'ready')
+      throw new ProblemError(409, 'Not ready', `Import ${id} is ${row.state}; only a checked import without refused rows can be posted.`);
+    const newCompany = row.newCompany === null ? null : (JSON.parse(row.newCompany) as NewCompany);
+    if (newCompany) await this.#refuseKnownName(newCompany.name);
+    await this.#update(id, { state: 'posting' });
+    try {
+      const companyId = await postImport(this.#database, {
+        importId: id,
+        directory: this.#directory(id),
+        companyId: row.companyId,
+        newCompany,
+        base: JSON.parse(row.base!) as NumberBase,
+        actor,
+        onProgress: (lines) => this.#rowsRead.set(id, lines),
+      });
+      rmSync(this.#directory(id), { recursive: true, force: true });
+      return companyId;
+    } catch (error) {
+      await this.#update(id, { state: 'ready' });
+      if (!(error instanceof StaleCheckError)) throw error;
+      await this.#update(id, { state: 'checking' });
+      await this.#startCheck(id);
+      await this.settled(id);
+      return this.post(id, actor);
+    }
+  }
+
+  /** Drops an import that was not posted, and stops its check. */
+  async discard(id: number): Promise<void> {
+    const row = await this.#row(id);
+    if (row.state === 'posted' || row.state === 'posting')
+      throw new ProblemError(409, 'Already posted', `Import ${id} is ${row.state} and stays on record.`);
+    await this.#running.get(id)?.worker.terminate();
+    await this.#database.write((transaction) => this.#database.models.imports.destroy({ where: { id }, transaction }));
+    rmSync(this.#directory(id), { recursive: true, force: true });
+  }
+
+  async list(companyId: number): Promise<ImportDto[]> {
+    const rows = await this.#database.models.imports.findAll({ where: { companyId }, order: [['id', 'DESC']] });
+    return Promise.all(rows.map((row) => this.#describe(row, 0)));
+  }
+
+  async describe(id: number): Promise<ImportDto> {
+    return this.#describe(await this.#row(id), ISSUES_SHOWN);
+  }
+
+  /** Every issue of an import, in the order found, in words. */
+  async *issues(id: number): AsyncGenerator<ImportIssueDto> {
+    const path = stagedPath(this.#directory(id), 'issues.ndjson');
+    if (!existsSync(path)) return;
+    for await (const line of createInterface({ input: createReadStream(path, 'utf8') })) {
+      const issue = JSON.parse(line) as ImportIssue;
+      const { file, row, column, text, code } = issue;
+      yield { file, row, column, text, code, ...importIssueWords(issue) };
+    }
+  }
+
+  /** Stops every check under way. */
+  async close(): Promise<void> {
+    await Promise.all([...this.#running.values()].map(({ worker }) => worker.terminate()));
+  }
+
+  async #startCheck(id: number): Promise<void> {
+    const row = await this.#row(id);
+    const directory = this.#directory(id);
+    const company =
+      row.companyId === null
+        ? (JSON.parse(row.newCompany!) as NewCompany)
+        : (await this.#database.models.companies.findByPk(row.companyId))!;
+    const names = JSON.parse(row.files) as { accounts?: string; ledger?: string } | ImportDto['files'];
+    const fileNames = Array.isArray(names) ? Object.fromEntries(names.map(({ kind, name }) => [kind, name])) : names;
+    const job: CheckJob = {
+      dataDirectory: this.#database.directory,
+      directory,
+      importId: id,
+      companyId: row.companyId,
+      company: { currency: company.currency, startMonth: company.startMonth, hasAdjustmentPeriod: Boolean(company.hasAdjustmentPeriod) },
+      accountsFile: existsSync(stagedPath(directory, 'accounts.csv')),
+      ledgerFile: existsSync(stagedPath(directory, 'ledger.csv')),
+      fileNames,
+    };
+    const worker = new Worker(WORKER, { workerData: job });
+    const outcome = new Promise<CheckResult>((resolve, reject) => {
+      worker.on('message', (message: CheckMessage) => {
+        if (message.kind === 'progress') this.#rowsRead.set(id, message.rowsRead);
+        else if (message.kind === 'done') resolve(message.result);
+        else reject(new Error(message.message));
+      });
+      worker.on('error', reject);
+      worker.on('exit', () => reject(new Error('The check was stopped')));
+    });
+    const done = outcome
+      .then(
+        ({ files, preview, base, rowsRead, issueCount }) => {
+          this.#rowsRead.set(id, rowsRead);
+          return this.#update(id, {
+            state: issueCount > 0 ? 'refused' : 'ready',
+            files: JSON.stringify(files),
+            preview: JSON.stringify(preview),
+            base: JSON.stringify(base),
+            issueCount,
+          });
+        },
+        (error: Error) => this.#update(id, { state: 'failed', failure: error.message }),
+      )
+      .finally(() => this.#running.delete(id));
+    this.#running.set(id, { worker, done });
+  }
+
+  async #update(
+    id: number,
+    values: Partial<Pick<ImportRow, 'state' | 'files' | 'preview' | 'base' | 'issueCount' | 'failure'>>,
+  ): Promise<void> {
+    await this.#database.write((transaction) => this.#database.models.imports.update(values, { where: { id }, transaction }));
+  }
+
+  async #refuseKnownName(name: string): Promise<void> {
+    const [held] = await this.#database.select<{ id: number }>('SELECT id FROM companies WHERE name = $1 COLLATE NOCASE', [name]);
+    if (held) throw refused(`There is a company named ${name} already. Choose it, or give the new one another name.`, 'name');
+  }
+
+  async #row(id: number): Promise<ImportRow> {
+    const row = await this.#database.models.imports.findByPk(id);
+    if (!row) throw notFound(`import ${id}`);
+    return row;
+  }
+
+  #directory(id: number): string {
+    return join(this.#database.directory, 'imports', String(id));
+  }
+
+  async #describe(row: ImportRow, issuesShown: number): Promise<ImportDto> {
+    const company = row.companyId === null ? null : await this.#database.models.companies.findByPk(row.companyId);
+    const newCompany = row.newCompany === null ? null : (JSON.parse(row.newCompany) as NewCompany);
+    const issues: ImportIssueDto[] = [];
+    if (issuesShown > 0) {
+      for await (const issue of this.issues(row.id)) {
+        issues.push(issue);
+        if (issues.length >= issuesShown) break;
+      }
+    }
+    const files = JSON.parse(row.files) as ImportDto['files'] | object;
+    const preview = row.preview === null ? null : (JSON.parse(row.preview) as NonNullable<ImportDto['preview']>);
+    return {
+      id: row.id,
+      company: company?.name ?? newCompany?.name ?? '',
+      companyId: row.companyId,
+      isNewCompany: newCompany !== null,
+      state: row.state as ImportDto['state'],
+      createdAt: row.createdAt,
+      postedAt: row.postedAt,
+      actor: row.actor,
+      files: Array.isArray(files) ? files : [],
+      rowsRead: this.#rowsRead.get(row.id) ?? preview?.rows ?? 0,
+      preview,
+      issueCount: row.issueCount,
+      issues,
+      exponent: currency(company?.currency ?? newCompany?.currency ?? 'USD').exponent,
+      failure: row.failure,
+    };
+  }
+}

@@ -1,0 +1,52 @@
+import { stringify } from 'csv-stringify/sync';
+import { toDecimalText, type Minor } from '@wise-margin/core';
+import { safeText } from '../formats/safe-text.ts';
+import { cellReasonWords, type CellDto, type GridDto } from '@wise-margin/contract';
+
+/** A figure for files: decimal text; percentages in percent with up to six decimals; n/m; nothing. */
+export function cellText(cell: CellDto, exponent: number): string {
+  switch (cell.kind) {
+    case 'amount':
+      return toDecimalText(cell.value as Minor, exponent);
+    case 'ratio':
+      return String(ratioNumber(cell));
+    case 'notMeaningful':
+      return `n/m (${cellReasonWords(cell).replace('Not meaningful: ', '')})`;
+    case 'blank':
+      return '';
+  }
+}
+
+/** Percentages and points in percent (14.153), other ratios as they are; at most six decimals. */
+export function ratioNumber(cell: CellDto & { kind: 'ratio' }): number {
+  const value = cell.unit === 'percent' || cell.unit === 'points' ? cell.value * 100 : cell.value;
+  const rounded = Math.round(value * 1e6) / 1e6;
+  return rounded === 0 ? 0 : rounded;
+}
+
+/**
+ * A grid as CSV: two heading rows (blocks, columns), then a row for each line shown, with a mark
+ * column beside each difference. Amounts are exact decimals whatever unit the screen rounds to.
+ */
+export function gridCsv(
+  grid: GridDto,
+  options: { readonly exponent: number; readonly keys: ReadonlySet<string> | null; readonly title: readonly string[] },
+): string {
+  const marks = (index: number) => grid.columns[index]!.kind === 'difference';
+  const headings = grid.columns.flatMap((column, index) => (marks(index) ? [column.heading, 'F/U'] : [column.heading]));
+  const blocks = grid.columns.flatMap((column, index) =>
+    marks(index) ? [grid.blocks[column.block]!.heading, grid.blocks[column.block]!.heading] : [grid.blocks[column.block]!.heading],
+  );
+  const rows = grid.lines.flatMap((line, index) => {
+    if (options.keys && !options.keys.has(line.key)) return [];
+    const cells = grid.cells[index]!.flatMap((cell, position) => {
+      const text = cellText(cell, options.exponent);
+      return marks(position) ? [text, 'favor' in cell ? (cell.favor ?? '') : ''] : [text];
+    });
+    return [[line.key, line.account ?? '', safeText(line.name), ...cells]];
+  });
+  return stringify(
+    [...options.title.map((text) => [safeText(text)]), ['', '', '', ...blocks], ['line', 'account', 'name', ...headings], ...rows],
+    { record_delimiter: 'windows' },
+  );
+}

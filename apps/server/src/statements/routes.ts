@@ -1,0 +1,55 @@
+import { Router } from 'express';
+import { statementQuerySchema, trailQuerySchema } from '@wise-margin/contract';
+import type { BudgetStore } from '../budgets/index.ts';
+import { handle, numberIn, parse } from '../http/route.ts';
+import { gridCsv } from './export-csv.ts';
+import type { StatementService } from './service.ts';
+import { budgetsByYear } from './sources.ts';
+import { trailOf } from './trail.ts';
+
+export function statementRoutes(statements: StatementService, store: BudgetStore): Router {
+  const router = Router();
+  const at = '/companies/:company/statements';
+  router.get(
+    `${at}/income`,
+    handle(async (request, response) =>
+      response.json(await statements.income(numberIn(request, 'company'), parse(statementQuerySchema, request.query))),
+    ),
+  );
+  router.get(
+    `${at}/strip`,
+    handle(async (request, response) =>
+      response.json(await statements.strip(numberIn(request, 'company'), parse(statementQuerySchema, request.query))),
+    ),
+  );
+  router.get(
+    `${at}/income/trail`,
+    handle(async (request, response) => {
+      const query = parse(trailQuerySchema, request.query);
+      const { books, grid } = await statements.incomeGrid(numberIn(request, 'company'), query);
+      response.json(
+        trailOf({ books, grid, budgets: await budgetsByYear(books, store, query.budget), line: query.line, column: query.column }),
+      );
+    }),
+  );
+  router.get(
+    `${at}/income.csv`,
+    handle(async (request, response) => {
+      const query = parse(statementQuerySchema, request.query);
+      const company = numberIn(request, 'company');
+      const { books } = await statements.incomeGrid(company, query);
+      const grid = await statements.income(company, query);
+      const shown = typeof request.query.lines === 'string' ? new Set(request.query.lines.split(',')) : null;
+      const filters = Object.entries(grid.filter).map(([name, values]) => `${name}: ${values.map((value) => value || 'none').join(', ')}`);
+      const title = [
+        books.name,
+        `Income statement, ${grid.asOfWords}`,
+        `Against ${grid.budgetWords} and prior year; percentages of ${grid.percentBase.toLowerCase()}; ${books.currency.words}`,
+        ...filters,
+      ];
+      response.type('text/csv').attachment(`income-statement-${grid.asOf}.csv`);
+      response.send(`\ufeff${gridCsv(grid, { exponent: books.currency.exponent, keys: shown, title })}`);
+    }),
+  );
+  return router;
+}

@@ -1,0 +1,105 @@
+import {
+  basisWords,
+  columnWords,
+  formatAmount,
+  periodAt,
+  provenanceOf,
+  spanWords,
+  type DimensionFilter,
+  type Provenance,
+  type StatementGrid,
+} from '@wise-margin/core';
+import type { TrailDto } from '@wise-margin/contract';
+import type { StoredBudget } from '../budgets/index.ts';
+import type { Books } from '../companies/books.ts';
+import { notFound } from '../http/problem.ts';
+import { cellDto } from './grid-dto.ts';
+
+const ROLES = { compared: '', base: 'less', part: '', operand: '' } as const;
+
+/**
+ * How a figure comes about: the accounts that add up to it, or the figures it was made from.
+ * @param budgets the budget standing for each year, for the words of its bases
+ * @throws ProblemError 404 when the grid has no such line or column
+ */
+export function trailOf(options: {
+  readonly books: Books;
+  readonly grid: StatementGrid;
+  readonly budgets: ReadonlyMap<number, StoredBudget>;
+  readonly line: string;
+  readonly column: string;
+}): TrailDto {
+  const { books, grid, budgets } = options;
+  const { plan } = grid;
+  const line = plan.lines.find(({ key }) => key === options.line);
+  const column = plan.columns.find(({ key }) => key === options.column);
+  if (!line || !column) throw notFound(`figure at ${options.line}, ${options.column}`);
+  const provenance = provenanceOf(grid, line.index, column.index);
+  const held = provenance.kind === 'accounts' ? provenance.accounts.filter(({ amount }) => amount !== 0) : [];
+  return {
+    line: { key: line.key, name: line.name },
+    column: { key: column.key, heading: column.heading, words: columnWords(grid, column.index), block: plan.blocks[column.block]!.heading },
+    cell: cellDto(grid.cells[line.index]![column.index]!),
+    sentence: sentenceOf(provenance, held.length),
+    parts:
+      provenance.kind !== 'cells'
+        ? []
+        : provenance.parts.map((part) => ({
+            role: part.role === 'base' && provenance.operation !== 'difference' ? 'of' : ROLES[part.role],
+            line: plan.lines[part.line]!.key,
+            column: plan.columns[part.column]!.key,
+            name: plan.lines[part.line]!.name,
+            words: columnWords(grid, part.column),
+            cell: cellDto(grid.cells[part.line]![part.column]!),
+          })),
+    accounts: held.map(({ account, amount, measure }) => {
+      const { number, name } = plan.chart.accounts[account]!;
+      const source = provenance as Provenance & { kind: 'accounts' };
+      const from = periodAt(plan.calendar, source.span.from).key;
+      const to = periodAt(plan.calendar, source.span.to).key;
+      const isBudget = source.scenario === 'budget';
+      const filter = Object.fromEntries(Object.entries(source.filter).map(([dimension, values]) => [dimension, [...values]]));
+      const budget = isBudget ? budgets.get(periodAt(plan.calendar, source.span.to).year) : undefined;
+      return {
+        number,
+        name,
+        amount,
+        entries: isBudget ? null : { from, to, filter, opening: measure === 'closing' },
+        basis: budget ? basesOf(books, budget, account, source.filter) : [],
+        budgetId: budget?.row.id ?? null,
+      };
+    }),
+    accountsSum:
+      provenance.kind === 'accounts' && grid.cells[line.index]![column.index]!.kind === 'amount'
+        ? held.reduce((sum, { amount }) => sum + amount, 0)
+        : null,
+  };
+
+  function sentenceOf(from: Provenance, accounts: number): string {
+    switch (from.kind) {
+      case 'none':
+        return 'Nothing stands here.';
+      case 'accounts':
+        return `${accounts === 1 ? 'One account has' : `${accounts} accounts have`} an amount in ${spanWords(plan.calendar, from.span)}.`;
+      case 'cells':
+        if (from.operation === 'formula') return 'Made from these lines of the same column.';
+        if (from.operation === 'difference') return 'The first figure less the second.';
+        if (from.operation === 'percentDifference') return 'The first figure less the second, over the size of the second.';
+        return `The first figure as a share of ${plan.lines[from.parts[1]!.line]!.name.toLowerCase()} in the same column.`;
+    }
+  }
+}
+
+function basesOf(books: Books, budget: StoredBudget, position: number, filter: DimensionFilter): string[] {
+  const { exponent } = books.currency;
+  return budget.lines
+    .filter(
+      (line) =>
+        line.position === position && Object.entries(filter).every(([name, values]) => values.includes(line.dimensions[name] ?? '')),
+    )
+    .map((line) => {
+      const held = line.months.filter((month) => month.held).length;
+      const slice = Object.values(line.dimensions).join(', ');
+      return `${slice === '' ? '' : `${slice}: `}${basisWords(line.basis, (amount) => formatAmount(amount, { exponent, unit: 'dollars' }))}${held > 0 ? `; ${held} ${held === 1 ? 'month' : 'months'} held by hand` : ''}`;
+    });
+}
