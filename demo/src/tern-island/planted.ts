@@ -1,17 +1,10 @@
 import { VENDORS } from './parties.ts';
-import { slice, type Setting } from './setting.ts';
+import { slice, type Department, type Setting } from './setting.ts';
 
 /** What the analyst is to find; each is told in the demo's notes and marked nowhere in the data. */
 export function planted({ journal }: Setting): void {
-  const owed = (
-    date: string,
-    vendor: string,
-    document: string,
-    memo: string,
-    account: string,
-    amount: number,
-    department: 'Workshop' | 'Store' | 'Tours' | 'Office',
-  ) =>
+  type Owed = { date: string; vendor: string; document: string; memo: string; account: string; amount: number; department: Department };
+  const owed = ({ date, vendor, document, memo, account, amount, department }: Owed) =>
     journal.add({
       date,
       source: 'purchases',
@@ -21,14 +14,54 @@ export function planted({ journal }: Setting): void {
       ],
     });
   // 1. July 2026 electricity with a digit too many: 2,214.30 keyed as 22,143.00; the usual bill is there in its part.
-  owed('2026-07-29', VENDORS.power, 'EL-2607B', 'Electricity, kiln shed', '6120', 2_214_300, 'Workshop');
+  owed({
+    date: '2026-07-29',
+    vendor: VENDORS.power,
+    document: 'EL-2607B',
+    memo: 'Electricity, kiln shed',
+    account: '6120',
+    amount: 2_214_300,
+    department: 'Workshop',
+  });
   // 2. A boat-show bill posted to repairs and maintenance.
-  owed('2026-09-18', VENDORS.shows, 'BS-2609-2', 'Stand at the autumn boat show', '6310', 1_284_000, 'Workshop');
+  owed({
+    date: '2026-09-18',
+    vendor: VENDORS.shows,
+    document: 'BS-2609-2',
+    memo: 'Stand at the autumn boat show',
+    account: '6310',
+    amount: 1_284_000,
+    department: 'Workshop',
+  });
   // 3. A freight bill posted twice, eleven days apart.
-  owed('2026-10-06', VENDORS.freight, 'D-4471', 'Freight in, resin', '5210', 489_000, 'Workshop');
-  owed('2026-10-17', VENDORS.freight, 'D-4471A', 'Freight in, resin', '5210', 489_000, 'Workshop');
+  owed({
+    date: '2026-10-06',
+    vendor: VENDORS.freight,
+    document: 'D-4471',
+    memo: 'Freight in, resin',
+    account: '5210',
+    amount: 489_000,
+    department: 'Workshop',
+  });
+  owed({
+    date: '2026-10-17',
+    vendor: VENDORS.freight,
+    document: 'D-4471A',
+    memo: 'Freight in, resin',
+    account: '5210',
+    amount: 489_000,
+    department: 'Workshop',
+  });
   // 4. The storm of FY2026: a repair bill and the insurer's payment.
-  owed('2025-11-24', VENDORS.builder, 'HB-STORM', 'Boathouse roof after the storm', '7810', 6_840_000, 'Tours');
+  owed({
+    date: '2025-11-24',
+    vendor: VENDORS.builder,
+    document: 'HB-STORM',
+    memo: 'Boathouse roof after the storm',
+    account: '7810',
+    amount: 6_840_000,
+    department: 'Tours',
+  });
   journal.add({
     date: '2026-01-19',
     source: 'bank',

@@ -27,7 +27,6 @@ import type { Books, BooksKeeper } from '../companies/books.ts';
 import { openFiscalYear, refuseUnknownFilter } from '../companies/service.ts';
 import { recordAudit, type Actor } from '../database/audit.ts';
 import type { Database } from '../database/database.ts';
-import type { BudgetRow } from '../database/models.ts';
 import { ProblemError, refused } from '../http/problem.ts';
 import { evaluateStatement, gridDto } from '../statements/index.ts';
 import type { BudgetStore, StoredBudget, StoredLine } from './store.ts';

@@ -67,7 +67,9 @@ function wideEncoding(head: Buffer): 'utf-16le' | 'utf-16be' | null {
   let even = 0;
   let odd = 0;
   sample.forEach((byte, position) => {
-    if (byte === 0) position % 2 === 0 ? (even += 1) : (odd += 1);
+    if (byte !== 0) return;
+    if (position % 2 === 0) even += 1;
+    else odd += 1;
   });
   const half = sample.length / 2;
   if (odd > half * 0.8 && even === 0) return 'utf-16le';

@@ -1,5 +1,4 @@
 import {
-  Slab,
   isIncomeAccount,
   minor,
   periodAt,
@@ -10,6 +9,7 @@ import {
   type DimensionFilter,
   type ScenarioSource,
   type ScenarioSources,
+  type Slab,
   type Span,
 } from '@wise-margin/core';
 import type { BudgetStore, StoredBudget } from '../budgets/index.ts';

@@ -1,0 +1,67 @@
+import { problemSchema, type Problem } from '@wise-margin/contract';
+
+/** The server refused a request, or could not be reached (`status` 0). */
+export class ApiProblem extends Error {
+  override readonly name = 'ApiProblem';
+  constructor(readonly problem: Problem) {
+    super(problem.detail);
+  }
+  get isConnection(): boolean {
+    return this.problem.status === 0;
+  }
+}
+
+const connectionLost: Problem = {
+  type: 'about:blank',
+  title: 'No connection',
+  status: 0,
+  detail: 'Wise Margin cannot be reached. Start it again with npm run demo, then try once more.',
+};
+
+async function send(path: string, init?: RequestInit): Promise<Response> {
+  let response: Response;
+  try {
+    response = await fetch(`/api${path}`, init);
+  } catch (error) {
+    if (init?.signal?.aborted) throw error;
+    throw new ApiProblem(connectionLost);
+  }
+  if (response.ok) return response;
+  const body: unknown = await response.json().catch(() => null);
+  const told = problemSchema.safeParse(body);
+  throw new ApiProblem(
+    told.success
+      ? told.data
+      : {
+          ...connectionLost,
+          title: response.statusText,
+          status: response.status,
+          detail: `The server answered ${response.status} ${response.statusText}.`,
+        },
+  );
+}
+
+/** Reads JSON from the API. The server's answers follow the contract; a test parses each by its schema. */
+export async function getJson<Answer>(path: string, signal?: AbortSignal): Promise<Answer> {
+  return (await send(path, signal ? { signal } : undefined)).json() as Promise<Answer>;
+}
+
+export async function sendJson<Answer>(method: 'POST' | 'PUT', path: string, body: unknown): Promise<Answer> {
+  return (
+    await send(path, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })
+  ).json() as Promise<Answer>;
+}
+
+export async function sendForm<Answer>(path: string, form: FormData): Promise<Answer> {
+  return (await send(path, { method: 'POST', body: form })).json() as Promise<Answer>;
+}
+
+export async function sendDelete(path: string): Promise<void> {
+  await send(path, { method: 'DELETE' });
+}
+
+/** A query string of the given values; undefined and empty ones are left out. */
+export function queryText(values: Readonly<Record<string, string | number | boolean | undefined>>): string {
+  const pairs = Object.entries(values).flatMap(([name, value]) => (value === undefined || value === '' ? [] : [[name, String(value)]]));
+  return pairs.length === 0 ? '' : `?${new URLSearchParams(pairs).toString()}`;
+}

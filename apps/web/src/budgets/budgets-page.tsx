@@ -1,0 +1,98 @@
+import { useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { useCompany } from '../shell/company.ts';
+import { useBudgets } from '../statements/use-statement.ts';
+import { Amount } from '../ui/figure.tsx';
+import { Page } from '../ui/page.tsx';
+import { Empty, Failure, Loading } from '../ui/states.tsx';
+import { NewBudgetForm } from './new-budget-form.tsx';
+
+/** Every budget of the company, and the form that makes one. */
+export default function BudgetsPage() {
+  const company = useCompany();
+  const budgets = useBudgets(company.id);
+  const navigate = useNavigate();
+  const [making, setMaking] = useState(false);
+  const hasHistory = company.lastPosted !== null;
+  const begin = (
+    <button type="button" className="button button-primary" onClick={() => setMaking(true)}>
+      New budget
+    </button>
+  );
+  const body = () => {
+    if (budgets.isError) return <Failure error={budgets.error} retry={() => void budgets.refetch()} />;
+    if (!budgets.data) return <Loading what="the budgets" />;
+    if (!hasHistory) {
+      return (
+        <Empty
+          title="A budget starts from history"
+          action={
+            <Link className="button button-primary" to={`/c/${company.id}/ledger/imports/new`}>
+              Bring in a ledger
+            </Link>
+          }
+        >
+          Bring in the ledger of a year or more; a budget then begins with the same months, changed by a percentage.
+        </Empty>
+      );
+    }
+    if (making) return <NewBudgetForm onCreated={(made) => void navigate(String(made.id))} cancel={() => setMaking(false)} />;
+    if (budgets.data.length === 0)
+      return (
+        <Empty title="No budget yet" action={begin}>
+          Create the first one from another year’s actuals; every month of every account can be changed after.
+        </Empty>
+      );
+    return (
+      <table className="ledger-table w-full border border-hairline bg-sheet">
+        <thead>
+          <tr>
+            {['Budget', 'Year', 'State', 'From', 'Lines'].map((name) => (
+              <th key={name} scope="col" className={`border-b border-ink px-3 py-1.5 ${name === 'Lines' ? 'text-right!' : ''}`}>
+                {name}
+              </th>
+            ))}
+            <th scope="col" className="border-b border-ink px-3 text-right!">
+              Revenue, net
+            </th>
+            <th scope="col" className="border-b border-ink px-3 text-right!">
+              Operating result
+            </th>
+            <th scope="col" className="border-b border-ink px-3">
+              Created
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {budgets.data.map((budget) => (
+            <tr key={budget.id} className="hover:bg-wash">
+              <td className="max-w-72 truncate border-b border-hairline px-3!" title={budget.name}>
+                <Link className="link" to={String(budget.id)}>
+                  {budget.name}
+                </Link>
+              </td>
+              <td className="border-b border-hairline px-3!">FY{budget.year}</td>
+              <td className={`border-b border-hairline px-3! ${budget.state === 'approved' ? 'font-semibold' : ''}`}>{budget.state}</td>
+              <td className="border-b border-hairline px-3!">{budget.fromYear ? `FY${budget.fromYear}` : ''}</td>
+              <td className="figure border-b border-hairline px-3!">{budget.lineCount}</td>
+              <td className="figure border-b border-hairline px-3!">
+                <Amount value={budget.revenue} exponent={company.exponent} unit="dollars" />
+              </td>
+              <td className="figure border-b border-hairline px-3!">
+                <Amount value={budget.operatingResult} exponent={company.exponent} unit="dollars" />
+              </td>
+              <td className="border-b border-hairline px-3!">
+                {budget.createdAt.slice(0, 10)}, {budget.actor}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    );
+  };
+  return (
+    <Page title="Budgets" words={company.currencyWords} actions={hasHistory && !making ? begin : undefined}>
+      <div className="mt-3 min-h-0 flex-1 overflow-auto pb-4">{body()}</div>
+    </Page>
+  );
+}

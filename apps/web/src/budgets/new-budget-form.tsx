@@ -1,0 +1,159 @@
+import { zodResolver } from '@hookform/resolvers/zod';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { ACCOUNT_CLASSES, parseAmount, type AccountClass } from '@wise-margin/core';
+import { percentTextSchema, type BudgetDto, type NewBudgetInput } from '@wise-margin/contract';
+import { useState } from 'react';
+import { useForm, useWatch } from 'react-hook-form';
+import { z } from 'zod';
+import { ApiProblem, sendJson } from '../api/client.ts';
+import { useCompany } from '../shell/company.ts';
+
+const CLASSES = (Object.keys(ACCOUNT_CLASSES) as AccountClass[]).filter((key) => ACCOUNT_CLASSES[key].statement === 'income');
+const optionalPercent = z.union([z.literal(''), percentTextSchema]);
+const formSchema = z.object({
+  name: z.string().trim().min(1, 'Give the budget a name'),
+  year: z.string(),
+  from: z.string(),
+  change: percentTextSchema,
+  roundTo: z.string(),
+  byClass: z.record(z.string(), optionalPercent),
+});
+type Form = z.input<typeof formSchema>;
+
+/** Creates a budget: a year, the year it starts from, one change for all and one for each class that differs. */
+export function NewBudgetForm({ onCreated, cancel }: { readonly onCreated: (made: BudgetDto) => void; readonly cancel?: () => void }) {
+  const company = useCompany();
+  const client = useQueryClient();
+  const [failure, setFailure] = useState('');
+  const yearOf = (key: string | null) => company.periods.find((period) => period.key === key)?.year;
+  const firstHeld = yearOf(company.firstPosted) ?? company.years[0]!;
+  const lastHeld = yearOf(company.lastPosted) ?? company.years.at(-1)!;
+  const held = company.years.filter((year) => year >= firstHeld && year <= lastHeld);
+  const isPartial = (year: number) => year === lastHeld && company.periods.find(({ key }) => key === company.lastPosted)?.number !== 12;
+  const whole = held.filter((year) => !isPartial(year)).at(-1) ?? held.at(-1)!;
+  const years = [...company.years, company.years.at(-1)! + 1].filter((year) => year > held[0]!);
+  const { register, handleSubmit, setError, control, formState } = useForm<Form, unknown, z.output<typeof formSchema>>({
+    resolver: zodResolver(formSchema),
+    defaultValues: {
+      name: 'First draft',
+      year: String(whole + 1),
+      from: String(whole),
+      change: '3',
+      roundTo: '100',
+      byClass: Object.fromEntries(CLASSES.map((key) => [key, ''])),
+    },
+  });
+  const create = useMutation({
+    mutationFn: (values: z.output<typeof formSchema>) => {
+      const rounding = parseAmount(values.roundTo || '0', company.exponent);
+      const changeByClass = Object.fromEntries(Object.entries(values.byClass).filter(([, text]) => text !== ''));
+      const body: NewBudgetInput = {
+        name: values.name,
+        year: values.year,
+        from: values.from,
+        change: values.change,
+        changeByClass,
+        roundTo: rounding.ok ? rounding.value : 0,
+      };
+      return sendJson<BudgetDto>('POST', `/companies/${company.id}/budgets`, body);
+    },
+    onSuccess: async (made) => {
+      await client.invalidateQueries();
+      onCreated(made);
+    },
+    onError: (error) => {
+      const at = error instanceof ApiProblem ? error.problem.errors?.[0] : undefined;
+      if (at && ['name', 'year', 'from', 'change'].includes(at.path)) setError(at.path as 'name', { message: at.message });
+      else setFailure(error.message);
+    },
+  });
+  const { errors } = formState;
+  const from = Number(useWatch({ control, name: 'from' }));
+  return (
+    <form
+      noValidate
+      aria-label="New budget"
+      className="max-w-3xl border border-hairline bg-sheet p-5"
+      onSubmit={(event) => void handleSubmit((values) => create.mutate(values))(event)}
+    >
+      <p className="leading-10">
+        Budget for{' '}
+        <select aria-label="Fiscal year of the budget" className="field" {...register('year')}>
+          {years.map((year) => (
+            <option key={year} value={year}>
+              FY{year}
+            </option>
+          ))}
+        </select>{' '}
+        named <input aria-label="Name of the budget" className="field w-48" {...register('name')} />, from the same months of{' '}
+        <select aria-label="Year it starts from" className="field" {...register('from')}>
+          {held.map((year) => (
+            <option key={year} value={year}>
+              FY{year}
+            </option>
+          ))}
+        </select>
+        , changed by <input aria-label="Percent change" className="field w-16 text-right" {...register('change')} /> %, rounded to{' '}
+        <select aria-label="Rounded to" className="field" {...register('roundTo')}>
+          {['0', '1', '10', '100', '1000'].map((step) => (
+            <option key={step} value={step}>
+              {step === '0' ? 'the cent' : step}
+            </option>
+          ))}
+        </select>
+        .
+      </p>
+      {isPartial(from) ? (
+        <p className="text-[14px] font-semibold text-brick">
+          FY{from} is posted only through {company.periods.find(({ key }) => key === company.lastPosted)?.name}: its later months would
+          start at zero.
+        </p>
+      ) : null}
+      {[errors.name, errors.year, errors.from, errors.change]
+        .flatMap((error) => (error?.message ? [error.message] : []))
+        .map((message) => (
+          <p key={message} role="alert" className="text-brick">
+            {message}
+          </p>
+        ))}
+      <fieldset className="mt-3">
+        <legend className="text-[13px] font-semibold">Another change for a class (left empty: the change above)</legend>
+        <div className="mt-1 grid grid-cols-3 gap-x-6 gap-y-1">
+          {CLASSES.map((key) => (
+            <label key={key} className="flex items-center justify-between gap-2 text-[14px]">
+              {ACCOUNT_CLASSES[key].name}
+              <span className="whitespace-nowrap">
+                <input
+                  className="field min-h-7 w-16 py-0.5 text-right"
+                  aria-invalid={errors.byClass?.[key] !== undefined}
+                  {...register(`byClass.${key}`)}
+                />{' '}
+                %
+              </span>
+            </label>
+          ))}
+        </div>
+        {errors.byClass ? (
+          <p role="alert" className="text-brick">
+            Write each change as a percentage such as 3 or -1.5.
+          </p>
+        ) : null}
+      </fieldset>
+      {failure ? (
+        <p role="alert" className="mt-2 text-brick">
+          {failure}
+        </p>
+      ) : null}
+      <div className="mt-4 flex gap-2">
+        <button type="submit" className="button button-primary" disabled={create.isPending}>
+          {create.isPending ? 'Creating' : 'Create the budget'}
+        </button>
+        {cancel ? (
+          <button type="button" className="button" onClick={cancel}>
+            Cancel
+          </button>
+        ) : null}
+      </div>
+    </form>
+  );
+}

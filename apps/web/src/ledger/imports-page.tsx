@@ -1,0 +1,80 @@
+import { Link } from 'react-router';
+import { useCompany } from '../shell/company.ts';
+import { Empty, Failure, Loading } from '../ui/states.tsx';
+import { useImports } from './use-ledger.ts';
+
+const STATES: Readonly<Record<string, string>> = {
+  checking: 'being checked',
+  ready: 'checked, not posted',
+  refused: 'refused',
+  posting: 'being posted',
+  posted: 'posted',
+  failed: 'failed',
+};
+
+/** Every import of the company, newest first. */
+export default function ImportsPage() {
+  const company = useCompany();
+  const imports = useImports(company.id);
+  if (imports.isError) return <Failure error={imports.error} retry={() => void imports.refetch()} />;
+  if (!imports.data) return <Loading what="the imports" />;
+  const begin = (
+    <Link className="button button-primary" to="new">
+      Bring in files
+    </Link>
+  );
+  if (imports.data.length === 0) {
+    return (
+      <Empty title="Nothing brought in yet" action={begin}>
+        Bring in the chart of accounts and a ledger file. They are checked row by row before anything is posted.
+      </Empty>
+    );
+  }
+  return (
+    <div className="min-h-0 flex-1 overflow-auto pb-4">
+      <div className="mb-3">{begin}</div>
+      <table className="ledger-table w-full border border-hairline bg-sheet">
+        <thead>
+          <tr>
+            {['Import', 'Files', 'State', 'Entries', 'Rows', 'Dates', 'Brought in', 'By'].map((name) => (
+              <th
+                key={name}
+                scope="col"
+                className={`border-b border-ink px-2 py-1.5 ${name === 'Entries' || name === 'Rows' ? 'text-right!' : ''}`}
+              >
+                {name}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {imports.data.map((made) => (
+            <tr key={made.id} className="hover:bg-wash">
+              <td className="border-b border-hairline">
+                <Link className="link" to={String(made.id)}>
+                  Import {made.id}
+                </Link>
+              </td>
+              <td className="max-w-72 truncate border-b border-hairline" title={made.files.map(({ name }) => name).join(', ')}>
+                {made.files.map(({ name }) => name).join(', ')}
+              </td>
+              <td
+                className={`border-b border-hairline ${made.state === 'refused' || made.state === 'failed' ? 'font-semibold text-brick' : ''}`}
+              >
+                {STATES[made.state]}
+                {made.state === 'refused' ? `, ${made.issueCount.toLocaleString('en-US')} faults` : ''}
+              </td>
+              <td className="figure border-b border-hairline">{made.preview?.entries.toLocaleString('en-US')}</td>
+              <td className="figure border-b border-hairline">{made.preview?.rows.toLocaleString('en-US')}</td>
+              <td className="border-b border-hairline">
+                {made.preview?.firstPeriod ? `${made.preview.firstPeriod} to ${made.preview.lastPeriod}` : ''}
+              </td>
+              <td className="border-b border-hairline">{made.createdAt.slice(0, 16).replace('T', ' ')}</td>
+              <td className="border-b border-hairline">{made.actor}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}

@@ -1,0 +1,66 @@
+import { NavLink, Outlet } from 'react-router';
+import { useState } from 'react';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import type { CompanyDto } from '@wise-margin/contract';
+import { sendJson } from '../api/client.ts';
+import { useCompany } from '../shell/company.ts';
+import { Page } from '../ui/page.tsx';
+
+const TABS = [
+  ['imports', 'Imports'],
+  ['accounts', 'Accounts'],
+  ['trial-balance', 'Trial balance'],
+] as const;
+
+/** The ledger station: imports, accounts, trial balance. */
+export default function LedgerPage() {
+  const company = useCompany();
+  const words = `${company.accountCount.toLocaleString('en-US')} accounts, ${company.entryCount.toLocaleString('en-US')} entries${company.draftCount > 0 ? `, ${company.draftCount} of them draft and in no figure` : ''}`;
+  return (
+    <Page title="Ledger" words={words} actions={<FiscalYears />}>
+      <nav aria-label="Ledger" className="mt-2 mb-3 flex gap-5 border-b border-hairline">
+        {TABS.map(([path, name]) => (
+          <NavLink
+            key={path}
+            to={path}
+            className={({ isActive }) =>
+              `-mb-px border-b-[3px] pb-1.5 ${isActive ? 'border-copper font-semibold' : 'border-transparent text-ink-soft hover:text-ink'}`
+            }
+          >
+            {name}
+          </NavLink>
+        ))}
+      </nav>
+      <Outlet />
+    </Page>
+  );
+}
+
+/** The years held, and the step that opens the next one. */
+function FiscalYears() {
+  const company = useCompany();
+  const client = useQueryClient();
+  const [told, setTold] = useState('');
+  const next = (company.years.at(-1) ?? new Date().getFullYear()) + 1;
+  const open = useMutation({
+    mutationFn: () => sendJson<CompanyDto>('POST', `/companies/${company.id}/fiscal-years`, { year: next }),
+    onSuccess: async () => {
+      setTold(`FY${next} is open for entries and budgets.`);
+      await client.invalidateQueries();
+    },
+  });
+  return (
+    <>
+      <span role="status" className="text-[13px] text-ink-soft">
+        {open.isError
+          ? open.error.message
+          : told || (company.years.length > 0 ? `FY${company.years[0]} to FY${company.years.at(-1)}` : 'No fiscal year yet')}
+      </span>
+      {company.years.length > 0 ? (
+        <button type="button" className="button" disabled={open.isPending} onClick={() => open.mutate()}>
+          Open FY{next}
+        </button>
+      ) : null}
+    </>
+  );
+}

@@ -1,0 +1,17 @@
+import { useNavigate } from 'react-router';
+import { useCompany } from '../shell/company.ts';
+import { ImportForm } from './import-form.tsx';
+
+export default function NewImportPage() {
+  const company = useCompany();
+  const navigate = useNavigate();
+  return (
+    <>
+      <h2 className="mb-2 font-serif text-xl font-semibold">Bring in files</h2>
+      <ImportForm
+        company={company}
+        onSubmitted={(made) => void navigate(made.isNewCompany ? `/imports/${made.id}` : `/c/${company.id}/ledger/imports/${made.id}`)}
+      />
+    </>
+  );
+}

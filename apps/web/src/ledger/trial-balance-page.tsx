@@ -1,0 +1,141 @@
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useRef } from 'react';
+import { useAsOf, useCompany } from '../shell/company.ts';
+import { StepTrail } from '../trail/step-trail.tsx';
+import { useTrailAddress } from '../trail/trail-address.ts';
+import { Amount } from '../ui/figure.tsx';
+import { Empty, Failure, Loading } from '../ui/states.tsx';
+import { useKeys } from '../ui/use-keys.ts';
+import { useTrialBalance } from './use-ledger.ts';
+
+const ROW = 26;
+
+/** The trial balance at any month end; its months step with the same keys as a statement's. */
+export default function TrialBalancePage() {
+  const company = useCompany();
+  const [asOf, setAsOf] = useAsOf();
+  const address = useTrailAddress();
+  const balance = useTrialBalance(company.id, asOf);
+  const scroller = useRef<HTMLDivElement>(null);
+  const rows = balance.data?.rows ?? [];
+  // eslint-disable-next-line react-hooks/incompatible-library -- the virtualizer is read in this component only
+  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: () => ROW, overscan: 20 });
+  const step = (by: number) => {
+    const next = company.periods[company.periods.findIndex(({ key }) => key === asOf) + by];
+    if (next) setAsOf(next.key);
+  };
+  useKeys({ ',': () => step(-1), '.': () => step(1), Escape: () => (address.isOpen ? address.back() : undefined) });
+  if (asOf === null) return <Empty title="No entries yet">Bring in a ledger on the Imports tab; its trial balance stands here.</Empty>;
+  if (balance.isError) return <Failure error={balance.error} retry={() => void balance.refetch()} />;
+  if (!balance.data) return <Loading what="the trial balance" />;
+  const { debits, credits } = balance.data;
+  const yearStart = company.periods.find(({ key }) => key === asOf);
+  const first = company.periods.find(({ year, number }) => year === yearStart?.year && number === 1)?.key ?? asOf;
+  const items = virtual.getVirtualItems();
+  const above = items[0]?.start ?? 0;
+  const below = virtual.getTotalSize() - (items.at(-1)?.end ?? 0);
+  const figure = (value: number) => <Amount value={value} exponent={company.exponent} />;
+  return (
+    <>
+      <div className="mb-2 flex items-center gap-4 text-[13px]">
+        <label className="flex items-center gap-1.5">
+          <span className="text-ink-soft">At the end of</span>
+          <select className="field py-0.5 text-[13px]" value={asOf} onChange={(event) => setAsOf(event.target.value)}>
+            {company.periods.map(({ key, name }) => (
+              <option key={key} value={key}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </label>
+        <span className="text-ink-soft">
+          {company.currencyWords}; opening, year to date and month are debit positive.{' '}
+          <strong className={debits === credits ? 'text-pine' : 'text-brick'}>
+            {debits === credits ? 'Debits equal credits.' : 'Debits do not equal credits.'}
+          </strong>
+        </span>
+      </div>
+      <div className="flex min-h-0 flex-1 pb-3">
+        <div
+          ref={scroller}
+          tabIndex={0}
+          role="region"
+          aria-label="Trial balance"
+          className="min-h-0 flex-1 overflow-auto border border-hairline bg-sheet"
+        >
+          <table className="ledger-table w-full">
+            <thead className="sticky top-0 z-20 bg-sheet">
+              <tr>
+                <th scope="col" className="border-b border-ink px-3 py-1.5">
+                  Account
+                </th>
+                {['Opening', 'Year to date', 'Month', 'Debit', 'Credit'].map((name) => (
+                  <th key={name} scope="col" className="border-b border-ink px-2 text-right!">
+                    {name}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {above > 0 ? <tr style={{ height: above }} /> : null}
+              {items.map((item) => {
+                const row = rows[item.index]!;
+                return (
+                  <tr key={row.number ?? 'rolled'} className="hover:bg-wash" style={{ height: ROW }}>
+                    <th scope="row" className="max-w-96 truncate px-3! font-normal!" title={row.name}>
+                      <span className="mr-1.5 text-ink-soft">{row.number}</span>
+                      {row.name}
+                    </th>
+                    <td className="figure text-ink-soft">{figure(row.opening)}</td>
+                    <td className="figure">
+                      {row.number === null ? (
+                        figure(row.yearToDate)
+                      ) : (
+                        <button
+                          type="button"
+                          aria-label={`${row.name}, year to date`}
+                          onClick={() => address.openAccount({ account: row.number!, from: first, to: asOf, filter: {}, opening: false })}
+                        >
+                          {figure(row.yearToDate)}
+                        </button>
+                      )}
+                    </td>
+                    <td className="figure">
+                      {row.number === null ? (
+                        figure(row.month)
+                      ) : (
+                        <button
+                          type="button"
+                          aria-label={`${row.name}, month`}
+                          onClick={() => address.openAccount({ account: row.number!, from: asOf, to: asOf, filter: {}, opening: false })}
+                        >
+                          {figure(row.month)}
+                        </button>
+                      )}
+                    </td>
+                    <td className="figure">{row.debit === null ? '' : figure(row.debit)}</td>
+                    <td className="figure">{row.credit === null ? '' : figure(row.credit)}</td>
+                  </tr>
+                );
+              })}
+              {below > 0 ? <tr style={{ height: below }} /> : null}
+            </tbody>
+            <tfoot className="sticky bottom-0 bg-sheet">
+              <tr className="rule-double font-semibold">
+                <th scope="row" className="px-3! py-1">
+                  Total
+                </th>
+                <td />
+                <td />
+                <td />
+                <td className="figure">{figure(debits)}</td>
+                <td className="figure">{figure(credits)}</td>
+              </tr>
+            </tfoot>
+          </table>
+        </div>
+        {address.isOpen ? <StepTrail address={address} /> : null}
+      </div>
+    </>
+  );
+}

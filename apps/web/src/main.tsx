@@ -1,0 +1,85 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { lazy, StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { createBrowserRouter, Navigate } from 'react-router';
+import { RouterProvider } from 'react-router/dom';
+import { ApiProblem } from './api/client.ts';
+import { Frame } from './shell/frame.tsx';
+import { NotYet } from './shell/not-yet.tsx';
+import { Start } from './shell/start.tsx';
+import { RouteFailure } from './shell/route-failure.tsx';
+import './styles.css';
+
+const Overview = lazy(() => import('./overview/overview-page.tsx'));
+const LedgerPage = lazy(() => import('./ledger/ledger-page.tsx'));
+const ImportsPage = lazy(() => import('./ledger/imports-page.tsx'));
+const ImportPage = lazy(() => import('./ledger/import-page.tsx'));
+const FirstImportPage = lazy(() => import('./ledger/first-import-page.tsx'));
+const NewImportPage = lazy(() => import('./ledger/new-import-page.tsx'));
+const AccountsPage = lazy(() => import('./ledger/accounts-page.tsx'));
+const TrialBalancePage = lazy(() => import('./ledger/trial-balance-page.tsx'));
+const BudgetsPage = lazy(() => import('./budgets/budgets-page.tsx'));
+const BudgetPage = lazy(() => import('./budgets/budget-page.tsx'));
+const IncomePage = lazy(() => import('./statements/income-page.tsx'));
+
+const client = new QueryClient({
+  defaultOptions: {
+    queries: { staleTime: 5_000, retry: (count, error) => count < 2 && (!(error instanceof ApiProblem) || error.isConnection) },
+  },
+});
+
+const router = createBrowserRouter([
+  { path: '/', element: <Start />, errorElement: <RouteFailure /> },
+  { path: '/imports/:import', element: <FirstImportPage />, errorElement: <RouteFailure /> },
+  {
+    path: '/c/:company',
+    element: <Frame />,
+    errorElement: <RouteFailure />,
+    children: [
+      { index: true, element: <Overview /> },
+      {
+        path: 'ledger',
+        element: <LedgerPage />,
+        children: [
+          { index: true, element: <Navigate to="imports" replace /> },
+          { path: 'imports', element: <ImportsPage /> },
+          { path: 'imports/new', element: <NewImportPage /> },
+          { path: 'imports/:import', element: <ImportPage /> },
+          { path: 'accounts', element: <AccountsPage /> },
+          { path: 'trial-balance', element: <TrialBalancePage /> },
+        ],
+      },
+      { path: 'budgets', element: <BudgetsPage /> },
+      { path: 'budgets/:budget', element: <BudgetPage /> },
+      { path: 'statements', element: <Navigate to="income" replace /> },
+      { path: 'statements/income', element: <IncomePage /> },
+      {
+        path: 'findings',
+        element: (
+          <NotYet
+            station="Findings"
+            sentence="This station will list the variances past your materiality limits, with the accounts, months and entries that make them and the commentary that explains them."
+          />
+        ),
+      },
+      {
+        path: 'packs',
+        element: (
+          <NotYet
+            station="Packs"
+            sentence="This station will hold the review packs that go to management: their sections in order, their exports and schedules, and the outbox."
+          />
+        ),
+      },
+      { path: '*', element: <NotYet station="This page" sentence="There is nothing at this address. The stations at the left lead on." /> },
+    ],
+  },
+]);
+
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <QueryClientProvider client={client}>
+      <RouterProvider router={router} />
+    </QueryClientProvider>
+  </StrictMode>,
+);

@@ -1,0 +1,102 @@
+import { Link } from 'react-router';
+import { useAsOf, useCompany } from '../shell/company.ts';
+import { useIncome, useStrip } from '../statements/use-statement.ts';
+import { cellText, favorColor, favorOf } from '../ui/figure.tsx';
+import { PeriodStrip } from '../ui/period-strip.tsx';
+import { Page } from '../ui/page.tsx';
+import { ScenarioSwatch } from '../ui/scenario-swatch.tsx';
+import { Empty, Failure, Loading } from '../ui/states.tsx';
+
+const LINES = ['revenue', 'gross_profit', 'gross_margin', 'operating_result', 'net_income'] as const;
+
+/** The month in one look, read from the income statement's own grid. */
+export default function OverviewPage() {
+  const company = useCompany();
+  localStorage.setItem('wm.company', String(company.id));
+  const [asOf, setAsOf] = useAsOf();
+  if (asOf === null) {
+    return (
+      <Page title="Overview">
+        <Empty
+          title="No entries yet"
+          action={
+            <Link className="button button-primary" to={`/c/${company.id}/ledger/imports/new`}>
+              Bring in a ledger
+            </Link>
+          }
+        >
+          The month in one look stands here once there is a ledger.
+        </Empty>
+      </Page>
+    );
+  }
+  return <Month asOf={asOf} setAsOf={setAsOf} />;
+}
+
+function Month({ asOf, setAsOf }: { readonly asOf: string; readonly setAsOf: (period: string) => void }) {
+  const company = useCompany();
+  const choices = { asOf, columns: 'review' as const, budget: undefined, filter: {} };
+  const statement = useIncome(company.id, choices);
+  const strip = useStrip(company.id, choices);
+  if (statement.isError) return <Failure error={statement.error} retry={() => void statement.refetch()} />;
+  const grid = statement.data;
+  if (!grid) return <Loading what="the month" />;
+  const cell = (line: string, column: string) =>
+    grid.cells[grid.lines.findIndex(({ key }) => key === line)]![grid.columns.findIndex(({ key }) => key === column)]!;
+  const text = (line: string, column: string) =>
+    cellText(cell(line, column), { exponent: company.exponent, unit: 'dollars', withSign: true }) || 'none';
+  return (
+    <Page title={company.name} words={`${grid.asOfWords}, against ${grid.budgetWords} and prior year`}>
+      {strip.data ? <PeriodStrip strip={strip.data} asOf={asOf} exponent={company.exponent} choose={setAsOf} /> : null}
+      <div className="mt-4 grid min-h-0 grid-cols-2 gap-4 overflow-auto pb-4">
+        {grid.blocks.map((block) => (
+          <section key={block.key} className="border border-hairline bg-sheet p-4" aria-label={block.heading}>
+            <h2 className="border-b border-ink-soft pb-1 font-serif text-lg font-semibold">{block.heading}</h2>
+            <table className="ledger-table mt-1 w-full">
+              <thead>
+                <tr className="text-[12.5px]">
+                  <th scope="col" className="font-normal! text-ink-soft">
+                    {company.currencyWords}
+                  </th>
+                  {(['actual', 'budget', 'prior'] as const).map((scenario) => (
+                    <th key={scenario} scope="col" className="text-right!">
+                      <ScenarioSwatch scenario={scenario} />
+                      {scenario === 'prior' ? 'Prior year' : scenario === 'budget' ? 'Budget' : 'Actual'}
+                    </th>
+                  ))}
+                  <th scope="col" className="text-right!">
+                    To budget
+                  </th>
+                </tr>
+              </thead>
+              <tbody>
+                {LINES.map((line) => {
+                  const favor = favorOf(cell(line, `${block.key}.budget_difference`));
+                  return (
+                    <tr key={line}>
+                      <th scope="row">{grid.lines.find(({ key }) => key === line)?.name}</th>
+                      {['actual', 'budget', 'prior'].map((column) => (
+                        <td key={column} className={`figure ${column === 'actual' ? 'text-[15px] font-semibold' : ''}`}>
+                          {text(line, `${block.key}.${column}`)}
+                        </td>
+                      ))}
+                      <td className={`figure ${favorColor(favor)}`}>
+                        {text(line, `${block.key}.budget_difference`)} {favor ?? ''}
+                      </td>
+                    </tr>
+                  );
+                })}
+              </tbody>
+            </table>
+          </section>
+        ))}
+        <p className="text-ink-soft">
+          <Link className="link" to={`/c/${company.id}/statements/income?asOf=${asOf}`}>
+            Open the income statement
+          </Link>
+          {company.draftCount > 0 ? `. ${company.draftCount} entries are still draft and in no figure.` : '.'}
+        </p>
+      </div>
+    </Page>
+  );
+}

@@ -1,0 +1,197 @@
+import type { FilterDto } from '@wise-margin/contract';
+import type { DisplayUnit } from '@wise-margin/core';
+import { Download } from 'lucide-react';
+import { useState } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import { queryText } from '../api/client.ts';
+import { useAsOf, useCompany } from '../shell/company.ts';
+import { useTrailAddress } from '../trail/trail-address.ts';
+import { PeriodStrip } from '../ui/period-strip.tsx';
+import { Page } from '../ui/page.tsx';
+import { Empty, Failure, Loading } from '../ui/states.tsx';
+import { useKeys } from '../ui/use-keys.ts';
+import { shownLines } from './shown-lines.ts';
+import { StatementTable } from './statement-table.tsx';
+import { StatementTrail } from './statement-trail.tsx';
+import { statementQuery, useBudgets, useIncome, useStrip, type StatementChoices } from './use-statement.ts';
+
+const UNITS: readonly (readonly [DisplayUnit, string])[] = [
+  ['cents', 'Cents'],
+  ['dollars', 'Dollars'],
+  ['thousands', 'Thousands'],
+];
+const COLUMN_SETS = [
+  ['review', 'Month and year to date'],
+  ['months', 'Twelve months, actual and budget'],
+  ['trend', 'Trailing twelve months'],
+] as const;
+const NONE = '(none)';
+
+/** The income statement, its month and choices in the address bar. */
+export default function IncomePage() {
+  const company = useCompany();
+  const [asOf, setAsOf] = useAsOf();
+  if (asOf === null) {
+    return (
+      <Page title="Income statement">
+        <Empty
+          title="No entries yet"
+          action={
+            <Link className="button button-primary" to={`/c/${company.id}/ledger/imports/new`}>
+              Bring in a ledger
+            </Link>
+          }
+        >
+          An income statement is read from the ledger. Bring in the accounts and entries of {company.name} first.
+        </Empty>
+      </Page>
+    );
+  }
+  return <Income asOf={asOf} setAsOf={setAsOf} />;
+}
+
+function Income({ asOf, setAsOf }: { readonly asOf: string; readonly setAsOf: (period: string) => void }) {
+  const company = useCompany();
+  const [search, setSearch] = useSearchParams();
+  const address = useTrailAddress();
+  const [open, setOpen] = useState<ReadonlySet<string>>(new Set());
+  const dimension = company.dimensions.find(({ name }) => name === 'department') ?? company.dimensions[0];
+  const slice = dimension ? search.get(dimension.name) : null;
+  const filter: FilterDto = dimension && slice !== null ? { [dimension.name]: [slice === NONE ? '' : slice] } : {};
+  const unit = (UNITS.find(([key]) => key === search.get('unit')) ?? UNITS[1]!)[0];
+  const columns = (COLUMN_SETS.find(([key]) => key === search.get('columns')) ?? COLUMN_SETS[0])[0];
+  const hideZero = search.get('zero') !== 'show';
+  const budget = Number(search.get('budget')) || undefined;
+  const choices: StatementChoices = { asOf, columns, budget, filter };
+  const statement = useIncome(company.id, choices);
+  const strip = useStrip(company.id, { ...choices, columns: 'review' });
+  const budgets = useBudgets(company.id);
+  const choose = (name: string, value: string | null) =>
+    setSearch((before) => {
+      if (value === null) before.delete(name);
+      else before.set(name, value);
+      return before;
+    });
+  const step = (by: number) => {
+    const at = company.periods.findIndex(({ key }) => key === asOf);
+    const next = company.periods[at + by];
+    if (next) setAsOf(next.key);
+  };
+  useKeys({ ',': () => step(-1), '.': () => step(1), Escape: () => (address.isOpen ? address.back() : undefined) });
+
+  const grid = statement.data;
+  const lines = grid ? shownLines(grid, { open, hideZero }) : [];
+  const csv = `/api/companies/${company.id}/statements/income.csv${queryText({ ...statementQuery(choices), lines: lines.map(({ line }) => line.key).join(',') })}`;
+  const unitWords = unit === 'thousands' ? `Thousands of ${company.currencyWords}` : company.currencyWords;
+  return (
+    <Page
+      title="Income statement"
+      words={
+        grid ? `${grid.asOfWords}, against ${grid.budgetWords} and prior year${slice === null ? '' : `; ${dimension!.name} ${slice}`}` : ''
+      }
+      actions={
+        <a className="button" href={csv} download>
+          <Download size={15} aria-hidden="true" /> Export CSV
+        </a>
+      }
+    >
+      {strip.data ? (
+        <PeriodStrip strip={strip.data} asOf={asOf} exponent={company.exponent} choose={setAsOf} />
+      ) : (
+        <div className="h-[76px]" />
+      )}
+      <div className="my-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-[13px]">
+        <Choice
+          label="Columns"
+          value={columns}
+          options={COLUMN_SETS}
+          choose={(value) => choose('columns', value === 'review' ? null : value)}
+        />
+        <Choice
+          label="Budget"
+          value={String(budget ?? '')}
+          options={[
+            ['', 'Approved of each year'],
+            ...(budgets.data ?? []).map(
+              ({ id, year, name, state }) => [String(id), `FY${year} ${name}${state === 'approved' ? ', approved' : ''}`] as const,
+            ),
+          ]}
+          choose={(value) => choose('budget', value || null)}
+        />
+        {dimension ? (
+          <Choice
+            label={dimension.name[0]!.toUpperCase() + dimension.name.slice(1)}
+            value={slice ?? ''}
+            options={[['', 'All'], ...dimension.values.map((value) => [value || NONE, value || 'None given'] as const)]}
+            choose={(value) => choose(dimension.name, value || null)}
+          />
+        ) : null}
+        <Choice label="Units" value={unit} options={UNITS} choose={(value) => choose('unit', value === 'dollars' ? null : value)} />
+        <label className="flex items-center gap-1.5">
+          <input
+            type="checkbox"
+            className="accent-copper"
+            checked={hideZero}
+            onChange={(event) => choose('zero', event.target.checked ? null : 'show')}
+          />{' '}
+          Hide zero lines
+        </label>
+        <button
+          type="button"
+          className="link"
+          onClick={() =>
+            setOpen(
+              open.size > 0 || !grid ? new Set() : new Set(grid.lines.filter(({ kind }) => kind === 'accounts').map(({ key }) => key)),
+            )
+          }
+        >
+          {open.size > 0 ? 'Close all accounts' : 'Open all accounts'}
+        </button>
+      </div>
+      <div className="flex min-h-0 flex-1 pb-3">
+        {statement.isError ? <Failure error={statement.error} retry={() => void statement.refetch()} /> : null}
+        {grid && !statement.isError ? (
+          <StatementTable
+            grid={grid}
+            lines={lines}
+            exponent={company.exponent}
+            unit={unit}
+            unitWords={`${unitWords}; % rev of ${grid.percentBase.toLowerCase()}`}
+            chosen={address.state.figures[0] ?? null}
+            openTrail={address.openFigure}
+            toggle={(line) =>
+              setOpen((before) => new Set(before.has(line) ? [...before].filter((key) => key !== line) : [...before, line]))
+            }
+          />
+        ) : null}
+        {!grid && !statement.isError ? <Loading what="the statement" /> : null}
+        {address.isOpen ? <StatementTrail choices={choices} address={address} /> : null}
+      </div>
+    </Page>
+  );
+}
+
+function Choice({
+  label,
+  value,
+  options,
+  choose,
+}: {
+  readonly label: string;
+  readonly value: string;
+  readonly options: readonly (readonly [string, string])[];
+  readonly choose: (value: string) => void;
+}) {
+  return (
+    <label className="flex items-center gap-1.5">
+      <span className="text-ink-soft">{label}</span>
+      <select className="field max-w-56 py-0.5 text-[13px]" value={value} onChange={(event) => choose(event.target.value)}>
+        {options.map(([key, words]) => (
+          <option key={key} value={key}>
+            {words}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}

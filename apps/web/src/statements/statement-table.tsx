@@ -1,0 +1,217 @@
+import { max, scaleLinear } from 'd3';
+import type { CellDto, GridDto } from '@wise-margin/contract';
+import type { DisplayUnit } from '@wise-margin/core';
+import { ChevronDown, ChevronRight } from 'lucide-react';
+import { useRef, type KeyboardEvent } from 'react';
+import { CellFigure, favorColor, favorOf } from '../ui/figure.tsx';
+import { ScenarioSwatch } from '../ui/scenario-swatch.tsx';
+import type { ShownLine } from './shown-lines.ts';
+
+export type CellPlace = { readonly line: string; readonly column: string };
+const BAR = 46;
+
+/**
+ * A statement: block headings over their columns, one row a line, every figure a button into its
+ * trail. Arrow keys move, Enter opens.
+ */
+export function StatementTable({
+  grid,
+  lines,
+  exponent,
+  unit,
+  unitWords,
+  chosen,
+  toggle,
+  openTrail,
+}: {
+  readonly grid: GridDto;
+  readonly lines: readonly ShownLine[];
+  readonly exponent: number;
+  readonly unit: DisplayUnit;
+  readonly unitWords: string;
+  readonly chosen: CellPlace | null;
+  readonly toggle: (line: string) => void;
+  readonly openTrail: (place: CellPlace) => void;
+}) {
+  const body = useRef<HTMLTableSectionElement>(null);
+  const sizes = grid.columns.map((column, position) =>
+    column.bar ? (max(lines, ({ index }) => Math.abs(amountOf(grid.cells[index]![position]!))) ?? 0) : 0,
+  );
+  const move = (event: KeyboardEvent<HTMLTableSectionElement>) => {
+    const steps: Readonly<Record<string, readonly [number, number]>> = {
+      ArrowUp: [-1, 0],
+      ArrowDown: [1, 0],
+      ArrowLeft: [0, -1],
+      ArrowRight: [0, 1],
+    };
+    const step = steps[event.key];
+    const from = (event.target as HTMLElement).closest<HTMLElement>('[data-row]');
+    if (!step || !from) return;
+    event.preventDefault();
+    const rows = lines.length;
+    for (
+      let row = Number(from.dataset.row) + step[0], column = Number(from.dataset.column) + step[1];
+      row >= 0 && row < rows && column >= 0 && column < grid.columns.length;
+      row += step[0], column += step[1]
+    ) {
+      const next = body.current?.querySelector<HTMLElement>(`[data-row="${row}"][data-column="${column}"]`);
+      if (next) {
+        next.focus();
+        next.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+        return;
+      }
+    }
+  };
+  const startsBlock = (position: number) => position > 0 && grid.columns[position]!.block !== grid.columns[position - 1]!.block;
+  return (
+    <div className="min-h-0 flex-1 overflow-auto border border-hairline bg-sheet" tabIndex={0} role="region" aria-label="Statement">
+      <table className="ledger-table">
+        <thead className="sticky top-0 z-20 bg-sheet">
+          <tr>
+            <td className="sticky left-0 z-10 bg-sheet" />
+            {grid.blocks.map((block, index) => (
+              <th
+                key={block.key}
+                scope="colgroup"
+                colSpan={grid.columns.filter((column) => column.block === index).length}
+                className={`px-2 pt-1 ${index > 0 ? 'pl-5' : ''}`}
+              >
+                <div className="border-b border-ink-soft pb-0.5 text-center font-serif text-[14px] font-semibold">{block.heading}</div>
+              </th>
+            ))}
+          </tr>
+          <tr>
+            <th
+              scope="col"
+              className="sticky left-0 z-10 w-60 min-w-60 border-r border-b border-hairline border-b-ink bg-sheet px-3 py-1 font-normal text-ink-soft"
+            >
+              {unitWords}
+            </th>
+            {grid.columns.map((column, position) => (
+              <th
+                key={column.key}
+                scope="col"
+                title={column.words}
+                className={`border-b border-b-ink px-1.5 py-1 text-right! text-[12.5px] ${startsBlock(position) ? 'pl-5' : ''} ${column.bar ? 'pr-[62px]' : column.kind === 'difference' ? 'pr-4' : ''} ${column.kind === 'share' || column.kind === 'percentDifference' ? 'font-normal! text-ink-soft' : ''}`}
+              >
+                {column.scenario ? <ScenarioSwatch scenario={column.scenario} /> : null}
+                {column.heading}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody ref={body} onKeyDown={move}>
+          {lines.map(({ line, index, canOpen, isOpen }, row) => {
+            const rule = line.rule === 'single' ? 'rule-single' : line.rule === 'double' ? 'rule-double' : '';
+            const weight =
+              line.emphasis === 'bold' || line.kind === 'section'
+                ? 'font-semibold'
+                : line.emphasis === 'italic'
+                  ? 'italic text-ink-soft'
+                  : '';
+            const isChosenLine = chosen?.line === line.key;
+            return (
+              <tr key={line.key} className={`group ${isChosenLine ? 'bg-wash' : 'hover:bg-wash/60'}`}>
+                <th
+                  scope="row"
+                  className={`sticky left-0 z-10 max-w-60 border-r border-hairline text-[13px] font-normal! ${isChosenLine ? 'bg-wash' : 'bg-sheet group-hover:bg-wash'} ${weight === '' ? '' : `${weight}!`} ${line.kind === 'section' ? 'pt-1' : ''}`}
+                  style={{ paddingLeft: 12 + indent(line.kind, line.depth) }}
+                >
+                  <span className="flex items-center">
+                    {canOpen ? (
+                      <button
+                        type="button"
+                        aria-expanded={isOpen}
+                        onClick={() => toggle(line.key)}
+                        className="flex min-w-0 items-center gap-0.5 text-left"
+                        title={`${isOpen ? 'Close' : 'Open'} the accounts of ${line.name}`}
+                      >
+                        {isOpen ? <ChevronDown size={13} aria-hidden="true" /> : <ChevronRight size={13} aria-hidden="true" />}
+                        <span className="truncate" title={line.name}>
+                          {line.name}
+                        </span>
+                      </button>
+                    ) : (
+                      <span className="truncate" title={line.name}>
+                        {line.account ? <span className="mr-1.5 text-ink-soft">{line.account}</span> : null}
+                        {line.name}
+                      </span>
+                    )}
+                  </span>
+                </th>
+                {line.kind === 'section' || line.kind === 'spacer' ? (
+                  <td colSpan={grid.columns.length} />
+                ) : (
+                  grid.columns.map((column, position) => {
+                    const cell = grid.cells[index]![position]!;
+                    const favor = favorOf(cell);
+                    const isChosen = isChosenLine && chosen?.column === column.key;
+                    const soft = column.kind === 'share' || column.kind === 'percentDifference' || line.emphasis === 'italic';
+                    const label = `${line.name}, ${column.words}`;
+                    return (
+                      <td
+                        key={column.key}
+                        className={`figure ${column.kind === 'amount' || column.kind === 'difference' ? rule : ''} ${line.emphasis === 'bold' && !soft ? 'font-semibold' : ''} ${soft ? 'text-ink-soft' : ''} ${startsBlock(position) ? 'pl-5!' : ''}`}
+                      >
+                        {cell.kind === 'blank' && cell.reason === 'ratioLine' ? null : (
+                          <span className="flex items-center justify-end">
+                            <button
+                              type="button"
+                              data-row={row}
+                              data-column={position}
+                              aria-label={label}
+                              aria-describedby={undefined}
+                              title={column.words}
+                              onClick={() => openTrail({ line: line.key, column: column.key })}
+                              className={`min-h-6 min-w-8 flex-1 text-right ${column.kind === 'difference' ? favorColor(favor) : ''} ${isChosen ? 'outline-2 outline-copper' : ''}`}
+                            >
+                              <CellFigure
+                                cell={cell}
+                                exponent={exponent}
+                                unit={unit}
+                                withSign={line.kind === 'formula' && column.kind === 'amount'}
+                              />
+                            </button>
+                            {column.kind === 'difference' ? (
+                              <span className={`inline-block w-3 text-center text-[10px] font-semibold ${favorColor(favor)}`}>
+                                {favor ?? ''}
+                              </span>
+                            ) : null}
+                            {column.bar ? <DifferenceBar cell={cell} largest={sizes[position]!} favor={favor} /> : null}
+                          </span>
+                        )}
+                      </td>
+                    );
+                  })
+                )}
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+const indent = (kind: string, depth: number): number => (kind === 'account' ? 16 + (depth - 1) * 12 : kind === 'accounts' ? depth * 10 : 0);
+const amountOf = (cell: CellDto): number => (cell.kind === 'amount' ? cell.value : 0);
+
+/** The difference as a bar from a zero line in the middle, in proportion to the column's largest. */
+function DifferenceBar({ cell, largest, favor }: { readonly cell: CellDto; readonly largest: number; readonly favor: 'F' | 'U' | null }) {
+  const scale = scaleLinear([-largest || -1, largest || 1], [0, BAR]);
+  const value = amountOf(cell);
+  return (
+    <svg width={BAR} height="12" aria-hidden="true" className="ml-0.5 shrink-0">
+      {cell.kind === 'amount' ? (
+        <rect
+          x={Math.min(scale(0), scale(value))}
+          width={Math.abs(scale(value) - scale(0))}
+          y="3"
+          height="7"
+          className={favor === 'F' ? 'fill-pine' : 'fill-brick'}
+        />
+      ) : null}
+      <line x1={scale(0)} x2={scale(0)} y1="1" y2="12" className="stroke-prior" />
+    </svg>
+  );
+}

@@ -1,0 +1,41 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import type { BudgetDto, FilterDto, GridDto, StripDto, TrailDto } from '@wise-margin/contract';
+import { getJson, queryText } from '../api/client.ts';
+
+/** What a statement is asked for; the address bar holds the same. */
+export type StatementChoices = {
+  readonly asOf: string;
+  readonly columns: 'review' | 'trend' | 'months';
+  readonly budget: number | undefined;
+  readonly filter: FilterDto;
+};
+
+/** The choices as the query string of the API. */
+export function statementQuery({ asOf, columns, budget, filter }: StatementChoices): Record<string, string | number | undefined> {
+  return { asOf, columns, budget, filter: Object.keys(filter).length > 0 ? JSON.stringify(filter) : undefined };
+}
+
+export const useIncome = (company: number, choices: StatementChoices) =>
+  useQuery({
+    queryKey: ['statement', company, choices],
+    queryFn: ({ signal }) => getJson<GridDto>(`/companies/${company}/statements/income${queryText(statementQuery(choices))}`, signal),
+    placeholderData: keepPreviousData,
+  });
+
+export const useStrip = (company: number, choices: StatementChoices) =>
+  useQuery({
+    queryKey: ['strip', company, choices],
+    queryFn: ({ signal }) => getJson<StripDto>(`/companies/${company}/statements/strip${queryText(statementQuery(choices))}`, signal),
+    placeholderData: keepPreviousData,
+  });
+
+export const useTrail = (company: number, choices: StatementChoices, place: { readonly line: string; readonly column: string } | null) =>
+  useQuery({
+    queryKey: ['trail', company, choices, place],
+    enabled: place !== null,
+    queryFn: ({ signal }) =>
+      getJson<TrailDto>(`/companies/${company}/statements/income/trail${queryText({ ...statementQuery(choices), ...place })}`, signal),
+  });
+
+export const useBudgets = (company: number) =>
+  useQuery({ queryKey: ['budgets', company], queryFn: ({ signal }) => getJson<BudgetDto[]>(`/companies/${company}/budgets`, signal) });

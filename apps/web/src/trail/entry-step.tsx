@@ -1,0 +1,93 @@
+import { useQuery } from '@tanstack/react-query';
+import type { EntryDto } from '@wise-margin/contract';
+import { getJson } from '../api/client.ts';
+import { Amount } from '../ui/figure.tsx';
+import { Failure, Loading } from '../ui/states.tsx';
+
+export const useEntry = (company: number, entry: number | null) =>
+  useQuery({
+    queryKey: ['entry', company, entry],
+    enabled: entry !== null,
+    queryFn: ({ signal }) => getJson<EntryDto>(`/companies/${company}/entries/${entry}`, signal),
+  });
+
+/** An entry as a slip with its two sides. */
+export function EntryStep({
+  entry,
+  exponent,
+  account,
+}: {
+  readonly entry: ReturnType<typeof useEntry>;
+  readonly exponent: number;
+  readonly account: string | null;
+}) {
+  if (entry.isError) return <Failure error={entry.error} retry={() => void entry.refetch()} />;
+  const slip = entry.data;
+  if (!slip) return <Loading what="the entry" />;
+  const facts = [
+    ['Date', slip.date],
+    ['Period', slip.period],
+    ['Source', slip.source || 'none given'],
+    ['Kind', slip.kind],
+    ['State', slip.state],
+    ['Brought in', slip.importId === null ? 'by hand' : `import ${slip.importId}, ${slip.importedAt?.slice(0, 10) ?? ''}`],
+  ] as const;
+  return (
+    <>
+      <dl className="grid grid-cols-[90px_1fr] text-[13px]">
+        {facts.map(([name, value]) => (
+          <div key={name} className="contents">
+            <dt className="text-ink-soft">{name}</dt>
+            <dd>{value}</dd>
+          </div>
+        ))}
+      </dl>
+      <table className="ledger-table mt-3 w-full">
+        <thead>
+          <tr>
+            <th scope="col" className="border-b border-ink">
+              Account
+            </th>
+            <th scope="col" className="border-b border-ink text-right!">
+              Debit
+            </th>
+            <th scope="col" className="border-b border-ink text-right!">
+              Credit
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {slip.lines.map((line, index) => (
+            <tr key={index} className={line.account === account ? 'bg-wash' : ''}>
+              <td className="border-b border-hairline py-0.5 whitespace-normal!">
+                {line.account} {line.accountName}
+                <div className="text-[12px] text-ink-soft">
+                  {[line.party, line.document, line.memo, ...Object.values(line.dimensions), line.due ? `due ${line.due}` : '']
+                    .filter(Boolean)
+                    .join(' · ')}
+                </div>
+              </td>
+              <td className="figure border-b border-hairline align-top">
+                {line.debit === null ? '' : <Amount value={line.debit} exponent={exponent} />}
+              </td>
+              <td className="figure border-b border-hairline align-top">
+                {line.credit === null ? '' : <Amount value={line.credit} exponent={exponent} />}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+        <tfoot>
+          <tr className="rule-double font-semibold">
+            <th scope="row">Both sides</th>
+            <td className="figure">
+              <Amount value={slip.debits} exponent={exponent} />
+            </td>
+            <td className="figure">
+              <Amount value={slip.credits} exponent={exponent} />
+            </td>
+          </tr>
+        </tfoot>
+      </table>
+    </>
+  );
+}

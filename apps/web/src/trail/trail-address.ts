@@ -1,0 +1,78 @@
+import { useSearchParams } from 'react-router';
+import type { FilterDto } from '@wise-margin/contract';
+
+/** An account's entries over a span, as the trail leads to them. */
+export type AccountStep = {
+  readonly account: string;
+  readonly from: string;
+  readonly to: string;
+  readonly filter: FilterDto;
+  readonly opening: boolean;
+};
+/** The open trail, outermost step first; the address bar holds the same. */
+export type TrailState = {
+  readonly figures: readonly { readonly line: string; readonly column: string }[];
+  readonly account: AccountStep | null;
+  readonly entry: number | null;
+};
+
+const NAMES = ['figure', 'account', 'from', 'to', 'slice', 'opening', 'entry'] as const;
+
+function read(search: URLSearchParams): TrailState {
+  const figures = search.getAll('figure').flatMap((text) => {
+    const [line, column] = text.split('~');
+    return line && column ? [{ line, column }] : [];
+  });
+  const account = search.get('account');
+  const from = search.get('from');
+  const to = search.get('to');
+  const entry = Number(search.get('entry'));
+  let filter: FilterDto = {};
+  try {
+    filter = JSON.parse(search.get('slice') ?? '{}') as FilterDto;
+  } catch {
+    filter = {}; // an address cut short in a mail still opens the account, without its slice
+  }
+  return {
+    figures,
+    account: account && from && to ? { account, from, to, filter, opening: search.get('opening') === 'true' } : null,
+    entry: Number.isInteger(entry) && entry > 0 ? entry : null,
+  };
+}
+
+/** The trail in the address bar, and the steps along it. Each step is one step of the browser's history. */
+export function useTrailAddress() {
+  const [search, setSearch] = useSearchParams();
+  const state = read(search);
+  const go = (next: TrailState) =>
+    setSearch((before) => {
+      for (const name of NAMES) before.delete(name);
+      for (const { line, column } of next.figures) before.append('figure', `${line}~${column}`);
+      if (next.account) {
+        before.set('account', next.account.account);
+        before.set('from', next.account.from);
+        before.set('to', next.account.to);
+        if (Object.keys(next.account.filter).length > 0) before.set('slice', JSON.stringify(next.account.filter));
+        if (next.account.opening) before.set('opening', 'true');
+      }
+      if (next.entry !== null) before.set('entry', String(next.entry));
+      return before;
+    });
+  return {
+    state,
+    isOpen: state.figures.length > 0 || state.account !== null || state.entry !== null,
+    openFigure: (figure: TrailState['figures'][number]) => go({ figures: [figure], account: null, entry: null }),
+    addFigure: (figure: TrailState['figures'][number]) => go({ figures: [...state.figures, figure], account: null, entry: null }),
+    openAccount: (account: AccountStep) => go({ ...state, account, entry: null }),
+    openEntry: (entry: number) => go({ ...state, entry }),
+    toFigure: (position: number) => go({ figures: state.figures.slice(0, position + 1), account: null, entry: null }),
+    toAccount: () => go({ ...state, entry: null }),
+    close: () => go({ figures: [], account: null, entry: null }),
+    back: () => {
+      if (state.entry !== null) go({ ...state, entry: null });
+      else if (state.account !== null) go({ ...state, account: null });
+      else go({ ...state, figures: state.figures.slice(0, -1) });
+    },
+  };
+}
+export type TrailAddress = ReturnType<typeof useTrailAddress>;

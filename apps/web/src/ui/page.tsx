@@ -1,0 +1,28 @@
+import { useEffect, type ReactNode } from 'react';
+
+/** A station's page: serif title, words beside it, actions at its right. */
+export function Page({
+  title,
+  words,
+  actions,
+  children,
+}: {
+  readonly title: string;
+  readonly words?: ReactNode;
+  readonly actions?: ReactNode;
+  readonly children: ReactNode;
+}) {
+  useEffect(() => {
+    document.title = `${title} · Wise Margin`;
+  }, [title]);
+  return (
+    <div className="flex min-h-0 flex-1 flex-col px-5 pt-3">
+      <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
+        <h1 className="font-serif text-[25px] leading-8 font-semibold">{title}</h1>
+        {words ? <p className="min-w-0 flex-1 truncate text-ink-soft">{words}</p> : <span className="flex-1" />}
+        {actions ? <div className="flex flex-wrap items-center gap-2">{actions}</div> : null}
+      </div>
+      {children}
+    </div>
+  );
+}

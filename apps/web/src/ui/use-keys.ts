@@ -1,0 +1,19 @@
+import { useEffect, useRef } from 'react';
+
+/** Single-key commands of a page, by `event.key`; silent while a person types in a field. */
+export function useKeys(commands: Readonly<Record<string, (event: KeyboardEvent) => void>>): void {
+  const latest = useRef(commands);
+  useEffect(() => {
+    latest.current = commands;
+  });
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement | null;
+      if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
+      if (target?.closest('input, textarea, select, [contenteditable]')) return;
+      latest.current[event.key]?.(event);
+    };
+    window.addEventListener('keydown', listen);
+    return () => window.removeEventListener('keydown', listen);
+  }, []);
+}

@@ -1,0 +1,35 @@
+import hooks from 'eslint-plugin-react-hooks';
+import tseslint from 'typescript-eslint';
+
+export default tseslint.config(
+  { ignores: ['**/dist/**', '**/node_modules/**', '.cache/**', 'demo-data/**', 'test-results/**', 'playwright-report/**', 'docs/**'] },
+  ...tseslint.configs.recommended,
+  {
+    files: ['**/*.ts', '**/*.tsx'],
+    rules: {
+      '@typescript-eslint/consistent-type-imports': ['error', { disallowTypeAnnotations: false }],
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      eqeqeq: 'error',
+      'no-console': 'error',
+      'max-params': ['error', 5],
+    },
+  },
+  {
+    files: ['packages/core/src/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-globals': ['error', 'process', 'fetch', 'setTimeout', 'setInterval', 'window', 'document', 'localStorage'].map(
+        (entry) => entry,
+      ),
+      'no-restricted-syntax': [
+        'error',
+        { selector: "MemberExpression[object.name='Math'][property.name='random']", message: 'The core takes randomness as an argument.' },
+        { selector: "NewExpression[callee.name='Date']", message: 'The core takes the clock as an argument.' },
+        { selector: "MemberExpression[object.name='Date'][property.name='now']", message: 'The core takes the clock as an argument.' },
+        { selector: "NewExpression[callee.name='Function']", message: 'Formulas are parsed, never executed.' },
+      ],
+    },
+  },
+  { files: ['apps/web/src/**/*.{ts,tsx}'], plugins: { 'react-hooks': hooks }, rules: { ...hooks.configs.recommended.rules } },
+  { files: ['**/*.cjs'], rules: { '@typescript-eslint/no-require-imports': 'off' }, languageOptions: { globals: { module: 'writable' } } },
+);

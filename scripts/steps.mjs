@@ -1,0 +1,101 @@
+// Steps shared by the two commands. Plain Node, so that they run before anything is installed and on any desktop.
+import { spawn, spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { dirname, join, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const root = resolve(dirname(fileURLToPath(import.meta.url)), '..');
+const windows = process.platform === 'win32';
+export const say = (text) => process.stdout.write(`${text}\n`);
+
+/** Runs a command, showing what it prints; resolves with its exit code. */
+export function run(command, args, options = {}) {
+  return new Promise((done, fail) => {
+    const child = spawn(command, args, { cwd: root, stdio: 'inherit', shell: windows, ...options });
+    child.on('error', fail);
+    child.on('exit', (code, signal) => done(signal ? 1 : (code ?? 1)));
+  });
+}
+
+export async function mustRun(command, args, options) {
+  const code = await run(command, args, options);
+  if (code !== 0) {
+    say(`Stopped: ${command} ${args.join(' ')} ended with ${code}.`);
+    process.exit(code);
+  }
+}
+
+/** The file of a package's command, so that no shell wrapper is needed. */
+export const bin = (path) => join(root, 'node_modules', path);
+export const node = process.execPath;
+
+const digest = (parts) => createHash('sha256').update(parts.join('\n')).digest('hex');
+const stamp = (name) => join(root, '.cache', `${name}.stamp`);
+const isStamped = (name, value) => existsSync(stamp(name)) && readFileSync(stamp(name), 'utf8') === value;
+function setStamp(name, value) {
+  mkdirSync(join(root, '.cache'), { recursive: true });
+  writeFileSync(stamp(name), value);
+}
+
+/** Installs the locked dependencies when they are absent or the lock file changed. */
+export async function install() {
+  const wanted = digest([readFileSync(join(root, 'package-lock.json'), 'utf8'), process.version]);
+  if (existsSync(join(root, 'node_modules')) && isStamped('install', wanted)) return;
+  say('Installing dependencies. sqlite3 compiles from source, which takes about two minutes.');
+  const env = { ...process.env };
+  // Node's own headers beside the binary save node-gyp a download.
+  const prefix = resolve(dirname(node), '..');
+  if (!env.npm_config_nodedir && existsSync(join(prefix, 'include', 'node', 'node.h'))) env.npm_config_nodedir = prefix;
+  await mustRun(windows ? 'npm.cmd' : 'npm', ['ci', '--no-audit', '--no-fund'], { env });
+  setStamp('install', wanted);
+}
+
+function sources(directory, found = []) {
+  for (const entry of readdirSync(directory, { withFileTypes: true })) {
+    if (entry.name === 'node_modules' || entry.name === 'dist' || entry.name.endsWith('.test.ts')) continue;
+    const path = join(directory, entry.name);
+    if (entry.isDirectory()) sources(path, found);
+    else found.push(`${path} ${statSync(path).mtimeMs} ${statSync(path).size}`);
+  }
+  return found;
+}
+
+/** Builds the server and the web application when a source is newer than the last build. */
+export async function build() {
+  const wanted = digest(['packages', 'apps', 'demo/src'].flatMap((part) => sources(join(root, part))));
+  const outputs = ['apps/server/dist/main.js', 'apps/web/dist/index.html', 'apps/cli/dist/bin.js'];
+  if (outputs.every((path) => existsSync(join(root, path))) && isStamped('build', wanted)) return;
+  say('Building the application.');
+  await mustRun(node, [join(root, 'scripts', 'build.mjs')]);
+  setStamp('build', wanted);
+}
+
+/** Chromium's path, from the environment or the usual places; null when there is none. */
+export function findChromium() {
+  const places = [
+    process.env.CHROMIUM_PATH,
+    '/usr/bin/chromium',
+    '/usr/bin/chromium-browser',
+    '/usr/bin/google-chrome',
+    '/Applications/Chromium.app/Contents/MacOS/Chromium',
+    '/Applications/Google Chrome.app/Contents/MacOS/Google Chrome',
+    'C:\\Program Files\\Google\\Chrome\\Application\\chrome.exe',
+  ];
+  return places.find((path) => path && existsSync(path)) ?? null;
+}
+
+/** Installs Chromium from Debian's packages when it is absent and this user may. */
+export async function ensureChromium() {
+  if (findChromium()) return findChromium();
+  const mayInstall = existsSync('/usr/bin/apt-get') && process.getuid?.() === 0;
+  if (mayInstall) {
+    say('Installing Chromium from Debian’s packages for the browser tests.');
+    const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
+    spawnSync('apt-get', ['update', '-qq'], { stdio: 'inherit', env });
+    spawnSync('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], { stdio: 'inherit', env });
+  }
+  if (findChromium()) return findChromium();
+  say('The browser tests need Chromium. Install it (Debian: sudo apt-get install chromium) or set CHROMIUM_PATH to a Chromium or Chrome.');
+  process.exit(1);
+}
