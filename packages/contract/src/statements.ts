@@ -44,7 +44,7 @@ export const gridColumnSchema = z.object({
   heading: z.string(),
   kind: z.enum(['amount', 'difference', 'percentDifference', 'share']),
   /** how its figures are drawn; null on derived columns */
-  scenario: z.enum(['actual', 'prior', 'budget']).nullable(),
+  scenario: z.enum(['actual', 'prior', 'budget', 'projection']).nullable(),
   words: z.string(),
   bar: z.boolean(),
 });

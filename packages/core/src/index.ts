@@ -46,7 +46,7 @@ export { readAccountsFile } from './ledger/accounts-file.ts';
 export type { AccountsFileResult } from './ledger/accounts-file.ts';
 export { NO_FILTER, passes, bothFilters, filterKey } from './ledger/dimension.ts';
 export type { DimensionCombination, DimensionFilter } from './ledger/dimension.ts';
-export { Slab, BalanceCube } from './ledger/balance-cube.ts';
+export { Slab, BalanceCube, joinSlabs } from './ledger/balance-cube.ts';
 export type { BalanceLayer, BalanceFact } from './ledger/balance-cube.ts';
 export { unclosedEarnings, trialBalance } from './ledger/trial-balance.ts';
 export type { TrialBalanceRow, TrialBalance } from './ledger/trial-balance.ts';

@@ -1,4 +1,4 @@
-import { columnWords, longPeriodName, periodAt, type Cell, type StatementGrid } from '@wise-margin/core';
+import { columnWords, longPeriodName, periodAt, type Cell, type PlannedColumn, type StatementGrid } from '@wise-margin/core';
 import type { CellDto, GridDto } from '@wise-margin/contract';
 
 /** A cell as it crosses the wire; the core's cell is that already. */
@@ -22,7 +22,7 @@ export function gridDto(grid: StatementGrid, words: { readonly budget: string })
       block: column.block,
       heading: column.heading,
       kind: column.kind,
-      scenario: column.kind !== 'amount' ? null : column.scenario === 'budget' ? 'budget' : column.isPriorYear ? 'prior' : 'actual',
+      scenario: column.kind === 'amount' ? drawnAs(column) : null,
       words: columnWords(grid, column.index),
       bar: column.kind === 'difference' && column.bar,
     })),
@@ -40,4 +40,10 @@ export function gridDto(grid: StatementGrid, words: { readonly budget: string })
     })),
     cells: lines.map((line) => columns.map((column) => cellDto(grid.cells[line.index]![column.index]!))),
   };
+}
+
+/** How a column's figures are drawn: a year not ended is hatched, one that ended is a prior year. */
+function drawnAs(column: PlannedColumn & { readonly kind: 'amount' }): 'actual' | 'prior' | 'budget' | 'projection' {
+  if (column.scenario !== 'actual') return column.scenario;
+  return column.isPriorYear ? 'prior' : 'actual';
 }

@@ -80,7 +80,7 @@ export class StatementService {
       books,
       grid,
       budgetWords: budget
-        ? `FY${year} ${budget.row.name}${budget.row.state === 'approved' ? ', approved' : ''}`
+        ? `FY${year} ${budget.row.name}${budget.row.state === 'approved' ? ' (approved)' : ''}`
         : `no budget for FY${year}`,
     };
   }

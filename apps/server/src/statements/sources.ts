@@ -1,7 +1,10 @@
 import {
   isIncomeAccount,
+  joinSlabs,
+  lastSlot,
   minor,
   periodAt,
+  shortPeriodName,
   slotCount,
   slotOfYear,
   BalanceCube,
@@ -31,7 +34,10 @@ export async function budgetsByYear(books: Books, store: BudgetStore, chosenId: 
 /** Actuals from the books, and the budget composed of one budget a year. */
 export async function scenarioSources(books: Books, store: BudgetStore, chosenId: number | undefined): Promise<ScenarioSources> {
   const budgets = await budgetsByYear(books, store, chosenId);
-  return { actual: actualSource(books), budget: budgetSource(books, budgets) };
+  const actual = actualSource(books);
+  // what a year is expected to end at does not hang on the draft in view
+  const approved = chosenId === undefined ? budgets : await budgetsByYear(books, store, undefined);
+  return { actual, budget: budgetSource(books, budgets), projection: projectionSource(books, actual, budgetSource(books, approved)) };
 }
 
 function actualSource(books: Books): ScenarioSource {
@@ -81,4 +87,24 @@ function composedSlabs(books: Books, budgets: readonly StoredBudget[]): (filter:
     ),
   );
   return (filter) => composed.slab(filter);
+}
+
+/** Actuals through the last posted month, the budget after it. */
+function projectionSource(books: Books, actual: ScenarioSource, budget: ScenarioSource): ScenarioSource {
+  const { lastPosted } = books;
+  const size = {
+    accounts: books.chart.accounts.length,
+    slots: slotCount(books.calendar),
+    lastSlot: lastPosted === null ? -1 : lastSlot(books.calendar, lastPosted),
+  };
+  return {
+    name: lastPosted === null ? 'Budget' : `Actual to ${shortPeriodName(books.calendar, lastPosted)}, approved budget after`,
+    hasBalances: false,
+    slab: (filter) => joinSlabs(actual.slab(filter), budget.slab(filter), size),
+    missing: (span, filter) => {
+      const begun = lastPosted === null || span.from > lastPosted ? null : actual.missing(span, filter);
+      const ended = lastPosted !== null && span.to <= lastPosted;
+      return begun ?? (ended ? null : budget.missing(span, filter));
+    },
+  };
 }

@@ -57,7 +57,7 @@ export function trailOf(options: {
       const source = provenance as Provenance & { kind: 'accounts' };
       const from = periodAt(plan.calendar, source.span.from).key;
       const to = periodAt(plan.calendar, source.span.to).key;
-      const isBudget = source.scenario === 'budget';
+      const isBudget = source.scenario !== 'actual';
       const filter = Object.fromEntries(Object.entries(source.filter).map(([dimension, values]) => [dimension, [...values]]));
       const budget = isBudget ? budgets.get(periodAt(plan.calendar, source.span.to).year) : undefined;
       return {

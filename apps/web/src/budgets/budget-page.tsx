@@ -32,6 +32,7 @@ export default function BudgetPage() {
   const edits = useEdits(company.id, id, filter);
   const [spread, setSpread] = useState<'history' | 'even' | 'days'>('history');
   const [showAll, setShowAll] = useState(false);
+  const [showPanel, setShowPanel] = useState(true);
   const set = (name: string, value: string | null) =>
     setSearch(
       (before) => {
@@ -82,8 +83,12 @@ export default function BudgetPage() {
           <input type="checkbox" className="accent-copper" checked={showAll} onChange={(event) => setShowAll(event.target.checked)} /> Show
           accounts without figures
         </label>
+        <label className="flex items-center gap-1.5">
+          <input type="checkbox" className="accent-copper" checked={showPanel} onChange={(event) => setShowPanel(event.target.checked)} />{' '}
+          Line panel
+        </label>
         {slice === null && values.length > 1 ? (
-          <span className="text-ink-soft">A figure typed here is shared among its {data.dimension}s in proportion.</span>
+          <span className="text-ink-soft">Typed here, a figure is shared among {data.dimension}s in proportion.</span>
         ) : null}
       </div>
       <div className="flex min-h-0 flex-1 pb-3">
@@ -99,7 +104,7 @@ export default function BudgetPage() {
           apply={edits.apply}
           currencyWords={company.currencyWords}
         />
-        {row ? (
+        {row && showPanel ? (
           <LinePanel
             data={data}
             row={row}
@@ -115,7 +120,7 @@ export default function BudgetPage() {
 
 function SaveMark({ state, locked }: { readonly state: SaveState; readonly locked: boolean }) {
   if (locked) return <span role="status">Approved and locked</span>;
-  if (state.kind === 'saved') return <span role="status">Working draft, all changes saved</span>;
+  if (state.kind === 'saved') return <span role="status">Working, all changes saved</span>;
   if (state.kind === 'saving') return <span role="status">Saving…</span>;
   return (
     <span role="alert" className="font-semibold text-brick">
@@ -163,6 +168,9 @@ function Ribbon({ data }: { readonly data: BudgetGridDto }) {
   const company = useCompany();
   const cell = (line: string, column: string) =>
     data.grid.cells[data.grid.lines.findIndex(({ key }) => key === line)]![data.grid.columns.findIndex(({ key }) => key === column)]!;
+  const isProjected = company.periods.some(
+    ({ key, year }) => year === data.budget.year - 1 && (company.lastPosted === null || key > company.lastPosted),
+  );
   return (
     <dl className="mt-2 flex gap-10">
       {RIBBON.map(([line, name]) => {
@@ -178,7 +186,7 @@ function Ribbon({ data }: { readonly data: BudgetGridDto }) {
             <dd className="font-serif text-[20px] leading-6 font-semibold tabular-nums">
               {cellText(cell(line, 'year.budget'), { exponent: company.exponent, unit: 'dollars', withSign: true })}{' '}
               <span className="font-sans text-[13px] font-normal text-ink-soft">
-                {change ? `${change} on FY${data.budget.year - 1}` : ''}
+                {change ? `${change} on FY${data.budget.year - 1}${isProjected ? ' projected' : ''}` : ''}
               </span>
             </dd>
           </div>

@@ -7,7 +7,7 @@ const MONTHS = 12;
 /** Column 12 is the year's total; both it and the months are typed into. */
 const YEAR = MONTHS;
 type Place = { readonly row: number; readonly column: number };
-type Shown = { readonly line: BudgetGridDto['grid']['lines'][number]; readonly index: number };
+type Shown = { readonly line: BudgetGridDto['grid']['lines'][number]; readonly index: number; readonly inGroup: boolean };
 
 /** Lines of the budget in statement order: headings, groups with their accounts, totals, formulas. */
 export function budgetLines(data: BudgetGridDto, showAll: boolean): Shown[] {
@@ -17,7 +17,7 @@ export function budgetLines(data: BudgetGridDto, showAll: boolean): Shown[] {
   return lines.flatMap((line, index) => {
     if (line.kind === 'accounts' && (members.get(line.key) ?? 0) < 2) return [];
     if ((line.kind === 'account' || line.kind === 'accounts') && !showAll && line.isZero) return [];
-    return [{ line, index }];
+    return [{ line, index, inGroup: line.kind === 'account' && (members.get(line.parent ?? '') ?? 0) > 1 }];
   });
 }
 
@@ -171,7 +171,7 @@ export function BudgetTable({
           </tr>
         </thead>
         <tbody ref={body}>
-          {lines.map(({ line, index }, row) => {
+          {lines.map(({ line, index, inGroup }, row) => {
             const entry = line.account === null ? undefined : rowOf.get(line.account);
             const isSelected = line.account !== null && line.account === selected;
             const rule = line.rule === 'single' ? 'rule-single' : line.rule === 'double' ? 'rule-double' : '';
@@ -187,8 +187,8 @@ export function BudgetTable({
               <tr key={line.key} className={`group ${isSelected ? 'bg-wash' : ''}`}>
                 <th
                   scope="row"
-                  className={`sticky left-0 z-10 max-w-60 truncate border-r border-hairline text-[13px] font-normal! ${isSelected ? 'bg-wash' : 'bg-sheet group-hover:bg-wash'} ${weight === '' ? '' : `${weight}!`}`}
-                  style={{ paddingLeft: 12 + (line.kind === 'account' ? 20 : line.kind === 'accounts' ? 10 : 0) }}
+                  className={`sticky left-0 z-10 max-w-60 truncate border-r border-hairline text-[13px] ${isSelected ? 'bg-wash' : 'bg-sheet group-hover:bg-wash'} ${weight || 'font-normal!'}`}
+                  style={{ paddingLeft: 12 + (inGroup ? 22 : line.kind === 'account' ? 10 : line.kind === 'accounts' ? 10 : 0) }}
                   title={line.name}
                 >
                   {line.account ? <span className="mr-1.5 text-ink-soft">{line.account}</span> : null}

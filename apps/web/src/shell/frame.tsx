@@ -100,7 +100,7 @@ function TopLine({ company }: { readonly company: CompanyDto }) {
       </Listbox>
       <nav aria-label="Place" className="min-w-0 flex-1 truncate text-ink-soft">
         {parts.map((part, index) => {
-          const name = PLACES[part] ?? part;
+          const name = PLACES[part] ?? (/^\d+$/.test(part) ? `${parts[index - 1] === 'imports' ? 'Import' : 'Budget'} ${part}` : part);
           const path = `/c/${company.id}/${parts.slice(0, index + 1).join('/')}`;
           return (
             <span key={path}>

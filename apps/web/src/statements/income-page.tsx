@@ -156,7 +156,7 @@ function Income({ asOf, setAsOf }: { readonly asOf: string; readonly setAsOf: (p
             lines={lines}
             exponent={company.exponent}
             unit={unit}
-            unitWords={`${unitWords}; % rev of ${grid.percentBase.toLowerCase()}`}
+            unitWords={`${unitWords}; % rev: percent of ${grid.percentBase.toLowerCase()}`}
             chosen={address.state.figures[0] ?? null}
             openTrail={address.openFigure}
             toggle={(line) =>

@@ -83,7 +83,7 @@ export function StatementTable({
           <tr>
             <th
               scope="col"
-              className="sticky left-0 z-10 w-60 min-w-60 border-r border-b border-hairline border-b-ink bg-sheet px-3 py-1 font-normal text-ink-soft"
+              className="sticky left-0 z-10 w-60 min-w-60 border-r border-b border-hairline border-b-ink max-w-60 bg-sheet px-3 py-1 leading-4 font-normal! whitespace-normal! text-ink-soft"
             >
               {unitWords}
             </th>
@@ -114,7 +114,7 @@ export function StatementTable({
               <tr key={line.key} className={`group ${isChosenLine ? 'bg-wash' : 'hover:bg-wash/60'}`}>
                 <th
                   scope="row"
-                  className={`sticky left-0 z-10 max-w-60 border-r border-hairline text-[13px] font-normal! ${isChosenLine ? 'bg-wash' : 'bg-sheet group-hover:bg-wash'} ${weight === '' ? '' : `${weight}!`} ${line.kind === 'section' ? 'pt-1' : ''}`}
+                  className={`sticky left-0 z-10 max-w-60 border-r border-hairline text-[13px] ${isChosenLine ? 'bg-wash' : 'bg-sheet group-hover:bg-wash'} ${weight || 'font-normal!'} ${line.kind === 'section' ? 'pt-1' : ''}`}
                   style={{ paddingLeft: 12 + indent(line.kind, line.depth) }}
                 >
                   <span className="flex items-center">
@@ -177,7 +177,11 @@ export function StatementTable({
                                 {favor ?? ''}
                               </span>
                             ) : null}
-                            {column.bar ? <DifferenceBar cell={cell} largest={sizes[position]!} favor={favor} /> : null}
+                            {column.bar && cell.kind !== 'ratio' ? (
+                              <DifferenceBar cell={cell} largest={sizes[position]!} favor={favor} />
+                            ) : column.bar ? (
+                              <span className="ml-0.5 w-[46px] shrink-0" />
+                            ) : null}
                           </span>
                         )}
                       </td>

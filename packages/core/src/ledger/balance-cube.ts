@@ -129,3 +129,23 @@ export class BalanceCube {
     return slab;
   }
 }
+
+/**
+ * A slab that follows one slab through a slot and another after it: actuals to date, then the budget.
+ * @param lastSlot the last slot taken from `before`; -1 takes all from `after`
+ */
+export function joinSlabs(
+  before: Slab,
+  after: Slab,
+  size: { readonly accounts: number; readonly slots: number; readonly lastSlot: number },
+): Slab {
+  const joined = new Slab(size.accounts, size.slots);
+  for (let account = 0; account < size.accounts; account += 1) {
+    for (let slot = 0; slot < size.slots; slot += 1) {
+      const amount = (slot <= size.lastSlot ? before : after).change(account, slot, slot);
+      joined.loadUnaccumulated({ account, slot: slot as Slot, combination: {}, layer: 'ordinary', amount }, false);
+    }
+  }
+  joined.accumulate();
+  return joined;
+}

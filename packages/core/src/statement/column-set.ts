@@ -1,8 +1,11 @@
 import type { SpanDefinition } from '../calendar/span.ts';
 import type { DimensionFilter } from '../ledger/dimension.ts';
 
-/** Which figures a column reads; `budget` is the one chosen for the statement, by default the approved one. */
-export type ScenarioRef = 'actual' | 'budget';
+/**
+ * Which figures a column reads; `budget` is the one chosen for the statement, by default the approved
+ * one; `projection` is the actuals through the last posted month and the approved budget after it.
+ */
+export type ScenarioRef = 'actual' | 'budget' | 'projection';
 /** Over a span, a balance-sheet account shows its closing balance, its net change, or the mean of the period ends. */
 export type BalanceMeasure = 'closing' | 'change';
 

@@ -240,7 +240,7 @@ export const STRIP_COLUMNS: ColumnSet = {
   ],
 };
 
-/** A budget's year by month, with its total, last year's actual, the difference and its percentage. */
+/** A budget's year by month, with its total, last year's (projected where it has not ended), the difference and its percentage. */
 export const BUDGET_GRID_COLUMNS: ColumnSet = {
   key: 'budget_grid',
   name: 'Budget by month',
@@ -258,7 +258,7 @@ export const BUDGET_GRID_COLUMNS: ColumnSet = {
       span: { kind: 'fullYear' },
       columns: [
         { kind: 'amount', key: 'budget', heading: 'Budget', scenario: 'budget', span: { kind: 'fullYear' } },
-        { kind: 'amount', key: 'prior', heading: 'Last year', scenario: 'actual', span: yearEarlier('fullYear') },
+        { kind: 'amount', key: 'prior', heading: 'Last year', scenario: 'projection', span: yearEarlier('fullYear') },
         { kind: 'difference', key: 'difference', heading: 'Difference', compared: 'budget', base: 'prior' },
         { kind: 'percentDifference', key: 'percent', heading: '%', compared: 'budget', base: 'prior' },
       ],
