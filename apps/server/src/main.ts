@@ -1,4 +1,5 @@
 import { createServer, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
 import { fileURLToPath } from 'node:url';
 import { pino } from 'pino';
 import { openApplication } from './application.ts';
@@ -18,7 +19,7 @@ function listen(server: Server, first: number, tries: number): Promise<number> {
       if (error.code !== 'EADDRINUSE' || tries <= 1 || process.env.PORT !== undefined) return reject(error);
       resolve(listen(server, first + 1, tries - 1));
     });
-    server.listen(first, host, () => resolve(first));
+    server.listen(first, host, () => resolve((server.address() as AddressInfo).port));
   });
 }
 

@@ -49,5 +49,6 @@ export function shareOf(part: Cell, base: Cell): Cell {
   if (part.kind === 'blank' || base.kind === 'blank') return blank('fromBlank');
   if (part.kind === 'ratio' || base.kind === 'ratio') return blank('ratioLine');
   if (base.value === 0) return part.value === 0 ? blank('bothZero') : notMeaningful('zeroBase');
-  return { kind: 'ratio', value: part.value / base.value, unit: 'percent' };
+  // zero over a negative base is a plain zero
+  return { kind: 'ratio', value: part.value === 0 ? 0 : part.value / base.value, unit: 'percent' };
 }

@@ -1,4 +1,4 @@
-import { closeSync, openSync, writeFileSync, writeSync } from 'node:fs';
+import { writeFileSync } from 'node:fs';
 import { currency, minor, readAccountsFile, type Account, type AccountClass, type ImportIssue, type Polarity } from '@wise-margin/core';
 import type { ImportDto } from '@wise-margin/contract';
 import { openDatabase, type Database } from '../../database/database.ts';
@@ -6,7 +6,7 @@ import { BrokenCsvError, readCsv } from '../../formats/read-csv.ts';
 import { inspectFile, type InspectedFile } from '../../formats/inspect-file.ts';
 import type { CheckJob, CheckResult, NumberBase, StagedSetup } from './check-job.ts';
 import { LedgerStager, type KnownRows } from './ledger-stager.ts';
-import { stagedPath } from './staging.ts';
+import { LineWriter, stagedPath } from './staging.ts';
 
 const MOST_ACCOUNT_ROWS = 200_000;
 
@@ -17,12 +17,8 @@ const MOST_ACCOUNT_ROWS = 200_000;
  */
 export async function checkImport(job: CheckJob, onProgress: (rowsRead: number) => void): Promise<CheckResult> {
   const database = await openDatabase(job.dataDirectory);
-  const issueFile = openSync(stagedPath(job.directory, 'issues.ndjson'), 'w');
-  let issueCount = 0;
-  const onIssue = (issue: ImportIssue) => {
-    issueCount += 1;
-    writeSync(issueFile, `${JSON.stringify(issue)}\n`);
-  };
+  const issues = new LineWriter(stagedPath(job.directory, 'issues.ndjson'));
+  const onIssue = (issue: ImportIssue) => issues.add(issue);
   try {
     const known = await knownRows(database, job);
     const files: ImportDto['files'] = [];
@@ -107,9 +103,9 @@ export async function checkImport(job: CheckJob, onProgress: (rowsRead: number) 
       newParties: staged.newParties.length,
       notices,
     };
-    return { files, preview, base: known.base, rowsRead: staged.rows, issueCount };
+    return { files, preview, base: known.base, rowsRead: staged.rows, issueCount: issues.count };
   } finally {
-    closeSync(issueFile);
+    issues.close();
     await database.close();
   }
 }

@@ -1,0 +1,145 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, describe, expect, it } from 'vitest';
+import { run } from './main.ts';
+
+const folder = mkdtempSync(join(tmpdir(), 'wise-margin-cli-'));
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+const wm = async (...args: string[]) => {
+  let out = '';
+  let error = '';
+  const code = await run([...args, '--data', join(folder, 'data')], { out: (text) => (out += text), error: (text) => (error += text) });
+  return { code, out, error };
+};
+const accounts = join(folder, 'accounts.csv');
+const ledger = join(folder, 'ledger.csv');
+writeFileSync(accounts, 'account,name,class,active\n1000,Cash,Cash,yes\n4000,Sales,Revenue,yes\n6000,Wages,Operating expenses,yes\n');
+const rows = ['entry,date,account,amount'];
+for (const year of [2025, 2026])
+  for (let month = 4; month <= 10; month += 1)
+    rows.push(
+      `${year}${month},${year}-${String(month).padStart(2, '0')}-02,1000,100.00`,
+      `${year}${month},${year}-${String(month).padStart(2, '0')}-02,4000,-100.00`,
+    );
+writeFileSync(ledger, `${rows.join('\n')}\n`);
+
+describe('the command line', () => {
+  it('asks for what is missing with exit code 2', async () => {
+    expect(await wm('import', '--ledger', ledger)).toMatchObject({ code: 2, error: expect.stringContaining('needs --company NAME') });
+    expect(await wm('import', '--ledger', ledger, '--company', 'New')).toMatchObject({
+      code: 2,
+      error: expect.stringContaining('--currency USD and --year-starts 4'),
+    });
+    expect(await wm('nonsense')).toMatchObject({ code: 2, error: expect.stringContaining('there is no verb') });
+    expect(await wm('trial-balance', '--nope')).toMatchObject({ code: 2 });
+    expect(await wm('trial-balance', '--as-of', '2026-10', '--format', 'xml')).toMatchObject({ code: 2 });
+    expect((await wm('--help')).code).toBe(0);
+  });
+  it('says there is no company yet with exit code 1', async () =>
+    expect(await wm('trial-balance', '--as-of', '2026-10')).toMatchObject({ code: 1, error: expect.stringContaining('no company yet') }));
+  it('refuses a bad file with every row on standard error, and keeps nothing', async () => {
+    const bad = join(folder, 'bad.csv');
+    writeFileSync(
+      bad,
+      'entry,date,account,amount\n1,2026-05-01,1000,1.005\n1,2026-05-01,4000,-1.00\n2,2026-05-99,1000,1.00\n2,2026-05-99,4000,-1.00\n',
+    );
+    const refused = await wm(
+      'import',
+      '--accounts',
+      accounts,
+      '--ledger',
+      bad,
+      '--company',
+      'Shop',
+      '--currency',
+      'USD',
+      '--year-starts',
+      '4',
+    );
+    expect(refused).toMatchObject({ code: 1, out: '' });
+    expect(refused.error).toContain('ledger row 2, amount: "1.005": The amount has more than 2 decimals');
+    expect(refused.error).toContain('ledger row 4, date: "2026-05-99": There is no such day');
+    expect(await wm('trial-balance', '--as-of', '2026-10')).toMatchObject({ code: 1 });
+  });
+  it('creates the company with its import', async () => {
+    const made = await wm(
+      'import',
+      '--accounts',
+      accounts,
+      '--ledger',
+      ledger,
+      '--company',
+      'Shop',
+      '--currency',
+      'USD',
+      '--year-starts',
+      '4',
+      '--format',
+      'json',
+    );
+    expect(made.code).toBe(0);
+    expect(JSON.parse(made.out)).toMatchObject({ company: 'Shop', entries: '14', debits: '1400.00' });
+  });
+  it('creates a budget by percent', async () => {
+    const made = await wm(
+      'budget',
+      'create',
+      '--year',
+      '2027',
+      '--from',
+      '2026',
+      '--change',
+      '3%',
+      '--name',
+      'Plan',
+      '--approve',
+      '--format',
+      'json',
+    );
+    expect(JSON.parse(made.out)).toMatchObject({ name: 'Plan', year: 'FY2027', revenue: '721.00' });
+    expect(await wm('budget', 'create', '--year', '2027', '--from', '2026', '--change', 'lots', '--name', 'Bad')).toMatchObject({
+      code: 1,
+      error: expect.stringContaining('Write a percentage'),
+    });
+  });
+  it('prints the income statement with decimal texts, numbers and reasons', async () => {
+    const told = JSON.parse((await wm('statement', 'income', '--as-of', '2026-10', '--columns', 'review', '--format', 'json')).out) as {
+      lines: { key: string; cells: Record<string, object> }[];
+    };
+    const cells = told.lines.find(({ key }) => key === 'revenue')!.cells;
+    expect(cells['month.actual']).toEqual({ value: '100.00' });
+    expect(cells['month.budget_difference']).toEqual({ value: '-3.00', favor: 'U' });
+    expect(cells['month.budget_percent']).toEqual({ value: -2.912621, unit: 'percent' });
+    expect(cells['month.prior_percent']).toEqual({ value: 0, unit: 'percent' });
+    expect(told.lines.find(({ key }) => key === 'operating_expenses')!.cells['month.budget_percent']).toEqual({
+      value: null,
+      reason: 'Zero against zero',
+    });
+    expect((await wm('statement', 'income', '--as-of', '2026-10', '--columns', 'trend', '--format', 'csv')).out.split('\n')[0]).toContain(
+      'Nov 2025: Actual',
+    );
+    expect((await wm('statement', 'income', '--as-of', '2026-10')).out).toContain('Revenue, net');
+    expect(await wm('statement', 'income', '--as-of', '2026-10', '--budget', 'Other')).toMatchObject({
+      code: 1,
+      error: expect.stringContaining('There are: Plan (FY2027)'),
+    });
+  });
+  it('prints the trial balance, to the cent', async () => {
+    const told = JSON.parse((await wm('trial-balance', '--as-of', '2026-10', '--format', 'json')).out) as {
+      debits: string;
+      credits: string;
+      rows: object[];
+    };
+    expect(told).toMatchObject({ debits: '1400.00', credits: '1400.00' });
+    expect(told.rows).toContainEqual({
+      account: '4000',
+      name: 'Sales',
+      opening: '0.00',
+      month: '-100.00',
+      yearToDate: '-700.00',
+      debit: '',
+      credit: '700.00',
+    });
+  });
+});

@@ -1,0 +1,307 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import {
+  accountListSchema,
+  budgetGridSchema,
+  budgetListSchema,
+  budgetSchema,
+  companyListSchema,
+  companySchema,
+  entryLinesSchema,
+  entrySchema,
+  gridSchema,
+  importSchema,
+  stripSchema,
+  trailSchema,
+  trialBalanceSchema,
+  problemSchema,
+  type BudgetDto,
+  type BudgetGridDto,
+  type GridDto,
+  type ImportDto,
+  type Problem,
+  type TrailDto,
+} from '@wise-margin/contract';
+import { OPENAPI_PATHS, openApiDocument } from '@wise-margin/server';
+import type { z } from 'zod';
+import { ACCOUNTS, HEADER, NEW_COMPANY, row, startTestServer, type TestServer } from './support/server.ts';
+
+let server: TestServer;
+let budget: BudgetDto;
+const at = '/companies/1';
+const ledger = () => {
+  const rows = [HEADER];
+  for (let month = 1; month <= 12; month += 1) {
+    for (const [year, scale] of [
+      ['2025', 100],
+      ['2026', 110],
+    ] as const) {
+      if (year === '2026' && month > 6) continue;
+      const date = `${year}-${String(month).padStart(2, '0')}-10`;
+      const sale = `${(scale * month).toFixed(2)}`;
+      const name = `${year}-${month}`;
+      rows.push(row(`S${name}`, date, '1000', sale, ''), row(`S${name}`, date, '4000', '', sale, 'Sale', month % 2 ? 'North' : 'South'));
+      rows.push(row(`W${name}`, date, '6000', '40.00', '', 'Pay', 'North'), row(`W${name}`, date, '1000', '', '40.00', 'Pay'));
+    }
+  }
+  return `${rows.join('\n')}\n`;
+};
+beforeAll(async () => {
+  server = await startTestServer();
+  const made = await server.upload(NEW_COMPANY, { accounts: ACCOUNTS, ledger: ledger() });
+  await server.send('POST', `/imports/${made.id}/post`, {});
+  const created = await server.send('POST', `${at}/budgets`, {
+    name: 'Plan',
+    year: 2026,
+    from: 2025,
+    change: '10 %',
+    changeByClass: { operatingExpenses: '-5' },
+    roundTo: 100,
+  });
+  expect(created.status).toBe(201);
+  budget = created.body as BudgetDto;
+});
+afterAll(() => server.close());
+const cell = (grid: GridDto, line: string, column: string) =>
+  grid.cells[grid.lines.findIndex(({ key }) => key === line)]![grid.columns.findIndex(({ key }) => key === column)]!;
+const grid = (filter = '') => server.get<BudgetGridDto>(`${at}/budgets/${budget.id}${filter}`);
+const edit = (edits: object[], filter: object = {}) => server.send('POST', `${at}/budgets/${budget.id}/edits`, { edits, filter });
+
+describe('every answer follows the contract', () => {
+  it.each<[string, z.ZodType]>([
+    ['/companies', companyListSchema],
+    [at, companySchema],
+    [`${at}/accounts?year=2026`, accountListSchema],
+    [`${at}/trial-balance?asOf=2026-06`, trialBalanceSchema],
+    [`${at}/accounts/4000/entries?from=2026-01&to=2026-06`, entryLinesSchema],
+    [`${at}/entries/1`, entrySchema],
+    ['/imports/1', importSchema],
+    [`${at}/imports`, importSchema.array()],
+    [`${at}/budgets`, budgetListSchema],
+    [`${at}/budgets/1`, budgetGridSchema],
+    [`${at}/statements/income?asOf=2026-06`, gridSchema],
+    [`${at}/statements/income?asOf=2026-06&columns=months`, gridSchema],
+    [`${at}/statements/strip?asOf=2026-06`, stripSchema],
+    [`${at}/statements/income/trail?asOf=2026-06&line=revenue&column=month.actual`, trailSchema],
+  ])('%s', async (path, schema) => {
+    const answer = await server.get<unknown>(path);
+    expect(schema.parse(answer)).toEqual(answer);
+  });
+  it('creating a budget too', () => expect(budgetSchema.parse(budget)).toEqual(budget));
+  it('the OpenAPI document names every path, and every path answers', async () => {
+    expect(openApiDocument()).toMatchObject({ openapi: '3.1.0' });
+    expect(await server.get('/openapi.json')).toEqual(JSON.parse(JSON.stringify(openApiDocument())));
+    const told = { company: '1', number: '4000', entry: '1', import: '1', budget: '1' } as Record<string, string>;
+    for (const [path, operations] of Object.entries(OPENAPI_PATHS)) {
+      if (!operations.get) continue;
+      const response = await fetch(server.base.replace(/\/api$/, '') + path.replaceAll(/\{(\w+)\}/g, (_, name: string) => told[name]!));
+      const type = response.headers.get('content-type') ?? '';
+      // a path that needs a query says so as problem details of its own, never as "nothing here"
+      expect([path, response.status === 404]).toEqual([path, false]);
+      expect([path, /json|csv/.test(type)]).toEqual([path, true]);
+    }
+  });
+});
+
+describe('what is asked wrongly is told by field', () => {
+  const refusal = async (method: string, path: string, body?: unknown) => {
+    const { status, body: told } = await server.send(method, path, body);
+    expect(problemSchema.parse(told).status).toBe(status);
+    return told as Problem;
+  };
+  it.each([
+    ['GET', '/companies/99', undefined, 404, 'company 99'],
+    ['GET', '/companies/one', undefined, 404, 'company'],
+    ['GET', `${at}/statements/income?asOf=2026-13`, undefined, 422, 'YYYY-MM'],
+    ['GET', `${at}/statements/income?asOf=2040-01`, undefined, 422, 'outside the fiscal years'],
+    ['GET', `${at}/statements/income?asOf=2026-06&filter={"department":["Nord"]}`, undefined, 422, 'There are: North, South'],
+    ['GET', `${at}/statements/income?asOf=2026-06&filter={"region":["X"]}`, undefined, 422, 'no dimension "region"'],
+    ['GET', `${at}/statements/income?asOf=2026-06&filter=nonsense`, undefined, 422, 'as JSON'],
+    ['GET', `${at}/statements/income/trail?asOf=2026-06&line=no&column=no`, undefined, 404, 'figure at'],
+    ['GET', `${at}/accounts/1234/entries?from=2026-01&to=2026-02`, undefined, 404, 'account 1234'],
+    ['POST', `${at}/budgets`, { name: '', year: 2026, from: 2025 }, 422, 'name'],
+    ['POST', `${at}/budgets`, { name: 'Plan', year: 2026, from: 2025 }, 422, 'has a budget named Plan already'],
+    ['POST', `${at}/budgets`, { name: 'X', year: 2026, from: 2019 }, 422, 'no actuals in FY2019'],
+    ['POST', `${at}/budgets`, { name: 'X', year: 2035, from: 2025 }, 422, 'stand in a row'],
+    ['POST', `${at}/budgets`, { name: 'X', year: 2026, from: 2025, change: 'much' }, 422, 'percentage such as'],
+    ['GET', '/nothing', undefined, 404, 'nothing at GET'],
+  ])('%s %s', async (method, path, body, status, words) => {
+    const told = await refusal(method, path, body);
+    expect(told.status).toBe(status);
+    expect(told.detail).toContain(words);
+  });
+  it('a body that is no JSON, a foreign origin, a foreign host', async () => {
+    const post = (headers: Record<string, string>, body: string) => fetch(`${server.base}${at}/budgets`, { method: 'POST', headers, body });
+    expect((await post({ 'content-type': 'application/json' }, '{')).status).toBe(400);
+    expect((await post({ 'content-type': 'application/json', origin: 'http://elsewhere.example' }, '{}')).status).toBe(403);
+    const { request } = await import('node:http');
+    const status = await new Promise((resolve) =>
+      request(`${server.base}/health`, { headers: { host: 'elsewhere.example' } }, (response) => resolve(response.statusCode)).end(),
+    );
+    expect(status).toBe(421);
+  });
+  it('sends hardened headers', async () => {
+    const { headers } = await fetch(`${server.base}/health`);
+    expect(headers.get('content-security-policy')).toContain("default-src 'self'");
+    expect(headers.get('x-content-type-options')).toBe('nosniff');
+    expect(headers.get('x-powered-by')).toBeNull();
+  });
+});
+
+describe('a budget from last year', () => {
+  it('changes each class by its percentage, month by month, rounded', async () => {
+    const { grid: shown, rows } = await grid();
+    expect(cell(shown, 'revenue', 'months.2026-03.budget')).toEqual({ kind: 'amount', value: 33000 });
+    expect(cell(shown, 'revenue', 'year.budget')).toEqual({ kind: 'amount', value: 7800 * 110 });
+    expect(cell(shown, 'operating_expenses', 'months.2026-03.budget')).toEqual({ kind: 'amount', value: 3800 });
+    expect(cell(shown, 'revenue', 'year.prior')).toEqual({ kind: 'amount', value: 780000 });
+    expect(cell(shown, 'revenue', 'year.percent')).toMatchObject({ value: 0.1 });
+    expect(rows.find(({ account }) => account === '4000')!.lines.map(({ basis, dimensions }) => [dimensions.department, basis])).toEqual([
+      ['North', 'Same months of FY2025, plus 10 %, rounded to 1'],
+      ['South', 'Same months of FY2025, plus 10 %, rounded to 1'],
+    ]);
+  });
+  it('slices add up to the whole', async () => {
+    const filter = (department: string) => `?filter=${encodeURIComponent(JSON.stringify({ department: [department] }))}`;
+    const [all, north, south] = [await grid(), await grid(filter('North')), await grid(filter('South'))];
+    const value = (each: BudgetGridDto) => {
+      const found = cell(each.grid, 'net_income', 'year.budget');
+      return found.kind === 'amount' ? found.value : NaN;
+    };
+    expect(value(north) + value(south)).toBe(value(all));
+  });
+  it('takes a month, holds it, and follows with the year; it stays after the books are read anew', async () => {
+    const edited = (await edit([{ kind: 'month', account: '4000', month: 2, text: '500' }])).body as BudgetGridDto;
+    expect(cell(edited.grid, 'revenue', 'months.2026-03.budget')).toEqual({ kind: 'amount', value: 50000 });
+    expect(edited.rows.find(({ account }) => account === '4000')!.held[2]).toBe(true);
+    expect((await grid()).grid.cells).toEqual(edited.grid.cells);
+  });
+  it('takes a year and leaves the held month', async () => {
+    const edited = (await edit([{ kind: 'year', account: '4000', text: '12k', spread: 'even' }])).body as BudgetGridDto;
+    expect(cell(edited.grid, 'revenue', 'year.budget')).toEqual({ kind: 'amount', value: 1200000 });
+    expect(cell(edited.grid, 'revenue', 'months.2026-03.budget')).toEqual({ kind: 'amount', value: 50000 });
+  });
+  it('releases a month to its basis', async () => {
+    const edited = (await edit([{ kind: 'release', account: '4000', months: [2] }])).body as BudgetGridDto;
+    expect(edited.rows.find(({ account }) => account === '4000')!.held).toEqual(new Array(12).fill(false));
+    expect(cell(edited.grid, 'revenue', 'year.budget')).toEqual({ kind: 'amount', value: 1200000 });
+  });
+  it('makes a line for an account that had none', async () => {
+    const edited = (await edit([{ kind: 'month', account: '5000', month: 0, text: '75.50' }], { department: ['South'] }))
+      .body as BudgetGridDto;
+    expect(cell(edited.grid, 'cost_of_sales', 'months.2026-01.budget')).toEqual({ kind: 'amount', value: 7550 });
+    expect((await grid()).rows.find(({ account }) => account === '5000')!.lines.map(({ dimensions }) => dimensions)).toEqual([
+      { department: 'South' },
+    ]);
+  });
+  it('refuses one bad edit and with it all of the request, by account and text', async () => {
+    const before = await grid();
+    const { status, body } = await edit([
+      { kind: 'month', account: '4000', month: 0, text: '1' },
+      { kind: 'month', account: '6000', month: 0, text: 'lots' },
+    ]);
+    expect(status).toBe(422);
+    expect((body as Problem).detail).toContain('6000 Wages: "lots" is no amount');
+    expect((await grid()).grid.cells).toEqual(before.grid.cells);
+  });
+  it('stands in the statement once approved, and is locked', async () => {
+    const blankBefore = await server.get<GridDto>(`${at}/statements/income?asOf=2026-06`);
+    expect(cell(blankBefore, 'revenue', 'month.budget')).toEqual({ kind: 'blank', reason: 'noBudget' });
+    await server.send('POST', `${at}/budgets/${budget.id}/state`, { state: 'approved' });
+    const statement = await server.get<GridDto>(`${at}/statements/income?asOf=2026-06`);
+    expect(cell(statement, 'revenue', 'ytd.budget').kind).toBe('amount');
+    expect((await edit([{ kind: 'month', account: '4000', month: 0, text: '1' }])).status).toBe(409);
+    await server.send('POST', `${at}/budgets/${budget.id}/state`, { state: 'working' });
+  });
+  it('every change is on record and the record cannot be changed', async () => {
+    const { database } = server.application;
+    const events = await database.select<{ action: string; actor: string }>('SELECT action, actor FROM audit_events ORDER BY id');
+    expect(events.map(({ action }) => action)).toEqual(
+      expect.arrayContaining(['import.post', 'budget.create', 'budget.edit', 'budget.approved']),
+    );
+    expect(new Set(events.map(({ actor }) => actor))).toEqual(new Set(['Tester']));
+    await expect(
+      database.write((transaction) => database.run('UPDATE audit_events SET actor = $1', ['Nobody'], transaction)),
+    ).rejects.toThrow();
+    await expect(database.write((transaction) => database.run('DELETE FROM audit_events', [], transaction))).rejects.toThrow();
+    expect(await database.select('SELECT action, actor FROM audit_events ORDER BY id')).toEqual(events);
+  });
+});
+
+describe('the trail', () => {
+  const trail = (line: string, column: string, more = '') =>
+    server.get<TrailDto>(`${at}/statements/income/trail?asOf=2026-06&budget=${budget.id}&line=${line}&column=${column}${more}`);
+  it('leads from an amount to its accounts, their entries and an entry, each adding up to the figure', async () => {
+    const figure = await trail('revenue', 'ytd.actual');
+    expect(figure.accountsSum).toBe(figure.cell.kind === 'amount' ? figure.cell.value : NaN);
+    const [account] = figure.accounts;
+    const { from, to } = account!.entries!;
+    const entries = await server.get<{ sum: number; figure: number; count: number; lines: { entryId: number; amount: number }[] }>(
+      `${at}/accounts/${account!.number}/entries?from=${from}&to=${to}`,
+    );
+    expect([entries.sum, entries.figure, entries.count]).toEqual([account!.amount, account!.amount, 6]);
+    const entry = await server.get<{ debits: number; credits: number }>(`${at}/entries/${entries.lines[0]!.entryId}`);
+    expect(entry.debits).toBe(entry.credits);
+  });
+  it('pages through entries without losing any', async () => {
+    const page = (after: number) =>
+      server.get<{ next: number | null; lines: { lineId: number }[] }>(
+        `${at}/accounts/1000/entries?from=2025-01&to=2026-06&limit=10&after=${after}`,
+      );
+    const seen = new Set<number>();
+    for (let after: number | null = 0; after !== null;) {
+      const { next, lines } = await page(after);
+      lines.forEach(({ lineId }) => seen.add(lineId));
+      after = next;
+    }
+    expect(seen.size).toBe(36);
+  });
+  it('leads from differences, percentages, shares and formulas to the figures they were made of', async () => {
+    for (const column of ['month.budget_difference', 'month.budget_percent', 'ytd.prior_percent'])
+      expect((await trail('revenue', column)).parts).toHaveLength(2);
+    expect((await trail('gross_margin', 'month.actual')).parts.map(({ line }) => line)).toEqual(['gross_profit', 'revenue']);
+    expect((await trail('operating_expenses', 'month.actual_share')).parts.map(({ line, role }) => [line, role])).toEqual([
+      ['operating_expenses', ''],
+      ['revenue', 'of'],
+    ]);
+  });
+  it('leads from a budget figure to the bases of its lines', async () => {
+    const [account] = (await trail('operating_expenses', 'month.budget')).accounts;
+    expect(account).toMatchObject({
+      number: '6000',
+      entries: null,
+      budgetId: budget.id,
+      basis: [expect.stringContaining('Same months of FY2025, minus 5 %')],
+    });
+  });
+  it('keeps the filter of the statement', async () => {
+    const { accounts } = await trail('revenue', 'ytd.actual', `&filter=${encodeURIComponent('{"department":["North"]}')}`);
+    expect(accounts[0]).toMatchObject({ amount: (1 + 3 + 5) * 11000, entries: { filter: { department: ['North'] } } });
+  });
+});
+
+describe('CSV export', () => {
+  it('has exact amounts, marks, reasons and the lines shown', async () => {
+    const text = await (
+      await fetch(`${server.base}${at}/statements/income.csv?asOf=2026-06&budget=${budget.id}&lines=revenue,cost_of_sales,gross_margin`)
+    ).text();
+    const lines = text.trim().split('\r\n');
+    expect(lines[0]).toContain('Test Company');
+    expect(lines.find((line) => line.startsWith('revenue,'))).toMatch(/^revenue,,"Revenue, net",660\.00,100,/);
+    expect(lines.filter((line) => /^(revenue|cost_of_sales|gross_margin),/.test(line))).toHaveLength(3);
+  });
+});
+
+describe('fiscal years', () => {
+  it('open in a row, and make room for entries dated in them', async () => {
+    expect((await server.send('POST', `${at}/fiscal-years`, { year: 2029 })).status).toBe(422);
+    expect((await server.send('POST', `${at}/fiscal-years`, { year: 2027 })).status).toBe(201);
+    const made = await server.upload(
+      { company: '1' },
+      { ledger: `${HEADER}\n${row('F1', '2027-01-05', '1000', '1.00', '')}\n${row('F1', '2027-01-05', '4000', '', '1.00')}\n` },
+    );
+    expect(made.state).toBe('ready');
+    await server.send('POST', `/imports/${made.id}/post`, {});
+    expect((await server.get<ImportDto>(`/imports/${made.id}`)).state).toBe('posted');
+    expect(await server.get(at)).toMatchObject({ lastPosted: '2027-01', years: [2025, 2026, 2027] });
+  });
+});

@@ -1,0 +1,134 @@
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { DuckDBInstance, type DuckDBConnection } from '@duckdb/node-api';
+import { ACCOUNT_CLASSES, findClass } from '@wise-margin/core';
+import type { CompanyDto, GridDto, ImportDto, TrialBalanceDto } from '@wise-margin/contract';
+import { gannetRockFiles, ternIslandFiles } from '@wise-margin/demo';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { startTestServer, type TestServer } from '../support/server.ts';
+
+// A general-purpose analytic SQL engine (DuckDB, from the npm registry) reads the same CSV files and adds them up its own way.
+let server: TestServer;
+beforeAll(async () => {
+  server = await startTestServer();
+});
+afterAll(() => server.close());
+
+async function load(
+  name: string,
+  files: { accounts: string; ledger: string },
+  startMonth: number,
+): Promise<{ company: CompanyDto; sql: DuckDBConnection }> {
+  const { accounts, ledger } = files;
+  const made = await server.upload(
+    { name, currency: 'USD', startMonth: String(startMonth), hasAdjustmentPeriod: 'true' },
+    { accounts, ledger },
+  );
+  expect(made.state).toBe('ready');
+  const { companyId } = (await server.send('POST', `/imports/${made.id}/post`, {})).body as ImportDto;
+  const sql = await (await DuckDBInstance.create(':memory:')).connect();
+  for (const kind of ['accounts', 'ledger'] as const) writeFileSync(join(server.directory, `${startMonth}-${kind}.csv`), files[kind]);
+  await sql.run(
+    `CREATE TABLE accounts AS SELECT * FROM read_csv('${join(server.directory, `${startMonth}-accounts.csv`)}', all_varchar = true)`,
+  );
+  await sql.run(`CREATE TABLE ledger AS SELECT *, CAST(round(coalesce(CAST(debit AS DECIMAL(18,2)), 0) * 100) - round(coalesce(CAST(credit AS DECIMAL(18,2)), 0) * 100) AS BIGINT) AS net,
+    year(CAST(date AS DATE)) + CASE WHEN ${startMonth} > 1 AND month(CAST(date AS DATE)) >= ${startMonth} THEN 1 ELSE 0 END AS fiscal_year
+    FROM read_csv('${join(server.directory, `${startMonth}-ledger.csv`)}', all_varchar = true) WHERE coalesce(state, '') <> 'draft'`);
+  return { company: await server.get<CompanyDto>(`/companies/${companyId}`), sql };
+}
+async function rows(sql: DuckDBConnection, query: string): Promise<Map<string, number>> {
+  const result = await sql.runAndReadAll(query);
+  return new Map(result.getRows().map(([key, value]) => [String(key), Number(value)]));
+}
+const isIncome = (className: string) => ACCOUNT_CLASSES[findClass(className)!].statement === 'income';
+
+describe.each([
+  ['Tern Island', ternIslandFiles(), 4],
+  ['Gannet Rock', gannetRockFiles(), 1],
+] as const)('%s', (name, files, startMonth) => {
+  let company: CompanyDto;
+  let sql: DuckDBConnection;
+  beforeAll(async () => {
+    ({ company, sql } = await load(name, files, startMonth));
+  });
+  const posted = () => company.periods.filter(({ key }) => key <= company.lastPosted!);
+  const classesOf = async () => {
+    const result = await sql.runAndReadAll('SELECT account, class FROM accounts');
+    return new Map(result.getRows().map(([account, of]) => [String(account), String(of)]));
+  };
+
+  it('agrees on the whole trial balance of every month, to the cent', async () => {
+    const classes = await classesOf();
+    let compared = 0;
+    for (const { key, year } of posted()) {
+      const end = `last_day(CAST('${key}-01' AS DATE))`;
+      const toDate = await rows(sql, `SELECT account, sum(net) FROM ledger WHERE CAST(date AS DATE) <= ${end} GROUP BY account`);
+      const inYear = await rows(
+        sql,
+        `SELECT account, sum(net) FROM ledger WHERE CAST(date AS DATE) <= ${end} AND fiscal_year = ${year} AND coalesce(kind, '') <> 'closing' GROUP BY account`,
+      );
+      const inMonth = await rows(
+        sql,
+        `SELECT account, sum(net) FROM ledger WHERE strftime(CAST(date AS DATE), '%Y-%m') = '${key}' AND coalesce(kind, '') <> 'closing' GROUP BY account`,
+      );
+      const balance = await server.get<TrialBalanceDto>(`/companies/${company.id}/trial-balance?asOf=${key}`);
+      expect(balance.debits).toBe(balance.credits);
+      const ours = new Map(balance.rows.map((row) => [row.number, row]));
+      for (const [account, of] of classes) {
+        const row = ours.get(account);
+        const closing = (row?.debit ?? 0) - (row?.credit ?? 0);
+        expect([key, account, closing]).toEqual([key, account, (isIncome(of) ? inYear : toDate).get(account) ?? 0]);
+        if (isIncome(of)) expect([key, account, row?.month ?? 0]).toEqual([key, account, inMonth.get(account) ?? 0]);
+        compared += 1;
+      }
+    }
+    expect(compared).toBeGreaterThan(700);
+  });
+
+  it('agrees on the income statement of every month and slice, to the cent', async () => {
+    const dimension = company.dimensions[0]!;
+    const classes = await classesOf();
+    const ofClass = (...keys: string[]) => [...classes].filter(([, of]) => keys.includes(findClass(of)!)).map(([account]) => account);
+    const LINES: Record<string, readonly [1 | -1, readonly string[]]> = {
+      revenue: [-1, ofClass('revenue', 'revenueDeductions')],
+      cost_of_sales: [1, ofClass('costOfSales')],
+      operating_expenses: [1, ofClass('operatingExpenses', 'depreciation')],
+      other_items: [-1, ofClass('otherIncome', 'otherExpense', 'interestExpense')],
+      income_tax: [1, ofClass('incomeTax')],
+    };
+    let compared = 0;
+    for (const { key } of posted()) {
+      for (const value of [null, ...dimension.values]) {
+        const where = value === null ? '' : `AND coalesce(${dimension.name}, '') = '${value}'`;
+        const theirs = await rows(
+          sql,
+          `SELECT account, sum(net) FROM ledger WHERE strftime(CAST(date AS DATE), '%Y-%m') = '${key}' AND coalesce(kind, '') <> 'closing' ${where} GROUP BY account`,
+        );
+        const filter = value === null ? '' : `&filter=${encodeURIComponent(JSON.stringify({ [dimension.name]: [value] }))}`;
+        const grid = await server.get<GridDto>(`/companies/${company.id}/statements/income?asOf=${key}${filter}`);
+        const column = grid.columns.findIndex((each) => each.key === 'month.actual');
+        const cell = (line: string) => grid.cells[grid.lines.findIndex((each) => each.key === line)]![column]!;
+        let net = 0;
+        for (const [line, [sign, accounts]] of Object.entries(LINES)) {
+          const sum = accounts.reduce((total, account) => total + (theirs.get(account) ?? 0), 0);
+          net -= sum;
+          expect([key, value, line, cell(line)]).toEqual([key, value, line, { kind: 'amount', value: sum === 0 ? 0 : sign * sum }]);
+          compared += 1;
+        }
+        expect([key, value, cell('net_income')]).toEqual([key, value, { kind: 'amount', value: net === 0 ? 0 : net }]);
+        for (const [position, line] of grid.lines.entries()) {
+          if (line.account === null) continue;
+          const natural = ACCOUNT_CLASSES[findClass(classes.get(line.account)!)!].natural === 'debit' ? 1 : -1;
+          const sign = line.key.startsWith('other_lines') ? -1 : natural;
+          const sum = theirs.get(line.account) ?? 0;
+          expect([key, line.account, grid.cells[position]![column]]).toEqual([
+            key,
+            line.account,
+            { kind: 'amount', value: sum === 0 ? 0 : sign * sum },
+          ]);
+        }
+      }
+    }
+    expect(compared).toBeGreaterThan(500);
+  });
+});

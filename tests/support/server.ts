@@ -1,0 +1,99 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { pino } from 'pino';
+import type { ImportDto } from '@wise-margin/contract';
+import { createApp, openApplication, type Application } from '@wise-margin/server';
+
+export type TestServer = {
+  readonly base: string;
+  readonly application: Application;
+  readonly directory: string;
+  readonly get: <Answer>(path: string) => Promise<Answer>;
+  readonly send: (method: string, path: string, body?: unknown) => Promise<{ status: number; body: unknown }>;
+  /** Uploads files as the screen does and waits for the check. */
+  readonly upload: (
+    target: Readonly<Record<string, string>>,
+    files: { accounts?: string | Uint8Array; ledger?: string | Uint8Array },
+  ) => Promise<ImportDto>;
+  readonly close: () => Promise<void>;
+};
+export const NEW_COMPANY = { name: 'Test Company', currency: 'USD', startMonth: '1' };
+
+/** The real application on a folder of its own, listening on 127.0.0.1. */
+export async function startTestServer(): Promise<TestServer> {
+  const directory = mkdtempSync(join(tmpdir(), 'wise-margin-test-'));
+  const application = await openApplication({
+    directory,
+    recover: true,
+    actor: { name: 'Tester', now: () => new Date('2026-11-09T08:00:00Z') },
+  });
+  const server = createApp({ application, logger: pino({ level: 'silent' }), webDirectory: null, hostNames: [] }).listen(0, '127.0.0.1');
+  await new Promise((resolve) => server.once('listening', resolve));
+  const base = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api`;
+  const get = async <Answer>(path: string): Promise<Answer> => {
+    const response = await fetch(base + path);
+    if (!response.ok) throw new Error(`${path}: ${response.status} ${await response.text()}`);
+    return response.json() as Promise<Answer>;
+  };
+  return {
+    base,
+    application,
+    directory,
+    get,
+    send: async (method, path, body) => {
+      const response = await fetch(base + path, {
+        method,
+        headers: { 'content-type': 'application/json' },
+        ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      });
+      const text = await response.text();
+      return { status: response.status, body: text === '' ? null : JSON.parse(text) };
+    },
+    upload: async (target, files) => {
+      const form = new FormData();
+      for (const [name, value] of Object.entries(target)) form.set(name, value);
+      for (const [kind, content] of Object.entries(files)) form.set(kind, new Blob([content as BlobPart]), `${kind}.csv`);
+      const response = await fetch(`${base}/imports`, { method: 'POST', body: form });
+      const made = (await response.json()) as ImportDto;
+      if (response.status !== 202) throw new Error(JSON.stringify(made));
+      await application.imports.settled(made.id);
+      return get<ImportDto>(`/imports/${made.id}`);
+    },
+    close: async () => {
+      server.closeAllConnections();
+      await new Promise((resolve) => server.close(resolve));
+      await application.close();
+      rmSync(directory, { recursive: true, force: true });
+    },
+  };
+}
+
+export const ACCOUNTS = `account,name,class,active,group
+1000,Cash,Cash,yes,Cash
+3000,Capital,Capital,yes,Capital
+3900,Retained earnings,Retained earnings,yes,Retained earnings
+4000,Sales,Revenue,yes,Sales
+4100,Services,Revenue,yes,Sales
+5000,Goods sold,Cost of sales,yes,Goods
+6000,Wages,Operating expenses,yes,Wages
+6100,Old account,Operating expenses,no,Wages
+`;
+export const HEADER = 'entry,date,account,debit,credit,memo,party,document,due,source,kind,state,department';
+
+/** A ledger row with its optional cells empty. */
+export const row = (entry: string, date: string, account: string, debit: string, credit: string, memo = '', department = ''): string =>
+  `${entry},${date},${account},${debit},${credit},${memo},,,,,,,${department}`;
+
+/** A small good ledger: one entry of capital, sales in January and February. */
+export const GOOD_LEDGER = [
+  HEADER,
+  row('E1', '2026-01-02', '1000', '1000.00', ''),
+  row('E1', '2026-01-02', '3000', '', '1000.00'),
+  row('E2', '2026-01-15', '1000', '250.10', '', 'Sale', 'North'),
+  row('E2', '2026-01-15', '4000', '', '250.10', 'Sale', 'North'),
+  row('E3', '2026-02-03', '6000', '99.99', '', 'Pay', 'South'),
+  row('E3', '2026-02-03', '1000', '', '99.99', 'Pay', 'South'),
+  '',
+].join('\n');
