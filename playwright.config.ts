@@ -23,6 +23,6 @@ export default defineConfig({
         '--disable-sync',
       ],
     },
-    trace: 'retain-on-failure',
+    trace: 'off',
   },
 });

@@ -38,7 +38,7 @@ const file = (...rows: string[]) => [HEADER, ...rows, ''].join('\n');
 const withFirst = (first: string) => file(first, row('N1', '2026-03-01', '4000', '', '10.00'));
 
 /** Uploads, expects a refusal with an issue like the one given, and sees that nothing changed. */
-async function expectRefused(ledger: string | Uint8Array, issue: Partial<ImportDto['issues'][number]>): Promise<ImportDto> {
+async function refusal(ledger: string | Uint8Array, issue: Partial<ImportDto['issues'][number]>): Promise<ImportDto> {
   const made = await upload(ledger);
   expect(made.state).toBe('refused');
   expect(made.issues).toContainEqual(expect.objectContaining(issue));
@@ -51,6 +51,8 @@ async function expectRefused(ledger: string | Uint8Array, issue: Partial<ImportD
   expect(await trialBalance()).toEqual(before);
   return made;
 }
+
+const expectRefused = async (...expected: Parameters<typeof refusal>): Promise<void> => void (await refusal(...expected));
 
 describe('a refused import changes nothing and names the row, the column, the text and the reason', () => {
   it('an unbalanced entry', () =>
@@ -176,7 +178,7 @@ describe('a refused import changes nothing and names the row, the column, the te
     }));
   it('lists every bad row, and all of them in the download', async () => {
     const bad = Array.from({ length: 450 }, (_, index) => row(`B${index}`, '2026-03-01', '9999', '1.00', ''));
-    const made = await expectRefused(file(...bad), { row: 2, code: 'unknownAccount' });
+    const made = await refusal(file(...bad), { row: 2, code: 'unknownAccount' });
     expect(made.issueCount).toBe(450);
     expect(made.issues).toHaveLength(200);
     const download = await (await fetch(`${server.base}/imports/${made.id}/issues.csv`)).text();
@@ -188,7 +190,7 @@ describe('a refused import changes nothing and names the row, the column, the te
 describe('texts as programs write them', () => {
   let number = 0;
   /** Posts one entry of 10.00 in March written in some form, and takes the sums of the ledger. */
-  async function expectPosted(make: (entry: string) => string | Uint8Array): Promise<ImportDto> {
+  async function posting(make: (entry: string) => string | Uint8Array): Promise<ImportDto> {
     number += 1;
     const made = await upload(make(`T${number}`));
     expect(made.issues).toEqual([]);
@@ -202,12 +204,13 @@ describe('texts as programs write them', () => {
     );
     return posted;
   }
+  const expectPosted = async (make: Parameters<typeof posting>[0]): Promise<void> => void (await posting(make));
   const text = (entry: string, memo = 'Sale') =>
     file(row(entry, '2026-03-05', '1000', '10.00', '', memo), row(entry, '2026-03-05', '4000', '', '10.00', memo));
   const utf16 = (content: string) => new Uint8Array(Buffer.from(`\ufeff${content}`, 'utf16le'));
 
   it('quotes and line breaks inside a field', async () => {
-    const posted = await expectPosted((entry) => text(entry, '"He said ""two"",\nthen left"'));
+    const posted = await posting((entry) => text(entry, '"He said ""two"",\nthen left"'));
     const [line] = (
       await server.get<{ lines: { memo: string; entryId: number }[] }>(
         `/companies/${company}/accounts/4000/entries?from=2026-03&to=2026-03`,
@@ -219,15 +222,15 @@ describe('texts as programs write them', () => {
   it('CRLF line ends', () => expectPosted((entry) => text(entry).replaceAll('\n', '\r\n')));
   it('a byte order mark', () => expectPosted((entry) => `\ufeff${text(entry)}`));
   it('semicolons', async () => {
-    const posted = await expectPosted((entry) => text(entry).replaceAll(',', ';'));
+    const posted = await posting((entry) => text(entry).replaceAll(',', ';'));
     expect(posted.preview!.notices.join(' ')).toContain('semicolons');
   });
   it('UTF-16', async () => {
-    const posted = await expectPosted((entry) => utf16(text(entry, 'Größe')));
+    const posted = await posting((entry) => utf16(text(entry, 'Größe')));
     expect(posted.files[0]!.encoding).toBe('utf-16le');
   });
   it('Latin-1', async () => {
-    const posted = await expectPosted((entry) => new Uint8Array(Buffer.from(text(entry, 'Größe'), 'latin1')));
+    const posted = await posting((entry) => new Uint8Array(Buffer.from(text(entry, 'Größe'), 'latin1')));
     expect(posted.files[0]!.encoding).toBe('windows-1252');
     const { lines } = await server.get<{ lines: { memo: string }[] }>(
       `/companies/${company}/accounts/4000/entries?from=2026-03&to=2026-03`,

@@ -145,7 +145,7 @@ export class BudgetService {
     const { edits, filter } = request;
     const books = await this.#keeper.of(companyId);
     refuseUnknownFilter(books, filter);
-    await this.#database.write(async (transaction) => {
+    const written = await this.#database.write(async (transaction) => {
       const budget = await this.#store.of(books, budgetId);
       if (budget.row.state === 'approved')
         throw new ProblemError(409, 'Approved', `${budget.row.name} is approved and locked. Take the approval back to change it.`);
@@ -171,7 +171,9 @@ export class BudgetService {
         { companyId, actor, action: 'budget.edit', subject: `budget ${budgetId}`, details: { edits, filter } },
         transaction,
       );
+      return added.size === 0 ? { budget, changes } : null;
     });
+    if (written) this.#store.accept(books, written.budget, written.changes);
     return this.grid(companyId, budgetId, filter);
   }
 

@@ -5,10 +5,12 @@ import {
   slotCount,
   slotOfYear,
   ZERO,
+  type BalanceFact,
   type Basis,
   type BudgetLine,
   type BudgetMonth,
   type DimensionCombination,
+  type Minor,
 } from '@wise-margin/core';
 import type { Transaction } from 'sequelize';
 import type { Books } from '../companies/books.ts';
@@ -47,7 +49,7 @@ export class BudgetStore {
   async of(books: Books, budgetId: number): Promise<StoredBudget> {
     const row = await this.#database.models.budgets.findOne({ where: { id: budgetId, companyId: books.id } });
     if (!row) throw notFound(`budget ${budgetId}`);
-    const version = `${books.version}.${row.version}.${row.state}.${row.name}`;
+    const version = versionOf(books, row);
     const held = this.#held.get(budgetId);
     if (held?.version === version) return held.budget;
     const lines = await this.#lines(books, budgetId);
@@ -95,6 +97,33 @@ export class BudgetStore {
     );
   }
 
+  /**
+   * Takes written lines into what is held, so that an edit reads nothing back: only what changed is
+   * added to the cube. Without a held budget, or when another version was written, the next look reads it.
+   */
+  accept(books: Books, before: StoredBudget, changes: readonly StoredLine[]): void {
+    const held = this.#held.get(before.row.id);
+    if (held?.budget !== before) return;
+    const changed = new Map(changes.map((line) => [line.id, line]));
+    const lines = before.lines.map((line) => changed.get(line.id) ?? line);
+    before.cube.post(
+      before.lines.flatMap((line) => {
+        const after = changed.get(line.id);
+        return after
+          ? lineFacts(
+              books,
+              before.row.year,
+              after.months.map(({ amount }, month) => minor(amount - line.months[month]!.amount)),
+              line,
+            )
+          : [];
+      }),
+    );
+    const row = before.row;
+    row.version += 1;
+    this.#held.set(row.id, { version: versionOf(books, row), budget: { row, lines, cube: before.cube } });
+  }
+
   async #lines(books: Books, budgetId: number): Promise<StoredLine[]> {
     const rows = await this.#database.select<{ id: number; position: number; dimension_values: string; basis: string }>(
       'SELECT l.id, a.position, l.dimension_values, l.basis FROM budget_lines l JOIN accounts a ON a.id = l.account_id WHERE l.budget_id = $1 ORDER BY a.number, l.dimension_values',
@@ -124,16 +153,28 @@ export class BudgetStore {
   }
 }
 
+const versionOf = (books: Books, row: BudgetRow): string => `${books.version}.${row.version}.${row.state}.${row.name}`;
+
+/** The facts of a line's amounts; months of zero make none. */
+function lineFacts(books: Books, year: number, amounts: readonly Minor[], line: StoredLine): BalanceFact[] {
+  return amounts.flatMap((amount, month) => {
+    const slot = slotOfYear(books.calendar, year, month + 1);
+    return amount === 0 || slot === null
+      ? []
+      : [{ account: line.position, slot, combination: line.dimensions, layer: 'ordinary' as const, amount }];
+  });
+}
+
 function cubeOf(books: Books, year: number, lines: readonly StoredLine[]): BalanceCube {
   const cube = new BalanceCube({ isIncome: books.chart.accounts.map(isIncomeAccount), slots: slotCount(books.calendar) });
   cube.post(
-    lines.flatMap(({ position, dimensions, months }) =>
-      months.flatMap(({ amount }, month) => {
-        const slot = slotOfYear(books.calendar, year, month + 1);
-        return amount === 0 || slot === null
-          ? []
-          : [{ account: position, slot, combination: dimensions, layer: 'ordinary' as const, amount }];
-      }),
+    lines.flatMap((line) =>
+      lineFacts(
+        books,
+        year,
+        line.months.map(({ amount }) => amount),
+        line,
+      ),
     ),
   );
   return cube;

@@ -6,6 +6,8 @@ import { firstTables } from './migrations/0001-first-tables.ts';
 import { defineModels, type Models } from './models.ts';
 
 const MIGRATIONS = [firstTables];
+// each transaction has a connection of its own; a large import needs its indexes' pages in memory
+const WRITER_PRAGMAS = ['PRAGMA busy_timeout = 10000', 'PRAGMA cache_size = -131072', 'PRAGMA temp_store = MEMORY'];
 type Bindings = readonly (string | number | null)[];
 
 /** The one connection of a process to its data folder. */
@@ -43,7 +45,7 @@ export async function openDatabase(directory: string): Promise<Database> {
     write: (work) => {
       const turn = queue.then(() =>
         sequelize.transaction(async (transaction) => {
-          await sequelize.query('PRAGMA busy_timeout = 10000', { transaction });
+          for (const pragma of WRITER_PRAGMAS) await sequelize.query(pragma, { transaction });
           return work(transaction);
         }),
       );

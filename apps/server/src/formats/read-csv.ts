@@ -27,19 +27,8 @@ export async function readCsv(
   file: Pick<InspectedFile, 'encoding' | 'delimiter'>,
   onRow: (cells: string[], row: number) => void,
 ): Promise<void> {
-  const decoder = new TextDecoder(file.encoding);
-  const decode = new Transform({
-    readableObjectMode: false,
-    decodeStrings: true,
-    transform(chunk: Buffer, _encoding, done) {
-      done(null, decoder.decode(chunk, { stream: true }));
-    },
-    flush(done) {
-      done(null, decoder.decode());
-    },
-  });
-  decode.setEncoding('utf8');
   const parser = parse({
+    bom: true,
     delimiter: file.delimiter,
     relax_column_count: true,
     max_record_size: MOST_CHARACTERS_IN_ROW,
@@ -53,9 +42,23 @@ export async function readCsv(
     }
   });
   try {
-    await pipeline(createReadStream(path, { highWaterMark: 1 << 18 }), decode, parser);
+    const input = createReadStream(path, { highWaterMark: 1 << 18 });
+    await (file.encoding === 'utf-8' ? pipeline(input, parser) : pipeline(input, toUtf8(file.encoding), parser));
   } catch (error) {
     if (error instanceof CsvError) throw new BrokenCsvError(row + 1, error.message, { cause: error });
     throw error;
   }
+}
+
+/** Turns another encoding into UTF-8 as it flows by; the parser takes bytes. */
+function toUtf8(encoding: string): Transform {
+  const decoder = new TextDecoder(encoding);
+  return new Transform({
+    transform(chunk: Buffer, _encoding, done) {
+      done(null, Buffer.from(decoder.decode(chunk, { stream: true })));
+    },
+    flush(done) {
+      done(null, Buffer.from(decoder.decode()));
+    },
+  });
 }

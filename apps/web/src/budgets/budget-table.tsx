@@ -191,7 +191,11 @@ export function BudgetTable({
                   style={{ paddingLeft: 12 + (inGroup ? 22 : line.kind === 'account' ? 10 : line.kind === 'accounts' ? 10 : 0) }}
                   title={line.name}
                 >
-                  {line.account ? <span className="mr-1.5 text-ink-soft">{line.account}</span> : null}
+                  {line.account ? (
+                    <>
+                      <span className="mr-0.5 text-ink-soft">{line.account}</span>{' '}
+                    </>
+                  ) : null}
                   {line.name}
                 </th>
                 {line.kind === 'section' || line.kind === 'spacer' ? (

@@ -125,6 +125,7 @@ export function NewBudgetForm({ onCreated, cancel }: { readonly onCreated: (made
               <span className="whitespace-nowrap">
                 <input
                   className="field min-h-7 w-16 py-0.5 text-right"
+                  aria-label={`Percent change of ${ACCOUNT_CLASSES[key].name.toLowerCase()}`}
                   aria-invalid={errors.byClass?.[key] !== undefined}
                   {...register(`byClass.${key}`)}
                 />{' '}

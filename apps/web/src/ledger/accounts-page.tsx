@@ -1,4 +1,5 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
+import { formatAmount, type Minor } from '@wise-margin/core';
 import { useRef } from 'react';
 import { useSearchParams } from 'react-router';
 import { useCompany } from '../shell/company.ts';
@@ -119,8 +120,7 @@ export default function AccountsPage() {
                         className="sticky left-0 z-10 max-w-64 truncate border-r border-hairline bg-sheet px-3! font-normal! group-hover:bg-wash"
                         title={account.name}
                       >
-                        <span className="mr-1.5 text-ink-soft">{account.number}</span>
-                        {account.name}
+                        <span className="mr-0.5 text-ink-soft">{account.number}</span> {account.name}
                         {account.active ? '' : ' (inactive)'}
                       </th>
                       <td className="max-w-40 truncate text-ink-soft">{account.className}</td>
@@ -142,7 +142,7 @@ export default function AccountsPage() {
                               <button
                                 type="button"
                                 className="w-full text-right"
-                                aria-label={`${account.name}, ${period}`}
+                                aria-label={`${account.name}, ${period}: ${formatAmount(amount as Minor, { exponent: company.exponent, unit: 'cents' })}`}
                                 onClick={() =>
                                   address.openAccount({ account: account.number, from: period, to: period, filter: {}, opening: false })
                                 }

@@ -114,9 +114,9 @@ function Preview({ made, preview }: { readonly made: ImportDto; readonly preview
   ];
   return (
     <section aria-label="Preview" className="border border-hairline bg-sheet p-4">
-      <h3 className="font-serif text-lg font-semibold">
+      <h2 className="font-serif text-lg font-semibold">
         {made.state === 'posted' ? `Posted to ${made.company}` : `For ${made.company}${made.isNewCompany ? ', a new company' : ''}`}
-      </h3>
+      </h2>
       <p className="text-[13px] text-ink-soft">
         {made.files
           .map(
@@ -149,7 +149,7 @@ function Refused({ made }: { readonly made: ImportDto }) {
     <section aria-label="Refused rows" className="flex min-h-60 flex-1 flex-col border border-brick bg-sheet">
       <div className="flex items-center gap-3 px-4 py-2">
         <div className="flex-1">
-          <h3 className="font-serif text-lg font-semibold">{count(made.issueCount, 'fault')}: nothing was posted</h3>
+          <h2 className="font-serif text-lg font-semibold">{count(made.issueCount, 'fault')}: nothing was posted</h2>
           <p className="text-[13px] text-ink-soft">
             {made.issues.length < made.issueCount
               ? `The first ${made.issues.length} are listed here; the download has all ${made.issueCount.toLocaleString('en-US')}.`

@@ -1,4 +1,5 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
+import { formatAmount, type Minor } from '@wise-margin/core';
 import { useRef } from 'react';
 import { useAsOf, useCompany } from '../shell/company.ts';
 import { StepTrail } from '../trail/step-trail.tsx';
@@ -34,6 +35,7 @@ export default function TrialBalancePage() {
   const items = virtual.getVirtualItems();
   const above = items[0]?.start ?? 0;
   const below = virtual.getTotalSize() - (items.at(-1)?.end ?? 0);
+  const exact = (value: number) => formatAmount(value as Minor, { exponent: company.exponent, unit: 'cents' });
   const figure = (value: number) => <Amount value={value} exponent={company.exponent} />;
   return (
     <>
@@ -83,8 +85,7 @@ export default function TrialBalancePage() {
                 return (
                   <tr key={row.number ?? 'rolled'} className="hover:bg-wash" style={{ height: ROW }}>
                     <th scope="row" className="max-w-96 truncate px-3! font-normal!" title={row.name}>
-                      <span className="mr-1.5 text-ink-soft">{row.number}</span>
-                      {row.name}
+                      <span className="mr-0.5 text-ink-soft">{row.number}</span> {row.name}
                     </th>
                     <td className="figure text-ink-soft">{figure(row.opening)}</td>
                     <td className="figure">
@@ -93,7 +94,7 @@ export default function TrialBalancePage() {
                       ) : (
                         <button
                           type="button"
-                          aria-label={`${row.name}, year to date`}
+                          aria-label={`${row.name}, year to date: ${exact(row.yearToDate)}`}
                           onClick={() => address.openAccount({ account: row.number!, from: first, to: asOf, filter: {}, opening: false })}
                         >
                           {figure(row.yearToDate)}
@@ -106,7 +107,7 @@ export default function TrialBalancePage() {
                       ) : (
                         <button
                           type="button"
-                          aria-label={`${row.name}, month`}
+                          aria-label={`${row.name}, month: ${exact(row.month)}`}
                           onClick={() => address.openAccount({ account: row.number!, from: asOf, to: asOf, filter: {}, opening: false })}
                         >
                           {figure(row.month)}

@@ -1,9 +1,9 @@
 import { max, scaleLinear } from 'd3';
-import type { CellDto, GridDto } from '@wise-margin/contract';
+import { cellReasonWords, type CellDto, type GridDto } from '@wise-margin/contract';
 import type { DisplayUnit } from '@wise-margin/core';
 import { ChevronDown, ChevronRight } from 'lucide-react';
 import { useRef, type KeyboardEvent } from 'react';
-import { CellFigure, favorColor, favorOf } from '../ui/figure.tsx';
+import { CellFigure, cellText, favorColor, favorOf } from '../ui/figure.tsx';
 import { ScenarioSwatch } from '../ui/scenario-swatch.tsx';
 import type { ShownLine } from './shown-lines.ts';
 
@@ -133,7 +133,11 @@ export function StatementTable({
                       </button>
                     ) : (
                       <span className="truncate" title={line.name}>
-                        {line.account ? <span className="mr-1.5 text-ink-soft">{line.account}</span> : null}
+                        {line.account ? (
+                          <>
+                            <span className="mr-0.5 text-ink-soft">{line.account}</span>{' '}
+                          </>
+                        ) : null}
                         {line.name}
                       </span>
                     )}
@@ -147,7 +151,7 @@ export function StatementTable({
                     const favor = favorOf(cell);
                     const isChosen = isChosenLine && chosen?.column === column.key;
                     const soft = column.kind === 'share' || column.kind === 'percentDifference' || line.emphasis === 'italic';
-                    const label = `${line.name}, ${column.words}`;
+                    const label = `${line.name}, ${column.words}: ${cellText(cell, { exponent, unit, withSign: true }) || cellReasonWords(cell) || 'nothing'}`;
                     return (
                       <td
                         key={column.key}
@@ -160,7 +164,6 @@ export function StatementTable({
                               data-row={row}
                               data-column={position}
                               aria-label={label}
-                              aria-describedby={undefined}
                               title={column.words}
                               onClick={() => openTrail({ line: line.key, column: column.key })}
                               className={`min-h-6 min-w-8 flex-1 text-right ${column.kind === 'difference' ? favorColor(favor) : ''} ${isChosen ? 'outline-2 outline-copper' : ''}`}

@@ -11,7 +11,9 @@ export type AccountSelection = {
   readonly except?: AccountSelection;
 };
 
-const compareNumbers = (a: string, b: string): number => a.localeCompare(b, 'en', { numeric: true });
+// one collator for all: making one for each comparison costs a hundred times as much
+const numbers = new Intl.Collator('en', { numeric: true });
+const compareNumbers = (a: string, b: string): number => numbers.compare(a, b);
 
 /** Whether a selection takes an account. An empty selection takes none. */
 export function selects(selection: AccountSelection, account: Account): boolean {

@@ -250,7 +250,8 @@ export class EntryReader {
   }
 
   #textsFit(): boolean {
-    const position = this.#cells.findIndex((cell) => cell.length > MAX_TEXT);
+    let position = -1;
+    for (let index = 0; index < this.#cells.length; index += 1) if (this.#cells[index]!.length > MAX_TEXT) position = index;
     if (position < 0) return true;
     const { columns, dimensions } = this.#options.layout;
     const field = Object.entries(columns).find(([, column]) => column === position)?.[0];

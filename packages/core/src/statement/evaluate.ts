@@ -28,7 +28,8 @@ type AmountColumn = PlannedColumn & { readonly kind: 'amount' };
  */
 export function evaluate(plan: StatementPlan, sources: ScenarioSources, filter: DimensionFilter): StatementGrid {
   const cells: Cell[][] = plan.lines.map(() => new Array<Cell>(plan.columns.length));
-  const hasBalances = plan.lines.map((line) => line.accounts.some((index) => isBalanceAccount(plan.chart.accounts[index]!)));
+  const isBalance = plan.chart.accounts.map(isBalanceAccount);
+  const hasBalances = plan.lines.map((line) => line.accounts.some((index) => isBalance[index]));
   const lineOfKey = new Map(plan.lines.map((line) => [line.key, line.index]));
   for (const column of plan.columns) {
     if (column.kind === 'amount') evaluateAmounts(column);
@@ -47,9 +48,7 @@ export function evaluate(plan: StatementPlan, sources: ScenarioSources, filter: 
     const from = span && slab ? firstSlot(plan.calendar, span.from) : 0;
     const to = span && slab ? lastSlot(plan.calendar, span.to) : 0;
     const valueOf = (index: number): number =>
-      isBalanceAccount(plan.chart.accounts[index]!) && column.measure === 'closing'
-        ? slab!.closing(index, to)
-        : slab!.change(index, from, to);
+      isBalance[index] && column.measure === 'closing' ? slab!.closing(index, to) : slab!.change(index, from, to);
 
     for (const line of plan.lines) {
       const row = cells[line.index]!;

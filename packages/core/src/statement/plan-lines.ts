@@ -56,9 +56,11 @@ export function planLines(lineSet: LineSet, chart: Chart): PlannedLines {
   const lines: PlannedLine[] = [];
   const issues: LineIssue[] = [];
   const sections = new Map<string, number[]>();
+  const keys = new Set<string>();
 
   const add = (line: Omit<PlannedLine, 'index'>): number => {
-    if (lines.some((each) => each.key === line.key)) issues.push({ line: line.key, code: 'repeatedKey', token: line.key });
+    if (keys.has(line.key)) issues.push({ line: line.key, code: 'repeatedKey', token: line.key });
+    keys.add(line.key);
     return lines.push({ index: lines.length, ...line }) - 1;
   };
   const common = (line: Line, depth: number, parent: number) => ({

@@ -1,11 +1,11 @@
 import type { Migration } from './migration.ts';
 
-/** Companies, ledger, balances, budgets and the audit record. Money is INTEGER minor units, dates ISO text. */
+/** Companies, ledger, balances, budgets and the audit record. Numbers that people see (companies, imports, budgets) are never given twice. Money is INTEGER minor units, dates ISO text. */
 export const firstTables: Migration = {
   name: '0001-first-tables',
   statements: [
     `CREATE TABLE companies (
-      id INTEGER PRIMARY KEY, name TEXT NOT NULL UNIQUE COLLATE NOCASE, currency TEXT NOT NULL, start_month INTEGER NOT NULL CHECK (start_month BETWEEN 1 AND 12),
+      id INTEGER PRIMARY KEY AUTOINCREMENT, name TEXT NOT NULL UNIQUE COLLATE NOCASE, currency TEXT NOT NULL, start_month INTEGER NOT NULL CHECK (start_month BETWEEN 1 AND 12),
       has_adjustment_period INTEGER NOT NULL DEFAULT 0, version INTEGER NOT NULL DEFAULT 0, created_at TEXT NOT NULL)`,
     `CREATE TABLE fiscal_years (company_id INTEGER NOT NULL REFERENCES companies(id), year INTEGER NOT NULL, PRIMARY KEY (company_id, year)) WITHOUT ROWID`,
     `CREATE TABLE accounts (
@@ -16,7 +16,7 @@ export const firstTables: Migration = {
     `CREATE TABLE combinations (id INTEGER PRIMARY KEY, company_id INTEGER NOT NULL REFERENCES companies(id), dimension_values TEXT NOT NULL, UNIQUE (company_id, dimension_values))`,
     `CREATE TABLE parties (id INTEGER PRIMARY KEY, company_id INTEGER NOT NULL REFERENCES companies(id), name TEXT NOT NULL, UNIQUE (company_id, name))`,
     `CREATE TABLE imports (
-      id INTEGER PRIMARY KEY, company_id INTEGER REFERENCES companies(id), new_company TEXT, state TEXT NOT NULL, created_at TEXT NOT NULL, posted_at TEXT,
+      id INTEGER PRIMARY KEY AUTOINCREMENT, company_id INTEGER REFERENCES companies(id), new_company TEXT, state TEXT NOT NULL, created_at TEXT NOT NULL, posted_at TEXT,
       actor TEXT NOT NULL, files TEXT NOT NULL, preview TEXT, base TEXT, issue_count INTEGER NOT NULL DEFAULT 0, failure TEXT)`,
     `CREATE TABLE entries (
       id INTEGER PRIMARY KEY, company_id INTEGER NOT NULL REFERENCES companies(id), number TEXT NOT NULL, date TEXT NOT NULL, period_code INTEGER NOT NULL,
@@ -32,7 +32,7 @@ export const firstTables: Migration = {
       layer TEXT NOT NULL, debit INTEGER NOT NULL CHECK (typeof(debit) = 'integer'), credit INTEGER NOT NULL CHECK (typeof(credit) = 'integer'),
       PRIMARY KEY (company_id, account_id, period_code, combination_id, layer)) WITHOUT ROWID`,
     `CREATE TABLE budgets (
-      id INTEGER PRIMARY KEY, company_id INTEGER NOT NULL REFERENCES companies(id), year INTEGER NOT NULL, name TEXT NOT NULL, from_year INTEGER, state TEXT NOT NULL,
+      id INTEGER PRIMARY KEY AUTOINCREMENT, company_id INTEGER NOT NULL REFERENCES companies(id), year INTEGER NOT NULL, name TEXT NOT NULL, from_year INTEGER, state TEXT NOT NULL,
       dimension TEXT, version INTEGER NOT NULL DEFAULT 0, created_at TEXT NOT NULL, actor TEXT NOT NULL, UNIQUE (company_id, year, name))`,
     `CREATE TABLE budget_lines (
       id INTEGER PRIMARY KEY, budget_id INTEGER NOT NULL REFERENCES budgets(id) ON DELETE CASCADE, account_id INTEGER NOT NULL REFERENCES accounts(id),

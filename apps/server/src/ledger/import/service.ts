@@ -143,10 +143,16 @@ export class ImportService {
   async *issues(id: number): AsyncGenerator<ImportIssueDto> {
     const path = stagedPath(this.#directory(id), 'issues.ndjson');
     if (!existsSync(path)) return;
-    for await (const line of createInterface({ input: createReadStream(path, 'utf8') })) {
-      const issue = JSON.parse(line) as ImportIssue;
-      const { file, row, column, text, code } = issue;
-      yield { file, row, column, text, code, ...importIssueWords(issue) };
+    const input = createReadStream(path, 'utf8');
+    try {
+      for await (const line of createInterface({ input })) {
+        const issue = JSON.parse(line) as ImportIssue;
+        const { file, row, column, text, code } = issue;
+        yield { file, row, column, text, code, ...importIssueWords(issue) };
+      }
+    } finally {
+      // a reader that stops early must not leave the file open
+      input.destroy();
     }
   }
 

@@ -1,0 +1,192 @@
+import { expect, expectAccessible, open, test } from './support.ts';
+
+test('a budget is created, a month and a year typed, and both are there after a reload', async ({ page, demo }) => {
+  await open(page, demo, '/c/1/budgets');
+  await page.getByRole('button', { name: 'New budget' }).click();
+  const form = page.getByRole('form', { name: 'New budget' });
+  await form.getByLabel('Fiscal year of the budget').selectOption('2028');
+  await form.getByLabel('Year it starts from').selectOption('2027');
+  await expect(form.getByText('its later months would start at zero')).toBeVisible();
+  await form.getByLabel('Year it starts from').selectOption('2026');
+  await form.getByLabel('Name of the budget').fill('Journey');
+  await form.getByLabel('Percent change', { exact: true }).fill('much');
+  await form.getByRole('button', { name: 'Create the budget' }).click();
+  await expect(form.getByText('Write a percentage such as 3 or -1.5')).toBeVisible();
+  await form.getByLabel('Percent change', { exact: true }).fill('4');
+  await form.getByLabel('Percent change of revenue', { exact: true }).fill('6');
+  await form.getByRole('button', { name: 'Create the budget' }).click();
+  await expect(page.getByRole('heading', { name: 'Journey, FY2028' })).toBeVisible();
+
+  const month = (name: string) => page.getByRole('button', { name: new RegExp(`^Rent, Budget, ${name} 202`) });
+  await month('Jun').focus();
+  await page.keyboard.type('15k');
+  await page.keyboard.press('Enter');
+  await expect(month('Jun')).toHaveText('15,000');
+  await expect(page.getByText('Working, all changes saved')).toBeVisible();
+  await month('Jun').focus();
+  await expect(page.getByText('Held by hand')).toBeVisible();
+
+  const year = page.getByRole('button', { name: /^Rent, Budget, Apr 2027 to Mar 2028/ });
+  await year.focus();
+  await page.keyboard.type('180000');
+  await page.keyboard.press('Tab');
+  await expect(year).toHaveText('180,000');
+  await expect(month('Jun')).toHaveText('15,000');
+  await expect(month('Jul')).not.toHaveText('15,400');
+
+  await month('Aug').focus();
+  await page.keyboard.type('+10%');
+  await page.keyboard.press('Enter');
+  await expect(month('Aug')).toHaveText('16,500');
+  await month('Sep').focus();
+  await page.keyboard.type('*lots');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('6110 Rent: "*lots" is no amount');
+  await page.reload();
+  await expect(month('Jun')).toHaveText('15,000');
+  await expect(month('Aug')).toHaveText('16,500');
+  await month('Jun').focus();
+  await page.getByRole('button', { name: 'Release Jun' }).click();
+  // the basis is the year typed: what August holds is taken off, the rest is spread, and the year stands
+  await expect(month('Jun')).toHaveText('14,864');
+  await expect(year).toHaveText('180,000');
+});
+
+test('edits wait while the connection is lost and are sent when it is back', async ({ page, context, demo }) => {
+  await open(page, demo, '/c/1/budgets/3');
+  const july = page.getByRole('button', { name: /^Software, Budget, Jul 2027/ });
+  await expect(july).toBeVisible();
+  await context.setOffline(true);
+  await july.focus();
+  await page.keyboard.type('777');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('not saved');
+  await expect(july).toHaveText('777');
+  await context.setOffline(false);
+  await expect(page.getByText('Working, all changes saved')).toBeVisible();
+  await page.reload();
+  await expect(july).toHaveText('777');
+});
+
+test('a block pasted from a spreadsheet fills months and rows', async ({ page, demo }) => {
+  await open(page, demo, '/c/1/budgets/3');
+  const cell = (name: string, month: string) => page.getByRole('button', { name: new RegExp(`^${name}, Budget, ${month} 2027(:|, held)`) });
+  await cell('Training', 'Apr').focus();
+  await page.evaluate(() => {
+    const data = new DataTransfer();
+    data.setData('text/plain', '1,100\t1,200\r\n13,000\t14,000\r\n');
+    document.activeElement!.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+  });
+  await expect(cell('Training', 'May')).toHaveText('1,200');
+  await expect(cell('Rent', 'Apr')).toHaveText('13,000');
+  await expect(cell('Rent', 'May')).toHaveText('14,000');
+});
+
+test('October is read, the month stepped, and a difference followed to its entry and back', async ({ page, demo }) => {
+  await open(page, demo, '/c/1/statements/income');
+  await expect(page.getByText('October 2026, against FY2027 Annual plan (approved) and prior year')).toBeVisible();
+  const row = page.getByRole('row', { name: /Freight in/ });
+  await expect(row).toContainText('12,266');
+  await page.keyboard.press(',');
+  await expect(page.getByText('September 2026, against')).toBeVisible();
+  await expect(page).toHaveURL(/asOf=2026-09/);
+  await page.keyboard.press('.');
+  await expect(page.getByText('October 2026, against')).toBeVisible();
+
+  const figure = page.getByRole('button', { name: /^Freight in, Actual, Oct 2026, less Budget, Oct 2026: / });
+  await figure.focus();
+  await page.keyboard.press('ArrowLeft');
+  await page.keyboard.press('ArrowRight');
+  await expect(figure).toBeFocused();
+  await page.keyboard.press('Enter');
+  const trail = page.getByRole('complementary', { name: 'Trail' });
+  await expect(trail).toContainText('Unfavorable');
+  await trail.getByRole('button', { name: 'Freight in', exact: true }).click();
+  await expect(trail).toContainText('Listed accounts 12,265.85');
+  await expect(trail).toContainText('Difference to the figure 0.00');
+  await trail.getByRole('button', { name: '5210 Freight in' }).click();
+  await expect(trail).toContainText('Listed entries 12,265.85');
+  await trail.getByRole('listitem').filter({ hasText: 'D-4471A' }).getByRole('button').click();
+  await expect(trail.getByRole('row', { name: /2010 Trade payables/ })).toContainText('4,890.00');
+  const address = page.url();
+
+  await page.keyboard.press('Escape');
+  await expect(trail).toContainText('Listed entries 12,265.85');
+  await page.keyboard.press('Escape');
+  await expect(trail).toContainText('Listed accounts');
+  await page.goBack();
+  await expect(trail).toContainText('Listed entries 12,265.85');
+  await page.goto(address);
+  await expect(trail.getByRole('row', { name: /2010 Trade payables/ })).toContainText('4,890.00');
+  await page.reload();
+  await expect(trail.getByRole('row', { name: /2010 Trade payables/ })).toContainText('4,890.00');
+  await trail.getByRole('button', { name: 'Close the trail' }).click();
+  await expect(trail).toHaveCount(0);
+});
+
+test('choices stay in the address: units, department, zero lines, budget, columns', async ({ page, demo }) => {
+  await open(page, demo, '/c/1/statements/income');
+  await page.getByLabel('Units').selectOption('cents');
+  await expect(page.getByRole('row', { name: /Freight in/ })).toContainText('12,265.85');
+  await page.getByLabel('Units').selectOption('thousands');
+  await expect(page.getByRole('columnheader', { name: /Thousands of US dollars/ })).toBeVisible();
+  await page.getByLabel('Department').selectOption('Tours');
+  await expect(page.getByRole('row', { name: /Kayaks to dealers/ })).toHaveCount(0);
+  await page.getByLabel('Hide zero lines').click();
+  await expect(page.getByRole('row', { name: /Kayaks to dealers/ })).toHaveCount(1);
+  await page.reload();
+  await expect(page.getByLabel('Department')).toHaveValue('Tours');
+  await expect(page.getByRole('row', { name: /Kayaks to dealers/ })).toHaveCount(1);
+  // the Tours department has no travel budget: a zero base shows no percentage
+  await page.getByRole('button', { name: 'Open all accounts' }).click();
+  const travel = page.getByRole('row', { name: /6410/ });
+  await expect(travel.getByRole('button', { name: /Difference of Actual, Oct 2026, department Tours in percent of Budget/ })).toHaveText(
+    'n/m',
+  );
+  await page.getByLabel('Columns').selectOption('months');
+  await expect(page.getByRole('columnheader', { name: 'Apr 2026', exact: true })).toBeVisible();
+  await expect(page.getByRole('columnheader', { name: /^Year, Apr 2026 to Mar 2027/ })).toBeVisible();
+  const download = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Export CSV' }).click();
+  expect((await download).suggestedFilename()).toBe('income-statement-2026-10.csv');
+});
+
+test('the second company serves with the same statement', async ({ page, demo }) => {
+  await open(page, demo, '/c/1/statements/income');
+  await page.getByRole('button', { name: /^Company/ }).click();
+  await page.getByRole('option', { name: 'Gannet Rock Sea Salt' }).click();
+  await expect(page.getByText('against FY2026 House budget (approved)')).toBeVisible();
+  await expect(page.getByRole('row', { name: /Smoked salt/ }).first()).toBeVisible();
+  await expect(page.getByLabel('Channel')).toBeVisible();
+});
+
+const SCREENS: readonly (readonly [string, string, string])[] = [
+  ['overview', '/c/1', 'Tern Island Kayak Works'],
+  ['imports', '/c/1/ledger/imports', 'Ledger'],
+  ['new import', '/c/1/ledger/imports/new', 'Bring in files'],
+  ['import', '/c/1/ledger/imports/1', 'Import 1'],
+  ['accounts', '/c/1/ledger/accounts', 'Ledger'],
+  ['trial balance', '/c/1/ledger/trial-balance', 'Ledger'],
+  ['budgets', '/c/1/budgets', 'Budgets'],
+  ['budget grid', '/c/1/budgets/3?row=6110', 'Working draft, FY2028'],
+  ['income statement', '/c/1/statements/income', 'Income statement'],
+  ['trail', '/c/1/statements/income?figure=revenue~month.actual', 'Revenue, net, 219,617.48'],
+  ['findings', '/c/1/findings', 'Findings'],
+  ['packs', '/c/1/packs', 'Packs'],
+];
+for (const [name, path, heading] of SCREENS) {
+  test(`the ${name} has no accessibility violation and no page scrolls sideways`, async ({ page, demo }) => {
+    const errors: string[] = [];
+    page.on('console', (message) => (message.type() === 'error' ? errors.push(message.text()) : undefined));
+    page.on('pageerror', (error) => errors.push(error.message));
+    await open(page, demo, path);
+    await expect(page.getByRole('heading', { name: heading, exact: true })).toBeVisible();
+    await page.waitForLoadState('networkidle');
+    await expectAccessible(page);
+    for (const width of [1024, 1280, 1920]) {
+      await page.setViewportSize({ width, height: 800 });
+      expect(await page.evaluate(() => document.documentElement.scrollWidth <= document.documentElement.clientWidth)).toBe(true);
+    }
+    expect(errors).toEqual([]);
+  });
+}

@@ -1,0 +1,58 @@
+import { execFileSync } from 'node:child_process';
+import { rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test as base, type Page } from '@playwright/test';
+import { startProcess, temporaryFolder, type ServerProcess } from '../support/process.ts';
+
+const root = fileURLToPath(new URL('../..', import.meta.url));
+type Workers = { demo: ServerProcess; empty: ServerProcess };
+
+/** `demo`: the built server on freshly made demo data; `empty`: the same with nothing in it. */
+export const test = base.extend<object, Workers>({
+  demo: [
+    async ({}, use) => {
+      const folder = temporaryFolder();
+      execFileSync(process.execPath, [join(root, 'apps/cli/dist/bin.js'), 'demo', '--data', join(folder, 'data')], { stdio: 'ignore' });
+      const server = await startProcess(join(folder, 'data'));
+      await use(server);
+      await server.stop('SIGTERM');
+      rmSync(folder, { recursive: true, force: true });
+    },
+    { scope: 'worker', timeout: 120_000 },
+  ],
+  empty: [
+    async ({}, use) => {
+      const folder = temporaryFolder();
+      const server = await startProcess(folder);
+      await use(server);
+      await server.stop('SIGTERM');
+      rmSync(folder, { recursive: true, force: true });
+    },
+    { scope: 'worker', timeout: 60_000 },
+  ],
+});
+export { expect };
+
+/** Opens a page of a server. */
+export const open = async (page: Page, server: ServerProcess, path: string): Promise<void> => {
+  await page.goto(server.base.replace(/\/api$/, path));
+};
+
+/** No violation of WCAG A and AA that axe can find. */
+export async function expectAccessible(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page })
+    .options({ resultTypes: ['violations'] })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'])
+    .analyze();
+  expect(
+    violations.map(
+      ({ id, nodes }) =>
+        `${id}: ${nodes
+          .slice(0, 3)
+          .map(({ html }) => html.slice(0, 160))
+          .join(' | ')}`,
+    ),
+  ).toEqual([]);
+}
