@@ -282,12 +282,17 @@ describe('the trail', () => {
 describe('CSV export', () => {
   it('has exact amounts, marks, reasons and the lines shown', async () => {
     const text = await (
-      await fetch(`${server.base}${at}/statements/income.csv?asOf=2026-06&budget=${budget.id}&lines=revenue,cost_of_sales,gross_margin`)
+      await fetch(`${server.base}${at}/statements/income.csv?asOf=2026-06&budget=${budget.id}&zero=show&open=cost_lines.goods`)
     ).text();
     const lines = text.trim().split('\r\n');
     expect(lines[0]).toContain('Test Company');
     expect(lines.find((line) => line.startsWith('revenue,'))).toMatch(/^revenue,,"Revenue, net",660\.00,100,/);
     expect(lines.filter((line) => /^(revenue|cost_of_sales|gross_margin),/.test(line))).toHaveLength(3);
+    expect(lines.some((line) => line.startsWith('cost_lines.goods.5000,5000,'))).toBe(true);
+    expect(lines.some((line) => line.startsWith('revenue_lines.sales.4000,'))).toBe(false);
+    const hidden = await (await fetch(`${server.base}${at}/statements/income.csv?asOf=2025-06&open=all`)).text();
+    expect(hidden).toContain('revenue_lines.sales.4000,4000,');
+    expect(hidden).not.toContain('revenue_lines.sales.4100,');
   });
 });
 

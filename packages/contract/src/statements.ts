@@ -81,6 +81,13 @@ export const stripSchema = z
   .meta({ id: 'PeriodStrip' });
 export type StripDto = z.infer<typeof stripSchema>;
 
+/** What of a statement is exported: the lines in view. */
+export const exportQuerySchema = statementQuerySchema.extend({
+  /** keys of the opened lines by comma, or `all` */
+  open: z.string().max(8000).default(''),
+  zero: z.enum(['hide', 'show']).default('hide'),
+});
+
 export const trailQuerySchema = statementQuerySchema.extend({ line: z.string().max(300), column: z.string().max(300) });
 export const trailSchema = z
   .object({

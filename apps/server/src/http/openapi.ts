@@ -9,6 +9,7 @@ import {
   companyListSchema,
   companySchema,
   entriesQuerySchema,
+  exportQuerySchema,
   entryLinesSchema,
   entrySchema,
   gridSchema,
@@ -165,7 +166,7 @@ export const OPENAPI_PATHS: ZodOpenApiPathsObject = {
     get: operation({
       summary: 'The income statement as CSV',
       path: COMPANY,
-      query: statementQuerySchema.extend({ lines: text.optional() }),
+      query: exportQuerySchema,
       answer: text,
       type: 'text/csv',
     }),

@@ -30,7 +30,7 @@ export function ratioNumber(cell: CellDto & { kind: 'ratio' }): number {
  */
 export function gridCsv(
   grid: GridDto,
-  options: { readonly exponent: number; readonly keys: ReadonlySet<string> | null; readonly title: readonly string[] },
+  options: { readonly exponent: number; readonly keys: ReadonlySet<string>; readonly title: readonly string[] },
 ): string {
   const marks = (index: number) => grid.columns[index]!.kind === 'difference';
   const headings = grid.columns.flatMap((column, index) => (marks(index) ? [column.heading, 'F/U'] : [column.heading]));
@@ -38,7 +38,7 @@ export function gridCsv(
     marks(index) ? [grid.blocks[column.block]!.heading, grid.blocks[column.block]!.heading] : [grid.blocks[column.block]!.heading],
   );
   const rows = grid.lines.flatMap((line, index) => {
-    if (options.keys && !options.keys.has(line.key)) return [];
+    if (!options.keys.has(line.key)) return [];
     const cells = grid.cells[index]!.flatMap((cell, position) => {
       const text = cellText(cell, options.exponent);
       return marks(position) ? [text, 'favor' in cell ? (cell.favor ?? '') : ''] : [text];

@@ -1,5 +1,5 @@
 import { Router } from 'express';
-import { statementQuerySchema, trailQuerySchema } from '@wise-margin/contract';
+import { exportQuerySchema, shownLines, statementQuerySchema, trailQuerySchema } from '@wise-margin/contract';
 import type { BudgetStore } from '../budgets/index.ts';
 import { handle, numberIn, parse } from '../http/route.ts';
 import { gridCsv } from './export-csv.ts';
@@ -35,11 +35,12 @@ export function statementRoutes(statements: StatementService, store: BudgetStore
   router.get(
     `${at}/income.csv`,
     handle(async (request, response) => {
-      const query = parse(statementQuerySchema, request.query);
+      const query = parse(exportQuerySchema, request.query);
       const company = numberIn(request, 'company');
       const { books } = await statements.incomeGrid(company, query);
       const grid = await statements.income(company, query);
-      const shown = typeof request.query.lines === 'string' ? new Set(request.query.lines.split(',')) : null;
+      const open = query.open === 'all' ? query.open : new Set(query.open.split(','));
+      const shown = new Set(shownLines(grid, { open, hideZero: query.zero === 'hide' }).map(({ line }) => line.key));
       const filters = Object.entries(grid.filter).map(([name, values]) => `${name}: ${values.map((value) => value || 'none').join(', ')}`);
       const title = [
         books.name,

@@ -50,9 +50,17 @@ export function ImportView({
     );
   }
   return (
-    <div className="flex min-h-0 flex-1 flex-col gap-3 pb-4">
+    <div className="flex min-h-0 flex-1 flex-col gap-3 overflow-auto pb-4">
       {made.state === 'refused' ? <Refused made={made} /> : null}
-      {made.preview ? <Preview made={made} preview={made.preview} /> : null}
+      {made.preview && made.state === 'refused' ? (
+        <details className="shrink-0">
+          <summary className="text-ink-soft">
+            What was read: {count(made.preview.rows, 'row')}, {count(made.preview.entries, 'good entry', 'good entries')}
+          </summary>
+          <Preview made={made} preview={made.preview} />
+        </details>
+      ) : null}
+      {made.preview && made.state !== 'refused' ? <Preview made={made} preview={made.preview} /> : null}
       {post.isError ? <Failure error={post.error} /> : null}
       {made.state === 'posted' ? null : (
         <div className="flex gap-2">
@@ -142,7 +150,7 @@ function Preview({ made, preview }: { readonly made: ImportDto; readonly preview
   );
 }
 
-const ROW = 58;
+const ROW = 42;
 
 function Refused({ made }: { readonly made: ImportDto }) {
   return (
@@ -195,7 +203,7 @@ function IssueList({ issues }: { readonly issues: readonly ImportIssueDto[] }) {
                 <span className="truncate" title={issue.text}>
                   {issue.text === '' ? <em className="text-ink-soft">empty</em> : issue.text}
                 </span>
-                <span className="line-clamp-3 leading-4" title={`${issue.reason}. ${issue.fix}.`}>
+                <span className="line-clamp-2 leading-4" title={`${issue.reason}. ${issue.fix}.`}>
                   {issue.reason}. <span className="text-ink-soft">{issue.fix}.</span>
                 </span>
               </li>

@@ -2,6 +2,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { formatAmount, type Minor } from '@wise-margin/core';
 import { useRef } from 'react';
 import { useAsOf, useCompany } from '../shell/company.ts';
+import { useMonthKeys } from '../shell/use-month-keys.ts';
 import { StepTrail } from '../trail/step-trail.tsx';
 import { useTrailAddress } from '../trail/trail-address.ts';
 import { Amount } from '../ui/figure.tsx';
@@ -21,11 +22,8 @@ export default function TrialBalancePage() {
   const rows = balance.data?.rows ?? [];
   // eslint-disable-next-line react-hooks/incompatible-library -- the virtualizer is read in this component only
   const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: () => ROW, overscan: 20 });
-  const step = (by: number) => {
-    const next = company.periods[company.periods.findIndex(({ key }) => key === asOf) + by];
-    if (next) setAsOf(next.key);
-  };
-  useKeys({ ',': () => step(-1), '.': () => step(1), Escape: () => (address.isOpen ? address.back() : undefined) });
+  useMonthKeys();
+  useKeys({ Escape: () => (address.isOpen ? address.back() : undefined) });
   if (asOf === null) return <Empty title="No entries yet">Bring in a ledger on the Imports tab; its trial balance stands here.</Empty>;
   if (balance.isError) return <Failure error={balance.error} retry={() => void balance.refetch()} />;
   if (!balance.data) return <Loading what="the trial balance" />;

@@ -1,5 +1,6 @@
 import { Link } from 'react-router';
 import { useAsOf, useCompany } from '../shell/company.ts';
+import { useMonthKeys } from '../shell/use-month-keys.ts';
 import { useIncome, useStrip } from '../statements/use-statement.ts';
 import { cellText, favorColor, favorOf } from '../ui/figure.tsx';
 import { PeriodStrip } from '../ui/period-strip.tsx';
@@ -12,7 +13,7 @@ const LINES = ['revenue', 'gross_profit', 'gross_margin', 'operating_result', 'n
 /** The month in one look, read from the income statement's own grid. */
 export default function OverviewPage() {
   const company = useCompany();
-  localStorage.setItem('wm.company', String(company.id));
+  useMonthKeys();
   const [asOf, setAsOf] = useAsOf();
   if (asOf === null) {
     return (

@@ -2,7 +2,7 @@ import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headless
 import { useQuery } from '@tanstack/react-query';
 import type { CompanyDto } from '@wise-margin/contract';
 import { BookOpen, ChartNoAxesColumn, ChevronDown, FileText, Package, Search } from 'lucide-react';
-import { Suspense, useState } from 'react';
+import { Suspense, useEffect, useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { getJson } from '../api/client.ts';
 import { Failure, Loading } from '../ui/states.tsx';
@@ -34,6 +34,9 @@ const PLACES: Readonly<Record<string, string>> = {
 export function Frame() {
   const { company: id } = useParams();
   const company = useQuery({ queryKey: ['company', Number(id)], queryFn: ({ signal }) => getJson<CompanyDto>(`/companies/${id}`, signal) });
+  useEffect(() => {
+    if (company.data) localStorage.setItem('wm.company', String(company.data.id));
+  }, [company.data]);
   if (company.isError) return <Failure error={company.error} retry={() => void company.refetch()} />;
   if (!company.data) return <Loading what="the company" />;
   return (

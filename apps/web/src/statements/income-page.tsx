@@ -1,16 +1,16 @@
-import type { FilterDto } from '@wise-margin/contract';
+import { shownLines, type FilterDto } from '@wise-margin/contract';
 import type { DisplayUnit } from '@wise-margin/core';
 import { Download } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { queryText } from '../api/client.ts';
 import { useAsOf, useCompany } from '../shell/company.ts';
+import { useMonthKeys } from '../shell/use-month-keys.ts';
 import { useTrailAddress } from '../trail/trail-address.ts';
 import { PeriodStrip } from '../ui/period-strip.tsx';
 import { Page } from '../ui/page.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
 import { useKeys } from '../ui/use-keys.ts';
-import { shownLines } from './shown-lines.ts';
 import { StatementTable } from './statement-table.tsx';
 import { StatementTrail } from './statement-trail.tsx';
 import { statementQuery, useBudgets, useIncome, useStrip, type StatementChoices } from './use-statement.ts';
@@ -25,6 +25,7 @@ const COLUMN_SETS = [
   ['months', 'Twelve months, actual and budget'],
   ['trend', 'Trailing twelve months'],
 ] as const;
+const AGAINST = { review: ', against {budget} and prior year', months: ', against {budget}', trend: '' } as const;
 const NONE = '(none)';
 
 /** The income statement, its month and choices in the address bar. */
@@ -54,7 +55,7 @@ function Income({ asOf, setAsOf }: { readonly asOf: string; readonly setAsOf: (p
   const company = useCompany();
   const [search, setSearch] = useSearchParams();
   const address = useTrailAddress();
-  const [open, setOpen] = useState<ReadonlySet<string>>(new Set());
+  const [open, setOpen] = useState<ReadonlySet<string> | 'all'>(new Set());
   const dimension = company.dimensions.find(({ name }) => name === 'department') ?? company.dimensions[0];
   const slice = dimension ? search.get(dimension.name) : null;
   const filter: FilterDto = dimension && slice !== null ? { [dimension.name]: [slice === NONE ? '' : slice] } : {};
@@ -72,22 +73,28 @@ function Income({ asOf, setAsOf }: { readonly asOf: string; readonly setAsOf: (p
       else before.set(name, value);
       return before;
     });
-  const step = (by: number) => {
-    const at = company.periods.findIndex(({ key }) => key === asOf);
-    const next = company.periods[at + by];
-    if (next) setAsOf(next.key);
-  };
-  useKeys({ ',': () => step(-1), '.': () => step(1), Escape: () => (address.isOpen ? address.back() : undefined) });
+  useMonthKeys();
+  useKeys({ Escape: () => (address.isOpen ? address.back() : undefined) });
 
+  const isAnyOpen = open === 'all' || open.size > 0;
+  const toggle = (line: string) =>
+    setOpen((before) => {
+      const keys =
+        before === 'all' ? new Set(grid?.lines.filter(({ kind }) => kind === 'accounts').map(({ key }) => key)) : new Set(before);
+      if (!keys.delete(line)) keys.add(line);
+      return keys;
+    });
   const grid = statement.data;
   const lines = grid ? shownLines(grid, { open, hideZero }) : [];
-  const csv = `/api/companies/${company.id}/statements/income.csv${queryText({ ...statementQuery(choices), lines: lines.map(({ line }) => line.key).join(',') })}`;
+  const csv = `/api/companies/${company.id}/statements/income.csv${queryText({ ...statementQuery(choices), open: open === 'all' ? open : [...open].join(','), zero: hideZero ? 'hide' : 'show' })}`;
   const unitWords = unit === 'thousands' ? `Thousands of ${company.currencyWords}` : company.currencyWords;
   return (
     <Page
       title="Income statement"
       words={
-        grid ? `${grid.asOfWords}, against ${grid.budgetWords} and prior year${slice === null ? '' : `; ${dimension!.name} ${slice}`}` : ''
+        grid
+          ? `${grid.asOfWords}${AGAINST[columns].replace('{budget}', grid.budgetWords)}${slice === null ? '' : `; ${dimension!.name} ${slice}`}`
+          : ''
       }
       actions={
         <a className="button" href={csv} download>
@@ -136,16 +143,8 @@ function Income({ asOf, setAsOf }: { readonly asOf: string; readonly setAsOf: (p
           />{' '}
           Hide zero lines
         </label>
-        <button
-          type="button"
-          className="link"
-          onClick={() =>
-            setOpen(
-              open.size > 0 || !grid ? new Set() : new Set(grid.lines.filter(({ kind }) => kind === 'accounts').map(({ key }) => key)),
-            )
-          }
-        >
-          {open.size > 0 ? 'Close all accounts' : 'Open all accounts'}
+        <button type="button" className="link" onClick={() => setOpen(isAnyOpen ? new Set() : 'all')}>
+          {isAnyOpen ? 'Close all accounts' : 'Open all accounts'}
         </button>
       </div>
       <div className="flex min-h-0 flex-1 pb-3">
@@ -156,12 +155,14 @@ function Income({ asOf, setAsOf }: { readonly asOf: string; readonly setAsOf: (p
             lines={lines}
             exponent={company.exponent}
             unit={unit}
-            unitWords={`${unitWords}; % rev: percent of ${grid.percentBase.toLowerCase()}`}
+            unitWords={
+              grid.columns.some(({ kind }) => kind === 'share')
+                ? `${unitWords}; % rev: percent of ${grid.percentBase.toLowerCase()}`
+                : unitWords
+            }
             chosen={address.state.figures[0] ?? null}
             openTrail={address.openFigure}
-            toggle={(line) =>
-              setOpen((before) => new Set(before.has(line) ? [...before].filter((key) => key !== line) : [...before, line]))
-            }
+            toggle={toggle}
           />
         ) : null}
         {!grid && !statement.isError ? <Loading what="the statement" /> : null}

@@ -1,11 +1,10 @@
 import { max, scaleLinear } from 'd3';
-import { cellReasonWords, type CellDto, type GridDto } from '@wise-margin/contract';
+import { cellReasonWords, type CellDto, type GridDto, type ShownLine } from '@wise-margin/contract';
 import type { DisplayUnit } from '@wise-margin/core';
 import { ChevronDown, ChevronRight } from 'lucide-react';
 import { useRef, type KeyboardEvent } from 'react';
 import { CellFigure, cellText, favorColor, favorOf } from '../ui/figure.tsx';
 import { ScenarioSwatch } from '../ui/scenario-swatch.tsx';
-import type { ShownLine } from './shown-lines.ts';
 
 export type CellPlace = { readonly line: string; readonly column: string };
 const BAR = 46;

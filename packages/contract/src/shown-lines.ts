@@ -1,4 +1,4 @@
-import type { GridDto } from '@wise-margin/contract';
+import type { GridDto } from './statements.ts';
 
 export type GridLine = GridDto['lines'][number];
 /** A line in view with its place in the grid. */
@@ -8,15 +8,19 @@ export type ShownLine = { readonly line: GridLine; readonly index: number; reado
  * The lines in view: accounts only beneath open lines, zero lines left out where asked. A section
  * whose lines are all left out goes too.
  */
-export function shownLines(grid: GridDto, options: { readonly open: ReadonlySet<string>; readonly hideZero: boolean }): ShownLine[] {
+export function shownLines(
+  grid: GridDto,
+  options: { readonly open: ReadonlySet<string> | 'all'; readonly hideZero: boolean },
+): ShownLine[] {
+  const isOpen = (key: string) => options.open === 'all' || options.open.has(key);
   const children = new Map<string, number>();
   for (const line of grid.lines)
     if (line.parent !== null && !(options.hideZero && line.isZero)) children.set(line.parent, (children.get(line.parent) ?? 0) + 1);
   return grid.lines.flatMap((line, index) => {
-    if (line.kind === 'account' && !options.open.has(line.parent ?? '')) return [];
+    if (line.kind === 'account' && !isOpen(line.parent ?? '')) return [];
     if (options.hideZero && line.isZero && line.kind !== 'total') return [];
     if (line.kind === 'section' && options.hideZero && !children.has(line.key)) return [];
     const canOpen = line.kind === 'accounts' && (children.get(line.key) ?? 0) > 0;
-    return [{ line, index, canOpen, isOpen: options.open.has(line.key) }];
+    return [{ line, index, canOpen, isOpen: isOpen(line.key) }];
   });
 }
