@@ -108,6 +108,8 @@ describe('a refused import changes nothing and names the row, the column, the te
   );
   it('says what to write instead', () =>
     expectRefused(withFirst(row('N1', '2026-03-01', '1000', '"1,010.00"', '')), { fix: 'Write 1010.00' }));
+  it('says which side a negative belongs to', () =>
+    expectRefused(withFirst(row('N1', '2026-03-01', '1000', '(10.00)', '')), { fix: 'Write 10.00 on the credit side' }));
   it('no amount at all', () =>
     expectRefused(withFirst(row('N1', '2026-03-01', '1000', '', '')), { row: 2, column: 'debit', text: '', code: 'noAmount' }));
   it('debit and credit both filled', () =>

@@ -88,6 +88,7 @@ export class StatementService {
   /** Operating result of every month of the as-of year and the two before it. */
   async strip(companyId: number, query: StatementQuery): Promise<StripDto> {
     const books = await this.#keeper.of(companyId);
+    refuseUnknownFilter(books, query.filter);
     const { year } = periodAt(books.calendar, periodOf(books, query.asOf));
     const months: StripDto['months'] = [];
     for (const each of [year - 2, year - 1, year]) {

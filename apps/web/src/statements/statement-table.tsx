@@ -125,7 +125,11 @@ export function StatementTable({
                         className="flex min-w-0 items-center gap-0.5 text-left"
                         title={`${isOpen ? 'Close' : 'Open'} the accounts of ${line.name}`}
                       >
-                        {isOpen ? <ChevronDown size={13} aria-hidden="true" /> : <ChevronRight size={13} aria-hidden="true" />}
+                        {isOpen ? (
+                          <ChevronDown size={13} className="shrink-0" aria-hidden="true" />
+                        ) : (
+                          <ChevronRight size={13} className="shrink-0" aria-hidden="true" />
+                        )}
                         <span className="truncate" title={line.name}>
                           {line.name}
                         </span>
@@ -154,7 +158,7 @@ export function StatementTable({
                     return (
                       <td
                         key={column.key}
-                        className={`figure ${column.kind === 'amount' || column.kind === 'difference' ? rule : ''} ${line.emphasis === 'bold' && !soft ? 'font-semibold' : ''} ${soft ? 'text-ink-soft' : ''} ${startsBlock(position) ? 'pl-5!' : ''}`}
+                        className={`figure ${cell.kind !== 'blank' && (column.kind === 'amount' || column.kind === 'difference') ? rule : ''} ${line.emphasis === 'bold' && !soft ? 'font-semibold' : ''} ${soft ? 'text-ink-soft' : ''} ${startsBlock(position) ? 'pl-5!' : ''}`}
                       >
                         {cell.kind === 'blank' && cell.reason === 'ratioLine' ? null : (
                           <span className="flex items-center justify-end">
@@ -179,7 +183,7 @@ export function StatementTable({
                                 {favor ?? ''}
                               </span>
                             ) : null}
-                            {column.bar && cell.kind !== 'ratio' ? (
+                            {column.bar && cell.kind === 'amount' ? (
                               <DifferenceBar cell={cell} largest={sizes[position]!} favor={favor} />
                             ) : column.bar ? (
                               <span className="ml-0.5 w-[46px] shrink-0" />

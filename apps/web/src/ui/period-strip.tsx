@@ -43,7 +43,7 @@ export function PeriodStrip({
                 const inYear = chosen !== undefined && month.year === chosen.year && month.number <= chosen.number;
                 const value = shown(month);
                 const top = Math.min(scale(value), scale(0));
-                const height = Math.max(1, Math.abs(scale(value) - scale(0)));
+                const height = month.actual === null && month.budget === null ? 0 : Math.max(1, Math.abs(scale(value) - scale(0)));
                 const fill =
                   month.actual === null ? 'fill-sheet stroke-ink' : chosen && month.year === chosen.year ? 'fill-ink' : 'fill-prior';
                 return (
@@ -58,7 +58,14 @@ export function PeriodStrip({
                   >
                     <svg width="25" height={BAR_HEIGHT + 2} aria-hidden="true">
                       <line x1="0" x2="25" y1={scale(0) + 1} y2={scale(0) + 1} className="stroke-hairline" />
-                      <rect x="8" width="9" y={top + 1} height={height} className={fill} strokeWidth={month.actual === null ? 1 : 0} />
+                      <rect
+                        x="8"
+                        width="9"
+                        y={top + 1}
+                        height={height}
+                        className={fill}
+                        strokeWidth={month.actual === null && month.budget !== null ? 1 : 0}
+                      />
                     </svg>
                     <span
                       className={`border-b-[3px] px-1 text-[12px] leading-4 ${isAsOf ? 'border-copper font-bold text-copper' : 'border-transparent text-ink-soft'}`}

@@ -5,7 +5,7 @@ import { ApiProblem } from '../api/client.ts';
 export function Failure({ error, retry }: { readonly error: unknown; readonly retry?: () => void }) {
   const problem = error instanceof ApiProblem ? error.problem : null;
   return (
-    <div role="alert" className="m-4 max-w-xl border border-brick bg-sheet p-4">
+    <div role="alert" className="m-4 max-w-xl self-start border border-brick bg-sheet p-4">
       <p className="font-semibold text-brick">{problem?.title ?? 'Something failed'}</p>
       <p className="mt-1">{problem?.detail ?? (error instanceof Error ? error.message : String(error))}</p>
       {retry ? (

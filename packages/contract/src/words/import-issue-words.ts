@@ -3,24 +3,26 @@ import { ACCOUNT_CLASSES, type AmountIssue, type ImportIssue, type ImportIssueCo
 type Words = { readonly reason: string; readonly fix: string };
 const say = (reason: string, fix: string): Words => ({ reason, fix });
 
-const AMOUNT_WORDS: Readonly<Record<AmountIssue['code'], (issue: AmountIssue) => Words>> = {
+const AMOUNT_WORDS: Readonly<Record<AmountIssue['code'], (issue: AmountIssue, column: string) => Words>> = {
   empty: () => say('The amount is empty', 'Write the amount, such as 1250.00'),
-  thousandsSeparator: (issue) => say('The amount has thousands separators', suggestion(issue)),
-  parentheses: (issue) => say('The amount stands in parentheses', suggestion(issue)),
-  trailingMinus: (issue) => say('The minus stands after the amount', suggestion(issue)),
-  currencySign: (issue) => say('The amount has a currency sign', suggestion(issue)),
+  thousandsSeparator: (issue, column) => say('The amount has thousands separators', suggestion(issue, column)),
+  parentheses: (issue, column) => say('The amount stands in parentheses', suggestion(issue, column)),
+  trailingMinus: (issue, column) => say('The minus stands after the amount', suggestion(issue, column)),
+  currencySign: (issue, column) => say('The amount has a currency sign', suggestion(issue, column)),
   exponentNotation: () =>
     say('The amount is in exponent notation, as spreadsheets shorten long numbers', 'Format the column as a number and export again'),
   tooManyDecimals: ({ decimals }) =>
     say(`The amount has more than ${decimals} decimals, which the currency does not have`, `Round to ${decimals} decimals`),
-  decimalComma: (issue) => say('The amount has a decimal comma', suggestion(issue)),
+  decimalComma: (issue, column) => say('The amount has a decimal comma', suggestion(issue, column)),
   tooLarge: () => say('The amount is past 90,000,000,000,000', 'Check for extra digits'),
   notANumber: () => say('This is not an amount', 'Write digits with a decimal point, such as 1250.00'),
 };
-const suggestion = ({ suggestion: text }: AmountIssue): string =>
-  text === undefined
-    ? 'Write digits with a decimal point, such as 1250.00'
-    : `Write ${text}${text.startsWith('-') ? ', or put the amount on the other side' : ''}`;
+/** What to write instead. A negative amount in a debit or credit column belongs on the other side. */
+function suggestion({ suggestion: text }: AmountIssue, column: string): string {
+  if (text === undefined) return 'Write digits with a decimal point, such as 1250.00';
+  const other = column === 'debit' ? 'credit' : column === 'credit' ? 'debit' : null;
+  return text.startsWith('-') && other ? `Write ${text.slice(1)} on the ${other} side` : `Write ${text}`;
+}
 
 const WORDS: Readonly<Record<ImportIssueCode, (issue: ImportIssue, at: (name: string) => string | number) => Words>> = {
   missingColumn: ({ column }) => say(`The header has no column "${column}"`, `Add a column named ${column}; the header reads as shown`),
@@ -41,7 +43,7 @@ const WORDS: Readonly<Record<ImportIssueCode, (issue: ImportIssue, at: (name: st
   impossibleDate: () => say('There is no such day', 'Correct the date'),
   dateLayout: () => say('The date is not written as YYYY-MM-DD', 'Write it as 2026-10-31'),
   dateOutsideYears: () => say('The date lies outside every fiscal year of the company', 'Correct the date, or open the fiscal year first'),
-  badAmount: ({ amount }) => AMOUNT_WORDS[amount?.code ?? 'notANumber'](amount ?? { code: 'notANumber' }),
+  badAmount: ({ amount, column }) => AMOUNT_WORDS[amount?.code ?? 'notANumber'](amount ?? { code: 'notANumber' }, column),
   noAmount: () => say('The row has no amount', 'Write a debit or a credit, 0.00 included'),
   debitAndCredit: () => say('The row has both a debit and a credit', 'Write two rows, one for each side'),
   negativeSide: ({ column }) =>
