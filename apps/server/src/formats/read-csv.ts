@@ -27,20 +27,21 @@ export async function readCsv(
   file: Pick<InspectedFile, 'encoding' | 'delimiter'>,
   onRow: (cells: string[], row: number) => void,
 ): Promise<void> {
+  let row = 0;
+  // each row is handed on as it is parsed, so that none is lost when a later one breaks off
   const parser = parse({
     bom: true,
     delimiter: file.delimiter,
     relax_column_count: true,
     max_record_size: MOST_CHARACTERS_IN_ROW,
     record_delimiter: ['\r\n', '\n', '\r'],
-  });
-  let row = 0;
-  parser.on('readable', () => {
-    for (let cells = parser.read() as string[] | null; cells !== null; cells = parser.read() as string[] | null) {
+    on_record: (cells: string[]) => {
       row += 1;
       onRow(cells, row);
-    }
+      return null;
+    },
   });
+  parser.resume();
   try {
     const input = createReadStream(path, { highWaterMark: 1 << 18 });
     await (file.encoding === 'utf-8' ? pipeline(input, parser) : pipeline(input, toUtf8(file.encoding), parser));

@@ -1,0 +1,29 @@
+import { describe, expect, it } from 'vitest';
+import { cellText } from './figure.tsx';
+
+const shown = (value: number, unit: 'percent' | 'points' | 'times' | 'days', withSign = false) =>
+  cellText({ kind: 'ratio', value, unit }, { exponent: 2, unit: 'dollars', withSign });
+
+describe('figures on screen', () => {
+  it.each([
+    [0.1234, '12.3'],
+    [0.1235, '12.4'],
+    [-0.1235, '(12.4)'],
+    [0.0004, '0.0'],
+    [-0.0004, '0.0'],
+    [12.34567, '1,234.6'],
+    [0.285, '28.5'],
+    [0, '0.0'],
+  ])('the percentage %d reads %s', (value, text) => expect(shown(value, 'percent')).toBe(text));
+  it('carry their unit where the heading does not', () => {
+    expect(shown(0.389, 'percent', true)).toBe('38.9%');
+    expect(shown(-0.037, 'points')).toBe('(3.7 pts)');
+    expect(shown(2.96, 'times')).toBe('3.0');
+    expect(shown(31.2, 'days')).toBe('31.2 d');
+  });
+  it('say n/m or nothing', () => {
+    expect(cellText({ kind: 'notMeaningful', reason: 'zeroBase' }, { exponent: 2, unit: 'cents' })).toBe('n/m');
+    expect(cellText({ kind: 'blank', reason: 'noBudget' }, { exponent: 2, unit: 'cents' })).toBe('');
+    expect(cellText({ kind: 'amount', value: 0 }, { exponent: 2, unit: 'cents' })).toBe('–');
+  });
+});

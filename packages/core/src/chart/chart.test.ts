@@ -1,0 +1,74 @@
+import { describe, expect, it } from 'vitest';
+import { ACCOUNT_CLASS_KEYS, ACCOUNT_CLASSES, classOf, findClass, type AccountClass } from './account-class.ts';
+import { isBalanceAccount, isIncomeAccount, polarityOf, signOf, type Account } from './account.ts';
+import { selectAccounts, selects } from './selection.ts';
+
+const account = (number: string, of: AccountClass, more: Partial<Account> = {}): Account => ({
+  number,
+  name: `Account ${number}`,
+  class: of,
+  group: null,
+  active: true,
+  polarity: null,
+  cashflow: null,
+  ...more,
+});
+const chart = {
+  accounts: [
+    account('4100', 'revenue', { group: 'Tours' }),
+    account('900', 'revenue'),
+    account('4010', 'revenue', { group: 'Kayaks' }),
+    account('6010', 'operatingExpenses'),
+    account('10100', 'cash'),
+    account('4-10', 'revenueDeductions', { group: 'Kayaks' }),
+  ],
+};
+const numbers = (selection: Parameters<typeof selectAccounts>[1]) =>
+  selectAccounts(chart, selection).map((index) => chart.accounts[index]!.number);
+
+describe('classes', () => {
+  it('are found by key or words, in any case and spacing', () => {
+    for (const key of ACCOUNT_CLASS_KEYS) {
+      expect(findClass(key)).toBe(key);
+      expect(findClass(ACCOUNT_CLASSES[key].name.toUpperCase())).toBe(key);
+      expect(findClass(` ${ACCOUNT_CLASSES[key].name.replaceAll(' ', '-')} `)).toBe(key);
+    }
+    expect(findClass('goodwill')).toBeNull();
+    expect(findClass('')).toBeNull();
+  });
+  it('have words of their own', () =>
+    expect(new Set(ACCOUNT_CLASS_KEYS.map((key) => classOf(key).name)).size).toBe(ACCOUNT_CLASS_KEYS.length));
+  it('give sign, statement and polarity; an account may override the polarity', () => {
+    expect([
+      signOf(account('1', 'revenue')),
+      signOf(account('1', 'operatingExpenses')),
+      signOf(account('1', 'accumulatedDepreciation')),
+    ]).toEqual([-1, 1, 1]);
+    expect([
+      isIncomeAccount(account('1', 'incomeTax')),
+      isBalanceAccount(account('1', 'capital')),
+      isIncomeAccount(account('1', 'statistic')),
+    ]).toEqual([true, true, false]);
+    expect(polarityOf(account('1', 'operatingExpenses'))).toBe('lowerIsBetter');
+    expect(polarityOf(account('1', 'operatingExpenses', { polarity: 'neutral' }))).toBe('neutral');
+  });
+});
+
+describe('selections', () => {
+  it('take classes, groups, ranges and single accounts, in order of number', () => {
+    expect(numbers({ classes: ['revenue'] })).toEqual(['900', '4010', '4100']);
+    expect(numbers({ groups: ['Kayaks'] })).toEqual(['4-10', '4010']);
+    expect(numbers({ ranges: [{ from: '4000', to: '6010' }] })).toEqual(['4010', '4100', '6010']);
+    expect(numbers({ accounts: ['10100', '900'] })).toEqual(['900', '10100']);
+  });
+  it('leave exceptions out, also from ranges', () => {
+    expect(numbers({ classes: ['revenue'], except: { groups: ['Tours'] } })).toEqual(['900', '4010']);
+    expect(numbers({ ranges: [{ from: '1', to: '99999' }], except: { ranges: [{ from: '4000', to: '4999' }] } })).toEqual([
+      '4-10',
+      '900',
+      '6010',
+      '10100',
+    ]);
+  });
+  it('take nothing when they name nothing', () => expect(chart.accounts.some((each) => selects({}, each))).toBe(false));
+});
