@@ -6,8 +6,10 @@ export default defineConfig({
   outputDir: 'test-results',
   fullyParallel: false,
   workers: 1,
-  timeout: 60_000,
-  expect: { timeout: 10_000 },
+  // a loaded machine may miss a deadline once; the report still tells which test needed its second turn
+  retries: process.env.CI ? 1 : 0,
+  timeout: 90_000,
+  expect: { timeout: 15_000 },
   reporter: [['list'], ['json', { outputFile: '.cache/results/journeys.json' }]],
   use: {
     viewport: { width: 1280, height: 800 },

@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { BudgetDto, BudgetGridDto, FilterDto } from '@wise-margin/contract';
 import { useState } from 'react';
-import { useParams, useSearchParams } from 'react-router';
+import { useParams } from 'react-router';
 import { sendJson } from '../api/client.ts';
 import { useCompany } from '../shell/company.ts';
 import { cellText } from '../ui/figure.tsx';
@@ -11,6 +11,7 @@ import { BudgetTable, budgetLines } from './budget-table.tsx';
 import { LinePanel } from './line-panel.tsx';
 import { useBudget } from './use-budget.ts';
 import { useEdits, type SaveState } from './use-edits.ts';
+import { useSearch } from '../ui/use-search.ts';
 
 const NONE = '(none)';
 const SPREADS = [
@@ -23,7 +24,7 @@ const SPREADS = [
 export default function BudgetPage() {
   const company = useCompany();
   const id = Number(useParams().budget);
-  const [search, setSearch] = useSearchParams();
+  const [search, setSearch] = useSearch();
   const slice = search.get('slice');
   const selected = search.get('row');
   const dimensionName = company.dimensions.find(({ name }) => name === 'department')?.name ?? company.dimensions[0]?.name;
@@ -38,7 +39,6 @@ export default function BudgetPage() {
       (before) => {
         if (value === null) before.delete(name);
         else before.set(name, value);
-        return before;
       },
       { replace: true },
     );

@@ -1,7 +1,7 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { formatAmount, type Minor } from '@wise-margin/core';
 import { useRef } from 'react';
-import { useSearchParams } from 'react-router';
+
 import { useCompany } from '../shell/company.ts';
 import { useAsOf } from '../shell/company.ts';
 import { StepTrail } from '../trail/step-trail.tsx';
@@ -11,6 +11,7 @@ import { Empty, Failure, Loading } from '../ui/states.tsx';
 import { useKeys } from '../ui/use-keys.ts';
 import { Sparkline } from './sparkline.tsx';
 import { useAccounts } from './use-ledger.ts';
+import { useSearch } from '../ui/use-search.ts';
 
 const ROW = 28;
 
@@ -18,7 +19,7 @@ const ROW = 28;
 export default function AccountsPage() {
   const company = useCompany();
   const [asOf] = useAsOf();
-  const [search, setSearch] = useSearchParams();
+  const [search, setSearch] = useSearch();
   const address = useTrailAddress();
   useKeys({ Escape: () => (address.isOpen ? address.back() : undefined) });
   const year = Number(search.get('year')) || company.periods.find(({ key }) => key === asOf)?.year || company.years.at(-1);
@@ -35,7 +36,6 @@ export default function AccountsPage() {
       (before) => {
         if (value === '') before.delete(name);
         else before.set(name, value);
-        return before;
       },
       { replace: true },
     );

@@ -1,8 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
 import type { CompanyDto } from '@wise-margin/contract';
 import { createContext, useContext } from 'react';
-import { useSearchParams } from 'react-router';
+
 import { getJson } from '../api/client.ts';
+import { useSearch } from '../ui/use-search.ts';
 
 export const CompanyContext = createContext<CompanyDto | null>(null);
 
@@ -22,7 +23,7 @@ export const useCompanies = () => useQuery(companiesQuery);
 /** The as-of month: the address's, else the one last looked at, else the last posted. Setting it writes the address. */
 export function useAsOf(): readonly [string | null, (period: string) => void] {
   const company = useCompany();
-  const [search, setSearch] = useSearchParams();
+  const [search, setSearch] = useSearch();
   const remembered = localStorage.getItem(`wm.asOf.${company.id}`);
   const held = (key: string | null) => (key !== null && company.periods.some((period) => period.key === key) ? key : null);
   const asOf = held(search.get('asOf')) ?? held(remembered) ?? company.lastPosted;
@@ -30,7 +31,6 @@ export function useAsOf(): readonly [string | null, (period: string) => void] {
     localStorage.setItem(`wm.asOf.${company.id}`, period);
     setSearch((before) => {
       before.set('asOf', period);
-      return before;
     });
   };
   return [asOf, set];

@@ -2,7 +2,7 @@ import { shownLines, type FilterDto } from '@wise-margin/contract';
 import type { DisplayUnit } from '@wise-margin/core';
 import { Download } from 'lucide-react';
 import { useState } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { Link } from 'react-router';
 import { queryText } from '../api/client.ts';
 import { useAsOf, useCompany } from '../shell/company.ts';
 import { useMonthKeys } from '../shell/use-month-keys.ts';
@@ -14,6 +14,7 @@ import { useKeys } from '../ui/use-keys.ts';
 import { StatementTable } from './statement-table.tsx';
 import { StatementTrail } from './statement-trail.tsx';
 import { statementQuery, useBudgets, useIncome, useStrip, type StatementChoices } from './use-statement.ts';
+import { useSearch } from '../ui/use-search.ts';
 
 const UNITS: readonly (readonly [DisplayUnit, string])[] = [
   ['cents', 'Cents'],
@@ -53,7 +54,7 @@ export default function IncomePage() {
 
 function Income({ asOf, setAsOf }: { readonly asOf: string; readonly setAsOf: (period: string) => void }) {
   const company = useCompany();
-  const [search, setSearch] = useSearchParams();
+  const [search, setSearch] = useSearch();
   const address = useTrailAddress();
   const [open, setOpen] = useState<ReadonlySet<string> | 'all'>(new Set());
   const dimension = company.dimensions.find(({ name }) => name === 'department') ?? company.dimensions[0];
@@ -71,7 +72,6 @@ function Income({ asOf, setAsOf }: { readonly asOf: string; readonly setAsOf: (p
     setSearch((before) => {
       if (value === null) before.delete(name);
       else before.set(name, value);
-      return before;
     });
   useMonthKeys();
   useKeys({ Escape: () => (address.isOpen ? address.back() : undefined) });

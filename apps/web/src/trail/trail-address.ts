@@ -1,5 +1,5 @@
-import { useSearchParams } from 'react-router';
 import type { FilterDto } from '@wise-margin/contract';
+import { useSearch } from '../ui/use-search.ts';
 
 /** An account's entries over a span, as the trail leads to them. */
 export type AccountStep = {
@@ -42,7 +42,7 @@ function read(search: URLSearchParams): TrailState {
 
 /** The trail in the address bar, and the steps along it. Each step is one step of the browser's history. */
 export function useTrailAddress() {
-  const [search, setSearch] = useSearchParams();
+  const [search, setSearch] = useSearch();
   const state = read(search);
   const go = (next: TrailState) =>
     setSearch((before) => {
@@ -56,7 +56,6 @@ export function useTrailAddress() {
         if (next.account.opening) before.set('opening', 'true');
       }
       if (next.entry !== null) before.set('entry', String(next.entry));
-      return before;
     });
   return {
     state,
