@@ -4,8 +4,8 @@ import { cpus, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { DuckDBInstance } from '@duckdb/node-api';
 import { evaluate, INCOME_LINES, MONTHS_COLUMNS, periodOfKey, planStatement } from '@wise-margin/core';
-import { newCompanySchema } from '@wise-margin/contract';
-import { openApplication, scenarioSources } from '@wise-margin/server';
+import { newCompanySchema, unpackGrid, type PackedGrid } from '@wise-margin/contract';
+import { openApplication, ScenarioKeeper } from '@wise-margin/server';
 import { largeAccountsCsv, writeLargeLedger } from '../tests/support/large-ledger.ts';
 import { startProcess } from '../tests/support/process.ts';
 
@@ -49,7 +49,7 @@ for (const lines of SIZES) {
     ratio: lines === 1_000_000 ? `${(written / seconds / 60_000).toFixed(2)} of the goal of 60,000 a second` : '',
   });
   const path = `${server.base}/companies/1/statements/income?asOf=${AS_OF}&columns=months`;
-  const get = async () => (await fetch(path)).text();
+  const get = async () => unpackGrid((await (await fetch(path)).json()) as PackedGrid);
   const httpCold = await time(1, get);
   const http = await time(15, get);
   await server.stop('SIGTERM');
@@ -60,7 +60,7 @@ for (const lines of SIZES) {
     books = await application.keeper.of(1);
     books.cube.slab({});
   });
-  const sources = await scenarioSources(books, application.budgetStore, undefined);
+  const { sources } = await new ScenarioKeeper(application.budgetStore).of(books, undefined);
   const asOf = periodOfKey(books.calendar, AS_OF)!;
   const layOut = () =>
     planStatement({ lineSet: INCOME_LINES, columnSet: MONTHS_COLUMNS, chart: books.chart, calendar: books.calendar, asOf });

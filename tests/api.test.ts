@@ -8,7 +8,7 @@ import {
   companySchema,
   entryLinesSchema,
   entrySchema,
-  gridSchema,
+  packedGridSchema,
   importSchema,
   stripSchema,
   trailSchema,
@@ -16,6 +16,8 @@ import {
   problemSchema,
   type BudgetDto,
   type BudgetGridDto,
+  type PackedBudgetGrid,
+  unpackBudgetGrid,
   type GridDto,
   type ImportDto,
   type Problem,
@@ -63,7 +65,7 @@ beforeAll(async () => {
 afterAll(() => server.close());
 const cell = (grid: GridDto, line: string, column: string) =>
   grid.cells[grid.lines.findIndex(({ key }) => key === line)]![grid.columns.findIndex(({ key }) => key === column)]!;
-const grid = (filter = '') => server.get<BudgetGridDto>(`${at}/budgets/${budget.id}${filter}`);
+const grid = async (filter = '') => unpackBudgetGrid(await server.get<PackedBudgetGrid>(`${at}/budgets/${budget.id}${filter}`));
 const edit = (edits: object[], filter: object = {}) => server.send('POST', `${at}/budgets/${budget.id}/edits`, { edits, filter });
 
 describe('every answer follows the contract', () => {
@@ -78,8 +80,8 @@ describe('every answer follows the contract', () => {
     [`${at}/imports`, importSchema.array()],
     [`${at}/budgets`, budgetListSchema],
     [`${at}/budgets/1`, budgetGridSchema],
-    [`${at}/statements/income?asOf=2026-06`, gridSchema],
-    [`${at}/statements/income?asOf=2026-06&columns=months`, gridSchema],
+    [`${at}/statements/income?asOf=2026-06`, packedGridSchema],
+    [`${at}/statements/income?asOf=2026-06&columns=months`, packedGridSchema],
     [`${at}/statements/strip?asOf=2026-06`, stripSchema],
     [`${at}/statements/income/trail?asOf=2026-06&line=revenue&column=month.actual`, trailSchema],
   ])('%s', async (path, schema) => {
@@ -170,24 +172,27 @@ describe('a budget from last year', () => {
     expect(value(north) + value(south)).toBe(value(all));
   });
   it('takes a month, holds it, and follows with the year; it stays after the books are read anew', async () => {
-    const edited = (await edit([{ kind: 'month', account: '4000', month: 2, text: '500' }])).body as BudgetGridDto;
+    const edited = unpackBudgetGrid((await edit([{ kind: 'month', account: '4000', month: 2, text: '500' }])).body as PackedBudgetGrid);
     expect(cell(edited.grid, 'revenue', 'months.2026-03.budget')).toEqual({ kind: 'amount', value: 50000 });
     expect(edited.rows.find(({ account }) => account === '4000')!.held[2]).toBe(true);
     expect((await grid()).grid.cells).toEqual(edited.grid.cells);
   });
   it('takes a year and leaves the held month', async () => {
-    const edited = (await edit([{ kind: 'year', account: '4000', text: '12k', spread: 'even' }])).body as BudgetGridDto;
+    const edited = unpackBudgetGrid(
+      (await edit([{ kind: 'year', account: '4000', text: '12k', spread: 'even' }])).body as PackedBudgetGrid,
+    );
     expect(cell(edited.grid, 'revenue', 'year.budget')).toEqual({ kind: 'amount', value: 1200000 });
     expect(cell(edited.grid, 'revenue', 'months.2026-03.budget')).toEqual({ kind: 'amount', value: 50000 });
   });
   it('releases a month to its basis', async () => {
-    const edited = (await edit([{ kind: 'release', account: '4000', months: [2] }])).body as BudgetGridDto;
+    const edited = unpackBudgetGrid((await edit([{ kind: 'release', account: '4000', months: [2] }])).body as PackedBudgetGrid);
     expect(edited.rows.find(({ account }) => account === '4000')!.held).toEqual(new Array(12).fill(false));
     expect(cell(edited.grid, 'revenue', 'year.budget')).toEqual({ kind: 'amount', value: 1200000 });
   });
   it('makes a line for an account that had none', async () => {
-    const edited = (await edit([{ kind: 'month', account: '5000', month: 0, text: '75.50' }], { department: ['South'] }))
-      .body as BudgetGridDto;
+    const edited = unpackBudgetGrid(
+      (await edit([{ kind: 'month', account: '5000', month: 0, text: '75.50' }], { department: ['South'] })).body as PackedBudgetGrid,
+    );
     expect(cell(edited.grid, 'cost_of_sales', 'months.2026-01.budget')).toEqual({ kind: 'amount', value: 7550 });
     expect((await grid()).rows.find(({ account }) => account === '5000')!.lines.map(({ dimensions }) => dimensions)).toEqual([
       { department: 'South' },
@@ -204,10 +209,10 @@ describe('a budget from last year', () => {
     expect((await grid()).grid.cells).toEqual(before.grid.cells);
   });
   it('stands in the statement once approved, and is locked', async () => {
-    const blankBefore = await server.get<GridDto>(`${at}/statements/income?asOf=2026-06`);
+    const blankBefore = await server.statement(`${at}/statements/income?asOf=2026-06`);
     expect(cell(blankBefore, 'revenue', 'month.budget')).toEqual({ kind: 'blank', reason: 'noBudget' });
     await server.send('POST', `${at}/budgets/${budget.id}/state`, { state: 'approved' });
-    const statement = await server.get<GridDto>(`${at}/statements/income?asOf=2026-06`);
+    const statement = await server.statement(`${at}/statements/income?asOf=2026-06`);
     expect(cell(statement, 'revenue', 'ytd.budget').kind).toBe('amount');
     expect((await edit([{ kind: 'month', account: '4000', month: 0, text: '1' }])).status).toBe(409);
     await server.send('POST', `${at}/budgets/${budget.id}/state`, { state: 'working' });

@@ -3,7 +3,6 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { apportion, evaluate, INCOME_LINES, minor, planStatement, REVIEW_COLUMNS, periodOfKey, type LineSet } from '@wise-margin/core';
 import type { BudgetDto, CellDto, GridDto, ImportDto } from '@wise-margin/contract';
-import { evaluateStatement } from '@wise-margin/server';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startTestServer, type TestServer } from '../support/server.ts';
 
@@ -84,7 +83,7 @@ describe('the department store', () => {
       `account,name,class,active,group\n${ACCOUNTS.map(([number, name, of, group]) => `${number},${name},${of},yes,${group}`).join('\n')}\n`,
       `${rows.join('\n')}\n`,
     );
-    at = reader(await server.get<GridDto>(`/companies/${company}/statements/income?asOf=2026-12`));
+    at = reader(await server.statement(`/companies/${company}/statements/income?asOf=2026-12`));
   });
   const LINES: Record<string, string> = {
     sales: 'revenue_lines.sales',
@@ -113,7 +112,7 @@ describe('the department store', () => {
       -published.departmentStore.publishedPercentOfNetSales.current.salesReturnsAndAllowances!,
     ));
   it('an as-of month a year earlier gives the prior percentages', async () => {
-    const grid = reader(await server.get<GridDto>(`/companies/1/statements/income?asOf=2025-12`));
+    const grid = reader(await server.statement(`/companies/1/statements/income?asOf=2025-12`));
     for (const [key, share] of Object.entries(published.departmentStore.publishedPercentOfNetSales.prior))
       expect(percent(grid(LINES[key]!, 'ytd.actual_share'))).toBe(share);
   });
@@ -164,7 +163,7 @@ describe('the static budget', () => {
     operatingIncome: 'operating_result',
   };
   it.each(Object.entries(publishedStaticVariances))('%s', async (key, [size, favor]) => {
-    const at = reader(await server.get<GridDto>(`/companies/${company}/statements/income?asOf=2026-04&budget=${budget.id}`));
+    const at = reader(await server.statement(`/companies/${company}/statements/income?asOf=2026-04&budget=${budget.id}`));
     const cell = at(LINES[key]!, 'month.budget_difference');
     expect(cell.kind === 'amount' && Math.abs(cell.value)).toBe(size * 100);
     expect(cell).toMatchObject({ favor });
@@ -172,23 +171,22 @@ describe('the static budget', () => {
   it('evaluate itself gives the same grid as the screen reads', async () => {
     const books = await server.application.keeper.of(company);
     const asOf = periodOfKey(books.calendar, '2026-04')!;
-    const grid = await evaluateStatement({
-      books,
-      store: server.application.budgetStore,
+    const { grid } = await server.application.evaluator.evaluate(books, {
+      lineSet: INCOME_LINES,
       columnSet: REVIEW_COLUMNS,
       asOf,
       budgetId: budget.id,
       filter: {},
     });
     const planned = planStatement({
-      lineSet: INCOME_LINES as LineSet,
+      lineSet: INCOME_LINES,
       columnSet: REVIEW_COLUMNS,
       chart: books.chart,
       calendar: books.calendar,
       asOf,
     });
     expect(planned.ok && evaluate(planned.plan, grid.sources, {}).cells).toEqual(grid.cells);
-    const wire = await server.get<GridDto>(`/companies/${company}/statements/income?asOf=2026-04&budget=${budget.id}`);
+    const wire = await server.statement(`/companies/${company}/statements/income?asOf=2026-04&budget=${budget.id}`);
     expect(wire.cells).toEqual(JSON.parse(JSON.stringify(grid.cells)));
   });
 });

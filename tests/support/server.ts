@@ -3,7 +3,7 @@ import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pino } from 'pino';
-import type { ImportDto } from '@wise-margin/contract';
+import { unpackGrid, type GridDto, type ImportDto, type PackedGrid } from '@wise-margin/contract';
 import { createApp, openApplication, type Application } from '@wise-margin/server';
 
 export type TestServer = {
@@ -11,6 +11,8 @@ export type TestServer = {
   readonly application: Application;
   readonly directory: string;
   readonly get: <Answer>(path: string) => Promise<Answer>;
+  /** A statement with its cells. */
+  readonly statement: (path: string) => Promise<GridDto>;
   readonly send: (method: string, path: string, body?: unknown) => Promise<{ status: number; body: unknown }>;
   /** Uploads files as the screen does and waits for the check. */
   readonly upload: (
@@ -42,6 +44,7 @@ export async function startTestServer(): Promise<TestServer> {
     application,
     directory,
     get,
+    statement: async (path) => unpackGrid(await get<PackedGrid>(path)),
     send: async (method, path, body) => {
       const response = await fetch(base + path, {
         method,

@@ -3,7 +3,7 @@ import { BooksKeeper } from './companies/books.ts';
 import type { Actor } from './database/audit.ts';
 import { openDatabase, type Database } from './database/database.ts';
 import { ImportService, LedgerService } from './ledger/index.ts';
-import { StatementService } from './statements/index.ts';
+import { Evaluator, StatementService } from './statements/index.ts';
 
 /** The features over one data folder, for the server, the command line and the tests alike. */
 export type Application = {
@@ -12,6 +12,7 @@ export type Application = {
   readonly ledger: LedgerService;
   readonly imports: ImportService;
   readonly budgetStore: BudgetStore;
+  readonly evaluator: Evaluator;
   readonly budgets: BudgetService;
   readonly statements: StatementService;
   readonly actor: Actor;
@@ -30,6 +31,7 @@ export async function openApplication(options: {
   const database = await openDatabase(options.directory);
   const keeper = new BooksKeeper(database);
   const budgetStore = new BudgetStore(database);
+  const evaluator = new Evaluator(budgetStore);
   const imports = new ImportService(database);
   if (options.recover) await imports.recover();
   return {
@@ -37,9 +39,10 @@ export async function openApplication(options: {
     keeper,
     imports,
     budgetStore,
+    evaluator,
     ledger: new LedgerService(database, keeper),
-    budgets: new BudgetService({ database, keeper, store: budgetStore }),
-    statements: new StatementService(keeper, budgetStore),
+    budgets: new BudgetService({ database, keeper, store: budgetStore, evaluator }),
+    statements: new StatementService(keeper, evaluator),
     actor: options.actor,
     close: async () => {
       await imports.close();

@@ -3,6 +3,6 @@ export type { Application } from './application.ts';
 export { createApp } from './http/app.ts';
 export { OPENAPI_PATHS, openApiDocument } from './http/openapi.ts';
 export { ProblemError } from './http/problem.ts';
-export { evaluateStatement, scenarioSources, cellText, ratioNumber } from './statements/index.ts';
+export { Evaluator, ScenarioKeeper, cellText, ratioNumber } from './statements/index.ts';
 export type { Actor } from './database/audit.ts';
 export { periodCode } from './companies/books.ts';

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { filterQuerySchema, filterSchema, minorSchema } from './common.ts';
-import { gridSchema } from './statements.ts';
+import { packedGridSchema, type GridDto } from './statements.ts';
 import { ACCOUNT_CLASS_KEYS, SPREAD_KINDS } from '@wise-margin/core';
 
 export const percentTextSchema = z
@@ -66,12 +66,13 @@ export const budgetGridSchema = z
     budget: budgetSchema,
     filter: filterSchema,
     dimension: z.string().nullable(),
-    grid: gridSchema,
+    grid: packedGridSchema,
     rows: z.array(budgetRowSchema),
     version: z.number().int(),
   })
   .meta({ id: 'BudgetGrid' });
-export type BudgetGridDto = z.infer<typeof budgetGridSchema>;
+export type PackedBudgetGrid = z.infer<typeof budgetGridSchema>;
+export type BudgetGridDto = Omit<PackedBudgetGrid, 'grid'> & { readonly grid: GridDto };
 export type BudgetRowDto = z.infer<typeof budgetRowSchema>;
 
 /** One typed change. Amounts are what the person typed, in the row's shown sign; the server reads the text. */

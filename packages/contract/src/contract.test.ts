@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import type { AmountIssue, ImportIssueCode } from '@wise-margin/core';
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   cellReasonWords,
@@ -8,8 +9,12 @@ import {
   importIssueWords,
   newBudgetSchema,
   newCompanySchema,
+  packGrid,
+  packedGridSchema,
   shownLines,
   statementQuerySchema,
+  unpackGrid,
+  type CellDto,
   type GridDto,
 } from './index.ts';
 
@@ -115,5 +120,41 @@ describe('lines in view', () => {
   it('leaves out zero lines and sections without any other', () => {
     expect(keys('all', true)).toEqual(['s', 's.a', 's.a.1', 's.total']);
     expect(shownLines(grid, { open: 'all', hideZero: true }).map(({ canOpen }) => canOpen)).toEqual([false, true, false, false]);
+  });
+});
+
+describe('a grid on the wire', () => {
+  const cell: fc.Arbitrary<CellDto> = fc.oneof(
+    fc.record({ kind: fc.constant('amount' as const), value: fc.integer() }),
+    fc.record({ kind: fc.constant('amount' as const), value: fc.integer(), favor: fc.constantFrom('F' as const, 'U' as const) }),
+    fc.record({
+      kind: fc.constant('ratio' as const),
+      value: fc.double({ noNaN: true, noDefaultInfinity: true }).map((value) => value + 0),
+      unit: fc.constantFrom('percent' as const, 'points' as const, 'times' as const, 'days' as const),
+    }),
+    fc.record({ kind: fc.constant('notMeaningful' as const), reason: fc.constantFrom('zeroBase', 'fromNotMeaningful') }),
+    fc.record({ kind: fc.constant('blank' as const), reason: fc.constantFrom('notYetPosted', 'bothZero') }),
+  );
+  const head = { asOf: '2026-10', asOfWords: '', budgetWords: '', percentBase: '', filter: {}, blocks: [], columns: [], lines: [] };
+  it('gives back every cell as it was, through JSON', () => {
+    fc.assert(
+      fc.property(fc.array(fc.array(cell, { minLength: 3, maxLength: 3 }), { maxLength: 8 }), (cells) => {
+        const wire = packedGridSchema.parse(JSON.parse(JSON.stringify(packGrid({ ...head, cells }))));
+        expect(unpackGrid(wire).cells).toEqual(JSON.parse(JSON.stringify(cells)));
+      }),
+    );
+  });
+  it('names each kind of cell once', () => {
+    const cells: CellDto[][] = [
+      [
+        { kind: 'amount', value: 1 },
+        { kind: 'amount', value: 2 },
+        { kind: 'amount', value: 3, favor: 'F' },
+      ],
+    ];
+    expect(packGrid({ ...head, cells })).toMatchObject({
+      shapes: [{ kind: 'amount' }, { kind: 'amount', favor: 'F' }],
+      rows: [{ shapes: [0, 0, 1], values: [1, 2, 3] }],
+    });
   });
 });

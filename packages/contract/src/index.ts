@@ -7,3 +7,4 @@ export { shownLines } from './shown-lines.ts';
 export type { GridLine, ShownLine } from './shown-lines.ts';
 export { importIssueWords } from './words/import-issue-words.ts';
 export { cellReasonWords } from './words/cell-words.ts';
+export { packGrid, unpackGrid, packBudgetGrid, unpackBudgetGrid } from './packed-grid.ts';

@@ -2,17 +2,23 @@ import { z } from 'zod';
 import { filterQuerySchema, filterSchema, minorSchema, periodKeySchema } from './common.ts';
 
 export const favorSchema = z.enum(['F', 'U']);
+const cellShapes = {
+  amount: z.object({ kind: z.literal('amount'), favor: favorSchema.optional() }),
+  ratio: z.object({ kind: z.literal('ratio'), unit: z.enum(['percent', 'points', 'times', 'days']), favor: favorSchema.optional() }),
+  notMeaningful: z.object({ kind: z.literal('notMeaningful'), reason: z.string() }),
+  blank: z.object({ kind: z.literal('blank'), reason: z.string() }),
+};
+/** What a cell is, apart from its number. */
+export const cellShapeSchema = z
+  .discriminatedUnion('kind', [cellShapes.amount, cellShapes.ratio, cellShapes.notMeaningful, cellShapes.blank])
+  .meta({ id: 'CellShape' });
+export type CellShape = z.infer<typeof cellShapeSchema>;
 export const cellSchema = z
   .discriminatedUnion('kind', [
-    z.object({ kind: z.literal('amount'), value: minorSchema, favor: favorSchema.optional() }),
-    z.object({
-      kind: z.literal('ratio'),
-      value: z.number(),
-      unit: z.enum(['percent', 'points', 'times', 'days']),
-      favor: favorSchema.optional(),
-    }),
-    z.object({ kind: z.literal('notMeaningful'), reason: z.string() }),
-    z.object({ kind: z.literal('blank'), reason: z.string() }),
+    cellShapes.amount.extend({ value: minorSchema }),
+    cellShapes.ratio.extend({ value: z.number() }),
+    cellShapes.notMeaningful,
+    cellShapes.blank,
   ])
   .meta({ id: 'Cell' });
 export type CellDto = z.infer<typeof cellSchema>;
@@ -48,7 +54,7 @@ export const gridColumnSchema = z.object({
   words: z.string(),
   bar: z.boolean(),
 });
-export const gridSchema = z
+export const packedGridSchema = z
   .object({
     asOf: periodKeySchema,
     asOfWords: z.string(),
@@ -58,11 +64,16 @@ export const gridSchema = z
     blocks: z.array(z.object({ key: z.string(), heading: z.string() })),
     columns: z.array(gridColumnSchema),
     lines: z.array(gridLineSchema),
-    /** by line, then column */
-    cells: z.array(z.array(cellSchema)),
+    /** the kinds of cells there are */
+    shapes: z.array(cellShapeSchema),
+    /** by line: for each column the position in `shapes`, and the number (0 where there is none) */
+    rows: z.array(z.object({ shapes: z.array(z.number().int().nonnegative()), values: z.array(z.number()) })),
   })
   .meta({ id: 'StatementGrid' });
-export type GridDto = z.infer<typeof gridSchema>;
+/** A statement as it crosses the wire. */
+export type PackedGrid = z.infer<typeof packedGridSchema>;
+/** A statement with its cells, by line, then column. */
+export type GridDto = Omit<PackedGrid, 'shapes' | 'rows'> & { readonly cells: readonly (readonly CellDto[])[] };
 
 export const stripSchema = z
   .object({

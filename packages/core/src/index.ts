@@ -48,6 +48,8 @@ export { NO_FILTER, passes, bothFilters, filterKey } from './ledger/dimension.ts
 export type { DimensionCombination, DimensionFilter } from './ledger/dimension.ts';
 export { Slab, BalanceCube, joinSlabs } from './ledger/balance-cube.ts';
 export type { BalanceLayer, BalanceFact } from './ledger/balance-cube.ts';
+export { sidesOf, layerOf, PostingTally } from './ledger/posting-tally.ts';
+export type { Sides, TalliedBalance } from './ledger/posting-tally.ts';
 export { unclosedEarnings, trialBalance } from './ledger/trial-balance.ts';
 export type { TrialBalanceRow, TrialBalance } from './ledger/trial-balance.ts';
 export { favorOf } from './variance/favor.ts';
@@ -80,7 +82,7 @@ export {
   SHIPPED_COLUMN_SETS,
   SHIPPED_LINE_SETS,
 } from './statement/shipped.ts';
-export { yearTotal } from './budget/budget-line.ts';
+export { rowAmount, yearTotal } from './budget/budget-line.ts';
 export type { BudgetMonth, BudgetLine } from './budget/budget-line.ts';
 export { SPREADS, SPREAD_KINDS, spreadTotal } from './budget/spread.ts';
 export type { SpreadContext, SpreadKind } from './budget/spread.ts';

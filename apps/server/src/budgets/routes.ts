@@ -1,5 +1,11 @@
 import { Router } from 'express';
-import { budgetEditRequestSchema, budgetGridQuerySchema, budgetStateChangeSchema, newBudgetSchema } from '@wise-margin/contract';
+import {
+  budgetEditRequestSchema,
+  budgetGridQuerySchema,
+  budgetStateChangeSchema,
+  newBudgetSchema,
+  packBudgetGrid,
+} from '@wise-margin/contract';
 import type { Actor } from '../database/audit.ts';
 import { handle, numberIn, parse } from '../http/route.ts';
 import type { BudgetService } from './service.ts';
@@ -21,7 +27,9 @@ export function budgetRoutes(budgets: BudgetService, actor: Actor): Router {
     `${at}/:budget`,
     handle(async (request, response) =>
       response.json(
-        await budgets.grid(numberIn(request, 'company'), numberIn(request, 'budget'), parse(budgetGridQuerySchema, request.query).filter),
+        packBudgetGrid(
+          await budgets.grid(numberIn(request, 'company'), numberIn(request, 'budget'), parse(budgetGridQuerySchema, request.query).filter),
+        ),
       ),
     ),
   );
@@ -29,7 +37,14 @@ export function budgetRoutes(budgets: BudgetService, actor: Actor): Router {
     `${at}/:budget/edits`,
     handle(async (request, response) =>
       response.json(
-        await budgets.edit(numberIn(request, 'company'), numberIn(request, 'budget'), parse(budgetEditRequestSchema, request.body), actor),
+        packBudgetGrid(
+          await budgets.edit(
+            numberIn(request, 'company'),
+            numberIn(request, 'budget'),
+            parse(budgetEditRequestSchema, request.body),
+            actor,
+          ),
+        ),
       ),
     ),
   );

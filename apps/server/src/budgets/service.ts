@@ -1,5 +1,6 @@
 import {
   BUDGET_GRID_COLUMNS,
+  INCOME_LINES,
   basisWords,
   budgetFromHistory,
   editBudget,
@@ -9,6 +10,7 @@ import {
   passes,
   periodAt,
   periodOfYear,
+  rowAmount,
   signOf,
   yearByMonth,
   yearTotal,
@@ -21,6 +23,7 @@ import {
   type DimensionFilter,
   type EditedLine,
   type Minor,
+  type StatementGrid,
 } from '@wise-margin/core';
 import type { BudgetDto, BudgetEditDto, BudgetEditRequest, BudgetGridDto, BudgetRowDto, NewBudget } from '@wise-margin/contract';
 import type { Books, BooksKeeper } from '../companies/books.ts';
@@ -28,7 +31,7 @@ import { openFiscalYear, refuseUnknownFilter } from '../companies/service.ts';
 import { recordAudit, type Actor } from '../database/audit.ts';
 import type { Database } from '../database/database.ts';
 import { ProblemError, refused } from '../http/problem.ts';
-import { evaluateStatement, gridDto } from '../statements/index.ts';
+import { gridDto, type Evaluator } from '../statements/index.ts';
 import type { BudgetStore, StoredBudget, StoredLine } from './store.ts';
 
 const ENTRY_WORDS: Readonly<Record<BudgetEntryIssue['code'], string>> = {
@@ -43,11 +46,18 @@ export class BudgetService {
   readonly #database: Database;
   readonly #keeper: BooksKeeper;
   readonly #store: BudgetStore;
+  readonly #evaluator: Evaluator;
 
-  constructor(options: { readonly database: Database; readonly keeper: BooksKeeper; readonly store: BudgetStore }) {
+  constructor(options: {
+    readonly database: Database;
+    readonly keeper: BooksKeeper;
+    readonly store: BudgetStore;
+    readonly evaluator: Evaluator;
+  }) {
     this.#database = options.database;
     this.#keeper = options.keeper;
     this.#store = options.store;
+    this.#evaluator = options.evaluator;
   }
 
   async list(companyId: number): Promise<BudgetDto[]> {
@@ -121,12 +131,11 @@ export class BudgetService {
     refuseUnknownFilter(books, filter);
     const budget = await this.#store.of(books, budgetId);
     const { row } = budget;
-    const asOf = periodOfYear(books.calendar, row.year, 1)!;
-    const grid = await evaluateStatement({ books, store: this.#store, columnSet: BUDGET_GRID_COLUMNS, asOf, budgetId, filter });
+    const grid = await this.#yearGrid(books, budget, filter);
     const dto = gridDto(grid, { budget: row.name });
     const accounts = new Set(dto.lines.flatMap((line) => line.account ?? []));
     return {
-      budget: await this.#describe(books, budget),
+      budget: await this.#describe(books, budget, Object.keys(filter).length === 0 ? grid : undefined),
       filter: Object.fromEntries(Object.entries(filter).map(([name, values]) => [name, [...values]])),
       dimension: row.dimension,
       grid: dto,
@@ -229,16 +238,16 @@ export class BudgetService {
     return [{ id: -1 - added.size, position, account, dimensions, basis: { kind: 'typed' }, months }];
   }
 
-  async #describe(books: Books, budget: StoredBudget): Promise<BudgetDto> {
+  async #yearGrid(books: Books, { row }: StoredBudget, filter: DimensionFilter): Promise<StatementGrid> {
+    const asOf = periodOfYear(books.calendar, row.year, 1)!;
+    const options = { lineSet: INCOME_LINES, columnSet: BUDGET_GRID_COLUMNS, asOf, budgetId: row.id, filter };
+    return (await this.#evaluator.evaluate(books, options)).grid;
+  }
+
+  /** @param whole the budget's grid without a filter, when it was evaluated already */
+  async #describe(books: Books, budget: StoredBudget, whole?: StatementGrid): Promise<BudgetDto> {
     const { row } = budget;
-    const grid = await evaluateStatement({
-      books,
-      store: this.#store,
-      columnSet: BUDGET_GRID_COLUMNS,
-      asOf: periodOfYear(books.calendar, row.year, 1)!,
-      budgetId: row.id,
-      filter: {},
-    });
+    const grid = whole ?? (await this.#yearGrid(books, budget, {}));
     const column = grid.plan.columns.findIndex(({ key }) => key === 'year.budget');
     const figure = (key: string) => {
       const cell = grid.cells[grid.plan.lines.findIndex((line) => line.key === key)]![column]!;
@@ -287,26 +296,11 @@ function applyEdit(
     if (!entry.ok) throw refused(`${told}: "${text}" ${ENTRY_WORDS[entry.issue.code]}.`, 'text');
     return minor(sign * entry.value);
   };
-  const sum = (amountOf: (line: StoredLine) => number) => lines.reduce((total, line) => total + amountOf(line), 0);
   const change: BudgetEdit =
     edit.kind === 'month'
-      ? {
-          kind: 'month',
-          month: edit.month,
-          amount: read(
-            edit.text,
-            sum((line) => line.months[edit.month]!.amount),
-          ),
-        }
+      ? { kind: 'month', month: edit.month, amount: read(edit.text, rowAmount(lines, edit.month)) }
       : edit.kind === 'year'
-        ? {
-            kind: 'year',
-            amount: read(
-              edit.text,
-              sum((line) => yearTotal(line.months)),
-            ),
-            spread: edit.spread,
-          }
+        ? { kind: 'year', amount: read(edit.text, rowAmount(lines, 'year')), spread: edit.spread }
         : { kind: 'release', months: edit.months };
   const result = editBudget(
     lines.map((line) => ({ line, context: contextOf(books, budget, line) })),

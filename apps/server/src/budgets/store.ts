@@ -49,12 +49,17 @@ export class BudgetStore {
   async of(books: Books, budgetId: number): Promise<StoredBudget> {
     const row = await this.#database.models.budgets.findOne({ where: { id: budgetId, companyId: books.id } });
     if (!row) throw notFound(`budget ${budgetId}`);
+    return this.ofRow(books, row);
+  }
+
+  /** The budget of a row just read. */
+  async ofRow(books: Books, row: BudgetRow): Promise<StoredBudget> {
     const version = versionOf(books, row);
-    const held = this.#held.get(budgetId);
+    const held = this.#held.get(row.id);
     if (held?.version === version) return held.budget;
-    const lines = await this.#lines(books, budgetId);
+    const lines = await this.#lines(books, row.id);
     const budget = { row, lines, cube: cubeOf(books, row.year, lines) };
-    this.#held.set(budgetId, { version, budget });
+    this.#held.set(row.id, { version, budget });
     return budget;
   }
 

@@ -75,7 +75,7 @@ export function createApp({ application, logger, webDirectory, hostNames }: AppO
     ledgerRoutes(ledger),
     importRoutes({ imports, directory: database.directory, actor }),
     budgetRoutes(budgets, actor),
-    statementRoutes(statements, budgetStore),
+    statementRoutes(statements),
   );
   app.use('/api', (request, _response, next) =>
     next(new ProblemError(404, 'Not found', `There is nothing at ${request.method} /api${request.path}.`)),

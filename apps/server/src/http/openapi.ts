@@ -12,7 +12,7 @@ import {
   exportQuerySchema,
   entryLinesSchema,
   entrySchema,
-  gridSchema,
+  packedGridSchema,
   importSchema,
   newBudgetSchema,
   openYearSchema,
@@ -154,7 +154,7 @@ export const OPENAPI_PATHS: ZodOpenApiPathsObject = {
     }),
   },
   '/api/companies/{company}/statements/income': {
-    get: operation({ summary: 'The income statement', path: COMPANY, query: statementQuerySchema, answer: gridSchema }),
+    get: operation({ summary: 'The income statement', path: COMPANY, query: statementQuerySchema, answer: packedGridSchema }),
   },
   '/api/companies/{company}/statements/strip': {
     get: operation({ summary: 'Operating result by month', path: COMPANY, query: statementQuerySchema, answer: stripSchema }),

@@ -14,6 +14,7 @@ import {
   yearTotal,
   type DimensionCombination,
   type DimensionFilter,
+  sidesOf,
 } from '@wise-margin/core';
 import type { AccountListDto, EntryDto, EntryLinesDto, TrialBalanceDto } from '@wise-margin/contract';
 import { periodCode, type Books, type BooksKeeper } from '../companies/books.ts';
@@ -201,7 +202,6 @@ export class LedgerService {
        JOIN combinations c ON c.id = l.combination_id LEFT JOIN parties p ON p.id = l.party_id WHERE l.entry_id = $1 ORDER BY l.id`,
       [entryId],
     );
-    const side = (sign: 1 | -1) => minor(lines.reduce((sum, line) => sum + Math.max(0, sign * line.amount), 0));
     return {
       id: entry.id,
       number: entry.number,
@@ -212,8 +212,7 @@ export class LedgerService {
       state: entry.state,
       importId: entry.import_id,
       importedAt: entry.posted_at,
-      debits: side(1),
-      credits: side(-1),
+      ...sidesOf(lines.map(({ amount }) => amount)),
       lines: lines.map((line) => ({
         account: books.chart.accounts[line.position]!.number,
         accountName: books.chart.accounts[line.position]!.name,

@@ -1,19 +1,18 @@
 import { Router } from 'express';
-import { exportQuerySchema, shownLines, statementQuerySchema, trailQuerySchema } from '@wise-margin/contract';
-import type { BudgetStore } from '../budgets/index.ts';
+import { exportQuerySchema, packGrid, shownLines, statementQuerySchema, trailQuerySchema } from '@wise-margin/contract';
 import { handle, numberIn, parse } from '../http/route.ts';
+import { gridDto } from './grid-dto.ts';
 import { gridCsv } from './export-csv.ts';
 import type { StatementService } from './service.ts';
-import { budgetsByYear } from './sources.ts';
 import { trailOf } from './trail.ts';
 
-export function statementRoutes(statements: StatementService, store: BudgetStore): Router {
+export function statementRoutes(statements: StatementService): Router {
   const router = Router();
   const at = '/companies/:company/statements';
   router.get(
     `${at}/income`,
     handle(async (request, response) =>
-      response.json(await statements.income(numberIn(request, 'company'), parse(statementQuerySchema, request.query))),
+      response.json(packGrid(await statements.income(numberIn(request, 'company'), parse(statementQuerySchema, request.query)))),
     ),
   );
   router.get(
@@ -26,10 +25,8 @@ export function statementRoutes(statements: StatementService, store: BudgetStore
     `${at}/income/trail`,
     handle(async (request, response) => {
       const query = parse(trailQuerySchema, request.query);
-      const { books, grid } = await statements.incomeGrid(numberIn(request, 'company'), query);
-      response.json(
-        trailOf({ books, grid, budgets: await budgetsByYear(books, store, query.budget), line: query.line, column: query.column }),
-      );
+      const { books, grid, budgets } = await statements.incomeGrid(numberIn(request, 'company'), query);
+      response.json(trailOf({ books, grid, budgets, line: query.line, column: query.column }));
     }),
   );
   router.get(
@@ -37,8 +34,8 @@ export function statementRoutes(statements: StatementService, store: BudgetStore
     handle(async (request, response) => {
       const query = parse(exportQuerySchema, request.query);
       const company = numberIn(request, 'company');
-      const { books } = await statements.incomeGrid(company, query);
-      const grid = await statements.income(company, query);
+      const { books, grid: evaluated, budgetWords } = await statements.incomeGrid(company, query);
+      const grid = gridDto(evaluated, { budget: budgetWords });
       const open = query.open === 'all' ? query.open : new Set(query.open.split(','));
       const shown = new Set(shownLines(grid, { open, hideZero: query.zero === 'hide' }).map(({ line }) => line.key));
       const filters = Object.entries(grid.filter).map(([name, values]) => `${name}: ${values.map((value) => value || 'none').join(', ')}`);

@@ -2,57 +2,25 @@ import {
   INCOME_LINES,
   SHIPPED_COLUMN_SETS,
   STRIP_COLUMNS,
-  evaluate,
   periodAt,
   periodOfYear,
-  planStatement,
   shortPeriodName,
-  type ColumnSet,
-  type DimensionFilter,
   type PeriodIndex,
-  type StatementGrid,
 } from '@wise-margin/core';
 import type { GridDto, StatementQuery, StripDto } from '@wise-margin/contract';
-import type { BudgetStore } from '../budgets/index.ts';
 import type { Books, BooksKeeper } from '../companies/books.ts';
 import { periodOf, refuseUnknownFilter } from '../companies/service.ts';
-import { ProblemError } from '../http/problem.ts';
+import type { Evaluation, Evaluator } from './evaluator.ts';
 import { gridDto } from './grid-dto.ts';
-import { budgetsByYear, scenarioSources } from './sources.ts';
 
-/** Plans and evaluates a statement over the books. @throws ProblemError 422 with every fault of a line or column set */
-export async function evaluateStatement(options: {
-  readonly books: Books;
-  readonly store: BudgetStore;
-  readonly columnSet: ColumnSet;
-  readonly asOf: PeriodIndex;
-  readonly budgetId?: number | undefined;
-  readonly filter: DimensionFilter;
-}): Promise<StatementGrid> {
-  const { books, store, columnSet, asOf, budgetId, filter } = options;
-  const planned = planStatement({ lineSet: INCOME_LINES, columnSet, chart: books.chart, calendar: books.calendar, asOf });
-  if (!planned.ok) {
-    const told = planned.issues.map((issue) => ({
-      path: issue.of === 'line' ? issue.line : `${issue.block}.${issue.column}`,
-      message: `${issue.code}: ${issue.token}`,
-    }));
-    throw new ProblemError(
-      422,
-      'The statement cannot be laid out',
-      told.map(({ path, message }) => `${path}: ${message}`).join('; '),
-      told,
-    );
-  }
-  return evaluate(planned.plan, await scenarioSources(books, store, budgetId), filter);
-}
-
+/** Statements as they are asked for. */
 export class StatementService {
   readonly #keeper: BooksKeeper;
-  readonly #store: BudgetStore;
+  readonly #evaluator: Evaluator;
 
-  constructor(keeper: BooksKeeper, store: BudgetStore) {
+  constructor(keeper: BooksKeeper, evaluator: Evaluator) {
     this.#keeper = keeper;
-    this.#store = store;
+    this.#evaluator = evaluator;
   }
 
   /** The income statement as asked for. */
@@ -62,23 +30,23 @@ export class StatementService {
   }
 
   /** The evaluated grid itself, for the trail and the exports. */
-  async incomeGrid(companyId: number, query: StatementQuery): Promise<{ books: Books; grid: StatementGrid; budgetWords: string }> {
+  async incomeGrid(companyId: number, query: StatementQuery): Promise<Evaluation & { books: Books; budgetWords: string }> {
     const books = await this.#keeper.of(companyId);
     refuseUnknownFilter(books, query.filter);
     const asOf = periodOf(books, query.asOf);
-    const grid = await evaluateStatement({
-      books,
-      store: this.#store,
+    const { grid, budgets } = await this.#evaluator.evaluate(books, {
+      lineSet: INCOME_LINES,
       columnSet: SHIPPED_COLUMN_SETS[query.columns]!,
       asOf,
       budgetId: query.budget,
       filter: query.filter,
     });
     const { year } = periodAt(books.calendar, asOf);
-    const budget = (await budgetsByYear(books, this.#store, query.budget)).get(year);
+    const budget = budgets.get(year);
     return {
       books,
       grid,
+      budgets,
       budgetWords: budget
         ? `FY${year} ${budget.row.name}${budget.row.state === 'approved' ? ' (approved)' : ''}`
         : `no budget for FY${year}`,
@@ -94,9 +62,8 @@ export class StatementService {
     for (const each of [year - 2, year - 1, year]) {
       const first = periodOfYear(books.calendar, each, 1);
       if (first === null) continue;
-      const grid = await evaluateStatement({
-        books,
-        store: this.#store,
+      const { grid } = await this.#evaluator.evaluate(books, {
+        lineSet: INCOME_LINES,
         columnSet: STRIP_COLUMNS,
         asOf: first,
         budgetId: query.budget,

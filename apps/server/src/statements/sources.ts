@@ -1,4 +1,5 @@
 import {
+  filterKey,
   isIncomeAccount,
   joinSlabs,
   lastSlot,
@@ -17,27 +18,54 @@ import {
 } from '@wise-margin/core';
 import type { BudgetStore, StoredBudget } from '../budgets/index.ts';
 import type { Books } from '../companies/books.ts';
+import { notFound } from '../http/problem.ts';
 
-/** The budget that stands for each fiscal year: the one chosen for its own year, else the approved one. */
-export async function budgetsByYear(books: Books, store: BudgetStore, chosenId: number | undefined): Promise<Map<number, StoredBudget>> {
-  const byYear = new Map<number, StoredBudget>();
-  for (const row of await store.list(books.id)) {
-    if (row.state === 'approved' && !byYear.has(row.year)) byYear.set(row.year, await store.of(books, row.id));
-  }
-  if (chosenId !== undefined) {
-    const chosen = await store.of(books, chosenId);
-    byYear.set(chosen.row.year, chosen);
-  }
-  return byYear;
-}
+/** The scenarios of a company's books, and the budget that stands for each fiscal year in them. */
+export type Scenarios = { readonly sources: ScenarioSources; readonly budgets: ReadonlyMap<number, StoredBudget> };
 
-/** Actuals from the books, and the budget composed of one budget a year. */
-export async function scenarioSources(books: Books, store: BudgetStore, chosenId: number | undefined): Promise<ScenarioSources> {
-  const budgets = await budgetsByYear(books, store, chosenId);
-  const actual = actualSource(books);
-  // what a year is expected to end at does not hang on the draft in view
-  const approved = chosenId === undefined ? budgets : await budgetsByYear(books, store, undefined);
-  return { actual, budget: budgetSource(books, budgets), projection: projectionSource(books, actual, budgetSource(books, approved)) };
+const MOST_HELD = 40;
+
+/** Composes scenarios from books and budgets, and keeps them until one of those changes. */
+export class ScenarioKeeper {
+  readonly #store: BudgetStore;
+  readonly #held = new Map<string, { readonly books: Books; readonly from: readonly StoredBudget[]; readonly scenarios: Scenarios }>();
+
+  constructor(store: BudgetStore) {
+    this.#store = store;
+  }
+
+  /**
+   * @param chosenId the budget standing for its own year; the approved one stands for every other year
+   * @throws ProblemError 404 when there is no such budget
+   */
+  async of(books: Books, chosenId: number | undefined): Promise<Scenarios> {
+    const rows = await this.#store.list(books.id);
+    const approved = new Map<number, StoredBudget>();
+    for (const row of rows) {
+      if (row.state === 'approved' && !approved.has(row.year)) approved.set(row.year, await this.#store.ofRow(books, row));
+    }
+    const budgets = new Map(approved);
+    if (chosenId !== undefined) {
+      const row = rows.find(({ id }) => id === chosenId);
+      if (!row) throw notFound(`budget ${chosenId}`);
+      budgets.set(row.year, await this.#store.ofRow(books, row));
+    }
+    const from = [...approved.values(), ...budgets.values()];
+    const key = `${books.id} ${chosenId ?? ''}`;
+    const held = this.#held.get(key);
+    if (held?.books === books && held.from.length === from.length && held.from.every((budget, index) => budget === from[index]))
+      return held.scenarios;
+    const actual = actualSource(books);
+    const budget = budgetSource(books, budgets);
+    // what a year is expected to end at does not hang on the draft in view
+    const projection = projectionSource(books, actual, chosenId === undefined ? budget : budgetSource(books, approved));
+    const scenarios = { budgets, sources: { actual, budget, projection } };
+    this.#held.delete(key);
+    const [oldest] = this.#held.keys();
+    if (this.#held.size >= MOST_HELD && oldest !== undefined) this.#held.delete(oldest);
+    this.#held.set(key, { books, from, scenarios });
+    return scenarios;
+  }
 }
 
 function actualSource(books: Books): ScenarioSource {
@@ -97,10 +125,16 @@ function projectionSource(books: Books, actual: ScenarioSource, budget: Scenario
     slots: slotCount(books.calendar),
     lastSlot: lastPosted === null ? -1 : lastSlot(books.calendar, lastPosted),
   };
+  const held = new Map<string, Slab>();
   return {
     name: lastPosted === null ? 'Budget' : `Actual to ${shortPeriodName(books.calendar, lastPosted)}, approved budget after`,
     hasBalances: false,
-    slab: (filter) => joinSlabs(actual.slab(filter), budget.slab(filter), size),
+    slab: (filter) => {
+      const key = filterKey(filter);
+      const joined = held.get(key) ?? joinSlabs(actual.slab(filter), budget.slab(filter), size);
+      held.set(key, joined);
+      return joined;
+    },
     missing: (span, filter) => {
       const begun = lastPosted === null || span.from > lastPosted ? null : actual.missing(span, filter);
       const ended = lastPosted !== null && span.to <= lastPosted;

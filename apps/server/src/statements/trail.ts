@@ -69,10 +69,7 @@ export function trailOf(options: {
         budgetId: budget?.row.id ?? null,
       };
     }),
-    accountsSum:
-      provenance.kind === 'accounts' && grid.cells[line.index]![column.index]!.kind === 'amount'
-        ? held.reduce((sum, { amount }) => sum + amount, 0)
-        : null,
+    accountsSum: provenance.kind === 'accounts' && grid.cells[line.index]![column.index]!.kind === 'amount' ? provenance.sum : null,
   };
 
   function sentenceOf(from: Provenance, accounts: number): string {

@@ -21,6 +21,7 @@ export function LinePanel({
   const months = data.grid.blocks.filter(({ key }) => key.startsWith('months.')).map(({ heading }) => heading.slice(0, 3));
   const gridRow = data.grid.lines.findIndex(({ account }) => account === row.account);
   const amounts = data.grid.cells[gridRow]!.slice(0, 12).map((cell) => (cell.kind === 'amount' ? cell.value : 0));
+  const year = data.grid.cells[gridRow]![data.grid.columns.findIndex(({ key }) => key === 'year.budget')];
   const held = row.held.flatMap((isHeld, month) => (isHeld ? [month] : []));
   const release = (which: number[]) => apply([{ kind: 'release', account: row.account, months: which }], new Map());
   const bases = [...new Set(row.lines.map(({ basis }) => basis))];
@@ -74,7 +75,7 @@ export function LinePanel({
       ) : null}
       <p className="mt-3 flex justify-between border-t border-hairline pt-2 text-[13px]">
         <span>Months add to the year</span>
-        <Amount value={amounts.reduce((sum, amount) => sum + amount, 0)} exponent={company.exponent} />
+        <Amount value={year?.kind === 'amount' ? year.value : 0} exponent={company.exponent} />
       </p>
     </aside>
   );

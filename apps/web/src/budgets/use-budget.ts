@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import type { BudgetGridDto, FilterDto } from '@wise-margin/contract';
+import { unpackBudgetGrid, type FilterDto, type PackedBudgetGrid } from '@wise-margin/contract';
 import { getJson, queryText } from '../api/client.ts';
 
 export const budgetKey = (company: number, budget: number, filter: FilterDto) => ['budget', company, budget, filter] as const;
@@ -8,7 +8,9 @@ const filterText = (filter: FilterDto) => (Object.keys(filter).length > 0 ? JSON
 export const useBudget = (company: number, budget: number, filter: FilterDto) =>
   useQuery({
     queryKey: budgetKey(company, budget, filter),
-    queryFn: ({ signal }) =>
-      getJson<BudgetGridDto>(`/companies/${company}/budgets/${budget}${queryText({ filter: filterText(filter) })}`, signal),
+    queryFn: async ({ signal }) =>
+      unpackBudgetGrid(
+        await getJson<PackedBudgetGrid>(`/companies/${company}/budgets/${budget}${queryText({ filter: filterText(filter) })}`, signal),
+      ),
     placeholderData: keepPreviousData,
   });

@@ -1,5 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query';
-import type { BudgetEditDto, BudgetGridDto, FilterDto } from '@wise-margin/contract';
+import { unpackBudgetGrid, type BudgetEditDto, type FilterDto, type PackedBudgetGrid } from '@wise-margin/contract';
 import { useEffect, useRef, useState } from 'react';
 import { ApiProblem, sendJson } from '../api/client.ts';
 import { budgetKey } from './use-budget.ts';
@@ -30,8 +30,8 @@ export function useEdits(company: number, budget: number, filter: FilterDto) {
       const next = queue.current[0]!;
       setState({ kind: 'saving' });
       try {
-        const grid = await sendJson<BudgetGridDto>('POST', `/companies/${company}/budgets/${budget}/edits`, next);
-        client.setQueryData(budgetKey(company, budget, next.filter), grid);
+        const grid = await sendJson<PackedBudgetGrid>('POST', `/companies/${company}/budgets/${budget}/edits`, next);
+        client.setQueryData(budgetKey(company, budget, next.filter), unpackBudgetGrid(grid));
         queue.current.shift();
       } catch (error) {
         if (error instanceof ApiProblem && error.isConnection) {

@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import type { BudgetDto, FilterDto, GridDto, StripDto, TrailDto } from '@wise-margin/contract';
+import { unpackGrid, type BudgetDto, type FilterDto, type PackedGrid, type StripDto, type TrailDto } from '@wise-margin/contract';
 import { getJson, queryText } from '../api/client.ts';
 
 /** What a statement is asked for; the address bar holds the same. */
@@ -18,7 +18,8 @@ export function statementQuery({ asOf, columns, budget, filter }: StatementChoic
 export const useIncome = (company: number, choices: StatementChoices) =>
   useQuery({
     queryKey: ['statement', company, choices],
-    queryFn: ({ signal }) => getJson<GridDto>(`/companies/${company}/statements/income${queryText(statementQuery(choices))}`, signal),
+    queryFn: async ({ signal }) =>
+      unpackGrid(await getJson<PackedGrid>(`/companies/${company}/statements/income${queryText(statementQuery(choices))}`, signal)),
     placeholderData: keepPreviousData,
   });
 

@@ -1,5 +1,5 @@
 import type { DimensionCombination } from '../ledger/dimension.ts';
-import type { Minor } from '../money/minor.ts';
+import { minor, type Minor } from '../money/minor.ts';
 import type { Basis } from './basis.ts';
 
 /** One month of a budget line, debit positive. A held month was typed by a person and stays until released. */
@@ -17,4 +17,9 @@ export type BudgetLine = {
 /** The year's total of a line, debit positive. */
 export function yearTotal(months: readonly BudgetMonth[]): number {
   return months.reduce((sum, month) => sum + month.amount, 0);
+}
+
+/** What the lines of one row hold together in a month (0 to 11) or in the year, debit positive; zero without lines. */
+export function rowAmount(lines: readonly Pick<BudgetLine, 'months'>[], part: number | 'year'): Minor {
+  return minor(lines.reduce((sum, { months }) => sum + (part === 'year' ? yearTotal(months) : months[part]!.amount), 0));
 }

@@ -6,8 +6,8 @@ import type { DimensionFilter } from '../ledger/dimension.ts';
  * one; `projection` is the actuals through the last posted month and the approved budget after it.
  */
 export type ScenarioRef = 'actual' | 'budget' | 'projection';
-/** Over a span, a balance-sheet account shows its closing balance, its net change, or the mean of the period ends. */
-export type BalanceMeasure = 'closing' | 'change';
+/** Over a span, a balance-sheet account shows its closing balance, its net change, its opening balance, or the mean of opening and closing. */
+export type BalanceMeasure = 'closing' | 'change' | 'opening' | 'average';
 
 type ColumnBase = {
   /** unique within its block */

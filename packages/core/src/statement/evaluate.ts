@@ -1,8 +1,7 @@
-import { firstSlot, lastSlot } from '../calendar/fiscal-calendar.ts';
-import { isBalanceAccount } from '../chart/account.ts';
 import { bothFilters, type DimensionFilter } from '../ledger/dimension.ts';
 import { minor } from '../money/minor.ts';
 import { differenceOf, percentDifferenceOf, shareOf } from '../variance/difference.ts';
+import { accountValues } from './account-values.ts';
 import { amount, blank, type Cell } from './cell.ts';
 import { evaluateExpression } from './evaluate-expression.ts';
 import type { PlannedColumn } from './plan-columns.ts';
@@ -28,8 +27,6 @@ type AmountColumn = PlannedColumn & { readonly kind: 'amount' };
  */
 export function evaluate(plan: StatementPlan, sources: ScenarioSources, filter: DimensionFilter): StatementGrid {
   const cells: Cell[][] = plan.lines.map(() => new Array<Cell>(plan.columns.length));
-  const isBalance = plan.chart.accounts.map(isBalanceAccount);
-  const hasBalances = plan.lines.map((line) => line.accounts.some((index) => isBalance[index]));
   const lineOfKey = new Map(plan.lines.map((line) => [line.key, line.index]));
   for (const column of plan.columns) {
     if (column.kind === 'amount') evaluateAmounts(column);
@@ -43,22 +40,25 @@ export function evaluate(plan: StatementPlan, sources: ScenarioSources, filter: 
     const source = sources[column.scenario];
     const joined = bothFilters(filter, column.filter);
     const none = column.resolved.ok ? source.missing(column.resolved.span, joined) : column.resolved.reason;
-    const slab = none === null ? source.slab(joined) : null;
-    const span = column.resolved.ok ? column.resolved.span : null;
-    const from = span && slab ? firstSlot(plan.calendar, span.from) : 0;
-    const to = span && slab ? lastSlot(plan.calendar, span.to) : 0;
-    const valueOf = (index: number): number =>
-      isBalance[index] && column.measure === 'closing' ? slab!.closing(index, to) : slab!.change(index, from, to);
-
+    const values =
+      none === null && column.resolved.ok
+        ? accountValues({
+            slab: source.slab(joined),
+            isBalance: plan.isBalance,
+            calendar: plan.calendar,
+            span: column.resolved.span,
+            measure: column.measure,
+          })
+        : null;
     for (const line of plan.lines) {
       const row = cells[line.index]!;
       if (line.kind === 'section' || line.kind === 'spacer') row[column.index] = blank('noLine');
       else if (line.kind === 'formula') continue;
-      else if (none !== null) row[column.index] = blank(none);
-      else if (!source.hasBalances && hasBalances[line.index]) row[column.index] = blank('noBalanceBudget');
+      else if (values === null) row[column.index] = blank(none!);
+      else if (!source.hasBalances && line.holdsBalances) row[column.index] = blank('noBalanceBudget');
       else {
         let sum = 0;
-        for (const index of line.accounts) sum += valueOf(index);
+        for (const index of line.accounts) sum += values[index]!;
         row[column.index] = amount(minor(line.sign * sum));
       }
     }

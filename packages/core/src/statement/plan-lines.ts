@@ -1,5 +1,5 @@
 import type { Polarity } from '../chart/account-class.ts';
-import { polarityOf, type Chart } from '../chart/account.ts';
+import { isBalanceAccount, polarityOf, type Chart } from '../chart/account.ts';
 import { selectAccounts } from '../chart/selection.ts';
 import type { RatioUnit } from './cell.ts';
 import { linesRead, parseExpression, type Expression, type ExpressionIssue } from './expression.ts';
@@ -17,6 +17,8 @@ export type PlannedLine = {
   readonly sign: 1 | -1;
   /** chart positions summed by the line; empty for formulas, sections and spacers */
   readonly accounts: readonly number[];
+  /** whether any of them stands in the balance sheet */
+  readonly holdsBalances: boolean;
   readonly expression: Expression | null;
   readonly result: 'amount' | RatioUnit;
   readonly polarity: Polarity;
@@ -58,10 +60,11 @@ export function planLines(lineSet: LineSet, chart: Chart): PlannedLines {
   const sections = new Map<string, number[]>();
   const keys = new Set<string>();
 
-  const add = (line: Omit<PlannedLine, 'index'>): number => {
+  const isBalance = chart.accounts.map(isBalanceAccount);
+  const add = (line: Omit<PlannedLine, 'index' | 'holdsBalances'>): number => {
     if (keys.has(line.key)) issues.push({ line: line.key, code: 'repeatedKey', token: line.key });
     keys.add(line.key);
-    return lines.push({ index: lines.length, ...line }) - 1;
+    return lines.push({ index: lines.length, ...line, holdsBalances: line.accounts.some((account) => isBalance[account]) }) - 1;
   };
   const common = (line: Line, depth: number, parent: number) => ({
     key: line.key,

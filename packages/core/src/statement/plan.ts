@@ -1,5 +1,5 @@
 import type { FiscalCalendar, PeriodIndex } from '../calendar/fiscal-calendar.ts';
-import type { Chart } from '../chart/account.ts';
+import { isBalanceAccount, type Chart } from '../chart/account.ts';
 import type { ColumnSet } from './column-set.ts';
 import type { LineSet } from './line-set.ts';
 import { planColumns, type ColumnIssue, type PlannedBlock, type PlannedColumn } from './plan-columns.ts';
@@ -17,6 +17,8 @@ export type StatementPlan = {
   readonly columns: readonly PlannedColumn[];
   /** index of the line percentages are taken of */
   readonly percentBase: number;
+  /** for each account of the chart, whether it stands in the balance sheet */
+  readonly isBalance: readonly boolean[];
 };
 export type StatementIssue = ({ readonly of: 'line' } & LineIssue) | ({ readonly of: 'column' } & ColumnIssue);
 export type PlanResult =
@@ -46,5 +48,18 @@ export function planStatement(options: {
     }
   }
   if (issues.length > 0) return { ok: false, issues };
-  return { ok: true, plan: { chart, calendar, asOf, lines, formulaOrder: order, blocks, columns, percentBase } };
+  return {
+    ok: true,
+    plan: {
+      chart,
+      calendar,
+      asOf,
+      lines,
+      formulaOrder: order,
+      blocks,
+      columns,
+      percentBase,
+      isBalance: chart.accounts.map(isBalanceAccount),
+    },
+  };
 }

@@ -1,9 +1,8 @@
 import { spanWords } from '../calendar/period-words.ts';
 import type { Span } from '../calendar/span.ts';
 import { bothFilters, type DimensionFilter } from '../ledger/dimension.ts';
-import { firstSlot, lastSlot } from '../calendar/fiscal-calendar.ts';
-import { isBalanceAccount } from '../chart/account.ts';
 import { minor, type Minor } from '../money/minor.ts';
+import { accountValues } from './account-values.ts';
 import type { BalanceMeasure, ScenarioRef } from './column-set.ts';
 import type { StatementGrid } from './evaluate.ts';
 import { linesRead } from './expression.ts';
@@ -19,6 +18,8 @@ export type Provenance =
       readonly span: Span;
       readonly filter: DimensionFilter;
       readonly accounts: readonly { readonly account: number; readonly amount: Minor; readonly measure: BalanceMeasure }[];
+      /** what the accounts add up to: the cell */
+      readonly sum: Minor;
     }
   | {
       readonly kind: 'cells';
@@ -57,14 +58,19 @@ export function provenanceOf(grid: StatementGrid, lineIndex: number, columnIndex
       const { span } = column.resolved;
       const filter = bothFilters(grid.filter, column.filter);
       const slab = grid.sources[column.scenario].slab(filter);
-      const from = firstSlot(plan.calendar, span.from);
-      const to = lastSlot(plan.calendar, span.to);
+      const values = accountValues({ slab, isBalance: plan.isBalance, calendar: plan.calendar, span, measure: column.measure });
       const accounts = line.accounts.map((account) => {
-        const measure = isBalanceAccount(plan.chart.accounts[account]!) ? column.measure : ('change' as const);
-        const value = measure === 'closing' ? slab.closing(account, to) : slab.change(account, from, to);
-        return { account, amount: minor(line.sign * value), measure };
+        const measure = plan.isBalance[account] ? column.measure : ('change' as const);
+        return { account, amount: minor(line.sign * values[account]!), measure };
       });
-      return { kind: 'accounts', scenario: column.scenario, span, filter, accounts };
+      return {
+        kind: 'accounts',
+        scenario: column.scenario,
+        span,
+        filter,
+        accounts,
+        sum: minor(accounts.reduce((total, { amount }) => total + amount, 0)),
+      };
     }
   }
 }

@@ -1,6 +1,8 @@
 import {
   EntryReader,
+  layerOf,
   monthCalendar,
+  PostingTally,
   readLedgerHeader,
   type Account,
   type Entry,
@@ -37,10 +39,7 @@ export class LedgerStager {
   readonly #entries: ChunkWriter;
   readonly #lines: ChunkWriter;
   readonly #accountIds: number[] = [];
-  readonly #balances = new Map<
-    string,
-    { accountId: number; code: number; combinationId: number; layer: string; debit: number; credit: number }
-  >();
+  readonly #tally = new PostingTally();
   readonly #combinationOf = new Map<string, number>();
   readonly #newCombinations: { id: number; values: string }[] = [];
   readonly #newParties: { id: number; name: string }[] = [];
@@ -48,7 +47,7 @@ export class LedgerStager {
   #reader: EntryReader | null = null;
   #headerRead = false;
   #rows = 0;
-  #counts = { entries: 0, drafts: 0, lines: 0, debits: 0, credits: 0 };
+  #counts = { entries: 0, drafts: 0, lines: 0 };
   #dates: { first: string | null; last: string | null } = { first: null, last: null };
   #years: { first: number; last: number } | null = null;
 
@@ -78,8 +77,8 @@ export class LedgerStager {
     this.#entries.close();
     this.#lines.close();
     const balances = new ChunkWriter(stagedPath(this.#job.directory, 'balances.ndjson'));
-    for (const { accountId, code, combinationId, layer, debit, credit } of this.#balances.values())
-      balances.add([accountId, code, combinationId, layer, debit, credit]);
+    for (const { account, period, combination, layer, debits, credits } of this.#tally.balances())
+      balances.add([account, period, combination, layer, debits, credits]);
     balances.close();
     const dimensions = this.#layout?.dimensions.map(({ name }) => name) ?? [];
     const values = (combinations: Iterable<string>, name: string) =>
@@ -88,6 +87,7 @@ export class LedgerStager {
     return {
       rows: this.#rows,
       ...this.#counts,
+      ...this.#tally.sides,
       firstDate: this.#dates.first,
       lastDate: this.#dates.last,
       firstYear: this.#years?.first ?? null,
@@ -141,7 +141,7 @@ export class LedgerStager {
     const entryId = this.#known.base.entries + (counts.entries += 1);
     this.entryRows.set(entry.number, firstRow);
     this.#entries.add([entryId, entry.number, entry.date, code, entry.source, entry.kind, entry.state]);
-    const layer = entry.state === 'draft' ? 'draft' : entry.kind === 'closing' ? 'closing' : 'ordinary';
+    const layer = layerOf(entry);
     if (layer === 'draft') counts.drafts += 1;
     for (const line of entry.lines) {
       const accountId = this.#accountIds[line.account]!;
@@ -159,16 +159,7 @@ export class LedgerStager {
         line.document,
         line.due,
       ]);
-      const debit = Math.max(line.amount, 0);
-      const credit = Math.max(-line.amount, 0);
-      counts.debits += debit;
-      counts.credits += credit;
-      const key = `${accountId}|${code}|${combinationId}|${layer}`;
-      const balance = this.#balances.get(key);
-      if (balance) {
-        balance.debit += debit;
-        balance.credit += credit;
-      } else this.#balances.set(key, { accountId, code, combinationId, layer, debit, credit });
+      this.#tally.add({ account: accountId, period: code, combination: combinationId, layer }, line.amount);
     }
     if (this.#dates.first === null || entry.date < this.#dates.first) this.#dates.first = entry.date;
     if (this.#dates.last === null || entry.date > this.#dates.last) this.#dates.last = entry.date;

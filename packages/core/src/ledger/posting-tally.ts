@@ -1,0 +1,72 @@
+import { minor, type Minor } from '../money/minor.ts';
+import type { BalanceLayer } from './balance-cube.ts';
+import type { EntryKind, EntryState } from './entry.ts';
+
+/** Debits and credits of amounts, both positive. */
+export type Sides = { readonly debits: Minor; readonly credits: Minor };
+
+/**
+ * What debit-positive amounts add up to on either side; zero on both without amounts.
+ * @example sidesOf([500, -300, -200]) // { debits: 500, credits: 500 }
+ */
+export function sidesOf(amounts: Iterable<number>): Sides {
+  let debits = 0;
+  let credits = 0;
+  for (const amount of amounts) {
+    if (amount > 0) debits += amount;
+    else credits -= amount;
+  }
+  return { debits: minor(debits), credits: minor(credits) };
+}
+
+/** The layer of the cube an entry's amounts belong to; drafts stand in none and are kept beside it. */
+export function layerOf(entry: { readonly kind: EntryKind; readonly state: EntryState }): BalanceLayer | 'draft' {
+  if (entry.state === 'draft') return 'draft';
+  return entry.kind === 'closing' ? 'closing' : 'ordinary';
+}
+
+/** What postings add to one balance: debits and credits of an account in a period, dimension combination and layer. */
+export type TalliedBalance = {
+  readonly account: number;
+  readonly period: number;
+  readonly combination: number;
+  readonly layer: BalanceLayer | 'draft';
+  debits: number;
+  credits: number;
+};
+
+/** Adds up lines as they are posted: in all, and for each balance they touch. Positions are the caller's own numbers. */
+export class PostingTally {
+  readonly #balances = new Map<string, TalliedBalance>();
+  #debits = 0;
+  #credits = 0;
+
+  /** @param amount debit positive minor units */
+  add(place: Omit<TalliedBalance, 'debits' | 'credits'>, amount: number): void {
+    const key = `${place.account}|${place.period}|${place.combination}|${place.layer}`;
+    let balance = this.#balances.get(key);
+    if (!balance) this.#balances.set(key, (balance = { ...place, debits: 0, credits: 0 }));
+    if (amount > 0) {
+      balance.debits += amount;
+      this.#debits += amount;
+    } else {
+      balance.credits -= amount;
+      this.#credits -= amount;
+    }
+  }
+
+  /** @throws AmountOverflowError when the totals leave the exact range */
+  get sides(): Sides {
+    return { debits: minor(this.#debits), credits: minor(this.#credits) };
+  }
+
+  /** Every balance touched, in the order of its first line. @throws AmountOverflowError */
+  balances(): readonly TalliedBalance[] {
+    const all = [...this.#balances.values()];
+    for (const { debits, credits } of all) {
+      minor(debits);
+      minor(credits);
+    }
+    return all;
+  }
+}
