@@ -15,11 +15,15 @@ const shapeOf = (cell: CellDto): CellShape => {
  */
 export function packGrid({ cells, ...head }: GridDto): PackedGrid {
   const shapes: CellShape[] = [];
-  const positions = new Map<string, number>();
+  // a map for what a cell is, and in it one for its mark: a key made of texts for each cell costs more than all the rest
+  const positions = new Map<string, Map<string | undefined, number>>();
   const positionOf = (cell: CellDto): number => {
-    const key = `${cell.kind} ${'unit' in cell ? cell.unit : ''} ${'favor' in cell ? cell.favor : ''} ${'reason' in cell ? cell.reason : ''}`;
-    let position = positions.get(key);
-    if (position === undefined) positions.set(key, (position = shapes.push(shapeOf(cell)) - 1));
+    const what = cell.kind === 'amount' ? 'amount' : cell.kind === 'ratio' ? cell.unit : cell.reason;
+    const mark = cell.kind === 'amount' || cell.kind === 'ratio' ? cell.favor : cell.kind;
+    let marks = positions.get(what);
+    if (!marks) positions.set(what, (marks = new Map()));
+    let position = marks.get(mark);
+    if (position === undefined) marks.set(mark, (position = shapes.push(shapeOf(cell)) - 1));
     return position;
   };
   const rows = cells.map((row) => ({ shapes: row.map(positionOf), values: row.map((cell) => ('value' in cell ? cell.value : 0)) }));
@@ -33,7 +37,10 @@ export function unpackGrid({ shapes, rows, ...head }: PackedGrid): GridDto {
     cells: rows.map((row) =>
       row.shapes.map((position, column): CellDto => {
         const shape = shapes[position]!;
-        return shape.kind === 'amount' || shape.kind === 'ratio' ? { ...shape, value: row.values[column]! } : shape;
+        if (shape.kind === 'blank' || shape.kind === 'notMeaningful') return shape;
+        const value = row.values[column]!;
+        if (shape.kind === 'amount') return shape.favor ? { kind: 'amount', value, favor: shape.favor } : { kind: 'amount', value };
+        return { ...shape, value };
       }),
     ),
   };

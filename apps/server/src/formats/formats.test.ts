@@ -1,6 +1,7 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import fc from 'fast-check';
 import { afterAll, describe, expect, it } from 'vitest';
 import { cellText, ratioNumber } from '../statements/export-csv.ts';
 import { inspectFile } from './inspect-file.ts';
@@ -65,7 +66,43 @@ describe('rows', () => {
     expect(await rows('a,b\n\n1\n1,2,3\n')).toEqual([['a', 'b'], [''], ['1'], ['1', '2', '3']]));
   it('tell the row where quotes break', async () => {
     await expect(rows('a,b\n1,2\n"open,3\n')).rejects.toThrow(BrokenCsvError);
-    await expect(rows('a,b\n1,2\n3,x"y"\n')).rejects.toMatchObject({ row: 3 });
+    await expect(rows('a,b\n1,2\n"3"x,y\n')).rejects.toMatchObject({ row: 3 });
+  });
+  it('take a quote inside a cell as it stands', async () =>
+    expect(await rows('a,b\n3,5" pipe\n')).toEqual([
+      ['a', 'b'],
+      ['3', '5" pipe'],
+    ]));
+  it('hand on what stands before a break', async () => {
+    const seen: string[][] = [];
+    const path = file('a,b\n1,2\n"open,3\n');
+    await expect(readCsv(path, await inspectFile(path), (cells) => seen.push(cells))).rejects.toMatchObject({ row: 3 });
+    expect(seen).toEqual([
+      ['a', 'b'],
+      ['1', '2'],
+    ]);
+  });
+  it('pass on what goes wrong while a row is taken', async () => {
+    const path = file('a,b\n1,2\n3,4\n');
+    const taken = readCsv(path, await inspectFile(path), (_, row) => {
+      if (row === 2) throw new RangeError('too much');
+    });
+    await expect(taken).rejects.toThrow('too much');
+  });
+  it('are the same whatever the line breaks and wherever the reads fall', async () => {
+    const cell = fc.string({ unit: fc.constantFrom('a', 'é', '"', ',', '\n', ' ', '€'), maxLength: 8 });
+    const written = (table: string[][], lineBreak: string) =>
+      table.map((cells) => cells.map((text) => `"${text.replaceAll('"', '""').replaceAll('\n', lineBreak)}"`).join(',')).join(lineBreak) +
+      lineBreak;
+    const table = fc.array(fc.tuple(fc.constant('x'), cell), { minLength: 1, maxLength: 30 });
+    await fc.assert(
+      fc.asyncProperty(table, fc.constantFrom('\n', '\r\n', '\r'), async (plain, lineBreak) => {
+        expect(await rows(written([['h', 'long'], ...plain], lineBreak))).toEqual([['h', 'long'], ...plain]);
+      }),
+      { numRuns: 60 },
+    );
+    const wide = Array.from({ length: 3000 }, (_, index) => ['x', `${'é"\n'.repeat(index % 60)}${index}`]);
+    expect(await rows(written([['h', 'long'], ...wide], '\r\n'))).toEqual([['h', 'long'], ...wide]);
   });
   it('do not swallow a whole file behind one open quote', async () => {
     await expect(rows(`a,b\n"${'x'.repeat(1_200_000)}\n`)).rejects.toThrow(BrokenCsvError);

@@ -35,17 +35,23 @@ export type TalliedBalance = {
   credits: number;
 };
 
-/** Adds up lines as they are posted: in all, and for each balance they touch. Positions are the caller's own numbers. */
+// room for 8 million combinations beside a thousand million accounts, all exact in a double
+const COMBINATIONS = 2 ** 23;
+
+/** Adds up lines as they are posted: in all, and for each balance they touch. Accounts, periods and combinations are the caller's own numbers. */
 export class PostingTally {
-  readonly #balances = new Map<string, TalliedBalance>();
+  // by period and layer first: keys made of texts would cost more than all the adding
+  readonly #balances = new Map<string, Map<number, TalliedBalance>>();
+  #own: { readonly period: number; readonly layer: TalliedBalance['layer']; readonly balances: Map<number, TalliedBalance> } | null = null;
   #debits = 0;
   #credits = 0;
 
   /** @param amount debit positive minor units */
   add(place: Omit<TalliedBalance, 'debits' | 'credits'>, amount: number): void {
-    const key = `${place.account}|${place.period}|${place.combination}|${place.layer}`;
-    let balance = this.#balances.get(key);
-    if (!balance) this.#balances.set(key, (balance = { ...place, debits: 0, credits: 0 }));
+    const balances = this.#balancesOf(place.period, place.layer);
+    const key = place.account * COMBINATIONS + place.combination;
+    let balance = balances.get(key);
+    if (!balance) balances.set(key, (balance = { ...place, debits: 0, credits: 0 }));
     if (amount > 0) {
       balance.debits += amount;
       this.#debits += amount;
@@ -60,13 +66,23 @@ export class PostingTally {
     return { debits: minor(this.#debits), credits: minor(this.#credits) };
   }
 
-  /** Every balance touched, in the order of its first line. @throws AmountOverflowError */
+  /** Every balance touched. @throws AmountOverflowError */
   balances(): readonly TalliedBalance[] {
-    const all = [...this.#balances.values()];
+    const all = [...this.#balances.values()].flatMap((own) => [...own.values()]);
     for (const { debits, credits } of all) {
       minor(debits);
       minor(credits);
     }
     return all;
+  }
+
+  /** The balances of a period and layer; the lines of an entry ask for the same ones in a row. */
+  #balancesOf(period: number, layer: TalliedBalance['layer']): Map<number, TalliedBalance> {
+    if (this.#own?.period === period && this.#own.layer === layer) return this.#own.balances;
+    const key = `${period}|${layer}`;
+    const balances = this.#balances.get(key) ?? new Map<number, TalliedBalance>();
+    this.#balances.set(key, balances);
+    this.#own = { period, layer, balances };
+    return balances;
   }
 }

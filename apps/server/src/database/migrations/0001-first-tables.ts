@@ -1,5 +1,11 @@
 import type { Migration } from './migration.ts';
 
+/** The indexes of ledger lines, apart so that a large import can make them after its rows. */
+export const LINE_INDEXES = {
+  lines_by_account: 'CREATE INDEX lines_by_account ON lines (account_id, period_code)',
+  lines_by_entry: 'CREATE INDEX lines_by_entry ON lines (entry_id)',
+} as const;
+
 /** Companies, ledger, balances, budgets and the audit record. Numbers that people see (companies, imports, budgets) are never given twice. Money is INTEGER minor units, dates ISO text. */
 export const firstTables: Migration = {
   name: '0001-first-tables',
@@ -25,8 +31,7 @@ export const firstTables: Migration = {
       id INTEGER PRIMARY KEY, entry_id INTEGER NOT NULL REFERENCES entries(id), account_id INTEGER NOT NULL REFERENCES accounts(id), period_code INTEGER NOT NULL,
       amount INTEGER NOT NULL CHECK (typeof(amount) = 'integer'), combination_id INTEGER NOT NULL REFERENCES combinations(id), party_id INTEGER REFERENCES parties(id),
       memo TEXT NOT NULL, document TEXT NOT NULL, due TEXT)`,
-    `CREATE INDEX lines_by_account ON lines (account_id, period_code)`,
-    `CREATE INDEX lines_by_entry ON lines (entry_id)`,
+    ...Object.values(LINE_INDEXES),
     `CREATE TABLE balances (
       company_id INTEGER NOT NULL, account_id INTEGER NOT NULL REFERENCES accounts(id), period_code INTEGER NOT NULL, combination_id INTEGER NOT NULL REFERENCES combinations(id),
       layer TEXT NOT NULL, debit INTEGER NOT NULL CHECK (typeof(debit) = 'integer'), credit INTEGER NOT NULL CHECK (typeof(credit) = 'integer'),

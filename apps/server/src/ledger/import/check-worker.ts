@@ -1,10 +1,12 @@
-import { parentPort, workerData } from 'node:worker_threads';
+import { parentPort } from 'node:worker_threads';
 import type { CheckJob, CheckMessage } from './check-job.ts';
 import { checkImport } from './check.ts';
 
 const send = (message: CheckMessage): void => parentPort?.postMessage(message);
 
-checkImport(workerData as CheckJob, (rowsRead) => send({ kind: 'progress', rowsRead })).then(
-  (result) => send({ kind: 'done', result }),
-  (error: unknown) => send({ kind: 'failed', message: error instanceof Error ? error.message : String(error) }),
-);
+parentPort?.on('message', (job: CheckJob) => {
+  checkImport(job, (rowsRead) => send({ kind: 'progress', rowsRead })).then(
+    (result) => send({ kind: 'done', result }),
+    (error: unknown) => send({ kind: 'failed', message: error instanceof Error ? error.message : String(error) }),
+  );
+});

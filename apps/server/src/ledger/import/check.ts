@@ -6,7 +6,7 @@ import { BrokenCsvError, readCsv } from '../../formats/read-csv.ts';
 import { inspectFile, type InspectedFile } from '../../formats/inspect-file.ts';
 import type { CheckJob, CheckResult, NumberBase, StagedSetup } from './check-job.ts';
 import { LedgerStager, type KnownRows } from './ledger-stager.ts';
-import { LineWriter, stagedPath } from './staging.ts';
+import { LineWriter, StagingWriter, stagedPath } from './staging.ts';
 
 const MOST_ACCOUNT_ROWS = 200_000;
 
@@ -19,6 +19,7 @@ export async function checkImport(job: CheckJob, onProgress: (rowsRead: number) 
   const database = await openDatabase(job.dataDirectory);
   const issues = new LineWriter(stagedPath(job.directory, 'issues.ndjson'));
   const onIssue = (issue: ImportIssue) => issues.add(issue);
+  const staging = await StagingWriter.open(stagedPath(job.directory, 'staged.sqlite'));
   try {
     const known = await knownRows(database, job);
     const files: ImportDto['files'] = [];
@@ -63,12 +64,15 @@ export async function checkImport(job: CheckJob, onProgress: (rowsRead: number) 
         details: { importId: repeatedAs.id, date: repeatedAs.posted_at.slice(0, 10) },
       });
     }
-    const stager = new LedgerStager({ job, known, onIssue });
+    const stager = new LedgerStager({ job, known, staging, onIssue });
     if (ledgerFile && !repeatedAs) {
       try {
-        await readCsv(stagedPath(job.directory, 'ledger.csv'), ledgerFile, (cells, row) => {
+        const take = (cells: string[], row: number): void => {
           stager.push(cells, row);
           if (row % 20_000 === 0) onProgress(row);
+        };
+        await readCsv(stagedPath(job.directory, 'ledger.csv'), ledgerFile, take, async () => {
+          if (staging.isBehind) await staging.settled();
         });
       } catch (error) {
         if (!(error instanceof BrokenCsvError)) throw error;
@@ -77,7 +81,7 @@ export async function checkImport(job: CheckJob, onProgress: (rowsRead: number) 
       stager.finish();
       await reportEntriesHeld(database, job, stager.entryRows, onIssue);
     }
-    const staged = stager.close();
+    const staged = stager.summary();
     const years = newYears(known, staged.firstYear, staged.lastYear);
     const setup: StagedSetup = {
       years,
@@ -106,7 +110,7 @@ export async function checkImport(job: CheckJob, onProgress: (rowsRead: number) 
     return { files, preview, base: known.base, rowsRead: staged.rows, issueCount: issues.count };
   } finally {
     issues.close();
-    await database.close();
+    await staging.close().finally(() => database.close());
   }
 }
 

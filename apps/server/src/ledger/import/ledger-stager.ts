@@ -12,7 +12,7 @@ import {
 } from '@wise-margin/core';
 import { periodCode } from '../../companies/books.ts';
 import type { CheckJob, NumberBase, StagedSetup } from './check-job.ts';
-import { ChunkWriter, stagedPath } from './staging.ts';
+import type { StagingWriter } from './staging.ts';
 
 /** What the database held when the check began, with the accounts of the import's own file merged in. */
 export type KnownRows = {
@@ -36,8 +36,7 @@ export class LedgerStager {
   readonly #job: CheckJob;
   readonly #known: KnownRows;
   readonly #onIssue: (issue: ImportIssue) => void;
-  readonly #entries: ChunkWriter;
-  readonly #lines: ChunkWriter;
+  readonly #staging: StagingWriter;
   readonly #accountIds: number[] = [];
   readonly #tally = new PostingTally();
   readonly #combinationOf = new Map<string, number>();
@@ -51,12 +50,16 @@ export class LedgerStager {
   #dates: { first: string | null; last: string | null } = { first: null, last: null };
   #years: { first: number; last: number } | null = null;
 
-  constructor(options: { readonly job: CheckJob; readonly known: KnownRows; readonly onIssue: (issue: ImportIssue) => void }) {
+  constructor(options: {
+    readonly job: CheckJob;
+    readonly known: KnownRows;
+    readonly staging: StagingWriter;
+    readonly onIssue: (issue: ImportIssue) => void;
+  }) {
     this.#job = options.job;
     this.#known = options.known;
     this.#onIssue = options.onIssue;
-    this.#entries = new ChunkWriter(stagedPath(this.#job.directory, 'entries.ndjson'));
-    this.#lines = new ChunkWriter(stagedPath(this.#job.directory, 'lines.ndjson'));
+    this.#staging = options.staging;
   }
 
   push(cells: string[], row: number): void {
@@ -73,13 +76,10 @@ export class LedgerStager {
     else if (this.#reader && this.#rows === 0) this.#onIssue({ ...nothing, code: 'noRows' });
   }
 
-  close() {
-    this.#entries.close();
-    this.#lines.close();
-    const balances = new ChunkWriter(stagedPath(this.#job.directory, 'balances.ndjson'));
+  /** What was read, in all; the balances are staged last. */
+  summary() {
     for (const { account, period, combination, layer, debits, credits } of this.#tally.balances())
-      balances.add([account, period, combination, layer, debits, credits]);
-    balances.close();
+      this.#staging.add('balances', [account, period, combination, layer, debits, credits]);
     const dimensions = this.#layout?.dimensions.map(({ name }) => name) ?? [];
     const values = (combinations: Iterable<string>, name: string) =>
       new Set([...combinations].flatMap((text) => (JSON.parse(text) as Record<string, string>)[name] ?? []));
@@ -140,14 +140,14 @@ export class LedgerStager {
     const code = periodCode(entry.fiscalYear, entry.periodNumber);
     const entryId = this.#known.base.entries + (counts.entries += 1);
     this.entryRows.set(entry.number, firstRow);
-    this.#entries.add([entryId, entry.number, entry.date, code, entry.source, entry.kind, entry.state]);
+    this.#staging.add('entries', [entryId, entry.number, entry.date, code, entry.source, entry.kind, entry.state]);
     const layer = layerOf(entry);
     if (layer === 'draft') counts.drafts += 1;
     for (const line of entry.lines) {
       const accountId = this.#accountIds[line.account]!;
       const combinationId = this.#combination(line.dimensions);
       const lineId = this.#known.base.lines + (counts.lines += 1);
-      this.#lines.add([
+      this.#staging.add('lines', [
         lineId,
         entryId,
         accountId,

@@ -1,14 +1,14 @@
 import { mkdirSync, renameSync, rmSync, copyFileSync, createReadStream, existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { createInterface } from 'node:readline';
-import { Worker } from 'node:worker_threads';
 import { importIssueWords, type ImportDto, type ImportIssueDto, type NewCompany } from '@wise-margin/contract';
 import { currency, type ImportIssue } from '@wise-margin/core';
 import type { Actor } from '../../database/audit.ts';
 import type { Database } from '../../database/database.ts';
 import type { ImportRow } from '../../database/models.ts';
 import { notFound, ProblemError, refused } from '../../http/problem.ts';
-import type { CheckJob, CheckMessage, CheckResult, NumberBase } from './check-job.ts';
+import type { CheckJob, NumberBase } from './check-job.ts';
+import { CheckWorkers, type RunningCheck } from './check-workers.ts';
 import { postImport, StaleCheckError } from './post.ts';
 import { stagedPath } from './staging.ts';
 
@@ -22,14 +22,12 @@ export type ImportRequest = {
 };
 
 const ISSUES_SHOWN = 200;
-// The built application has the worker beside it as JavaScript; from source, a loader starts it.
-const WORKER = new URL(import.meta.url.endsWith('.ts') ? './check-worker.source.mjs' : './check-worker.js', import.meta.url);
-
 /** Takes files in, checks them in a worker, and posts them: all or nothing. */
 export class ImportService {
   readonly #database: Database;
   readonly #rowsRead = new Map<number, number>();
-  readonly #running = new Map<number, { readonly worker: Worker; readonly done: Promise<void> }>();
+  readonly #workers = new CheckWorkers();
+  readonly #running = new Map<number, { readonly stop: RunningCheck['stop']; readonly done: Promise<void> }>();
 
   constructor(database: Database) {
     this.#database = database;
@@ -125,7 +123,9 @@ export class ImportService {
     const row = await this.#row(id);
     if (row.state === 'posted' || row.state === 'posting')
       throw new ProblemError(409, 'Already posted', `Import ${id} is ${row.state} and stays on record.`);
-    await this.#running.get(id)?.worker.terminate();
+    const running = this.#running.get(id);
+    await running?.stop();
+    await running?.done;
     await this.#database.write((transaction) => this.#database.models.imports.destroy({ where: { id }, transaction }));
     rmSync(this.#directory(id), { recursive: true, force: true });
   }
@@ -158,7 +158,9 @@ export class ImportService {
 
   /** Stops every check under way. */
   async close(): Promise<void> {
-    await Promise.all([...this.#running.values()].map(({ worker }) => worker.terminate()));
+    const running = [...this.#running.values()];
+    await this.#workers.close();
+    await Promise.all(running.map(({ done }) => done));
   }
 
   async #startCheck(id: number): Promise<void> {
@@ -180,17 +182,8 @@ export class ImportService {
       ledgerFile: existsSync(stagedPath(directory, 'ledger.csv')),
       fileNames,
     };
-    const worker = new Worker(WORKER, { workerData: job });
-    const outcome = new Promise<CheckResult>((resolve, reject) => {
-      worker.on('message', (message: CheckMessage) => {
-        if (message.kind === 'progress') this.#rowsRead.set(id, message.rowsRead);
-        else if (message.kind === 'done') resolve(message.result);
-        else reject(new Error(message.message));
-      });
-      worker.on('error', reject);
-      worker.on('exit', () => reject(new Error('The check was stopped')));
-    });
-    const done = outcome
+    const check = this.#workers.start(job, (rowsRead) => this.#rowsRead.set(id, rowsRead));
+    const done = check.done
       .then(
         ({ files, preview, base, rowsRead, issueCount }) => {
           this.#rowsRead.set(id, rowsRead);
@@ -205,7 +198,7 @@ export class ImportService {
         (error: Error) => this.#update(id, { state: 'failed', failure: error.message }),
       )
       .finally(() => this.#running.delete(id));
-    this.#running.set(id, { worker, done });
+    this.#running.set(id, { stop: check.stop, done });
   }
 
   async #update(
