@@ -9,10 +9,12 @@ export const root = resolve(dirname(fileURLToPath(import.meta.url)), '..');
 const windows = process.platform === 'win32';
 export const say = (text) => process.stdout.write(`${text}\n`);
 
-/** Runs a command, showing what it prints; resolves with its exit code. */
+/** Runs a command, showing what it prints or gathering it in `output`; resolves with its exit code. */
 export function run(command, args, options = {}) {
   return new Promise((done, fail) => {
-    const child = spawn(command, args, { cwd: root, stdio: 'inherit', shell: windows, ...options });
+    const { output, ...rest } = options;
+    const child = spawn(command, args, { cwd: root, stdio: 'inherit', shell: windows, ...rest });
+    for (const stream of [child.stdout, child.stderr]) stream?.on('data', (text) => output?.push(String(text)));
     child.on('error', fail);
     child.on('exit', (code, signal) => done(signal ? 1 : (code ?? 1)));
   });
@@ -38,17 +40,44 @@ function setStamp(name, value) {
   writeFileSync(stamp(name), value);
 }
 
-/** Installs the locked dependencies when they are absent or the lock file changed. */
-export async function install() {
-  const wanted = digest([readFileSync(join(root, 'package-lock.json'), 'utf8'), process.version]);
+const lockDigest = () => digest([readFileSync(join(root, 'package-lock.json'), 'utf8'), process.version]);
+const npm = windows ? 'npm.cmd' : 'npm';
+
+/** Installs the locked dependencies when they are absent or the lock file changed; sqlite3 is compiled apart, by `compileDatabase`. */
+export async function installPackages() {
+  const wanted = lockDigest();
   if (existsSync(join(root, 'node_modules')) && isStamped('install', wanted)) return;
-  say('Installing dependencies. sqlite3 compiles from source, which takes about two minutes.');
-  const env = { ...process.env };
+  say('Installing dependencies.');
+  await mustRun(npm, ['ci', '--ignore-scripts', '--no-audit', '--no-fund']);
+  setStamp('install', wanted);
+}
+
+/**
+ * Makes sqlite3's native part when it is absent: fetched where there is a network, compiled from
+ * source otherwise. Its output is shown only when it fails, since other steps may run beside it.
+ */
+export async function compileDatabase() {
+  const wanted = lockDigest();
+  if (existsSync(join(root, 'node_modules/sqlite3/build/Release/node_sqlite3.node')) && isStamped('native', wanted)) return;
+  say('Preparing sqlite3. Where it has to be compiled from source this takes two to four minutes.');
+  const env = { ...process.env, JOBS: process.env.JOBS ?? 'max' };
   // Node's own headers beside the binary save node-gyp a download.
   const prefix = resolve(dirname(node), '..');
   if (!env.npm_config_nodedir && existsSync(join(prefix, 'include', 'node', 'node.h'))) env.npm_config_nodedir = prefix;
-  await mustRun(windows ? 'npm.cmd' : 'npm', ['ci', '--no-audit', '--no-fund'], { env });
-  setStamp('install', wanted);
+  const output = [];
+  const code = await run(npm, ['rebuild', 'sqlite3', '--foreground-scripts'], { env, stdio: ['ignore', 'pipe', 'pipe'], output });
+  if (code !== 0) {
+    say(output.join(''));
+    say(`Stopped: sqlite3 could not be prepared (npm rebuild sqlite3 ended with ${code}). It needs python3, make and a C++ compiler.`);
+    process.exit(code);
+  }
+  setStamp('native', wanted);
+}
+
+/** Both, one after the other. */
+export async function install() {
+  await installPackages();
+  await compileDatabase();
 }
 
 function sources(directory, found = []) {

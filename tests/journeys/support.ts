@@ -40,12 +40,19 @@ export const open = async (page: Page, server: ServerProcess, path: string): Pro
   await page.goto(server.base.replace(/\/api$/, path));
 };
 
-/** No violation of WCAG A and AA that axe can find. */
+const TAGS = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'];
+// These two measure each element against all around it; on a table of thousands of figures that takes half a minute.
+const MEASURED = ['color-contrast', 'target-size'];
+
+/**
+ * No violation of WCAG A and AA, or of best practice, that axe can find: every rule on the whole page,
+ * contrast and target size on all but the rows of a long table past the first twelve, which are drawn alike.
+ */
 export async function expectAccessible(page: Page): Promise<void> {
-  const { violations } = await new AxeBuilder({ page })
-    .options({ resultTypes: ['violations'] })
-    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'])
-    .analyze();
+  const builder = () => new AxeBuilder({ page }).options({ resultTypes: ['violations'] });
+  const whole = await builder().withTags(TAGS).disableRules(MEASURED).analyze();
+  const measured = await builder().withRules(MEASURED).exclude('tbody tr:nth-child(n+13)').analyze();
+  const violations = [...whole.violations, ...measured.violations];
   expect(
     violations.map(
       ({ id, nodes }) =>
