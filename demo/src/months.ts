@@ -31,3 +31,6 @@ export function dateIn({ year, month, days }: DemoMonth, day: number): string {
 export function daysLater(date: string, days: number): string {
   return new Date(Date.parse(`${date}T00:00:00Z`) + days * 86_400_000).toISOString().slice(0, 10);
 }
+
+/** Year and month as document numbers carry them: `2610`. */
+export const monthNumber = (month: DemoMonth): string => `${month.year % 100}${String(month.month).padStart(2, '0')}`;

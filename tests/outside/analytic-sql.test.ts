@@ -2,7 +2,7 @@ import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { DuckDBInstance, type DuckDBConnection } from '@duckdb/node-api';
 import { ACCOUNT_CLASSES, findClass } from '@wise-margin/core';
-import type { CompanyDto, GridDto, ImportDto, TrialBalanceDto } from '@wise-margin/contract';
+import type { CompanyDto, ImportDto, TrialBalanceDto } from '@wise-margin/contract';
 import { gannetRockFiles, ternIslandFiles } from '@wise-margin/demo';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startTestServer, type TestServer } from '../support/server.ts';

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { apportion, evaluate, INCOME_LINES, minor, planStatement, REVIEW_COLUMNS, periodOfKey, type LineSet } from '@wise-margin/core';
+import { apportion, evaluate, INCOME_LINES, minor, planStatement, REVIEW_COLUMNS, periodOfKey } from '@wise-margin/core';
 import type { BudgetDto, CellDto, GridDto, ImportDto } from '@wise-margin/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startTestServer, type TestServer } from '../support/server.ts';

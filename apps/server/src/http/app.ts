@@ -29,7 +29,7 @@ const REQUESTS_PER_MINUTE = 6000;
 
 /** The Express application: hardened headers, the API, and the web application's files. */
 export function createApp({ application, logger, webDirectory, hostNames }: AppOptions): Express {
-  const { database, keeper, ledger, imports, budgets, budgetStore, statements, actor } = application;
+  const { database, keeper, ledger, imports, budgets, statements, actor } = application;
   const app = express();
   app.disable('x-powered-by');
   app.use(

@@ -1,19 +1,14 @@
-import { useVirtualizer } from '@tanstack/react-virtual';
 import { formatAmount, type Minor } from '@wise-margin/core';
-import { useRef } from 'react';
-
-import { useCompany } from '../shell/company.ts';
-import { useAsOf } from '../shell/company.ts';
+import { useAsOf, useCompany } from '../shell/company.ts';
 import { StepTrail } from '../trail/step-trail.tsx';
 import { useTrailAddress } from '../trail/trail-address.ts';
 import { Amount } from '../ui/figure.tsx';
+import { LongTable } from '../ui/long-table.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
 import { useKeys } from '../ui/use-keys.ts';
 import { Sparkline } from './sparkline.tsx';
 import { useAccounts } from './use-ledger.ts';
 import { useSearch } from '../ui/use-search.ts';
-
-const ROW = 28;
 
 /** Accounts with their net change by month of a fiscal year. */
 export default function AccountsPage() {
@@ -25,12 +20,9 @@ export default function AccountsPage() {
   const year = Number(search.get('year')) || company.periods.find(({ key }) => key === asOf)?.year || company.years.at(-1);
   const find = (search.get('find') ?? '').toLowerCase();
   const accounts = useAccounts(company.id, year);
-  const scroller = useRef<HTMLDivElement>(null);
   const shown = (accounts.data?.accounts ?? []).filter(
     ({ number, name, className, group }) => find === '' || `${number} ${name} ${className} ${group ?? ''}`.toLowerCase().includes(find),
   );
-  // eslint-disable-next-line react-hooks/incompatible-library -- the virtualizer is read in this component only
-  const virtual = useVirtualizer({ count: shown.length, getScrollElement: () => scroller.current, estimateSize: () => ROW, overscan: 16 });
   const set = (name: string, value: string) =>
     setSearch(
       (before) => {
@@ -42,9 +34,6 @@ export default function AccountsPage() {
   if (company.accountCount === 0) return <Empty title="No accounts yet">Bring in an accounts file on the Imports tab.</Empty>;
   if (accounts.isError) return <Failure error={accounts.error} retry={() => void accounts.refetch()} />;
   if (!accounts.data || year === undefined) return <Loading what="the accounts" />;
-  const items = virtual.getVirtualItems();
-  const above = items[0]?.start ?? 0;
-  const below = virtual.getTotalSize() - (items.at(-1)?.end ?? 0);
   const periodName = (key: string) => company.periods.find((period) => period.key === key)?.name.slice(0, 3) ?? key;
   return (
     <>
@@ -74,97 +63,83 @@ export default function AccountsPage() {
         </span>
       </div>
       <div className="flex min-h-0 flex-1 pb-3">
-        <div
-          ref={scroller}
-          tabIndex={0}
-          role="region"
-          aria-label="Accounts"
-          className="min-h-0 flex-1 overflow-auto border border-hairline bg-sheet"
-        >
-          {shown.length === 0 ? (
-            <p className="p-4 text-ink-soft">No account matches “{search.get('find')}”. Try part of a number or a name.</p>
-          ) : (
-            <table className="ledger-table">
-              <thead className="sticky top-0 z-20 bg-sheet">
-                <tr>
-                  <th
-                    scope="col"
-                    className="sticky left-0 z-10 w-64 min-w-64 border-r border-b border-hairline border-b-ink bg-sheet px-3 py-1.5"
-                  >
-                    Account
+        {shown.length === 0 ? (
+          <p className="flex-1 border border-hairline bg-sheet p-4 text-ink-soft">
+            No account matches “{search.get('find')}”. Try part of a number or a name.
+          </p>
+        ) : (
+          <LongTable
+            label="Accounts"
+            rows={shown}
+            rowHeight={28}
+            headings={
+              <tr>
+                <th
+                  scope="col"
+                  className="sticky left-0 z-10 w-64 min-w-64 border-r border-b border-hairline border-b-ink bg-sheet px-3 py-1.5"
+                >
+                  Account
+                </th>
+                <th scope="col" className="border-b border-ink px-2">
+                  Class
+                </th>
+                <th scope="col" className="border-b border-ink px-2">
+                  Year
+                </th>
+                {['Opening', ...accounts.data.periods.map(periodName), 'Total'].map((name) => (
+                  <th key={name} scope="col" className="border-b border-ink px-2 text-right!">
+                    {name}
                   </th>
-                  <th scope="col" className="border-b border-ink px-2">
-                    Class
-                  </th>
-                  <th scope="col" className="border-b border-ink px-2">
-                    Year
-                  </th>
-                  {['Opening', ...accounts.data.periods.map(periodName), 'Total'].map((name) => (
-                    <th key={name} scope="col" className="border-b border-ink px-2 text-right!">
-                      {name}
-                    </th>
-                  ))}
-                  <th scope="col" className="border-b border-ink px-2">
-                    Last posting
-                  </th>
-                </tr>
-              </thead>
-              <tbody>
-                {above > 0 ? <tr style={{ height: above }} /> : null}
-                {items.map((item) => {
-                  const account = shown[item.index]!;
+                ))}
+                <th scope="col" className="border-b border-ink px-2">
+                  Last posting
+                </th>
+              </tr>
+            }
+            row={(account, height) => (
+              <tr key={account.number} className="group hover:bg-wash" style={{ height }}>
+                <th
+                  scope="row"
+                  className="sticky left-0 z-10 max-w-64 truncate border-r border-hairline bg-sheet px-3! font-normal! group-hover:bg-wash"
+                  title={account.name}
+                >
+                  <span className="mr-0.5 text-ink-soft">{account.number}</span> {account.name}
+                  {account.active ? '' : ' (inactive)'}
+                </th>
+                <td className="max-w-40 truncate text-ink-soft">{account.className}</td>
+                <td>
+                  <Sparkline months={account.months} label={`${account.name} by month`} />
+                </td>
+                <td className="figure text-ink-soft">
+                  {account.statement === 'income' ? '' : <Amount value={account.opening} exponent={company.exponent} unit="dollars" />}
+                </td>
+                {account.months.map((amount, month) => {
+                  const period = accounts.data.periods[month]!;
                   return (
-                    <tr key={account.number} className="group hover:bg-wash" style={{ height: ROW }}>
-                      <th
-                        scope="row"
-                        className="sticky left-0 z-10 max-w-64 truncate border-r border-hairline bg-sheet px-3! font-normal! group-hover:bg-wash"
-                        title={account.name}
-                      >
-                        <span className="mr-0.5 text-ink-soft">{account.number}</span> {account.name}
-                        {account.active ? '' : ' (inactive)'}
-                      </th>
-                      <td className="max-w-40 truncate text-ink-soft">{account.className}</td>
-                      <td>
-                        <Sparkline months={account.months} label={`${account.name} by month`} />
-                      </td>
-                      <td className="figure text-ink-soft">
-                        {account.statement === 'income' ? (
-                          ''
-                        ) : (
-                          <Amount value={account.opening} exponent={company.exponent} unit="dollars" />
-                        )}
-                      </td>
-                      {account.months.map((amount, month) => {
-                        const period = accounts.data.periods[month]!;
-                        return (
-                          <td key={period} className="figure">
-                            {amount === null ? null : (
-                              <button
-                                type="button"
-                                className="w-full text-right"
-                                aria-label={`${account.name}, ${period}: ${formatAmount(amount as Minor, { exponent: company.exponent, unit: 'cents' })}`}
-                                onClick={() =>
-                                  address.openAccount({ account: account.number, from: period, to: period, filter: {}, opening: false })
-                                }
-                              >
-                                <Amount value={amount} exponent={company.exponent} unit="dollars" />
-                              </button>
-                            )}
-                          </td>
-                        );
-                      })}
-                      <td className="figure font-semibold">
-                        <Amount value={account.total} exponent={company.exponent} unit="dollars" />
-                      </td>
-                      <td className="text-ink-soft">{account.lastPosting ?? 'never'}</td>
-                    </tr>
+                    <td key={period} className="figure">
+                      {amount === null ? null : (
+                        <button
+                          type="button"
+                          className="w-full text-right"
+                          aria-label={`${account.name}, ${period}: ${formatAmount(amount as Minor, { exponent: company.exponent, unit: 'cents' })}`}
+                          onClick={() =>
+                            address.openAccount({ account: account.number, from: period, to: period, filter: {}, opening: false })
+                          }
+                        >
+                          <Amount value={amount} exponent={company.exponent} unit="dollars" />
+                        </button>
+                      )}
+                    </td>
                   );
                 })}
-                {below > 0 ? <tr style={{ height: below }} /> : null}
-              </tbody>
-            </table>
-          )}
-        </div>
+                <td className="figure font-semibold">
+                  <Amount value={account.total} exponent={company.exponent} unit="dollars" />
+                </td>
+                <td className="text-ink-soft">{account.lastPosting ?? 'never'}</td>
+              </tr>
+            )}
+          />
+        )}
         {address.isOpen ? <StepTrail address={address} /> : null}
       </div>
     </>

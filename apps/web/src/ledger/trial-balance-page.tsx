@@ -1,16 +1,13 @@
-import { useVirtualizer } from '@tanstack/react-virtual';
 import { formatAmount, type Minor } from '@wise-margin/core';
-import { useRef } from 'react';
 import { useAsOf, useCompany } from '../shell/company.ts';
 import { useMonthKeys } from '../shell/use-month-keys.ts';
 import { StepTrail } from '../trail/step-trail.tsx';
 import { useTrailAddress } from '../trail/trail-address.ts';
 import { Amount } from '../ui/figure.tsx';
+import { LongTable } from '../ui/long-table.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
 import { useKeys } from '../ui/use-keys.ts';
 import { useTrialBalance } from './use-ledger.ts';
-
-const ROW = 26;
 
 /** The trial balance at any month end; its months step with the same keys as a statement's. */
 export default function TrialBalancePage() {
@@ -18,10 +15,7 @@ export default function TrialBalancePage() {
   const [asOf, setAsOf] = useAsOf();
   const address = useTrailAddress();
   const balance = useTrialBalance(company.id, asOf);
-  const scroller = useRef<HTMLDivElement>(null);
   const rows = balance.data?.rows ?? [];
-  // eslint-disable-next-line react-hooks/incompatible-library -- the virtualizer is read in this component only
-  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: () => ROW, overscan: 20 });
   useMonthKeys();
   useKeys({ Escape: () => (address.isOpen ? address.back() : undefined) });
   if (asOf === null) return <Empty title="No entries yet">Bring in a ledger on the Imports tab; its trial balance stands here.</Empty>;
@@ -30,9 +24,6 @@ export default function TrialBalancePage() {
   const { debits, credits } = balance.data;
   const yearStart = company.periods.find(({ key }) => key === asOf);
   const first = company.periods.find(({ year, number }) => year === yearStart?.year && number === 1)?.key ?? asOf;
-  const items = virtual.getVirtualItems();
-  const above = items[0]?.start ?? 0;
-  const below = virtual.getTotalSize() - (items.at(-1)?.end ?? 0);
   const exact = (value: number) => formatAmount(value as Minor, { exponent: company.exponent, unit: 'cents' });
   const figure = (value: number) => <Amount value={value} exponent={company.exponent} />;
   return (
@@ -56,83 +47,71 @@ export default function TrialBalancePage() {
         </span>
       </div>
       <div className="flex min-h-0 flex-1 pb-3">
-        <div
-          ref={scroller}
-          tabIndex={0}
-          role="region"
-          aria-label="Trial balance"
-          className="min-h-0 flex-1 overflow-auto border border-hairline bg-sheet"
-        >
-          <table className="ledger-table w-full">
-            <thead className="sticky top-0 z-20 bg-sheet">
-              <tr>
-                <th scope="col" className="border-b border-ink px-3 py-1.5">
-                  Account
+        <LongTable
+          label="Trial balance"
+          rows={rows}
+          rowHeight={26}
+          headings={
+            <tr>
+              <th scope="col" className="border-b border-ink px-3 py-1.5">
+                Account
+              </th>
+              {['Opening', 'Year to date', 'Month', 'Debit', 'Credit'].map((name) => (
+                <th key={name} scope="col" className="border-b border-ink px-2 text-right!">
+                  {name}
                 </th>
-                {['Opening', 'Year to date', 'Month', 'Debit', 'Credit'].map((name) => (
-                  <th key={name} scope="col" className="border-b border-ink px-2 text-right!">
-                    {name}
-                  </th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {above > 0 ? <tr style={{ height: above }} /> : null}
-              {items.map((item) => {
-                const row = rows[item.index]!;
-                return (
-                  <tr key={row.number ?? 'rolled'} className="hover:bg-wash" style={{ height: ROW }}>
-                    <th scope="row" className="max-w-96 truncate px-3! font-normal!" title={row.name}>
-                      <span className="mr-0.5 text-ink-soft">{row.number}</span> {row.name}
-                    </th>
-                    <td className="figure text-ink-soft">{figure(row.opening)}</td>
-                    <td className="figure">
-                      {row.number === null ? (
-                        figure(row.yearToDate)
-                      ) : (
-                        <button
-                          type="button"
-                          aria-label={`${row.name}, year to date: ${exact(row.yearToDate)}`}
-                          onClick={() => address.openAccount({ account: row.number!, from: first, to: asOf, filter: {}, opening: false })}
-                        >
-                          {figure(row.yearToDate)}
-                        </button>
-                      )}
-                    </td>
-                    <td className="figure">
-                      {row.number === null ? (
-                        figure(row.month)
-                      ) : (
-                        <button
-                          type="button"
-                          aria-label={`${row.name}, month: ${exact(row.month)}`}
-                          onClick={() => address.openAccount({ account: row.number!, from: asOf, to: asOf, filter: {}, opening: false })}
-                        >
-                          {figure(row.month)}
-                        </button>
-                      )}
-                    </td>
-                    <td className="figure">{row.debit === null ? '' : figure(row.debit)}</td>
-                    <td className="figure">{row.credit === null ? '' : figure(row.credit)}</td>
-                  </tr>
-                );
-              })}
-              {below > 0 ? <tr style={{ height: below }} /> : null}
-            </tbody>
-            <tfoot className="sticky bottom-0 bg-sheet">
-              <tr className="rule-double font-semibold">
-                <th scope="row" className="px-3! py-1">
-                  Total
-                </th>
-                <td />
-                <td />
-                <td />
-                <td className="figure">{figure(debits)}</td>
-                <td className="figure">{figure(credits)}</td>
-              </tr>
-            </tfoot>
-          </table>
-        </div>
+              ))}
+            </tr>
+          }
+          row={(row, height) => (
+            <tr key={row.number ?? 'rolled'} className="hover:bg-wash" style={{ height }}>
+              <th scope="row" className="max-w-96 truncate px-3! font-normal!" title={row.name}>
+                <span className="mr-0.5 text-ink-soft">{row.number}</span> {row.name}
+              </th>
+              <td className="figure text-ink-soft">{figure(row.opening)}</td>
+              <td className="figure">
+                {row.number === null ? (
+                  figure(row.yearToDate)
+                ) : (
+                  <button
+                    type="button"
+                    aria-label={`${row.name}, year to date: ${exact(row.yearToDate)}`}
+                    onClick={() => address.openAccount({ account: row.number!, from: first, to: asOf, filter: {}, opening: false })}
+                  >
+                    {figure(row.yearToDate)}
+                  </button>
+                )}
+              </td>
+              <td className="figure">
+                {row.number === null ? (
+                  figure(row.month)
+                ) : (
+                  <button
+                    type="button"
+                    aria-label={`${row.name}, month: ${exact(row.month)}`}
+                    onClick={() => address.openAccount({ account: row.number!, from: asOf, to: asOf, filter: {}, opening: false })}
+                  >
+                    {figure(row.month)}
+                  </button>
+                )}
+              </td>
+              <td className="figure">{row.debit === null ? '' : figure(row.debit)}</td>
+              <td className="figure">{row.credit === null ? '' : figure(row.credit)}</td>
+            </tr>
+          )}
+          footer={
+            <tr className="rule-double font-semibold">
+              <th scope="row" className="px-3! py-1">
+                Total
+              </th>
+              <td />
+              <td />
+              <td />
+              <td className="figure">{figure(debits)}</td>
+              <td className="figure">{figure(credits)}</td>
+            </tr>
+          }
+        />
         {address.isOpen ? <StepTrail address={address} /> : null}
       </div>
     </>
