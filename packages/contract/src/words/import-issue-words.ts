@@ -65,7 +65,7 @@ const WORDS: Readonly<Record<ImportIssueCode, (issue: ImportIssue, at: (name: st
     ),
   entryRepeatedInFile: (_, at) =>
     say(
-      `The entry number was used before, up to row ${at('before')}`,
+      `The entry number was used before, from row ${at('before')}`,
       'Keep the rows of an entry together, or give the second one its own number',
     ),
   entryInLedger: () => say('The ledger already holds an entry with this number', 'Leave the entry out, or give it its own number'),

@@ -18,7 +18,7 @@ export type EntryReaderOptions = {
   /** position in the chart and whether postings are allowed, by account number */
   readonly accounts: ReadonlyMap<string, { readonly index: number; readonly active: boolean }>;
   readonly years: YearRule;
-  readonly onEntry: (entry: Entry, firstRow: number) => void;
+  readonly onEntry: (entry: Entry) => void;
   readonly onIssue: (issue: ImportIssue) => void;
 };
 
@@ -47,7 +47,7 @@ type Draft = {
  */
 export class EntryReader {
   readonly #options: EntryReaderOptions;
-  readonly #finished = new Map<string, number>();
+  readonly #firstRows = new Map<string, number>();
   readonly #places = new Map<string, Place | ImportIssueCode>();
   #draft: Draft | null = null;
   #row = 0;
@@ -77,9 +77,14 @@ export class EntryReader {
     }
     if (this.#draft?.number !== number) {
       this.#close();
-      this.#open(number);
+      this.#open(detached(number));
     }
     this.#addLine(this.#draft!);
+  }
+
+  /** The first row of every entry read so far, good or not, by its number. */
+  get firstRows(): ReadonlyMap<string, number> {
+    return this.#firstRows;
   }
 
   /** Closes the last entry. Call once, after the last row. */
@@ -88,7 +93,7 @@ export class EntryReader {
   }
 
   #open(number: string): void {
-    const before = this.#finished.get(number);
+    const before = this.#firstRows.get(number);
     if (before !== undefined) this.#issue('entryRepeatedInFile', 'entry', number, { before });
     const dateText = this.#text('date');
     const kind = this.#oneOf('kind', ENTRY_KINDS, 'ordinary', 'unknownKind');
@@ -139,7 +144,7 @@ export class EntryReader {
     const draft = this.#draft;
     this.#draft = null;
     if (!draft) return;
-    if (!this.#finished.has(draft.number)) this.#finished.set(draft.number, draft.lastRow);
+    if (!this.#firstRows.has(draft.number)) this.#firstRows.set(draft.number, draft.firstRow);
     if (draft.broken || !draft.place) return;
     const { exponent } = this.#options;
     const fault = (code: ImportIssueCode, column: string, text: string, details: NonNullable<ImportIssue['details']>) =>
@@ -155,7 +160,7 @@ export class EntryReader {
       });
     }
     const { number, place, source, kind, state, lines } = draft;
-    this.#options.onEntry({ number, ...place, source, kind, state, lines }, draft.firstRow);
+    this.#options.onEntry({ number, ...place, source, kind, state, lines });
   }
 
   #text(field: LedgerField): string {
@@ -288,6 +293,11 @@ export class EntryReader {
     const number = ((Number(date.slice(5, 7)) - years.startMonth + 12) % 12) + 1;
     return { date, fiscalYear, periodNumber: adjusted(number, kind, years.hasAdjustmentPeriod) };
   }
+}
+
+/** A text of its own: one cut from a large piece of a file would keep that piece in memory for as long as it is held. */
+function detached(text: string): string {
+  return text.length < 13 ? text : ` ${text}`.slice(1);
 }
 
 /** An adjustment dated in the year's last period belongs to the adjustment period where one is kept. */

@@ -10,6 +10,9 @@ export type RunningCheck = {
   readonly stop: () => Promise<void>;
 };
 
+// after a large file a worker goes: it would keep the memory that the posting needs
+const MOST_ROWS_TO_STAY = 50_000;
+
 type Turn = {
   readonly onProgress: (rowsRead: number) => void;
   readonly resolve: (result: CheckResult) => void;
@@ -29,7 +32,11 @@ export class CheckWorkers {
     member.worker.ref();
     const done = new Promise<CheckResult>((resolve, reject) => {
       member.turn = { onProgress, resolve, reject };
-    }).finally(() => this.#release(member));
+    });
+    done.then(
+      ({ rowsRead }) => this.#release(member, rowsRead <= MOST_ROWS_TO_STAY),
+      () => this.#release(member, false),
+    );
     member.worker.postMessage(job);
     return { done, stop: () => this.#dismiss(member) };
   }
@@ -52,10 +59,10 @@ export class CheckWorkers {
   }
 
   /** A worker that finished waits for the next check, unless another waits already. */
-  #release(member: Member): void {
+  #release(member: Member, mayStay: boolean): void {
     member.turn = null;
     if (!this.#members.has(member)) return;
-    if (this.#idle) return void this.#dismiss(member);
+    if (this.#idle || !mayStay) return void this.#dismiss(member);
     this.#idle = member;
     member.worker.unref();
   }

@@ -31,8 +31,6 @@ const MOST_YEARS_AT_ONCE = 12;
 
 /** Turns ledger rows into staged entries, lines and balances, and counts what the preview tells. */
 export class LedgerStager {
-  /** first row of each good entry, by its number */
-  readonly entryRows = new Map<string, number>();
   readonly #job: CheckJob;
   readonly #known: KnownRows;
   readonly #onIssue: (issue: ImportIssue) => void;
@@ -68,6 +66,11 @@ export class LedgerStager {
     if (!(cells.length === 1 && cells[0]!.trim() === '')) this.#rows += 1;
     this.#reader.push(cells, row);
   }
+  /** The first row of each entry, by its number. */
+  get entryRows(): ReadonlyMap<string, number> {
+    return this.#reader?.firstRows ?? new Map();
+  }
+
   /** Closes the last entry; a file without rows is told. */
   finish(): void {
     this.#reader?.finish();
@@ -123,7 +126,7 @@ export class LedgerStager {
       exponent: this.#known.exponent,
       accounts,
       years: this.#yearRule(),
-      onEntry: (entry, firstRow) => this.#stage(entry, firstRow),
+      onEntry: (entry) => this.#stage(entry),
       onIssue: this.#onIssue,
     });
   }
@@ -135,11 +138,10 @@ export class LedgerStager {
     return { kind: 'held', calendar: monthCalendar({ startMonth, hasAdjustmentPeriod, firstYear: years[0]!, lastYear: years.at(-1)! }) };
   }
 
-  #stage(entry: Entry, firstRow: number): void {
+  #stage(entry: Entry): void {
     const counts = this.#counts;
     const code = periodCode(entry.fiscalYear, entry.periodNumber);
     const entryId = this.#known.base.entries + (counts.entries += 1);
-    this.entryRows.set(entry.number, firstRow);
     this.#staging.add('entries', [entryId, entry.number, entry.date, code, entry.source, entry.kind, entry.state]);
     const layer = layerOf(entry);
     if (layer === 'draft') counts.drafts += 1;

@@ -18,7 +18,7 @@ export const STAGED_COLUMNS = {
 export type StagedTable = keyof typeof STAGED_COLUMNS;
 
 const ROWS_IN_CHUNK = 4000;
-const CHUNKS_WAITING = 8;
+const CHUNKS_WAITING = 4;
 
 /**
  * Writes staged rows into a database of their own beside the uploaded files, while the reading goes
