@@ -81,8 +81,8 @@ describe('every answer follows the contract', () => {
     [`${at}/budgets`, budgetListSchema],
     [`${at}/budgets/1`, budgetGridSchema],
     [`${at}/statements/income?asOf=2026-06`, packedGridSchema],
-    [`${at}/statements/income?asOf=2026-06&columns=months`, packedGridSchema],
-    [`${at}/statements/strip?asOf=2026-06`, stripSchema],
+    [`${at}/statements/income-months?asOf=2026-06`, packedGridSchema],
+    [`${at}/period-strip?asOf=2026-06`, stripSchema],
     [`${at}/statements/income/trail?asOf=2026-06&line=revenue&column=month.actual`, trailSchema],
   ])('%s', async (path, schema) => {
     const answer = await server.get<unknown>(path);
@@ -287,7 +287,7 @@ describe('the trail', () => {
 describe('CSV export', () => {
   it('has exact amounts, marks, reasons and the lines shown', async () => {
     const text = await (
-      await fetch(`${server.base}${at}/statements/income.csv?asOf=2026-06&budget=${budget.id}&zero=show&open=cost_lines.goods`)
+      await fetch(`${server.base}${at}/statements/income/export.csv?asOf=2026-06&budget=${budget.id}&zero=show&open=cost_lines.goods`)
     ).text();
     const lines = text.trim().split('\r\n');
     expect(lines[0]).toContain('Test Company');
@@ -295,7 +295,7 @@ describe('CSV export', () => {
     expect(lines.filter((line) => /^(revenue|cost_of_sales|gross_margin),/.test(line))).toHaveLength(3);
     expect(lines.some((line) => line.startsWith('cost_lines.goods.5000,5000,'))).toBe(true);
     expect(lines.some((line) => line.startsWith('revenue_lines.sales.4000,'))).toBe(false);
-    const hidden = await (await fetch(`${server.base}${at}/statements/income.csv?asOf=2025-06&open=all`)).text();
+    const hidden = await (await fetch(`${server.base}${at}/statements/income/export.csv?asOf=2025-06&open=all`)).text();
     expect(hidden).toContain('revenue_lines.sales.4000,4000,');
     expect(hidden).not.toContain('revenue_lines.sales.4100,');
   });

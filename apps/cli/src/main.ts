@@ -5,7 +5,7 @@ import { ZodError } from 'zod';
 import { createBudget } from './commands/budget.ts';
 import { makeDemo } from './commands/demo.ts';
 import { importFiles } from './commands/import.ts';
-import { incomeStatement } from './commands/statement.ts';
+import { statement, type StatementOptions } from './commands/statement.ts';
 import { printTrialBalance } from './commands/trial-balance.ts';
 import { print, type Answer, type Format } from './output.ts';
 import { RefusedError, USAGE, UsageError } from './usage.ts';
@@ -30,12 +30,12 @@ const TEXTS = [
 ];
 const FLAGS = ['help', 'approve', 'adjustment-period'];
 type Values = Readonly<Record<string, string | boolean | undefined>>;
-type Verb = (application: Application, values: Values, directory: string) => Promise<Answer>;
+type Verb = (application: Application, values: Values, directory: string, rest: readonly string[]) => Promise<Answer>;
 const VERBS: Readonly<Record<string, Verb>> = {
   demo: (application, _, directory) => makeDemo(application, directory),
   import: (application, values) => importFiles(application, values as Parameters<typeof importFiles>[1]),
   'budget create': createBudget,
-  'statement income': (application, values) => incomeStatement(application, values as Parameters<typeof incomeStatement>[1]),
+  statement: (application, values, _, [view]) => statement(application, view, values as StatementOptions),
   'trial-balance': (application, values) => printTrialBalance(application, values as Parameters<typeof printTrialBalance>[1]),
 };
 
@@ -50,8 +50,9 @@ export async function run(
       write.out(USAGE);
       return values.help === true ? 0 : 2;
     }
-    const verb = VERBS[positionals.join(' ')];
-    if (!verb) throw new UsageError(`there is no verb "${positionals.join(' ')}"`);
+    const named = positionals[0] === 'statement' ? 1 : positionals.length;
+    const verb = VERBS[positionals.slice(0, named).join(' ')];
+    if (!verb || positionals.length > Math.max(named, 2)) throw new UsageError(`there is no verb "${positionals.join(' ')}"`);
     const format = (values.format ?? 'table') as Format;
     if (!['table', 'csv', 'json'].includes(format)) throw new UsageError(`--format is table, csv or json, not ${format}`);
     const directory = (values.data as string | undefined) ?? 'demo-data';
@@ -61,7 +62,7 @@ export async function run(
       actor: { name: process.env.WISE_MARGIN_PERSON ?? 'Command line', now: () => new Date() },
     });
     try {
-      write.out(print(await verb(application, values, directory), format));
+      write.out(print(await verb(application, values, directory, positionals.slice(named)), format));
       return 0;
     } finally {
       await application.close();

@@ -31,7 +31,7 @@ export async function openApplication(options: {
   const database = await openDatabase(options.directory);
   const keeper = new BooksKeeper(database);
   const budgetStore = new BudgetStore(database);
-  const evaluator = new Evaluator(budgetStore);
+  const evaluator = new Evaluator(keeper, budgetStore);
   const imports = new ImportService(database);
   if (options.recover) await imports.recover();
   return {

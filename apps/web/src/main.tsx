@@ -20,7 +20,8 @@ const AccountsPage = lazy(() => import('./ledger/accounts-page.tsx'));
 const TrialBalancePage = lazy(() => import('./ledger/trial-balance-page.tsx'));
 const BudgetsPage = lazy(() => import('./budgets/budgets-page.tsx'));
 const BudgetPage = lazy(() => import('./budgets/budget-page.tsx'));
-const IncomePage = lazy(() => import('./statements/income-page.tsx'));
+const LibraryPage = lazy(() => import('./statements/library-page.tsx'));
+const ViewPage = lazy(() => import('./statements/view-page.tsx'));
 
 const client = new QueryClient({
   defaultOptions: {
@@ -51,8 +52,8 @@ const router = createBrowserRouter([
       },
       { path: 'budgets', element: <BudgetsPage /> },
       { path: 'budgets/:budget', element: <BudgetPage /> },
-      { path: 'statements', element: <Navigate to="income" replace /> },
-      { path: 'statements/income', element: <IncomePage /> },
+      { path: 'statements', element: <LibraryPage /> },
+      { path: 'statements/:view', element: <ViewPage /> },
       {
         path: 'findings',
         element: (

@@ -81,7 +81,7 @@ describe('requests', () => {
     ]);
   });
   it('a statement is asked for by month', () => {
-    expect(statementQuerySchema.parse({ asOf: '2026-10' })).toMatchObject({ columns: 'review', filter: {} });
+    expect(statementQuerySchema.parse({ asOf: '2026-10' })).toMatchObject({ asOf: '2026-10', filter: {} });
     expect(statementQuerySchema.safeParse({ asOf: 'October' }).success).toBe(false);
   });
 });
@@ -127,6 +127,7 @@ describe('a grid on the wire', () => {
   const cell: fc.Arbitrary<CellDto> = fc.oneof(
     fc.record({ kind: fc.constant('amount' as const), value: fc.integer() }),
     fc.record({ kind: fc.constant('amount' as const), value: fc.integer(), favor: fc.constantFrom('F' as const, 'U' as const) }),
+    fc.record({ kind: fc.constant('quantity' as const), value: fc.integer() }),
     fc.record({
       kind: fc.constant('ratio' as const),
       value: fc.double({ noNaN: true, noDefaultInfinity: true }).map((value) => value + 0),
@@ -135,7 +136,19 @@ describe('a grid on the wire', () => {
     fc.record({ kind: fc.constant('notMeaningful' as const), reason: fc.constantFrom('zeroBase', 'fromNotMeaningful') }),
     fc.record({ kind: fc.constant('blank' as const), reason: fc.constantFrom('notYetPosted', 'bothZero') }),
   );
-  const head = { asOf: '2026-10', asOfWords: '', budgetWords: '', percentBase: '', filter: {}, blocks: [], columns: [], lines: [] };
+  const view = { key: '', name: '', note: '', openAll: false };
+  const head = {
+    view,
+    asOf: '2026-10',
+    asOfWords: '',
+    budgetWords: '',
+    percentBase: '',
+    filter: {},
+    issues: [],
+    blocks: [],
+    columns: [],
+    lines: [],
+  };
   it('gives back every cell as it was, through JSON', () => {
     fc.assert(
       fc.property(fc.array(fc.array(cell, { minLength: 3, maxLength: 3 }), { maxLength: 8 }), (cells) => {

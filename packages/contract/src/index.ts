@@ -8,3 +8,4 @@ export type { GridLine, ShownLine } from './shown-lines.ts';
 export { importIssueWords } from './words/import-issue-words.ts';
 export { cellReasonWords } from './words/cell-words.ts';
 export { packGrid, unpackGrid, packBudgetGrid, unpackBudgetGrid } from './packed-grid.ts';
+export { statementIssueWords } from './words/statement-issue-words.ts';

@@ -2,7 +2,7 @@ import type { BudgetGridDto, PackedBudgetGrid } from './budgets.ts';
 import type { CellDto, CellShape, GridDto, PackedGrid } from './statements.ts';
 
 const shapeOf = (cell: CellDto): CellShape => {
-  if (cell.kind === 'amount' || cell.kind === 'ratio') {
+  if (cell.kind === 'amount' || cell.kind === 'quantity' || cell.kind === 'ratio') {
     const { value: _value, ...shape } = cell;
     return shape;
   }
@@ -18,8 +18,8 @@ export function packGrid({ cells, ...head }: GridDto): PackedGrid {
   // a map for what a cell is, and in it one for its mark: a key made of texts for each cell costs more than all the rest
   const positions = new Map<string, Map<string | undefined, number>>();
   const positionOf = (cell: CellDto): number => {
-    const what = cell.kind === 'amount' ? 'amount' : cell.kind === 'ratio' ? cell.unit : cell.reason;
-    const mark = cell.kind === 'amount' || cell.kind === 'ratio' ? cell.favor : cell.kind;
+    const what = cell.kind === 'amount' || cell.kind === 'quantity' ? cell.kind : cell.kind === 'ratio' ? cell.unit : cell.reason;
+    const mark = 'value' in cell ? cell.favor : cell.kind;
     let marks = positions.get(what);
     if (!marks) positions.set(what, (marks = new Map()));
     let position = marks.get(mark);

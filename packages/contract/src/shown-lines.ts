@@ -17,7 +17,7 @@ export function shownLines(
   for (const line of grid.lines)
     if (line.parent !== null && !(options.hideZero && line.isZero)) children.set(line.parent, (children.get(line.parent) ?? 0) + 1);
   return grid.lines.flatMap((line, index) => {
-    if (line.kind === 'account' && !isOpen(line.parent ?? '')) return [];
+    if ((line.kind === 'account' || line.kind === 'slice') && !isOpen(line.parent ?? '')) return [];
     if (options.hideZero && line.isZero && line.kind !== 'total') return [];
     if (line.kind === 'section' && options.hideZero && !children.has(line.key)) return [];
     const canOpen = line.kind === 'accounts' && (children.get(line.key) ?? 0) > 0;

@@ -4,18 +4,20 @@ import { filterQuerySchema, filterSchema, minorSchema, periodKeySchema } from '.
 export const favorSchema = z.enum(['F', 'U']);
 const cellShapes = {
   amount: z.object({ kind: z.literal('amount'), favor: favorSchema.optional() }),
+  quantity: z.object({ kind: z.literal('quantity'), favor: favorSchema.optional() }),
   ratio: z.object({ kind: z.literal('ratio'), unit: z.enum(['percent', 'points', 'times', 'days']), favor: favorSchema.optional() }),
   notMeaningful: z.object({ kind: z.literal('notMeaningful'), reason: z.string() }),
   blank: z.object({ kind: z.literal('blank'), reason: z.string() }),
 };
 /** What a cell is, apart from its number. */
 export const cellShapeSchema = z
-  .discriminatedUnion('kind', [cellShapes.amount, cellShapes.ratio, cellShapes.notMeaningful, cellShapes.blank])
+  .discriminatedUnion('kind', [cellShapes.amount, cellShapes.quantity, cellShapes.ratio, cellShapes.notMeaningful, cellShapes.blank])
   .meta({ id: 'CellShape' });
 export type CellShape = z.infer<typeof cellShapeSchema>;
 export const cellSchema = z
   .discriminatedUnion('kind', [
     cellShapes.amount.extend({ value: minorSchema }),
+    cellShapes.quantity.extend({ value: z.number() }),
     cellShapes.ratio.extend({ value: z.number() }),
     cellShapes.notMeaningful,
     cellShapes.blank,
@@ -25,7 +27,6 @@ export type CellDto = z.infer<typeof cellSchema>;
 
 export const statementQuerySchema = z.object({
   asOf: periodKeySchema,
-  columns: z.enum(['review', 'trend', 'months']).default('review'),
   /** a budget's number; left out: the approved one of each year */
   budget: z.coerce.number().int().optional(),
   filter: filterQuerySchema,
@@ -35,12 +36,14 @@ export type StatementQuery = z.infer<typeof statementQuerySchema>;
 export const gridLineSchema = z.object({
   key: z.string(),
   name: z.string(),
-  kind: z.enum(['section', 'accounts', 'account', 'total', 'formula', 'spacer']),
+  kind: z.enum(['section', 'accounts', 'account', 'slice', 'total', 'earnings', 'formula', 'statistic', 'spacer']),
   depth: z.number().int(),
   parent: z.string().nullable(),
   account: z.string().nullable(),
   emphasis: z.enum(['bold', 'italic']).nullable(),
   rule: z.enum(['single', 'double']).nullable(),
+  /** a formula in words, where the line has one to tell */
+  words: z.string().nullable(),
   /** every figure of the line is zero or blank */
   isZero: z.boolean(),
 });
@@ -48,20 +51,26 @@ export const gridColumnSchema = z.object({
   key: z.string(),
   block: z.number().int(),
   heading: z.string(),
-  kind: z.enum(['amount', 'difference', 'percentDifference', 'share']),
+  kind: z.enum(['amount', 'difference', 'percentDifference', 'share', 'formula', 'runningTotal', 'faulty']),
   /** how its figures are drawn; null on derived columns */
   scenario: z.enum(['actual', 'prior', 'budget', 'projection']).nullable(),
   words: z.string(),
   bar: z.boolean(),
+  isPinned: z.boolean(),
+  decimals: z.number().int().nullable(),
 });
 export const packedGridSchema = z
   .object({
     asOf: periodKeySchema,
     asOfWords: z.string(),
     budgetWords: z.string(),
-    percentBase: z.string(),
+    view: z.object({ key: z.string(), name: z.string(), note: z.string(), openAll: z.boolean() }),
+    /** the line that shares are taken of; null when there is none */
+    percentBase: z.string().nullable(),
     filter: filterSchema,
-    blocks: z.array(z.object({ key: z.string(), heading: z.string() })),
+    /** what of the statement cannot be shown as it was asked for */
+    issues: z.array(z.object({ place: z.string(), message: z.string(), fix: z.string() })),
+    blocks: z.array(z.object({ key: z.string(), heading: z.string(), isTotal: z.boolean() })),
     columns: z.array(gridColumnSchema),
     lines: z.array(gridLineSchema),
     /** the kinds of cells there are */
@@ -126,3 +135,8 @@ export const trailSchema = z
   })
   .meta({ id: 'Trail' });
 export type TrailDto = z.infer<typeof trailSchema>;
+
+export const viewListSchema = z
+  .array(z.object({ key: z.string(), name: z.string(), shelf: z.string(), note: z.string() }))
+  .meta({ id: 'Views' });
+export type ViewListDto = z.infer<typeof viewListSchema>;

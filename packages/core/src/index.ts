@@ -46,8 +46,8 @@ export { readAccountsFile } from './ledger/accounts-file.ts';
 export type { AccountsFileResult } from './ledger/accounts-file.ts';
 export { NO_FILTER, passes, bothFilters, filterKey } from './ledger/dimension.ts';
 export type { DimensionCombination, DimensionFilter } from './ledger/dimension.ts';
-export { Slab, BalanceCube, joinSlabs } from './ledger/balance-cube.ts';
-export type { BalanceLayer, BalanceFact } from './ledger/balance-cube.ts';
+export { Slab, BalanceCube, joinSlabs, joinSlices } from './ledger/balance-cube.ts';
+export type { BalanceLayer, BalanceFact, Slices } from './ledger/balance-cube.ts';
 export { sidesOf, layerOf, PostingTally } from './ledger/posting-tally.ts';
 export type { Sides, TalliedBalance } from './ledger/posting-tally.ts';
 export { unclosedEarnings, trialBalance } from './ledger/trial-balance.ts';
@@ -57,31 +57,35 @@ export type { Favor } from './variance/favor.ts';
 export { differenceOf, percentDifferenceOf, shareOf } from './variance/difference.ts';
 export { blank, notMeaningful, amount } from './statement/cell.ts';
 export type { NotMeaningfulReason, BlankReason, RatioUnit, Cell } from './statement/cell.ts';
-export type { Line, LineSet } from './statement/line-set.ts';
-export type { ScenarioRef, BalanceMeasure, Column, Block, ColumnSet } from './statement/column-set.ts';
-export { parseExpression, linesRead } from './statement/expression.ts';
+export type { Line, LineSet, PartOrder, StatisticOver } from './statement/line-set.ts';
+export type { ScenarioRef, BalanceMeasure, Column, ColumnKind, Repeat, Block, ColumnSet } from './statement/column-set.ts';
+export { parseExpression, linesRead, RESERVED_NAMES } from './statement/expression.ts';
 export type { Expression, ExpressionIssue, ParsedExpression } from './statement/expression.ts';
 export { keyOfWords, planLines } from './statement/plan-lines.ts';
-export type { PlannedLine, LineIssue, PlannedLines } from './statement/plan-lines.ts';
-export { planColumns } from './statement/plan-columns.ts';
-export type { PlannedColumn, PlannedBlock, ColumnIssue, PlannedColumns } from './statement/plan-columns.ts';
+export type { LineIssue, PlannedLines, KnownDimensions } from './statement/plan-lines.ts';
+export type { PlannedLine, LineSource } from './statement/planned-line.ts';
+export { planColumns, columnsRead, MOST_COLUMNS } from './statement/plan-columns.ts';
+export type { PlannedColumn, ColumnWork, PlannedBlock, ColumnIssue, PlannedColumns } from './statement/plan-columns.ts';
 export { planStatement } from './statement/plan.ts';
 export type { StatementPlan, StatementIssue, PlanResult } from './statement/plan.ts';
 export type { ScenarioSource, ScenarioSources } from './statement/scenario-source.ts';
 export { evaluate } from './statement/evaluate.ts';
-export type { StatementGrid } from './statement/evaluate.ts';
-export { provenanceOf, columnWords } from './statement/provenance.ts';
-export type { CellPart, Provenance } from './statement/provenance.ts';
-export {
-  INCOME_LINES,
-  REVIEW_COLUMNS,
-  TREND_COLUMNS,
-  MONTHS_COLUMNS,
-  STRIP_COLUMNS,
-  BUDGET_GRID_COLUMNS,
-  SHIPPED_COLUMN_SETS,
-  SHIPPED_LINE_SETS,
-} from './statement/shipped.ts';
+export type { StatementGrid, AmountColumn } from './statement/evaluate.ts';
+export { columnWords, spanDefinitionWords } from './statement/column-words.ts';
+export { provenanceOf } from './statement/provenance.ts';
+export type { CellPart, PartAccount, Provenance } from './statement/provenance.ts';
+export { INCOME_LINES } from './statement/shipped/income-lines.ts';
+export { BALANCE_LINES } from './statement/shipped/balance-lines.ts';
+export { CASH_FLOW_LINES } from './statement/shipped/cash-flow-lines.ts';
+export { RATIO_LINES } from './statement/shipped/ratio-lines.ts';
+export { MONTHS_COLUMNS, REVIEW_COLUMNS, TREND_COLUMNS } from './statement/shipped/comparison-columns.ts';
+export { STRIP_COLUMNS, BUDGET_GRID_COLUMNS } from './statement/shipped/working-columns.ts';
+export { SHIPPED_VIEWS, shippedView } from './statement/shipped/views.ts';
+export type { ShippedView } from './statement/shipped/views.ts';
+export { RATIOS, RATIO_FAMILIES } from './ratio/catalog.ts';
+export type { RatioDefinition } from './ratio/catalog.ts';
+export { cashFlowCategoryOf, CASH_FLOW_CATEGORIES } from './chart/cashflow.ts';
+export type { CashFlowCategory } from './chart/cashflow.ts';
 export { rowAmount, yearTotal } from './budget/budget-line.ts';
 export type { BudgetMonth, BudgetLine } from './budget/budget-line.ts';
 export { SPREADS, SPREAD_KINDS, spreadTotal } from './budget/spread.ts';
@@ -94,3 +98,5 @@ export { editBudget } from './budget/edit.ts';
 export type { BudgetEdit, EditedLine, EditResult } from './budget/edit.ts';
 export { yearByMonth, budgetFromHistory } from './budget/from-history.ts';
 export type { BudgetChanges } from './budget/from-history.ts';
+export { editDistance, nearMatches } from './text/near-matches.ts';
+export { shownOrder } from './statement/shown-order.ts';

@@ -13,9 +13,18 @@ export type StatementOptions = {
   readonly department?: string | undefined;
 };
 
-/** The income statement: every line with its stable key, figures as the core gives them. */
-export async function incomeStatement(application: Application, options: StatementOptions): Promise<Answer> {
-  if (options['as-of'] === undefined) throw new UsageError('statement income needs --as-of YYYY-MM');
+/** The view that each column set of `statement income` stands for. */
+const INCOME_VIEWS: Readonly<Record<string, string>> = { review: 'income', trend: 'trend', months: 'income-months' };
+
+/** A view of the library: every line with its stable key, figures as the core gives them. */
+export async function statement(application: Application, asked: string | undefined, options: StatementOptions): Promise<Answer> {
+  const known = application.statements.views().map(({ key }) => key);
+  if (asked === undefined || !known.includes(asked))
+    throw new UsageError(`${asked === undefined ? 'statement needs a view' : `there is no view ${asked}`}: ${known.join(', ')}`);
+  if (options['as-of'] === undefined) throw new UsageError(`statement ${asked} needs --as-of YYYY-MM`);
+  if (options.columns !== undefined && !(asked === 'income' && options.columns in INCOME_VIEWS))
+    throw new UsageError(`--columns is one of ${Object.keys(INCOME_VIEWS).join(', ')}, with statement income`);
+  const view = options.columns === undefined ? asked : INCOME_VIEWS[options.columns]!;
   const company = await chosenCompany(application, options.company);
   const books = await application.keeper.of(company.id);
   const { exponent } = books.currency;
@@ -30,14 +39,13 @@ export async function incomeStatement(application: Application, options: Stateme
     );
   const query = statementQuerySchema.parse({
     asOf: options['as-of'],
-    columns: options.columns ?? 'review',
     budget: budget?.id,
     filter: options.department === undefined ? undefined : JSON.stringify({ department: [options.department] }),
   });
-  const grid = await application.statements.income(company.id, query);
+  const grid = await application.statements.statement(company.id, view, query);
   const label = (index: number) => `${grid.blocks[grid.columns[index]!.block]!.heading}: ${grid.columns[index]!.heading}`;
   return {
-    title: `${company.name}\nIncome statement, ${grid.asOfWords}, against ${grid.budgetWords}; percentages of ${grid.percentBase.toLowerCase()}; ${books.currency.words}`,
+    title: `${company.name}\n${grid.view.name}, ${grid.asOfWords}; ${grid.view.note.toLowerCase()}; budget: ${grid.budgetWords}${grid.percentBase === null ? '' : `; percentages of ${grid.percentBase.toLowerCase()}`}; ${books.currency.words}`,
     headings: ['line', 'name', ...grid.columns.map((_, index) => label(index))],
     rows: grid.lines.map((line, index) => [
       line.key,
@@ -47,6 +55,7 @@ export async function incomeStatement(application: Application, options: Stateme
     figures: new Set(grid.columns.map((_, index) => index + 2)),
     json: {
       company: company.name,
+      view: grid.view.key,
       asOf: grid.asOf,
       currency: books.currency.code,
       percentBase: grid.percentBase,
@@ -75,6 +84,8 @@ function jsonCell(cell: CellDto, exponent: number): object {
   switch (cell.kind) {
     case 'amount':
       return { value: toDecimalText(cell.value as Minor, exponent), ...(cell.favor ? { favor: cell.favor } : {}) };
+    case 'quantity':
+      return { value: cell.value, unit: 'count', ...(cell.favor ? { favor: cell.favor } : {}) };
     case 'ratio':
       return { value: ratioNumber(cell), unit: cell.unit, ...(cell.favor ? { favor: cell.favor } : {}) };
     default:

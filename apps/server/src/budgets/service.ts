@@ -132,7 +132,8 @@ export class BudgetService {
     const budget = await this.#store.of(books, budgetId);
     const { row } = budget;
     const grid = await this.#yearGrid(books, budget, filter);
-    const dto = gridDto(grid, { budget: row.name });
+    const view = { key: 'budget', name: row.name, note: '', openAll: false };
+    const dto = gridDto(grid, { budget: row.name, view, issues: [] });
     const accounts = new Set(dto.lines.flatMap((line) => line.account ?? []));
     return {
       budget: await this.#describe(books, budget, Object.keys(filter).length === 0 ? grid : undefined),

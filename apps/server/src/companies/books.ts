@@ -37,6 +37,8 @@ export type Books = {
   readonly cube: BalanceCube;
   readonly dimensions: readonly { readonly name: string; readonly values: readonly string[] }[];
   readonly combinations: ReadonlyMap<number, DimensionCombination>;
+  /** names of customers and vendors, in alphabetical order */
+  readonly parties: readonly string[];
   readonly firstPosted: PeriodIndex | null;
   readonly lastPosted: PeriodIndex | null;
 };
@@ -44,10 +46,21 @@ export type Books = {
 /** A period in the database: fiscal year and period number, 202707 for FY2027 period 7. */
 export const periodCode = (year: number, number: number): number => year * 100 + number;
 
+/** The dimension that stands for customers and vendors: lines carry them beside their other dimensions. */
+export const PARTY = 'party';
+
+/** Every dimension a figure can be filtered or broken out by, with its values; '' stands for none. */
+export function knownDimensions(books: Books): ReadonlyMap<string, readonly string[]> {
+  const dimensions = new Map<string, readonly string[]>(books.dimensions.map(({ name, values }) => [name, values]));
+  if (books.parties.length > 0) dimensions.set(PARTY, [...books.parties, '']);
+  return dimensions;
+}
+
 /** Keeps the books of each company and loads them anew when another version was posted, by this process or another. */
 export class BooksKeeper {
   readonly #database: Database;
   readonly #held = new Map<number, Promise<Books>>();
+  readonly #partyCubes = new WeakMap<Books, Promise<BalanceCube>>();
 
   constructor(database: Database) {
     this.#database = database;
@@ -62,6 +75,13 @@ export class BooksKeeper {
     const loading = loadBooks(this.#database, company);
     this.#held.set(companyId, loading);
     return loading;
+  }
+
+  /** The books' cube with customers and vendors as one more dimension; summed from the lines when first asked for. */
+  partyCube(books: Books): Promise<BalanceCube> {
+    const held = this.#partyCubes.get(books) ?? loadPartyCube(this.#database, books);
+    this.#partyCubes.set(books, held);
+    return held;
   }
 }
 
@@ -92,6 +112,9 @@ async function loadBooks(database: Database, company: CompanyRow): Promise<Books
   );
   const combinations = new Map(combinationRows.map((row) => [row.id, JSON.parse(row.dimension_values) as DimensionCombination]));
   const dimensionRows = await database.select<{ name: string }>('SELECT name FROM dimensions WHERE company_id = $1 ORDER BY id', [
+    company.id,
+  ]);
+  const parties = await database.select<{ name: string }>('SELECT name FROM parties WHERE company_id = $1 ORDER BY name COLLATE NOCASE', [
     company.id,
   ]);
   const cube = new BalanceCube({ isIncome: accounts.map(isIncomeAccount), slots: slotCount(calendar) });
@@ -137,7 +160,46 @@ async function loadBooks(database: Database, company: CompanyRow): Promise<Books
     cube,
     dimensions: dimensionRows.map(({ name }) => ({ name, values: valuesOf(name) })),
     combinations,
+    parties: parties.map(({ name }) => name),
     firstPosted: Number.isFinite(first) ? periodAt(calendar, first as PeriodIndex).index : null,
     lastPosted: Number.isFinite(last) ? periodAt(calendar, last as PeriodIndex).index : null,
   };
+}
+
+/** What lines with a party hold is added under its name and taken from what has none, so that the whole stays. */
+async function loadPartyCube(database: Database, books: Books): Promise<BalanceCube> {
+  const rows = await database.select<{
+    position: number;
+    period_code: number;
+    combination_id: number;
+    kind: string;
+    party: string;
+    net: number;
+  }>(
+    `SELECT a.position, l.period_code, l.combination_id, e.kind, p.name AS party, sum(l.amount) AS net
+     FROM lines l JOIN entries e ON e.id = l.entry_id JOIN accounts a ON a.id = l.account_id JOIN parties p ON p.id = l.party_id
+     WHERE e.company_id = $1 AND e.state = 'posted' GROUP BY a.position, l.period_code, l.combination_id, e.kind = 'closing', p.id`,
+    [books.id],
+  );
+  const cube = new BalanceCube({ isIncome: books.chart.accounts.map(isIncomeAccount), slots: slotCount(books.calendar) });
+  cube.post(books.cube.facts);
+  const withParty = new Map<string, DimensionCombination>();
+  cube.post(
+    rows.flatMap((row) => {
+      const combination = books.combinations.get(row.combination_id)!;
+      const key = `${row.combination_id} ${row.party}`;
+      const named = withParty.get(key) ?? { ...combination, [PARTY]: row.party };
+      withParty.set(key, named);
+      const fact = {
+        account: row.position,
+        slot: slotOfYear(books.calendar, Math.floor(row.period_code / 100), row.period_code % 100)!,
+        layer: (row.kind === 'closing' ? 'closing' : 'ordinary') as BalanceLayer,
+      };
+      return [
+        { ...fact, combination: named, amount: row.net as Minor },
+        { ...fact, combination, amount: -row.net as Minor },
+      ];
+    }),
+  );
+  return cube;
 }

@@ -1,9 +1,17 @@
-import { longPeriodName, periodAt, periodOfKey, shortPeriodName, type DimensionFilter, type PeriodIndex } from '@wise-margin/core';
+import {
+  longPeriodName,
+  nearMatches,
+  periodAt,
+  periodOfKey,
+  shortPeriodName,
+  type DimensionFilter,
+  type PeriodIndex,
+} from '@wise-margin/core';
 import type { CompanyDto } from '@wise-margin/contract';
 import { recordAudit, type Actor } from '../database/audit.ts';
 import type { Database } from '../database/database.ts';
 import { refused } from '../http/problem.ts';
-import type { Books, BooksKeeper } from './books.ts';
+import { knownDimensions, type Books, type BooksKeeper } from './books.ts';
 
 /** Companies in order of name. */
 export async function listCompanies(database: Database): Promise<{ id: number; name: string }[]> {
@@ -80,15 +88,25 @@ export function periodOf(books: Books, key: string): PeriodIndex {
 
 /** A filter that can match nothing is told, with what there is. @throws ProblemError 422 */
 export function refuseUnknownFilter(books: Books, filter: DimensionFilter): void {
+  const known = knownDimensions(books);
   for (const [name, values] of Object.entries(filter)) {
-    const dimension = books.dimensions.find((each) => each.name === name);
-    if (!dimension)
-      throw refused(
-        `The ledger has no dimension "${name}". It has: ${books.dimensions.map((each) => each.name).join(', ') || 'none'}.`,
-        'filter',
-      );
-    const unknown = values.find((value) => value !== '' && !dimension.values.includes(value));
-    if (unknown !== undefined)
-      throw refused(`No line has the ${name} "${unknown}". There are: ${dimension.values.filter(Boolean).join(', ')}.`, 'filter');
+    const there = known.get(name);
+    if (!there) throw refused(`The ledger has no dimension "${name}". It has: ${[...known.keys()].join(', ') || 'none'}.`, 'filter');
+    const unknown = values.find((value) => value !== '' && !there.includes(value));
+    if (unknown === undefined) continue;
+    const near = nearMatches(
+      unknown,
+      there.filter((value) => value !== ''),
+    );
+    throw refused(
+      near.length > 0
+        ? `No line has the ${name} "${unknown}". Is ${near.map((value) => `"${value}"`).join(' or ')} meant?`
+        : `No line has the ${name} "${unknown}". There are: ${listed(there.filter((value) => value !== ''))}.`,
+      'filter',
+    );
   }
 }
+
+const MOST_LISTED = 12;
+const listed = (values: readonly string[]): string =>
+  values.length <= MOST_LISTED ? values.join(', ') : `${values.slice(0, MOST_LISTED).join(', ')} and ${values.length - MOST_LISTED} more`;

@@ -21,6 +21,7 @@ import {
   stripSchema,
   trailQuerySchema,
   trailSchema,
+  viewListSchema,
   trialBalanceQuerySchema,
   trialBalanceSchema,
 } from '@wise-margin/contract';
@@ -58,6 +59,7 @@ function operation({
   };
 }
 
+const VIEW = ['company', 'view'] as const;
 const COMPANY = ['company'] as const;
 const text = z.string();
 const upload = z.object({
@@ -153,23 +155,20 @@ export const OPENAPI_PATHS: ZodOpenApiPathsObject = {
       answer: budgetSchema,
     }),
   },
-  '/api/companies/{company}/statements/income': {
-    get: operation({ summary: 'The income statement', path: COMPANY, query: statementQuerySchema, answer: packedGridSchema }),
+  '/api/companies/{company}/statements': {
+    get: operation({ summary: 'The views of the library', path: COMPANY, answer: viewListSchema }),
   },
-  '/api/companies/{company}/statements/strip': {
+  '/api/companies/{company}/period-strip': {
     get: operation({ summary: 'Operating result by month', path: COMPANY, query: statementQuerySchema, answer: stripSchema }),
   },
-  '/api/companies/{company}/statements/income/trail': {
-    get: operation({ summary: 'How a figure comes about', path: COMPANY, query: trailQuerySchema, answer: trailSchema }),
+  '/api/companies/{company}/statements/{view}': {
+    get: operation({ summary: 'A view', path: VIEW, query: statementQuerySchema, answer: packedGridSchema }),
   },
-  '/api/companies/{company}/statements/income.csv': {
-    get: operation({
-      summary: 'The income statement as CSV',
-      path: COMPANY,
-      query: exportQuerySchema,
-      answer: text,
-      type: 'text/csv',
-    }),
+  '/api/companies/{company}/statements/{view}/trail': {
+    get: operation({ summary: 'How a figure comes about', path: VIEW, query: trailQuerySchema, answer: trailSchema }),
+  },
+  '/api/companies/{company}/statements/{view}/export.csv': {
+    get: operation({ summary: 'What is shown of a view, as CSV', path: VIEW, query: exportQuerySchema, answer: text, type: 'text/csv' }),
   },
   '/api/openapi.json': { get: operation({ summary: 'This document', answer: z.object({}) }) },
   '/api/health': { get: operation({ summary: 'Whether the server answers', answer: z.object({ ok: z.boolean() }) }) },

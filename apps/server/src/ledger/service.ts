@@ -17,7 +17,7 @@ import {
   sidesOf,
 } from '@wise-margin/core';
 import type { AccountListDto, EntryDto, EntryLinesDto, TrialBalanceDto } from '@wise-margin/contract';
-import { periodCode, type Books, type BooksKeeper } from '../companies/books.ts';
+import { PARTY, periodCode, type Books, type BooksKeeper } from '../companies/books.ts';
 import { periodOf, refuseUnknownFilter } from '../companies/service.ts';
 import type { Database } from '../database/database.ts';
 import { notFound, refused } from '../http/problem.ts';
@@ -114,15 +114,18 @@ export class LedgerService {
     if (from > to) throw refused(`The span ends before it begins: ${query.from} to ${query.to}.`, 'to');
     const start = periodAt(books.calendar, from);
     const end = periodAt(books.calendar, to);
-    const combinations = [...books.combinations].filter(([, values]) => passes(query.filter, values)).map(([id]) => id);
+    const { [PARTY]: parties, ...dimensions } = query.filter;
+    const combinations = [...books.combinations].filter(([, values]) => passes(dimensions, values)).map(([id]) => id);
     const condition = `FROM lines l JOIN entries e ON e.id = l.entry_id
       WHERE l.account_id = $1 AND l.period_code BETWEEN $2 AND $3 AND e.state = 'posted' AND l.combination_id IN (SELECT value FROM json_each($4))
+      AND ($5 IS NULL OR coalesce((SELECT name FROM parties p WHERE p.id = l.party_id), '') IN (SELECT value FROM json_each($5)))
       ${isBalanceAccount(account) ? '' : `AND e.kind <> 'closing'`}`;
     const bindings = [
       books.accountIds[position]!,
       periodCode(start.year, start.number),
       periodCode(end.year, end.number === 12 ? 13 : end.number),
       JSON.stringify(combinations),
+      parties ? JSON.stringify(parties) : null,
     ];
     const [total] = await this.#database.select<{ count: number; sum: number }>(
       `SELECT count(*) AS count, coalesce(sum(l.amount), 0) AS sum ${condition}`,
@@ -142,11 +145,11 @@ export class LedgerService {
       amount: number;
     }>(
       `SELECT l.id AS line_id, e.id AS entry_id, e.number AS entry, e.date, l.memo, (SELECT name FROM parties p WHERE p.id = l.party_id) AS party, l.document, e.source, e.kind, l.combination_id, l.amount
-       ${condition} ORDER BY e.date, l.id LIMIT $5 OFFSET $6`,
+       ${condition} ORDER BY e.date, l.id LIMIT $6 OFFSET $7`,
       [...bindings, query.limit, query.after],
     );
     const sign = signOf(account);
-    const slab = books.cube.slab(query.filter);
+    const slab = (parties ? await this.#keeper.partyCube(books) : books.cube).slab(query.filter);
     const next = query.after + rows.length;
     return {
       account: { number, name: account.name, className: classOf(account.class).name },

@@ -1,50 +1,66 @@
-import { evaluate, type ColumnSet, type DimensionFilter, type LineSet, type PeriodIndex, type StatementGrid } from '@wise-margin/core';
+import {
+  evaluate,
+  type ColumnSet,
+  type DimensionFilter,
+  type LineSet,
+  type PeriodIndex,
+  type StatementGrid,
+  type StatementIssue,
+  type StatementPlan,
+} from '@wise-margin/core';
 import type { BudgetStore, StoredBudget } from '../budgets/index.ts';
-import type { Books } from '../companies/books.ts';
-import { ProblemError } from '../http/problem.ts';
+import { PARTY, type Books, type BooksKeeper } from '../companies/books.ts';
 import { PlanKeeper } from './plan-keeper.ts';
 import { ScenarioKeeper } from './sources.ts';
 
 export type Evaluation = {
   readonly grid: StatementGrid;
+  /** faults of lines and columns; what they touch shows no figure */
+  readonly issues: readonly StatementIssue[];
   /** the budget that stands for each fiscal year */
   readonly budgets: ReadonlyMap<number, StoredBudget>;
+};
+export type StatementRequest = {
+  readonly lineSet: LineSet;
+  readonly columnSet: ColumnSet;
+  readonly asOf: PeriodIndex;
+  readonly budgetId?: number | undefined;
+  readonly filter: DimensionFilter;
 };
 
 /** Plans and evaluates statements over the books, keeping what does not change between two of them. */
 export class Evaluator {
+  readonly #keeper: BooksKeeper;
   readonly #plans = new PlanKeeper();
   readonly #scenarios: ScenarioKeeper;
 
-  constructor(store: BudgetStore) {
+  constructor(keeper: BooksKeeper, store: BudgetStore) {
+    this.#keeper = keeper;
     this.#scenarios = new ScenarioKeeper(store);
   }
 
-  /** @throws ProblemError 422 with every fault of a line or column set, 404 for a budget that is not there */
-  async evaluate(
-    books: Books,
-    options: {
-      readonly lineSet: LineSet;
-      readonly columnSet: ColumnSet;
-      readonly asOf: PeriodIndex;
-      readonly budgetId?: number | undefined;
-      readonly filter: DimensionFilter;
-    },
-  ): Promise<Evaluation> {
-    const planned = this.#plans.plan(books, options);
-    if (!planned.ok) {
-      const told = planned.issues.map((issue) => ({
-        path: issue.of === 'line' ? issue.line : `${issue.block}.${issue.column}`,
-        message: `${issue.code}: ${issue.token}`,
-      }));
-      throw new ProblemError(
-        422,
-        'The statement cannot be laid out',
-        told.map(({ path, message }) => `${path}: ${message}`).join('; '),
-        told,
-      );
-    }
-    const { sources, budgets } = await this.#scenarios.of(books, options.budgetId);
-    return { grid: evaluate(planned.plan, sources, options.filter), budgets };
+  /** @throws ProblemError 404 for a chosen budget that is not there */
+  async evaluate(books: Books, request: StatementRequest): Promise<Evaluation> {
+    const { plan, issues } = this.#plans.plan(books, request);
+    const { sources, budgets } = await this.#scenarios.of(books, {
+      chosenId: request.budgetId,
+      budgetIds: budgetsNamed(plan),
+      parties: namesParties(plan, request.filter) ? await this.#keeper.partyCube(books) : null,
+    });
+    return { grid: evaluate(plan, sources, request.filter), issues, budgets };
   }
+}
+
+function budgetsNamed(plan: StatementPlan): number[] {
+  return plan.columns.flatMap((column) =>
+    column.kind === 'amount' && column.scenario.startsWith('budget:') ? [Number(column.scenario.slice('budget:'.length))] : [],
+  );
+}
+
+function namesParties(plan: StatementPlan, filter: DimensionFilter): boolean {
+  return (
+    PARTY in filter ||
+    plan.columns.some((column) => column.kind === 'amount' && PARTY in column.filter) ||
+    plan.lines.some((line) => PARTY in line.filter || (line.source.kind === 'slice' && line.source.dimension === PARTY))
+  );
 }

@@ -8,6 +8,8 @@ export function cellText(cell: CellDto, exponent: number): string {
   switch (cell.kind) {
     case 'amount':
       return toDecimalText(cell.value as Minor, exponent);
+    case 'quantity':
+      return String(plainNumber(cell.value));
     case 'ratio':
       return String(ratioNumber(cell));
     case 'notMeaningful':
@@ -20,6 +22,11 @@ export function cellText(cell: CellDto, exponent: number): string {
 /** Percentages and points in percent (14.153), other ratios as they are; at most six decimals. */
 export function ratioNumber(cell: CellDto & { kind: 'ratio' }): number {
   const value = cell.unit === 'percent' || cell.unit === 'points' ? cell.value * 100 : cell.value;
+  return plainNumber(value);
+}
+
+/** At most six decimals, never minus zero. */
+function plainNumber(value: number): number {
   const rounded = Math.round(value * 1e6) / 1e6;
   return rounded === 0 ? 0 : rounded;
 }

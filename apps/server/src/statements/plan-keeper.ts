@@ -1,5 +1,5 @@
 import { planStatement, type ColumnSet, type LineSet, type PeriodIndex, type PlanResult } from '@wise-margin/core';
-import type { Books } from '../companies/books.ts';
+import { knownDimensions, type Books } from '../companies/books.ts';
 
 const MOST_PLANS = 60;
 
@@ -15,7 +15,14 @@ export class PlanKeeper {
     const key = `${books.id} ${lineSet.key} ${columnSet.key} ${asOf}`;
     const held = this.#held.get(key);
     if (held?.books === books && held.lineSet === lineSet && held.columnSet === columnSet) return held.result;
-    const result = planStatement({ lineSet, columnSet, chart: books.chart, calendar: books.calendar, asOf });
+    const result = planStatement({
+      lineSet,
+      columnSet,
+      chart: books.chart,
+      calendar: books.calendar,
+      asOf,
+      dimensions: knownDimensions(books),
+    });
     this.#held.delete(key);
     const [oldest] = this.#held.keys();
     if (this.#held.size >= MOST_PLANS && oldest !== undefined) this.#held.delete(oldest);

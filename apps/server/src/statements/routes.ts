@@ -1,52 +1,57 @@
-import { Router } from 'express';
+import { Router, type Request } from 'express';
 import { exportQuerySchema, packGrid, shownLines, statementQuerySchema, trailQuerySchema } from '@wise-margin/contract';
 import { handle, numberIn, parse } from '../http/route.ts';
-import { gridDto } from './grid-dto.ts';
 import { gridCsv } from './export-csv.ts';
 import type { StatementService } from './service.ts';
 import { trailOf } from './trail.ts';
+
+const viewIn = (request: Request): string => String(request.params['view']);
 
 export function statementRoutes(statements: StatementService): Router {
   const router = Router();
   const at = '/companies/:company/statements';
   router.get(
-    `${at}/income`,
-    handle(async (request, response) =>
-      response.json(packGrid(await statements.income(numberIn(request, 'company'), parse(statementQuerySchema, request.query)))),
-    ),
+    at,
+    handle(async (_request, response) => response.json(statements.views())),
   );
   router.get(
-    `${at}/strip`,
+    '/companies/:company/period-strip',
     handle(async (request, response) =>
       response.json(await statements.strip(numberIn(request, 'company'), parse(statementQuerySchema, request.query))),
     ),
   );
   router.get(
-    `${at}/income/trail`,
+    `${at}/:view`,
+    handle(async (request, response) => {
+      const query = parse(statementQuerySchema, request.query);
+      response.json(packGrid(await statements.statement(numberIn(request, 'company'), viewIn(request), query)));
+    }),
+  );
+  router.get(
+    `${at}/:view/trail`,
     handle(async (request, response) => {
       const query = parse(trailQuerySchema, request.query);
-      const { books, grid, budgets } = await statements.incomeGrid(numberIn(request, 'company'), query);
+      const { books, grid, budgets } = await statements.evaluated(numberIn(request, 'company'), viewIn(request), query);
       response.json(trailOf({ books, grid, budgets, line: query.line, column: query.column }));
     }),
   );
   router.get(
-    `${at}/income.csv`,
+    `${at}/:view/export.csv`,
     handle(async (request, response) => {
       const query = parse(exportQuerySchema, request.query);
-      const company = numberIn(request, 'company');
-      const { books, grid: evaluated, budgetWords } = await statements.incomeGrid(company, query);
-      const grid = gridDto(evaluated, { budget: budgetWords });
+      const { books, dto } = await statements.evaluated(numberIn(request, 'company'), viewIn(request), query);
       const open = query.open === 'all' ? query.open : new Set(query.open.split(','));
-      const shown = new Set(shownLines(grid, { open, hideZero: query.zero === 'hide' }).map(({ line }) => line.key));
-      const filters = Object.entries(grid.filter).map(([name, values]) => `${name}: ${values.map((value) => value || 'none').join(', ')}`);
+      const shown = new Set(shownLines(dto, { open, hideZero: query.zero === 'hide' }).map(({ line }) => line.key));
+      const filters = Object.entries(dto.filter).map(([name, values]) => `${name}: ${values.map((value) => value || 'none').join(', ')}`);
+      const base = dto.percentBase === null ? '' : `percentages of ${dto.percentBase.toLowerCase()}; `;
       const title = [
         books.name,
-        `Income statement, ${grid.asOfWords}`,
-        `Against ${grid.budgetWords} and prior year; percentages of ${grid.percentBase.toLowerCase()}; ${books.currency.words}`,
+        `${dto.view.name}, ${dto.asOfWords}`,
+        `${dto.view.note}; budget: ${dto.budgetWords}; ${base}${books.currency.words}`,
         ...filters,
       ];
-      response.type('text/csv').attachment(`income-statement-${grid.asOf}.csv`);
-      response.send(`\ufeff${gridCsv(grid, { exponent: books.currency.exponent, keys: shown, title })}`);
+      response.type('text/csv').attachment(`${dto.view.key}-${dto.asOf}.csv`);
+      response.send(`\ufeff${gridCsv(dto, { exponent: books.currency.exponent, keys: shown, title })}`);
     }),
   );
   return router;

@@ -1,17 +1,42 @@
 import {
   INCOME_LINES,
-  SHIPPED_COLUMN_SETS,
+  SHIPPED_VIEWS,
   STRIP_COLUMNS,
   periodAt,
   periodOfYear,
+  shippedView,
   shortPeriodName,
+  type ColumnSet,
   type PeriodIndex,
 } from '@wise-margin/core';
-import type { GridDto, StatementQuery, StripDto } from '@wise-margin/contract';
+import type { GridDto, StatementQuery, StripDto, ViewListDto } from '@wise-margin/contract';
 import type { Books, BooksKeeper } from '../companies/books.ts';
 import { periodOf, refuseUnknownFilter } from '../companies/service.ts';
+import { notFound } from '../http/problem.ts';
 import type { Evaluation, Evaluator } from './evaluator.ts';
 import { gridDto } from './grid-dto.ts';
+
+export type EvaluatedView = Evaluation & { readonly books: Books; readonly dto: GridDto };
+
+const fitted = new WeakMap<Books, Map<ColumnSet, ColumnSet>>();
+
+/** A shipped column set by department serves a company without departments by its first dimension. */
+function columnsFor(books: Books, columnSet: ColumnSet): ColumnSet {
+  const [first] = books.dimensions;
+  if (!first || books.dimensions.some(({ name }) => name === 'department')) return columnSet;
+  const held = fitted.get(books) ?? new Map<ColumnSet, ColumnSet>();
+  fitted.set(books, held);
+  const known = held.get(columnSet);
+  if (known) return known;
+  const blocks = columnSet.blocks.map((block) =>
+    block.repeat?.over === 'dimension' && block.repeat.dimension === 'department'
+      ? { ...block, repeat: { ...block.repeat, dimension: first.name } }
+      : block,
+  );
+  const made = { ...columnSet, blocks };
+  held.set(columnSet, made);
+  return made;
+}
 
 /** Statements as they are asked for. */
 export class StatementService {
@@ -23,34 +48,38 @@ export class StatementService {
     this.#evaluator = evaluator;
   }
 
-  /** The income statement as asked for. */
-  async income(companyId: number, query: StatementQuery): Promise<GridDto> {
-    const { grid, budgetWords } = await this.incomeGrid(companyId, query);
-    return gridDto(grid, { budget: budgetWords });
+  /** The views there are, in the order of the library. */
+  views(): ViewListDto {
+    return SHIPPED_VIEWS.map(({ key, name, shelf, note }) => ({ key, name, shelf, note }));
+  }
+
+  /** A view as asked for. @throws ProblemError 404 */
+  async statement(companyId: number, view: string, query: StatementQuery): Promise<GridDto> {
+    return (await this.evaluated(companyId, view, query)).dto;
   }
 
   /** The evaluated grid itself, for the trail and the exports. */
-  async incomeGrid(companyId: number, query: StatementQuery): Promise<Evaluation & { books: Books; budgetWords: string }> {
+  async evaluated(companyId: number, key: string, query: StatementQuery): Promise<EvaluatedView> {
     const books = await this.#keeper.of(companyId);
+    const view = shippedView(key);
+    if (!view) throw notFound(`view "${key}"`);
     refuseUnknownFilter(books, query.filter);
     const asOf = periodOf(books, query.asOf);
-    const { grid, budgets } = await this.#evaluator.evaluate(books, {
-      lineSet: INCOME_LINES,
-      columnSet: SHIPPED_COLUMN_SETS[query.columns]!,
-      asOf,
-      budgetId: query.budget,
-      filter: query.filter,
-    });
+    const { lineSet } = view;
+    const columnSet = columnsFor(books, view.columnSet);
+    const evaluation = await this.#evaluator.evaluate(books, { lineSet, columnSet, asOf, budgetId: query.budget, filter: query.filter });
     const { year } = periodAt(books.calendar, asOf);
-    const budget = budgets.get(year);
-    return {
-      books,
-      grid,
-      budgets,
-      budgetWords: budget
-        ? `FY${year} ${budget.row.name}${budget.row.state === 'approved' ? ' (approved)' : ''}`
-        : `no budget for FY${year}`,
-    };
+    const budget = evaluation.budgets.get(year);
+    const budgetWords = budget
+      ? `FY${year} ${budget.row.name}${budget.row.state === 'approved' ? ' (approved)' : ''}`
+      : `no budget for FY${year}`;
+    const { name, note, open } = view;
+    const dto = gridDto(evaluation.grid, {
+      budget: budgetWords,
+      view: { key, name, note, openAll: open === 'all' },
+      issues: evaluation.issues,
+    });
+    return { ...evaluation, books, dto };
   }
 
   /** Operating result of every month of the as-of year and the two before it. */

@@ -2,6 +2,7 @@ import {
   filterKey,
   isIncomeAccount,
   joinSlabs,
+  joinSlices,
   lastSlot,
   minor,
   periodAt,
@@ -9,15 +10,16 @@ import {
   slotCount,
   slotOfYear,
   BalanceCube,
+  Slab,
   type BlankReason,
   type DimensionFilter,
+  type ScenarioRef,
   type ScenarioSource,
   type ScenarioSources,
-  type Slab,
   type Span,
 } from '@wise-margin/core';
 import type { BudgetStore, StoredBudget } from '../budgets/index.ts';
-import type { Books } from '../companies/books.ts';
+import { PARTY, type Books } from '../companies/books.ts';
 import { notFound } from '../http/problem.ts';
 
 /** The scenarios of a company's books, and the budget that stands for each fiscal year in them. */
@@ -28,17 +30,26 @@ const MOST_HELD = 40;
 /** Composes scenarios from books and budgets, and keeps them until one of those changes. */
 export class ScenarioKeeper {
   readonly #store: BudgetStore;
-  readonly #held = new Map<string, { readonly books: Books; readonly from: readonly StoredBudget[]; readonly scenarios: Scenarios }>();
+  readonly #held = new Map<
+    string,
+    { readonly books: Books; readonly parties: BalanceCube | null; readonly from: readonly StoredBudget[]; readonly scenarios: Scenarios }
+  >();
 
   constructor(store: BudgetStore) {
     this.#store = store;
   }
 
   /**
-   * @param chosenId the budget standing for its own year; the approved one stands for every other year
-   * @throws ProblemError 404 when there is no such budget
+   * @param options.chosenId the budget standing for its own year; the approved one stands for every other year
+   * @param options.budgetIds budgets that columns name themselves; one that is gone has no figures
+   * @param options.parties the cube with customers and vendors, where the statement asks for them
+   * @throws ProblemError 404 when there is no such budget as the chosen one
    */
-  async of(books: Books, chosenId: number | undefined): Promise<Scenarios> {
+  async of(
+    books: Books,
+    options: { readonly chosenId?: number | undefined; readonly budgetIds?: readonly number[]; readonly parties?: BalanceCube | null } = {},
+  ): Promise<Scenarios> {
+    const { chosenId, budgetIds = [], parties = null } = options;
     const rows = await this.#store.list(books.id);
     const approved = new Map<number, StoredBudget>();
     for (const row of rows) {
@@ -50,33 +61,73 @@ export class ScenarioKeeper {
       if (!row) throw notFound(`budget ${chosenId}`);
       budgets.set(row.year, await this.#store.ofRow(books, row));
     }
-    const from = [...approved.values(), ...budgets.values()];
-    const key = `${books.id} ${chosenId ?? ''}`;
+    const named = new Map<number, ScenarioSource>();
+    const pinned: StoredBudget[] = [];
+    for (const id of [...new Set(budgetIds)].sort((a, b) => a - b)) {
+      const row = rows.find((each) => each.id === id);
+      if (!row) continue;
+      const stored = await this.#store.ofRow(books, row);
+      pinned.push(stored);
+      named.set(id, { ...budgetSource(books, new Map([[row.year, stored]])), name: `FY${row.year} ${row.name}` });
+    }
+    const from = [...approved.values(), ...budgets.values(), ...pinned];
+    const key = `${books.id} ${chosenId ?? ''} ${[...named.keys()].join(' ')}`;
     const held = this.#held.get(key);
-    if (held?.books === books && held.from.length === from.length && held.from.every((budget, index) => budget === from[index]))
+    if (
+      held?.books === books &&
+      held.parties === parties &&
+      held.from.length === from.length &&
+      held.from.every((budget, index) => budget === from[index])
+    )
       return held.scenarios;
-    const actual = actualSource(books);
+    const actual = actualSource(books, parties);
     const budget = budgetSource(books, budgets);
     // what a year is expected to end at does not hang on the draft in view
     const projection = projectionSource(books, actual, chosenId === undefined ? budget : budgetSource(books, approved));
-    const scenarios = { budgets, sources: { actual, budget, projection } };
+    const sources = (ref: ScenarioRef): ScenarioSource => {
+      if (ref === 'actual') return actual;
+      if (ref === 'budget') return budget;
+      if (ref === 'projection') return projection;
+      return named.get(Number(ref.slice('budget:'.length))) ?? noSource(ref);
+    };
+    const scenarios = { budgets, sources };
     this.#held.delete(key);
     const [oldest] = this.#held.keys();
     if (this.#held.size >= MOST_HELD && oldest !== undefined) this.#held.delete(oldest);
-    this.#held.set(key, { books, from, scenarios });
+    this.#held.set(key, { books, parties, from, scenarios });
     return scenarios;
   }
 }
 
-function actualSource(books: Books): ScenarioSource {
+function actualSource(books: Books, parties: BalanceCube | null): ScenarioSource {
+  // the cube with parties is larger: it serves only what names them
+  const cubeFor = (filter: DimensionFilter, dimension?: string) =>
+    parties && (PARTY in filter || dimension === PARTY) ? parties : books.cube;
   return {
     name: 'Actual',
     hasBalances: true,
-    slab: (filter) => books.cube.slab(filter),
+    slab: (filter) => cubeFor(filter).slab(filter),
+    slices: (filter, accounts, dimension) => cubeFor(filter, dimension).slices(filter, accounts, dimension),
+    statistic: noStatistic,
     missing: ({ from, to }: Span): BlankReason | null => {
       if (books.lastPosted === null || from > books.lastPosted) return 'notYetPosted';
       return books.firstPosted !== null && to < books.firstPosted ? 'beforeHistory' : null;
     },
+  };
+}
+
+const noStatistic = (): null => null;
+
+/** A scenario that is not there, such as a budget that was deleted: every figure of it is blank. */
+function noSource(ref: ScenarioRef): ScenarioSource {
+  const empty = new Slab(0, 0);
+  return {
+    name: `Budget ${ref.slice('budget:'.length)}, which is no longer there`,
+    hasBalances: false,
+    slab: () => empty,
+    slices: () => ({ positions: new Map(), income: empty, balance: empty }),
+    missing: () => 'noBudget',
+    statistic: noStatistic,
   };
 }
 
@@ -85,10 +136,13 @@ function budgetSource(books: Books, budgets: ReadonlyMap<number, StoredBudget>):
     const first = periodAt(books.calendar, from).year;
     return Array.from({ length: periodAt(books.calendar, to).year - first + 1 }, (_, index) => first + index);
   };
+  const cube = composedCube(books, [...budgets.values()]);
   return {
     name: 'Budget',
     hasBalances: false,
-    slab: composedSlabs(books, [...budgets.values()]),
+    slab: (filter) => cube.slab(filter),
+    slices: (filter, accounts, dimension) => cube.slices(filter, accounts, dimension),
+    statistic: noStatistic,
     missing: (span, filter) => {
       const needed = yearsOf(span).map((year) => budgets.get(year));
       if (needed.some((budget) => budget === undefined)) return 'noBudget';
@@ -98,9 +152,9 @@ function budgetSource(books: Books, budgets: ReadonlyMap<number, StoredBudget>):
   };
 }
 
-/** One slab out of the budgets of several years; a single budget is read as it stands. */
-function composedSlabs(books: Books, budgets: readonly StoredBudget[]): (filter: DimensionFilter) => Slab {
-  if (budgets.length === 1) return (filter) => budgets[0]!.cube.slab(filter);
+/** One cube out of the budgets of several years; a single budget is read as it stands. */
+function composedCube(books: Books, budgets: readonly StoredBudget[]): BalanceCube {
+  if (budgets.length === 1) return budgets[0]!.cube;
   const composed = new BalanceCube({ isIncome: books.chart.accounts.map(isIncomeAccount), slots: slotCount(books.calendar) });
   composed.post(
     budgets.flatMap(({ row, lines }) =>
@@ -114,7 +168,7 @@ function composedSlabs(books: Books, budgets: readonly StoredBudget[]): (filter:
       ),
     ),
   );
-  return (filter) => composed.slab(filter);
+  return composed;
 }
 
 /** Actuals through the last posted month, the budget after it. */
@@ -135,6 +189,9 @@ function projectionSource(books: Books, actual: ScenarioSource, budget: Scenario
       held.set(key, joined);
       return joined;
     },
+    slices: (filter, accounts, dimension) =>
+      joinSlices(actual.slices(filter, accounts, dimension), budget.slices(filter, accounts, dimension), size),
+    statistic: actual.statistic,
     missing: (span, filter) => {
       const begun = lastPosted === null || span.from > lastPosted ? null : actual.missing(span, filter);
       const ended = lastPosted !== null && span.to <= lastPosted;

@@ -6,6 +6,7 @@ import {
   provenanceOf,
   spanWords,
   type DimensionFilter,
+  type PeriodIndex,
   type Provenance,
   type StatementGrid,
 } from '@wise-margin/core';
@@ -15,7 +16,7 @@ import type { Books } from '../companies/books.ts';
 import { notFound } from '../http/problem.ts';
 import { cellDto } from './grid-dto.ts';
 
-const ROLES = { compared: '', base: 'less', part: '', operand: '' } as const;
+const ROLES = { compared: '', base: 'less', part: '', operand: '', added: 'plus' } as const;
 
 /**
  * How a figure comes about: the accounts that add up to it, or the figures it was made from.
@@ -55,16 +56,25 @@ export function trailOf(options: {
     accounts: held.map(({ account, amount, measure }) => {
       const { number, name } = plan.chart.accounts[account]!;
       const source = provenance as Provenance & { kind: 'accounts' };
-      const from = periodAt(plan.calendar, source.span.from).key;
-      const to = periodAt(plan.calendar, source.span.to).key;
+      const { from, to } = source.span;
+      // an opening balance is made of what came before the span; an average is followed to its closing balance
+      const until = measure === 'opening' ? ((from - 1) as PeriodIndex) : to;
       const isBudget = source.scenario !== 'actual';
       const filter = Object.fromEntries(Object.entries(source.filter).map(([dimension, values]) => [dimension, [...values]]));
-      const budget = isBudget ? budgets.get(periodAt(plan.calendar, source.span.to).year) : undefined;
+      const budget = isBudget ? budgets.get(periodAt(plan.calendar, to).year) : undefined;
       return {
         number,
         name,
         amount,
-        entries: isBudget ? null : { from, to, filter, opening: measure === 'closing' },
+        entries:
+          isBudget || until < 0
+            ? null
+            : {
+                from: periodAt(plan.calendar, measure === 'opening' ? until : from).key,
+                to: periodAt(plan.calendar, until).key,
+                filter,
+                opening: measure !== 'change',
+              },
         basis: budget ? basesOf(books, budget, account, source.filter) : [],
         budgetId: budget?.row.id ?? null,
       };
@@ -78,7 +88,11 @@ export function trailOf(options: {
         return 'Nothing stands here.';
       case 'accounts':
         return `${accounts === 1 ? 'One account has' : `${accounts} accounts have`} an amount in ${spanWords(plan.calendar, from.span)}.`;
+      case 'statistic':
+        return `The statistic "${from.series}" in ${spanWords(plan.calendar, from.span)}.`;
       case 'cells':
+        if (from.operation === 'sum') return 'These figures added up.';
+        if (from.operation === 'formula' && column!.kind === 'formula') return 'Made from these columns of the same line.';
         if (from.operation === 'formula') return 'Made from these lines of the same column.';
         if (from.operation === 'difference') return 'The first figure less the second.';
         if (from.operation === 'percentDifference') return 'The first figure less the second, over the size of the second.';

@@ -1,7 +1,7 @@
 import { Link } from 'react-router';
 import { useAsOf, useCompany } from '../shell/company.ts';
 import { useMonthKeys } from '../shell/use-month-keys.ts';
-import { useIncome, useStrip } from '../statements/use-statement.ts';
+import { useStatement, useStrip } from '../statements/use-statement.ts';
 import { cellText, favorColor, favorOf } from '../ui/figure.tsx';
 import { PeriodStrip } from '../ui/period-strip.tsx';
 import { Page } from '../ui/page.tsx';
@@ -36,8 +36,8 @@ export default function OverviewPage() {
 
 function Month({ asOf, setAsOf }: { readonly asOf: string; readonly setAsOf: (period: string) => void }) {
   const company = useCompany();
-  const choices = { asOf, columns: 'review' as const, budget: undefined, filter: {} };
-  const statement = useIncome(company.id, choices);
+  const choices = { asOf, budget: undefined, filter: {} };
+  const statement = useStatement(company.id, 'income', choices);
   const strip = useStrip(company.id, choices);
   if (statement.isError) return <Failure error={statement.error} retry={() => void statement.refetch()} />;
   const grid = statement.data;

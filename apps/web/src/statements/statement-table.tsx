@@ -68,16 +68,14 @@ export function StatementTable({
         <thead className="sticky top-0 z-20 bg-sheet">
           <tr>
             <td className="sticky left-0 z-10 bg-sheet" />
-            {grid.blocks.map((block, index) => (
-              <th
-                key={block.key}
-                scope="colgroup"
-                colSpan={grid.columns.filter((column) => column.block === index).length}
-                className={`px-2 pt-1 ${index > 0 ? 'pl-5' : ''}`}
-              >
-                <div className="border-b border-ink-soft pb-0.5 text-center font-serif text-[14px] font-semibold">{block.heading}</div>
-              </th>
-            ))}
+            {grid.blocks.map((block, index) => {
+              const width = grid.columns.filter((column) => column.block === index).length;
+              return width === 0 ? null : (
+                <th key={block.key} scope="colgroup" colSpan={width} className={`px-2 pt-1 ${index > 0 ? 'pl-5' : ''}`}>
+                  <div className="border-b border-ink-soft pb-0.5 text-center font-serif text-[14px] font-semibold">{block.heading}</div>
+                </th>
+              );
+            })}
           </tr>
           <tr>
             <th
@@ -95,6 +93,7 @@ export function StatementTable({
               >
                 {column.scenario ? <ScenarioSwatch scenario={column.scenario} /> : null}
                 {column.heading}
+                {column.isPinned ? <span title="Pinned: it stays when the month moves"> (pinned)</span> : null}
               </th>
             ))}
           </tr>
@@ -123,7 +122,7 @@ export function StatementTable({
                         aria-expanded={isOpen}
                         onClick={() => toggle(line.key)}
                         className="flex min-w-0 items-center gap-0.5 text-left"
-                        title={`${isOpen ? 'Close' : 'Open'} the accounts of ${line.name}`}
+                        title={`${isOpen ? 'Close' : 'Open'} the parts of ${line.name}`}
                       >
                         {isOpen ? (
                           <ChevronDown size={13} className="shrink-0" aria-hidden="true" />
@@ -135,7 +134,7 @@ export function StatementTable({
                         </span>
                       </button>
                     ) : (
-                      <span className="truncate" title={line.name}>
+                      <span className="truncate" title={line.words ? `${line.name}: ${line.words}` : line.name}>
                         {line.account ? (
                           <>
                             <span className="mr-0.5 text-ink-soft">{line.account}</span>{' '}
@@ -154,7 +153,7 @@ export function StatementTable({
                     const favor = favorOf(cell);
                     const isChosen = isChosenLine && chosen?.column === column.key;
                     const soft = column.kind === 'share' || column.kind === 'percentDifference' || line.emphasis === 'italic';
-                    const label = `${line.name}, ${column.words}: ${cellText(cell, { exponent, unit, withSign: true }) || cellReasonWords(cell) || 'nothing'}`;
+                    const label = `${line.name}, ${column.words}: ${cellText(cell, { exponent, unit, withSign: true, decimals: column.decimals }) || cellReasonWords(cell) || 'nothing'}`;
                     return (
                       <td
                         key={column.key}
@@ -175,6 +174,7 @@ export function StatementTable({
                                 cell={cell}
                                 exponent={exponent}
                                 unit={unit}
+                                decimals={column.decimals}
                                 withSign={line.kind === 'formula' && column.kind === 'amount'}
                               />
                             </button>
@@ -203,7 +203,8 @@ export function StatementTable({
   );
 }
 
-const indent = (kind: string, depth: number): number => (kind === 'account' ? 16 + (depth - 1) * 12 : kind === 'accounts' ? depth * 10 : 0);
+const indent = (kind: string, depth: number): number =>
+  kind === 'account' || kind === 'slice' ? 16 + depth * 10 : kind === 'section' ? depth * 10 : Math.max(0, depth) * 10;
 const amountOf = (cell: CellDto): number => (cell.kind === 'amount' ? cell.value : 0);
 
 /** The difference as a bar from a zero line in the middle, in proportion to the column's largest. */

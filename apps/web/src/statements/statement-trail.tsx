@@ -8,10 +8,18 @@ import { Failure, Loading } from '../ui/states.tsx';
 import { useTrail, type StatementChoices } from './use-statement.ts';
 
 /** The trail of a statement's figure: the figure, its accounts, their entries, the entry. */
-export function StatementTrail({ choices, address }: { readonly choices: StatementChoices; readonly address: TrailAddress }) {
+export function StatementTrail({
+  view,
+  choices,
+  address,
+}: {
+  readonly view: string;
+  readonly choices: StatementChoices;
+  readonly address: TrailAddress;
+}) {
   const company = useCompany();
   const { figures, account, entry } = address.state;
-  const trail = useTrail(company.id, choices, figures.at(-1) ?? null);
+  const trail = useTrail(company.id, view, choices, figures.at(-1) ?? null);
   const { data } = trail;
   const inner = account !== null || entry !== null;
   const crumbs = figures.map((figure, position) => (

@@ -1,41 +1,56 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { unpackGrid, type BudgetDto, type FilterDto, type PackedGrid, type StripDto, type TrailDto } from '@wise-margin/contract';
+import {
+  unpackGrid,
+  type BudgetDto,
+  type FilterDto,
+  type PackedGrid,
+  type StripDto,
+  type TrailDto,
+  type ViewListDto,
+} from '@wise-margin/contract';
 import { getJson, queryText } from '../api/client.ts';
 
 /** What a statement is asked for; the address bar holds the same. */
 export type StatementChoices = {
   readonly asOf: string;
-  readonly columns: 'review' | 'trend' | 'months';
   readonly budget: number | undefined;
   readonly filter: FilterDto;
 };
 
 /** The choices as the query string of the API. */
-export function statementQuery({ asOf, columns, budget, filter }: StatementChoices): Record<string, string | number | undefined> {
-  return { asOf, columns, budget, filter: Object.keys(filter).length > 0 ? JSON.stringify(filter) : undefined };
+export function statementQuery({ asOf, budget, filter }: StatementChoices): Record<string, string | number | undefined> {
+  return { asOf, budget, filter: Object.keys(filter).length > 0 ? JSON.stringify(filter) : undefined };
 }
 
-export const useIncome = (company: number, choices: StatementChoices) =>
+export const useViews = (company: number) =>
+  useQuery({ queryKey: ['views', company], queryFn: ({ signal }) => getJson<ViewListDto>(`/companies/${company}/statements`, signal) });
+
+export const useStatement = (company: number, view: string, choices: StatementChoices) =>
   useQuery({
-    queryKey: ['statement', company, choices],
+    queryKey: ['statement', company, view, choices],
     queryFn: async ({ signal }) =>
-      unpackGrid(await getJson<PackedGrid>(`/companies/${company}/statements/income${queryText(statementQuery(choices))}`, signal)),
+      unpackGrid(await getJson<PackedGrid>(`/companies/${company}/statements/${view}${queryText(statementQuery(choices))}`, signal)),
     placeholderData: keepPreviousData,
   });
 
 export const useStrip = (company: number, choices: StatementChoices) =>
   useQuery({
     queryKey: ['strip', company, choices],
-    queryFn: ({ signal }) => getJson<StripDto>(`/companies/${company}/statements/strip${queryText(statementQuery(choices))}`, signal),
+    queryFn: ({ signal }) => getJson<StripDto>(`/companies/${company}/period-strip${queryText(statementQuery(choices))}`, signal),
     placeholderData: keepPreviousData,
   });
 
-export const useTrail = (company: number, choices: StatementChoices, place: { readonly line: string; readonly column: string } | null) =>
+export const useTrail = (
+  company: number,
+  view: string,
+  choices: StatementChoices,
+  place: { readonly line: string; readonly column: string } | null,
+) =>
   useQuery({
-    queryKey: ['trail', company, choices, place],
+    queryKey: ['trail', company, view, choices, place],
     enabled: place !== null,
     queryFn: ({ signal }) =>
-      getJson<TrailDto>(`/companies/${company}/statements/income/trail${queryText({ ...statementQuery(choices), ...place })}`, signal),
+      getJson<TrailDto>(`/companies/${company}/statements/${view}/trail${queryText({ ...statementQuery(choices), ...place })}`, signal),
   });
 
 export const useBudgets = (company: number) =>

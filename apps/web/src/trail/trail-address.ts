@@ -16,7 +16,8 @@ export type TrailState = {
   readonly entry: number | null;
 };
 
-const NAMES = ['figure', 'account', 'from', 'to', 'slice', 'opening', 'entry'] as const;
+/** Names in the address that belong to the trail. */
+export const TRAIL_NAMES = ['figure', 'account', 'from', 'to', 'slice', 'opening', 'entry'] as const;
 
 function read(search: URLSearchParams): TrailState {
   const figures = search.getAll('figure').flatMap((text) => {
@@ -46,7 +47,7 @@ export function useTrailAddress() {
   const state = read(search);
   const go = (next: TrailState) =>
     setSearch((before) => {
-      for (const name of NAMES) before.delete(name);
+      for (const name of TRAIL_NAMES) before.delete(name);
       for (const { line, column } of next.figures) before.append('figure', `${line}~${column}`);
       if (next.account) {
         before.set('account', next.account.account);

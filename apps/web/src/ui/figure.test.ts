@@ -18,7 +18,7 @@ describe('figures on screen', () => {
   it('carry their unit where the heading does not', () => {
     expect(shown(0.389, 'percent', true)).toBe('38.9%');
     expect(shown(-0.037, 'points')).toBe('(3.7 pts)');
-    expect(shown(2.96, 'times')).toBe('3.0');
+    expect(shown(2.96, 'times')).toBe('2.96');
     expect(shown(31.2, 'days')).toBe('31.2 d');
   });
   it('say n/m or nothing', () => {

@@ -15,25 +15,30 @@ export function Amount({
   return <span className={text.endsWith(')') ? 'figure-text hangs' : 'figure-text'}>{text}</span>;
 }
 
-/** One decimal, half away from zero; negatives in parentheses. */
-function decimalText(value: number, suffix = ''): string {
-  const tenths = Math.floor(Math.abs(value) * 10 + 0.5 + 1e-9);
-  const text = `${Math.floor(tenths / 10).toLocaleString('en-US')}.${tenths % 10}${suffix}`;
-  return value < 0 && tenths !== 0 ? `(${text})` : text;
+/** With `decimals` decimals, half away from zero; negatives in parentheses. */
+function decimalText(value: number, decimals: number, suffix = ''): string {
+  const scale = 10 ** decimals;
+  const units = Math.floor(Math.abs(value) * scale + 0.5 + 1e-9);
+  const whole = Math.floor(units / scale).toLocaleString('en-US');
+  const text = `${decimals > 0 ? `${whole}.${String(units % scale).padStart(decimals, '0')}` : whole}${suffix}`;
+  return value < 0 && units !== 0 ? `(${text})` : text;
 }
 
-/** A cell's text: the amount in its unit, a percentage with one decimal, points, n/m, or nothing. */
+/** A cell's text: the amount in its unit, a percentage with one decimal, a plain ratio with two, points, days, n/m, or nothing. */
 export function cellText(
   cell: CellDto,
-  options: { readonly exponent: number; readonly unit: DisplayUnit; readonly withSign?: boolean },
+  options: { readonly exponent: number; readonly unit: DisplayUnit; readonly withSign?: boolean; readonly decimals?: number | null },
 ): string {
   switch (cell.kind) {
     case 'amount':
       return formatAmount(cell.value as Minor, options);
+    case 'quantity':
+      return decimalText(cell.value, options.decimals ?? (Number.isInteger(cell.value) ? 0 : 1));
     case 'ratio': {
-      if (cell.unit === 'percent') return decimalText(cell.value * 100, options.withSign ? '%' : '');
-      if (cell.unit === 'points') return decimalText(cell.value * 100, ' pts');
-      return decimalText(cell.value, cell.unit === 'days' ? ' d' : '');
+      const decimals = options.decimals ?? (cell.unit === 'times' ? 2 : 1);
+      if (cell.unit === 'percent') return decimalText(cell.value * 100, decimals, options.withSign ? '%' : '');
+      if (cell.unit === 'points') return decimalText(cell.value * 100, decimals, ' pts');
+      return decimalText(cell.value, decimals, cell.unit === 'days' ? ' d' : '');
     }
     case 'notMeaningful':
       return 'n/m';
@@ -48,13 +53,15 @@ export function CellFigure({
   exponent,
   unit,
   withSign = false,
+  decimals = null,
 }: {
   readonly cell: CellDto;
   readonly exponent: number;
   readonly unit: DisplayUnit;
   readonly withSign?: boolean;
+  readonly decimals?: number | null;
 }) {
-  const text = cellText(cell, { exponent, unit, withSign });
+  const text = cellText(cell, { exponent, unit, withSign, decimals });
   const reason = cellReasonWords(cell);
   return (
     <span className={text.endsWith(')') ? 'figure-text hangs' : 'figure-text'} title={reason || undefined}>

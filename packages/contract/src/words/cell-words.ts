@@ -3,6 +3,8 @@ const NOT_MEANINGFUL: Readonly<Record<string, string>> = {
   divisionByZero: 'Not meaningful: division by zero',
   fromNotMeaningful: 'Not meaningful: made from a figure that is not meaningful',
   outOfRange: 'Not meaningful: beyond the largest amount',
+  faultyLine: 'Not meaningful: the line cannot be read',
+  faultyColumn: 'Not meaningful: the column cannot be read',
 };
 const BLANK: Readonly<Record<string, string>> = {
   noLine: '',
@@ -15,6 +17,7 @@ const BLANK: Readonly<Record<string, string>> = {
   noBalanceBudget: 'The budget has no balance sheet',
   bothZero: 'Zero against zero',
   ratioLine: 'Not shown for ratios',
+  noStatistic: 'No statistic is kept for these months',
   fromBlank: 'One of its figures is missing',
 };
 

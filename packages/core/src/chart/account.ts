@@ -9,7 +9,7 @@ export type Account = {
   readonly active: boolean;
   /** overrides the class's polarity */
   readonly polarity: Polarity | null;
-  /** the caption in the statement of cash flows, kept for it */
+  /** the category in the statement of cash flows, as the accounts file says it */
   readonly cashflow: string | null;
 };
 

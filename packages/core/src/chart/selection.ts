@@ -1,5 +1,6 @@
 import type { AccountClass } from './account-class.ts';
 import type { Account, Chart } from './account.ts';
+import { cashFlowCategoryOf, type CashFlowCategory } from './cashflow.ts';
 
 /** Accounts by any mix of classes, groups, ranges of numbers and single numbers, less exceptions. */
 export type AccountSelection = {
@@ -8,6 +9,8 @@ export type AccountSelection = {
   /** both ends included, compared as numbers when both are, else as text */
   readonly ranges?: readonly { readonly from: string; readonly to: string }[];
   readonly accounts?: readonly string[];
+  /** balance-sheet accounts by their cash-flow category */
+  readonly cashflows?: readonly CashFlowCategory[];
   readonly except?: AccountSelection;
 };
 
@@ -21,6 +24,7 @@ export function selects(selection: AccountSelection, account: Account): boolean 
     (selection.classes?.includes(account.class) ?? false) ||
     (account.group !== null && (selection.groups?.includes(account.group) ?? false)) ||
     (selection.accounts?.includes(account.number) ?? false) ||
+    (selection.cashflows !== undefined && selection.cashflows.some((category) => category === cashFlowCategoryOf(account))) ||
     (selection.ranges?.some(({ from, to }) => compareNumbers(from, account.number) <= 0 && compareNumbers(account.number, to) <= 0) ??
       false);
   return taken && !(selection.except && selects(selection.except, account));

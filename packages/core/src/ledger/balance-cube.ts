@@ -73,6 +73,16 @@ export class Slab {
   }
 }
 
+/** Selected accounts together, by the values of a dimension: rows of both slabs are values, not accounts. */
+export type Slices = {
+  /** row of each value that was posted to; '' stands for none */
+  readonly positions: ReadonlyMap<string, number>;
+  /** income accounts among those selected */
+  readonly income: Slab;
+  /** balance-sheet accounts among those selected */
+  readonly balance: Slab;
+};
+
 /**
  * The balances of a company (or of a budget) in memory: facts by account, slot and dimension
  * combination, summed into a slab for each filter asked for and kept. A posting updates the slabs it
@@ -83,6 +93,7 @@ export class BalanceCube {
   readonly #slots: number;
   readonly #facts: BalanceFact[] = [];
   readonly #slabs = new Map<string, { readonly filter: DimensionFilter; readonly slab: Slab }>();
+  readonly #slices = new Map<string, Slices>();
   #version = 0;
 
   /** @param isIncome for each account of the chart, whether it is an income account; gives the row count */
@@ -96,6 +107,11 @@ export class BalanceCube {
     return this.#version;
   }
 
+  /** Every amount added so far. */
+  get facts(): readonly BalanceFact[] {
+    return this.#facts;
+  }
+
   /** Adds facts, and brings every slab held up to date. */
   post(facts: Iterable<BalanceFact>): void {
     for (const fact of facts) {
@@ -107,6 +123,7 @@ export class BalanceCube {
         if (passes(filter, fact.combination)) slab.add(fact, this.#isIncome[fact.account]!);
       }
     }
+    this.#slices.clear();
     this.#version += 1;
   }
 
@@ -128,6 +145,43 @@ export class BalanceCube {
     this.#slabs.set(key, { filter, slab });
     return slab;
   }
+
+  /**
+   * Accounts taken together, apart by the values of a dimension; kept until the next posting.
+   * @param accounts chart positions
+   */
+  slices(filter: DimensionFilter, accounts: readonly number[], dimension: string): Slices {
+    const key = `${filterKey(filter)} ${dimension} ${accounts.join(' ')}`;
+    const held = this.#slices.get(key);
+    if (held) return held;
+    const wanted = new Set(accounts);
+    const positions = new Map<string, number>();
+    const taken: { readonly fact: BalanceFact; readonly position: number }[] = [];
+    const passing = new Map<DimensionCombination, number>();
+    for (const fact of this.#facts) {
+      if (!wanted.has(fact.account)) continue;
+      let position = passing.get(fact.combination);
+      if (position === undefined) {
+        const value = fact.combination[dimension] ?? '';
+        position = !passes(filter, fact.combination) ? -1 : (positions.get(value) ?? positions.set(value, positions.size).size - 1);
+        passing.set(fact.combination, position);
+      }
+      if (position >= 0) taken.push({ fact, position });
+    }
+    const income = new Slab(positions.size, this.#slots);
+    const balance = new Slab(positions.size, this.#slots);
+    for (const { fact, position } of taken) {
+      const isIncome = this.#isIncome[fact.account]!;
+      (isIncome ? income : balance).loadUnaccumulated({ ...fact, account: position }, isIncome);
+    }
+    income.accumulate();
+    balance.accumulate();
+    const slices = { positions, income, balance };
+    const [oldest] = this.#slices.keys();
+    if (this.#slices.size >= MOST_SLABS && oldest !== undefined) this.#slices.delete(oldest);
+    this.#slices.set(key, slices);
+    return slices;
+  }
 }
 
 /**
@@ -148,4 +202,23 @@ export function joinSlabs(
   }
   joined.accumulate();
   return joined;
+}
+
+/** Slices that follow one scenario through a slot and another after it; a value posted to in either has a row. */
+export function joinSlices(before: Slices, after: Slices, size: { readonly slots: number; readonly lastSlot: number }): Slices {
+  const values = [...new Set([...before.positions.keys(), ...after.positions.keys()])];
+  const join = (part: 'income' | 'balance'): Slab => {
+    const joined = new Slab(values.length, size.slots);
+    values.forEach((value, row) => {
+      for (let slot = 0; slot < size.slots; slot += 1) {
+        const from = slot <= size.lastSlot ? before : after;
+        const position = from.positions.get(value);
+        const amount = (position === undefined ? 0 : from[part].change(position, slot, slot)) as Minor;
+        joined.loadUnaccumulated({ account: row, slot: slot as Slot, combination: {}, layer: 'ordinary', amount }, false);
+      }
+    });
+    joined.accumulate();
+    return joined;
+  };
+  return { positions: new Map(values.map((value, row) => [value, row])), income: join('income'), balance: join('balance') };
 }

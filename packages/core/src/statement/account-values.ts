@@ -1,40 +1,84 @@
 import { firstSlot, lastSlot, periodAt, periodOfYear, type FiscalCalendar } from '../calendar/fiscal-calendar.ts';
 import type { Span } from '../calendar/span.ts';
+import { isIncomeAccount, type Chart } from '../chart/account.ts';
 import type { Slab } from '../ledger/balance-cube.ts';
+import { unclosedEarnings } from '../ledger/trial-balance.ts';
 import { roundHalfAway } from '../money/round.ts';
 import type { BalanceMeasure } from './column-set.ts';
 
+/** The slots a span reaches over, and the first of the fiscal year each of its ends lies in. */
+export type SlotSpan = { readonly from: number; readonly to: number; readonly yearOfFrom: number; readonly yearOfTo: number };
+
+export function slotSpanOf(calendar: FiscalCalendar, span: Span): SlotSpan {
+  const yearStart = (period: Span['from']) => firstSlot(calendar, periodOfYear(calendar, periodAt(calendar, period).year, 1)!);
+  return {
+    from: firstSlot(calendar, span.from),
+    to: lastSlot(calendar, span.to),
+    yearOfFrom: yearStart(span.from),
+    yearOfTo: yearStart(span.to),
+  };
+}
+
 /**
- * What every account of the chart shows over a span, debit positive minor units by chart position.
- * Income accounts show their net change whatever the measure, but for `opening`, which is the change
- * from the start of the fiscal year to the span. Balance-sheet accounts show the measure; an average
- * is the mean of the span's opening and closing balance, rounded half away from zero account by
- * account, so that sums of accounts always agree.
- * @param isBalance by chart position
+ * What a balance-sheet row of a slab shows over a span, debit positive minor units. An average is the
+ * mean of opening and closing balance, rounded half away from zero row by row, so that sums of rows
+ * always agree.
  */
-export function accountValues(options: {
-  readonly slab: Slab;
-  readonly isBalance: readonly boolean[];
-  readonly calendar: FiscalCalendar;
-  readonly span: Span;
-  readonly measure: BalanceMeasure;
-}): Float64Array {
-  const { slab, isBalance, calendar, span, measure } = options;
-  const from = firstSlot(calendar, span.from);
-  const to = lastSlot(calendar, span.to);
+export function balanceValue(slab: Slab, row: number, { from, to }: SlotSpan, measure: BalanceMeasure): number {
+  switch (measure) {
+    case 'closing':
+      return slab.closing(row, to);
+    case 'opening':
+      return slab.closing(row, from - 1);
+    case 'change':
+      return slab.change(row, from, to);
+    case 'average':
+      return roundHalfAway((slab.closing(row, from - 1) + slab.closing(row, to)) / 2);
+  }
+}
+
+/**
+ * What an income row shows over a span: its net change whatever the measure, but for `opening`, which
+ * is the change from the start of the fiscal year to the span. Debit positive minor units.
+ */
+export function incomeValue(slab: Slab, row: number, { from, to, yearOfFrom }: SlotSpan, measure: BalanceMeasure): number {
+  if (measure !== 'opening') return slab.change(row, from, to);
+  return yearOfFrom < from ? slab.change(row, yearOfFrom, from - 1) : 0;
+}
+
+/** What every account of the chart shows over a span, by chart position. */
+export function accountValues(slab: Slab, isBalance: readonly boolean[], span: SlotSpan, measure: BalanceMeasure): Float64Array {
   const values = new Float64Array(isBalance.length);
-  if (measure === 'opening') {
-    const yearStart = firstSlot(calendar, periodOfYear(calendar, periodAt(calendar, span.from).year, 1)!);
-    for (let account = 0; account < values.length; account += 1) {
-      if (isBalance[account]) values[account] = slab.closing(account, from - 1);
-      else if (yearStart < from) values[account] = slab.change(account, yearStart, from - 1);
-    }
-    return values;
-  }
-  for (let account = 0; account < values.length; account += 1) {
-    if (!isBalance[account] || measure === 'change') values[account] = slab.change(account, from, to);
-    else if (measure === 'closing') values[account] = slab.closing(account, to);
-    else values[account] = roundHalfAway((slab.closing(account, from - 1) + slab.closing(account, to)) / 2);
-  }
+  for (let account = 0; account < values.length; account += 1)
+    values[account] = (isBalance[account] ? balanceValue : incomeValue)(slab, account, span, measure);
   return values;
+}
+
+/**
+ * The result standing in income accounts as a figure of the balance sheet, debit positive: of the
+ * fiscal year so far (`current`; zero at the start of a year), or of earlier years as far as no closing
+ * entry moved it (`earlier`).
+ */
+export function earningsValue(options: {
+  readonly slab: Slab;
+  readonly chart: Chart;
+  readonly years: 'current' | 'earlier';
+  readonly span: SlotSpan;
+  readonly measure: BalanceMeasure;
+}): number {
+  const { slab, chart, years, span, measure } = options;
+  const at = (slot: number, yearStart: number): number => {
+    if (years === 'earlier') return unclosedEarnings(slab, chart, { yearStart, upTo: slot });
+    if (slot < yearStart) return 0;
+    let sum = 0;
+    chart.accounts.forEach((account, index) => {
+      if (isIncomeAccount(account)) sum += slab.change(index, yearStart, slot);
+    });
+    return sum;
+  };
+  const closing = at(span.to, span.yearOfTo);
+  if (measure === 'closing') return closing;
+  const opening = at(span.from - 1, span.yearOfFrom);
+  if (measure === 'opening') return opening;
+  return measure === 'change' ? closing - opening : roundHalfAway((opening + closing) / 2);
 }

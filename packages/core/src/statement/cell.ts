@@ -2,7 +2,7 @@ import type { Minor } from '../money/minor.ts';
 import type { Favor } from '../variance/favor.ts';
 
 /** Why a cell has no meaningful figure. */
-export type NotMeaningfulReason = 'zeroBase' | 'divisionByZero' | 'fromNotMeaningful' | 'outOfRange';
+export type NotMeaningfulReason = 'zeroBase' | 'divisionByZero' | 'fromNotMeaningful' | 'outOfRange' | 'faultyLine' | 'faultyColumn';
 /** Why a cell is left empty. */
 export type BlankReason =
   | 'noLine'
@@ -15,13 +15,15 @@ export type BlankReason =
   | 'noBudgetByDimension'
   | 'bothZero'
   | 'ratioLine'
+  | 'noStatistic'
   | 'fromBlank';
 /** percent: a fraction shown times 100; points: a difference of two such fractions; times: a plain ratio. */
 export type RatioUnit = 'percent' | 'points' | 'times' | 'days';
 
-/** What a statement shows in one place: an amount in minor units in the line's shown sign, a ratio, nothing meaningful, or nothing. */
+/** What a statement shows in one place: an amount in minor units in the line's shown sign, a quantity of a statistic, a ratio, nothing meaningful, or nothing. */
 export type Cell =
   | { readonly kind: 'amount'; readonly value: Minor; readonly favor?: Favor }
+  | { readonly kind: 'quantity'; readonly value: number; readonly favor?: Favor }
   | { readonly kind: 'ratio'; readonly value: number; readonly unit: RatioUnit; readonly favor?: Favor }
   | { readonly kind: 'notMeaningful'; readonly reason: NotMeaningfulReason }
   | { readonly kind: 'blank'; readonly reason: BlankReason };

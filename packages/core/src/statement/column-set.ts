@@ -1,11 +1,13 @@
 import type { SpanDefinition } from '../calendar/span.ts';
 import type { DimensionFilter } from '../ledger/dimension.ts';
+import type { RatioUnit } from './cell.ts';
 
 /**
  * Which figures a column reads; `budget` is the one chosen for the statement, by default the approved
- * one; `projection` is the actuals through the last posted month and the approved budget after it.
+ * one; `budget:7` is the budget with that number; `projection` is the actuals through the last posted
+ * month and the approved budget after it.
  */
-export type ScenarioRef = 'actual' | 'budget' | 'projection';
+export type ScenarioRef = 'actual' | 'budget' | 'projection' | `budget:${number}`;
 /** Over a span, a balance-sheet account shows its closing balance, its net change, its opening balance, or the mean of opening and closing. */
 export type BalanceMeasure = 'closing' | 'change' | 'opening' | 'average';
 
@@ -13,8 +15,17 @@ type ColumnBase = {
   /** unique within its block */
   readonly key: string;
   readonly heading: string;
+  /** computed, not shown */
   readonly hidden?: boolean;
+  /** in characters of a figure; by default what its figures need */
+  readonly width?: number;
+  /** of percentages and ratios; by default one */
+  readonly decimals?: number;
 };
+/**
+ * A column. Others are named by their key within the block, or as `block.column` in a block that does
+ * not repeat.
+ */
 export type Column =
   | (ColumnBase & {
       readonly kind: 'amount';
@@ -23,21 +34,33 @@ export type Column =
       readonly measure?: BalanceMeasure;
       readonly filter?: DimensionFilter;
     })
-  /** `compared` less `base`, two columns of the block */
+  /** `compared` less `base` */
   | (ColumnBase & { readonly kind: 'difference'; readonly compared: string; readonly base: string; readonly bar?: boolean })
   | (ColumnBase & { readonly kind: 'percentDifference'; readonly compared: string; readonly base: string })
-  /** `of` as a share of the line set's percent base in the same column */
-  | (ColumnBase & { readonly kind: 'share'; readonly of: string; readonly baseLine?: string });
+  /** `of` as a share of a line in the same column: `baseLine`, the line set's percent base without one, or with `ownGroup` the total of the section a line stands in */
+  | (ColumnBase & { readonly kind: 'share'; readonly of: string; readonly baseLine?: string; readonly ownGroup?: boolean })
+  /** a formula over columns, line by line: `(actual - budget) / heads` */
+  | (ColumnBase & { readonly kind: 'formula'; readonly expression: string; readonly result: 'amount' | RatioUnit })
+  /** `of` added up over the standings of a repeat, through this one */
+  | (ColumnBase & { readonly kind: 'runningTotal'; readonly of: string });
+export type ColumnKind = Column['kind'];
 
-/** Columns under one heading. `{span}` in a heading is filled in with the block's span in words. */
+/** What a block stands for again and again. Stretches end at the as-of month. */
+export type Repeat =
+  | { readonly over: 'months'; readonly within: SpanDefinition }
+  | { readonly over: 'months' | 'quarters' | 'years'; readonly last: number }
+  /** each value of a dimension, or those listed */
+  | { readonly over: 'dimension'; readonly dimension: string; readonly values?: readonly string[] };
+
+/** Columns under one heading. `{span}` in a heading is filled in with the span in words, `{value}` with a dimension's value. */
 export type Block = {
   readonly key: string;
   readonly heading: string;
   /** the span the heading names */
   readonly span: SpanDefinition;
   readonly columns: readonly Column[];
-  /** stands once for each month of a stretch; amounts take the span of that month */
-  readonly repeat?: { readonly over: 'months'; readonly within: SpanDefinition };
+  readonly hidden?: boolean;
+  readonly repeat?: Repeat;
   /** after a repeat: one more block whose amounts run over the whole stretch */
   readonly total?: { readonly heading: string };
 };

@@ -1,13 +1,17 @@
-import { bothFilters, type DimensionFilter } from '../ledger/dimension.ts';
+import { periodAt, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
+import type { Span } from '../calendar/span.ts';
+import { bothFilters, filterKey, type DimensionFilter } from '../ledger/dimension.ts';
 import { minor } from '../money/minor.ts';
 import { differenceOf, percentDifferenceOf, shareOf } from '../variance/difference.ts';
-import { accountValues } from './account-values.ts';
-import { amount, blank, type Cell } from './cell.ts';
+import { accountValues, balanceValue, earningsValue, incomeValue, slotSpanOf, type SlotSpan } from './account-values.ts';
+import { amount, blank, notMeaningful, type Cell } from './cell.ts';
+import type { BalanceMeasure } from './column-set.ts';
 import { evaluateExpression } from './evaluate-expression.ts';
+import type { StatisticOver } from './line-set.ts';
 import type { PlannedColumn } from './plan-columns.ts';
-import type { PlannedLine } from './plan-lines.ts';
 import type { StatementPlan } from './plan.ts';
-import type { ScenarioSources } from './scenario-source.ts';
+import type { PlannedLine } from './planned-line.ts';
+import type { ScenarioSource, ScenarioSources } from './scenario-source.ts';
 
 /** The one grid every screen, export and script reads: `cells[line][column]`, by the plan's indexes. */
 export type StatementGrid = {
@@ -16,73 +20,183 @@ export type StatementGrid = {
   readonly sources: ScenarioSources;
   readonly cells: readonly (readonly Cell[])[];
 };
-
-type AmountColumn = PlannedColumn & { readonly kind: 'amount' };
+export type AmountColumn = PlannedColumn & { readonly kind: 'amount' };
 
 /**
  * Computes a planned statement: first every amount column, lines from the cube and then formulas
  * within the column; then the derived columns, line by line. Amounts are minor units in the line's
- * shown sign.
- * @param filter applies to the whole statement, together with each column's own
+ * shown sign. A faulty line or column shows nothing meaningful, and so does what reads it.
+ * @param filter applies to the whole statement, together with each column's own and each line's own
  */
 export function evaluate(plan: StatementPlan, sources: ScenarioSources, filter: DimensionFilter): StatementGrid {
   const cells: Cell[][] = plan.lines.map(() => new Array<Cell>(plan.columns.length));
-  const lineOfKey = new Map(plan.lines.map((line) => [line.key, line.index]));
   for (const column of plan.columns) {
-    if (column.kind === 'amount') evaluateAmounts(column);
+    if (column.kind === 'amount') evaluateAmounts({ plan, column, source: sources(column.scenario), filter, cells });
   }
-  for (const column of plan.columns) {
-    if (column.kind !== 'amount') for (const line of plan.lines) cells[line.index]![column.index] = derived(column, line);
+  for (const index of plan.columnOrder) {
+    const column = plan.columns[index]!;
+    for (const line of plan.lines) cells[line.index]![index] = derivedCell(plan, cells, line, column);
   }
   return { plan, filter, sources, cells };
+}
 
-  function evaluateAmounts(column: AmountColumn): void {
-    const source = sources[column.scenario];
-    const joined = bothFilters(filter, column.filter);
-    const none = column.resolved.ok ? source.missing(column.resolved.span, joined) : column.resolved.reason;
-    const values =
-      none === null && column.resolved.ok
-        ? accountValues({
-            slab: source.slab(joined),
-            isBalance: plan.isBalance,
-            calendar: plan.calendar,
-            span: column.resolved.span,
-            measure: column.measure,
-          })
-        : null;
-    for (const line of plan.lines) {
-      const row = cells[line.index]!;
-      if (line.kind === 'section' || line.kind === 'spacer') row[column.index] = blank('noLine');
-      else if (line.kind === 'formula') continue;
-      else if (values === null) row[column.index] = blank(none!);
-      else if (!source.hasBalances && line.holdsBalances) row[column.index] = blank('noBalanceBudget');
-      else {
+function evaluateAmounts(options: {
+  readonly plan: StatementPlan;
+  readonly column: AmountColumn;
+  readonly source: ScenarioSource;
+  readonly filter: DimensionFilter;
+  readonly cells: Cell[][];
+}): void {
+  const { plan, column, source, filter, cells } = options;
+  const joined = bothFilters(filter, column.filter);
+  const whole = figuresUnder(plan, column, source, joined);
+  const own = new Map<string, ReturnType<typeof figuresUnder>>();
+  const under = (line: PlannedLine): ReturnType<typeof figuresUnder> => {
+    if (line.filter === plan.noFilter) return whole;
+    const key = filterKey(line.filter);
+    const figures = own.get(key) ?? figuresUnder(plan, column, source, bothFilters(joined, line.filter));
+    own.set(key, figures);
+    return figures;
+  };
+  const set = (line: PlannedLine, cell: Cell): void => void (cells[line.index]![column.index] = cell);
+  for (const line of plan.lines) {
+    const { source: from } = line;
+    if (from.kind === 'nothing') set(line, blank('noLine'));
+    else if (from.kind === 'faulty') set(line, notMeaningful('faultyLine'));
+    else if (from.kind === 'statistic') set(line, under(line).statistic(from.series, from.over));
+    else if (from.kind === 'expression') continue;
+    else {
+      const figures = under(line);
+      if (figures.missing !== null) set(line, blank(figures.missing));
+      else if (!source.hasBalances && line.holdsBalances) set(line, blank('noBalanceBudget'));
+      else if (from.kind === 'members') {
         let sum = 0;
-        for (const index of line.accounts) sum += values[index]!;
-        row[column.index] = amount(minor(line.sign * sum));
-      }
-    }
-    for (const index of plan.formulaOrder) {
-      const line = plan.lines[index]!;
-      const cellOf = (key: string) => cells[lineOfKey.get(key)!]![column.index]!;
-      cells[index]![column.index] = none !== null ? blank(none) : evaluateExpression(line.expression!, line.result, cellOf);
+        for (const index of from.lines) {
+          const cell = cells[index]![column.index]!;
+          if (cell.kind === 'amount') sum += plan.lines[index]!.sign * cell.value;
+        }
+        set(line, amount(minor(line.sign * sum)));
+      } else set(line, amount(minor(line.sign * figures.debit(line))));
     }
   }
+  const readers = formulaReaders(plan, column);
+  for (const index of plan.formulaOrder) {
+    const line = plan.lines[index]!;
+    if (line.source.kind !== 'expression') continue;
+    const { expression, result } = line.source;
+    const cell =
+      whole.missing !== null
+        ? blank(whole.missing)
+        : evaluateExpression(
+            expression,
+            result,
+            (key) => readers(key) ?? cells[plan.lineOfKey.get(key) ?? -1]?.[column.index] ?? notMeaningful('faultyLine'),
+          );
+    set(line, cell);
+  }
+}
 
-  function derived(column: PlannedColumn, line: PlannedLine): Cell {
-    if (line.kind === 'section' || line.kind === 'spacer') return blank('noLine');
-    const row = cells[line.index]!;
-    switch (column.kind) {
-      case 'difference':
-        return differenceOf(row[column.compared]!, row[column.base]!, line.polarity);
-      case 'percentDifference':
-        return percentDifferenceOf(row[column.compared]!, row[column.base]!);
-      case 'share': {
-        const base = column.baseLine === null ? plan.percentBase : lineOfKey.get(column.baseLine)!;
-        return shareOf(row[column.of]!, cells[base]![column.of]!);
+/** The names formulas may use besides keys: days and months of the column's span. */
+function formulaReaders(plan: StatementPlan, column: AmountColumn): (key: string) => Cell | null {
+  if (!column.resolved.ok) return () => null;
+  const { from, to } = column.resolved.span;
+  const quantity = (value: number): Cell => ({ kind: 'quantity', value });
+  return (key) => {
+    if (key === 'months') return quantity(to - from + 1);
+    if (key === 'days') return quantity(daysOf(plan, { from, to }));
+    return null;
+  };
+}
+
+/** Calendar days of a span. */
+export function daysOf(plan: Pick<StatementPlan, 'calendar'>, { from, to }: Span): number {
+  return (Date.parse(periodAt(plan.calendar, to).end) - Date.parse(periodAt(plan.calendar, from).start)) / 86_400_000 + 1;
+}
+
+/** The figures of a column under one filter: of lines that hold accounts, and of statistics. */
+function figuresUnder(plan: StatementPlan, column: AmountColumn, source: ScenarioSource, filter: DimensionFilter) {
+  const missing = column.resolved.ok ? source.missing(column.resolved.span, filter) : column.resolved.reason;
+  const span = missing === null && column.resolved.ok ? slotSpanOf(plan.calendar, column.resolved.span) : null;
+  const byMeasure = new Map<BalanceMeasure, Float64Array>();
+  const valuesOf = (measure: BalanceMeasure, at: SlotSpan): Float64Array => {
+    const values = byMeasure.get(measure) ?? accountValues(source.slab(filter), plan.isBalance, at, measure);
+    byMeasure.set(measure, values);
+    return values;
+  };
+  return {
+    missing,
+    /** debit positive; only where nothing is missing */
+    debit(line: PlannedLine): number {
+      const { source: from } = line;
+      const measure = line.measure ?? column.measure;
+      if (from.kind === 'accounts') {
+        const values = valuesOf(measure, span!);
+        let sum = 0;
+        for (const index of from.accounts) sum += values[index]!;
+        return sum;
       }
-      case 'amount':
-        return row[column.index]!;
+      if (from.kind === 'slice') {
+        const { positions, income, balance } = source.slices(filter, from.accounts, from.dimension);
+        const row = positions.get(from.value);
+        return row === undefined ? 0 : incomeValue(income, row, span!, measure) + balanceValue(balance, row, span!, measure);
+      }
+      if (from.kind === 'earnings')
+        return earningsValue({ slab: source.slab(filter), chart: plan.chart, years: from.years, span: span!, measure });
+      throw new TypeError(`line ${line.key} holds no accounts`);
+    },
+    statistic(series: string, over: StatisticOver): Cell {
+      if (!column.resolved.ok) return blank(column.resolved.reason);
+      const { from, to } = column.resolved.span;
+      const values: number[] = [];
+      for (let period = from as number; period <= to; period += 1) {
+        const value = source.statistic(series, filter, period as PeriodIndex);
+        if (value !== null) values.push(value);
+      }
+      if (values.length === 0) return blank('noStatistic');
+      const sum = values.reduce((total, value) => total + value, 0);
+      return { kind: 'quantity', value: over === 'sum' ? sum : over === 'last' ? values.at(-1)! : sum / values.length };
+    },
+  };
+}
+
+function derivedCell(plan: StatementPlan, cells: readonly (readonly Cell[])[], line: PlannedLine, column: PlannedColumn): Cell {
+  if (line.source.kind === 'nothing') return blank('noLine');
+  const row = cells[line.index]!;
+  const at = (index: number): Cell => row[index] ?? notMeaningful('faultyColumn');
+  switch (column.kind) {
+    case 'faulty':
+      return notMeaningful('faultyColumn');
+    case 'difference':
+      return differenceOf(at(column.compared), at(column.base), line.polarity);
+    case 'percentDifference':
+      return percentDifferenceOf(at(column.compared), at(column.base));
+    case 'share': {
+      const base = shareBase(plan, line, column);
+      return base < 0 ? blank('noLine') : shareOf(at(column.of), cells[base]![column.of] ?? notMeaningful('faultyColumn'));
     }
+    case 'runningTotal':
+      return column.columns.map(at).reduce((sum, each) => addCells(sum, each), blank('fromBlank'));
+    case 'formula':
+      return line.source.kind === 'expression' && line.source.result !== 'amount'
+        ? blank('ratioLine')
+        : evaluateExpression(column.expression, column.result, (key) => at(column.reads.get(key)!));
+    case 'amount':
+      return at(column.index);
   }
+}
+
+/** Index of the line a share is taken of; -1 where a line stands in no section with a total. */
+export function shareBase(plan: StatementPlan, line: PlannedLine, column: PlannedColumn & { readonly kind: 'share' }): number {
+  if (line.percentOf >= 0) return line.percentOf;
+  if (column.ownGroup) return line.ownGroup;
+  return column.baseLine === null ? plan.percentBase : (plan.lineOfKey.get(column.baseLine) ?? -1);
+}
+
+/** Amounts and quantities add up; a blank counts as nothing beside a figure; ratios do not add. */
+function addCells(sum: Cell, next: Cell): Cell {
+  if (sum.kind === 'notMeaningful' || next.kind === 'blank') return sum;
+  if (next.kind === 'notMeaningful') return notMeaningful('fromNotMeaningful');
+  if (next.kind === 'ratio') return blank('ratioLine');
+  if (next.kind === 'quantity') return { kind: 'quantity', value: next.value + (sum.kind === 'quantity' ? sum.value : 0) };
+  return amount(minor(next.value + (sum.kind === 'amount' ? sum.value : 0)));
 }

@@ -15,6 +15,9 @@ export type ExpressionIssue = {
 export type ParsedExpression =
   { readonly ok: true; readonly expression: Expression } | { readonly ok: false; readonly issue: ExpressionIssue };
 
+/** Names a formula may use besides keys: the calendar days and the months of the column's span. */
+export const RESERVED_NAMES: readonly string[] = ['days', 'months'];
+
 const MOST_CHARACTERS = 2000;
 const MOST_DEPTH = 50;
 const FUNCTIONS = ['min', 'max', 'abs'] as const;

@@ -1,6 +1,11 @@
 import type { Polarity, NaturalSign } from '../chart/account-class.ts';
 import type { AccountSelection } from '../chart/selection.ts';
+import type { DimensionFilter } from '../ledger/dimension.ts';
 import type { RatioUnit } from './cell.ts';
+import type { BalanceMeasure } from './column-set.ts';
+
+/** The order of a line's parts; `amount` is by size in the first amount column, largest first. */
+export type PartOrder = 'number' | 'name' | 'amount';
 
 type LineBase = {
   /** stable name in formulas, addresses and exports; unique in the set */
@@ -9,20 +14,39 @@ type LineBase = {
   readonly polarity?: Polarity;
   readonly emphasis?: 'bold' | 'italic';
   readonly rule?: 'single' | 'double';
+  /** computed, not shown */
   readonly hidden?: boolean;
+  /** key of the line that shares of this one are taken of, in place of the column's base */
+  readonly percentOf?: string;
+};
+type Selecting = LineBase & {
+  readonly selection: AccountSelection;
+  readonly sign: NaturalSign;
+  /** keeps lines of the ledger with these values, on top of the column's and the statement's filter */
+  readonly filter?: DimensionFilter;
+  /** what balance-sheet accounts show on this line whatever the column says */
+  readonly measure?: BalanceMeasure;
+  readonly order?: PartOrder;
 };
 
 /** One row of a statement. Sections nest; everything else is a leaf. */
 export type Line =
   | (LineBase & { readonly kind: 'section'; readonly lines: readonly Line[] })
   /** selected accounts as one line in one sign, openable to them */
-  | (LineBase & { readonly kind: 'accounts'; readonly selection: AccountSelection; readonly sign: NaturalSign })
+  | (Selecting & { readonly kind: 'accounts' })
   /** one `accounts` line for each group among the selected accounts, in order of account number */
-  | (LineBase & { readonly kind: 'groups'; readonly selection: AccountSelection; readonly sign: NaturalSign })
-  /** all accounts of the section it stands in (or of `of`), in `sign` */
+  | (Selecting & { readonly kind: 'groups' })
+  /** selected accounts as one line, opened by the values of a dimension, which always add up to it */
+  | (Selecting & { readonly kind: 'breakOut'; readonly by: string })
+  /** all accounts of the section it names, in `sign` */
   | (LineBase & { readonly kind: 'total'; readonly of: string; readonly sign: NaturalSign })
+  /** the result that stands in income accounts: of the fiscal year so far, or of the years before that no closing entry moved */
+  | (LineBase & { readonly kind: 'earnings'; readonly years: 'current' | 'earlier'; readonly measure?: BalanceMeasure })
   | (LineBase & { readonly kind: 'formula'; readonly expression: string; readonly result: 'amount' | RatioUnit })
+  /** a figure that is not money; over a span it is added up, averaged, or the last one */
+  | (LineBase & { readonly kind: 'statistic'; readonly series: string; readonly over: StatisticOver; readonly filter?: DimensionFilter })
   | (LineBase & { readonly kind: 'spacer' });
+export type StatisticOver = 'sum' | 'average' | 'last';
 
 /** The rows of a statement, as data. */
 export type LineSet = {

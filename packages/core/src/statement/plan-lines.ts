@@ -1,43 +1,27 @@
-import type { Polarity } from '../chart/account-class.ts';
-import { isBalanceAccount, polarityOf, type Chart } from '../chart/account.ts';
+import type { NaturalSign, Polarity } from '../chart/account-class.ts';
+import { isBalanceAccount, isIncomeAccount, polarityOf, type Chart } from '../chart/account.ts';
 import { selectAccounts } from '../chart/selection.ts';
-import type { RatioUnit } from './cell.ts';
-import { linesRead, parseExpression, type Expression, type ExpressionIssue } from './expression.ts';
+import { NO_FILTER } from '../ledger/dimension.ts';
+import type { BalanceMeasure } from './column-set.ts';
+import { parseExpression, type ExpressionIssue } from './expression.ts';
+import { formulaOrder } from './formula-order.ts';
 import type { Line, LineSet } from './line-set.ts';
-
-/** A row ready to be computed. `sign` turns debit-positive sums into the shown sign. */
-export type PlannedLine = {
-  readonly index: number;
-  readonly key: string;
-  readonly name: string;
-  readonly kind: 'section' | 'accounts' | 'account' | 'total' | 'formula' | 'spacer';
-  readonly depth: number;
-  /** index of the line this one opens from or stands in; -1 at the top */
-  readonly parent: number;
-  readonly sign: 1 | -1;
-  /** chart positions summed by the line; empty for formulas, sections and spacers */
-  readonly accounts: readonly number[];
-  /** whether any of them stands in the balance sheet */
-  readonly holdsBalances: boolean;
-  readonly expression: Expression | null;
-  readonly result: 'amount' | RatioUnit;
-  readonly polarity: Polarity;
-  readonly emphasis: 'bold' | 'italic' | null;
-  readonly rule: 'single' | 'double' | null;
-  readonly hidden: boolean;
-};
+import type { LineSource, PlannedLine } from './planned-line.ts';
 
 export type LineIssue = {
   readonly line: string;
-  readonly code: 'repeatedKey' | 'unknownLine' | 'circular' | 'unknownSection' | 'formula';
+  readonly code: 'repeatedKey' | 'unknownLine' | 'circular' | 'unknownSection' | 'unknownDimension' | 'formula';
   readonly token: string;
   readonly formula?: ExpressionIssue;
 };
 export type PlannedLines = {
   readonly lines: readonly PlannedLine[];
+  /** formula lines, each after those it reads */
   readonly order: readonly number[];
   readonly issues: readonly LineIssue[];
 };
+/** The values lines can be broken out by, by dimension. */
+export type KnownDimensions = ReadonlyMap<string, readonly string[]>;
 
 /** A stable key made of words: `Kayaks to dealers` gives `kayaks_to_dealers`. */
 export function keyOfWords(words: string): string {
@@ -50,124 +34,201 @@ export function keyOfWords(words: string): string {
   );
 }
 
-/**
- * Lays a line set out over a chart: groups become lines, every account line carries its accounts as
- * openable lines, formulas are parsed and put in order of dependency. All faults are listed.
- */
-export function planLines(lineSet: LineSet, chart: Chart): PlannedLines {
-  const lines: PlannedLine[] = [];
-  const issues: LineIssue[] = [];
-  const sections = new Map<string, number[]>();
-  const keys = new Set<string>();
+type Selecting = Line & { readonly kind: 'accounts' | 'groups' | 'breakOut' };
+type Place = { readonly depth: number; readonly parent: number; readonly enclosing: readonly string[] };
+type Draft = Omit<PlannedLine, 'index' | 'percentOf' | 'ownGroup'>;
+const signOfNatural = (sign: NaturalSign): 1 | -1 => (sign === 'debit' ? 1 : -1);
 
-  const isBalance = chart.accounts.map(isBalanceAccount);
-  const add = (line: Omit<PlannedLine, 'index' | 'holdsBalances'>): number => {
-    if (keys.has(line.key)) issues.push({ line: line.key, code: 'repeatedKey', token: line.key });
-    keys.add(line.key);
-    return lines.push({ index: lines.length, ...line, holdsBalances: line.accounts.some((account) => isBalance[account]) }) - 1;
-  };
-  const common = (line: Line, depth: number, parent: number) => ({
-    key: line.key,
-    name: line.name,
-    depth,
-    parent,
-    emphasis: line.emphasis ?? null,
-    rule: line.rule ?? null,
-    hidden: line.hidden ?? false,
-    polarity: line.polarity ?? ('neutral' as Polarity),
-    expression: null,
-    result: 'amount' as const,
-    accounts: [] as readonly number[],
-    sign: 1 as 1 | -1,
-  });
-  const addAccounts = (
-    line: Line & { kind: 'accounts' | 'groups' },
-    accounts: readonly number[],
-    place: { depth: number; parent: number; key: string; name: string },
-  ) => {
-    const sign = line.sign === 'debit' ? 1 : -1;
-    const polarities = new Set(accounts.map((index) => polarityOf(chart.accounts[index]!)));
-    const polarity = line.polarity ?? (polarities.size === 1 ? [...polarities][0]! : 'neutral');
-    const base = { ...common(line, place.depth, place.parent), sign, polarity } as const;
-    const own = add({ ...base, key: place.key, name: place.name, kind: 'accounts', accounts });
-    for (const index of accounts) {
-      const account = chart.accounts[index]!;
-      add({
-        ...base,
-        key: `${place.key}.${account.number}`,
-        name: account.name,
-        kind: 'account',
-        depth: place.depth + 1,
-        parent: own,
-        accounts: [index],
-        polarity: line.polarity ?? polarityOf(account),
-        emphasis: null,
-        rule: null,
-      });
-    }
-  };
-  const walk = (line: Line, depth: number, parent: number, enclosing: readonly string[]): void => {
+/**
+ * Lays a line set out over a chart: groups become lines, account lines carry their accounts as openable
+ * lines and break-outs the values of their dimension, formulas are parsed and put in order of
+ * dependency. All faults are listed; a faulty line is laid out too and shows no figure.
+ */
+export function planLines(lineSet: LineSet, chart: Chart, dimensions: KnownDimensions): PlannedLines {
+  return new LinePlanner(chart, dimensions).plan(lineSet);
+}
+
+class LinePlanner {
+  readonly #chart: Chart;
+  readonly #dimensions: KnownDimensions;
+  readonly #lines: Draft[] = [];
+  readonly #issues: LineIssue[] = [];
+  /** what adds up to each section, by index */
+  readonly #members = new Map<string, number[]>();
+  readonly #enclosing: (readonly string[])[] = [];
+  readonly #percentOf: (string | undefined)[] = [];
+  readonly #keys = new Set<string>();
+
+  constructor(chart: Chart, dimensions: KnownDimensions) {
+    this.#chart = chart;
+    this.#dimensions = dimensions;
+  }
+
+  plan(lineSet: LineSet): PlannedLines {
+    for (const line of lineSet.lines) this.#walk(line, { depth: 0, parent: -1, enclosing: [] });
+    const byKey = new Map(this.#lines.map(({ key }, index) => [key, index]));
+    const totals = new Map(
+      this.#lines.flatMap(({ kind, key }, index) => (kind === 'total' ? [[this.#totalOf.get(key)!, index] as const] : [])),
+    );
+    const lines = this.#lines.map((line, index): PlannedLine => {
+      const wanted = this.#percentOf[index];
+      if (wanted !== undefined && !byKey.has(wanted)) this.#issues.push({ line: line.key, code: 'unknownLine', token: wanted });
+      const group = this.#enclosing[index]!.findLast((section) => totals.has(section));
+      return {
+        ...line,
+        index,
+        percentOf: wanted === undefined ? -1 : (byKey.get(wanted) ?? -1),
+        ownGroup: group === undefined ? -1 : totals.get(group)!,
+      };
+    });
+    const { order, issues } = formulaOrder(lines);
+    return { lines, order, issues: [...this.#issues, ...issues] };
+  }
+
+  readonly #totalOf = new Map<string, string>();
+
+  #add(line: Line, place: Place, made: Partial<Draft> & { readonly kind: PlannedLine['kind']; readonly source: LineSource }): number {
+    const draft: Draft = {
+      key: line.key,
+      name: line.name,
+      depth: place.depth,
+      parent: place.parent,
+      sign: 1,
+      filter: NO_FILTER,
+      measure: null,
+      holdsBalances: this.#holdsBalances(made.source),
+      polarity: line.polarity ?? 'neutral',
+      emphasis: line.emphasis ?? null,
+      rule: line.rule ?? null,
+      hidden: line.hidden ?? false,
+      order: 'number',
+      ...made,
+    };
+    if (this.#keys.has(draft.key)) this.#issues.push({ line: draft.key, code: 'repeatedKey', token: draft.key });
+    this.#keys.add(draft.key);
+    this.#enclosing.push(place.enclosing);
+    this.#percentOf.push(line.percentOf);
+    return this.#lines.push(draft) - 1;
+  }
+
+  #holdsBalances(source: LineSource): boolean {
+    if (source.kind === 'earnings') return true;
+    if (source.kind === 'members') return source.lines.some((index) => this.#lines[index]!.holdsBalances);
+    const accounts = source.kind === 'accounts' || source.kind === 'slice' ? source.accounts : [];
+    return accounts.some((account) => isBalanceAccount(this.#chart.accounts[account]!));
+  }
+
+  #walk(line: Line, place: Place): void {
     switch (line.kind) {
       case 'section': {
-        const own = add({ ...common(line, depth, parent), kind: 'section' });
-        sections.set(line.key, []);
-        for (const child of line.lines) walk(child, depth + 1, own, [...enclosing, line.key]);
+        const own = this.#add(line, place, { kind: 'section', source: { kind: 'nothing' } });
+        this.#members.set(line.key, []);
+        const inside = { depth: place.depth + 1, parent: own, enclosing: [...place.enclosing, line.key] };
+        for (const child of line.lines) this.#walk(child, inside);
         return;
       }
       case 'spacer':
-        return void add({ ...common(line, depth, parent), kind: 'spacer' });
+        return void this.#add(line, place, { kind: 'spacer', source: { kind: 'nothing' } });
       case 'accounts':
-      case 'groups': {
-        const accounts = selectAccounts(chart, line.selection);
-        for (const section of enclosing) sections.get(section)!.push(...accounts);
-        if (line.kind === 'accounts') return addAccounts(line, accounts, { depth, parent, key: line.key, name: line.name });
-        const groups = new Map<string, number[]>();
-        for (const index of accounts) {
-          const { group, name } = chart.accounts[index]!;
-          const caption = group ?? name;
-          groups.set(caption, [...(groups.get(caption) ?? []), index]);
-        }
-        for (const [name, members] of groups) addAccounts(line, members, { depth, parent, key: `${line.key}.${keyOfWords(name)}`, name });
-        return;
+      case 'groups':
+      case 'breakOut':
+        return this.#addSelecting(line, place);
+      case 'earnings': {
+        const source = { kind: 'earnings', years: line.years } as const;
+        return this.#join(place, this.#add(line, place, { kind: 'earnings', source, sign: -1, measure: line.measure ?? null }));
       }
       case 'total': {
-        const accounts = sections.get(line.of);
-        if (!accounts) issues.push({ line: line.key, code: 'unknownSection', token: line.of });
-        return void add({ ...common(line, depth, parent), kind: 'total', accounts: accounts ?? [], sign: line.sign === 'debit' ? 1 : -1 });
+        const members = this.#members.get(line.of);
+        if (!members) this.#issues.push({ line: line.key, code: 'unknownSection', token: line.of });
+        this.#totalOf.set(line.key, line.of);
+        const source: LineSource = members ? { kind: 'members', lines: [...members] } : { kind: 'faulty' };
+        return void this.#add(line, place, { kind: 'total', source, sign: signOfNatural(line.sign) });
+      }
+      case 'statistic': {
+        const source = { kind: 'statistic', series: line.series, over: line.over } as const;
+        return void this.#add(line, place, { kind: 'statistic', source, filter: line.filter ?? NO_FILTER });
       }
       case 'formula': {
         const parsed = parseExpression(line.expression);
-        if (!parsed.ok) issues.push({ line: line.key, code: 'formula', token: parsed.issue.token, formula: parsed.issue });
-        return void add({
-          ...common(line, depth, parent),
-          kind: 'formula',
-          expression: parsed.ok ? parsed.expression : null,
-          result: line.result,
-        });
+        if (!parsed.ok) this.#issues.push({ line: line.key, code: 'formula', token: parsed.issue.token, formula: parsed.issue });
+        const source: LineSource = parsed.ok
+          ? { kind: 'expression', expression: parsed.expression, result: line.result }
+          : { kind: 'faulty' };
+        return void this.#add(line, place, { kind: 'formula', source });
       }
     }
-  };
-  for (const line of lineSet.lines) walk(line, 0, -1, []);
-  return { lines, order: formulaOrder(lines, issues), issues };
+  }
+
+  /** A line that holds figures of its own counts in every section around it. */
+  #join({ enclosing }: Place, index: number): void {
+    for (const section of enclosing) this.#members.get(section)!.push(index);
+  }
+
+  #addSelecting(line: Selecting, place: Place): void {
+    const accounts = selectAccounts(this.#chart, line.selection);
+    if (line.order === 'name') accounts.sort((a, b) => this.#account(a).name.localeCompare(this.#account(b).name));
+    if (line.kind !== 'groups') return this.#addSum(line, accounts, place, line);
+    const groups = new Map<string, number[]>();
+    for (const index of accounts) {
+      const { group, name } = this.#account(index);
+      const caption = group ?? name;
+      groups.set(caption, [...(groups.get(caption) ?? []), index]);
+    }
+    for (const [name, members] of groups) this.#addSum(line, members, place, { key: `${line.key}.${keyOfWords(name)}`, name });
+  }
+
+  /** One line for accounts together, and beneath it the lines it opens to. */
+  #addSum(line: Selecting, accounts: readonly number[], place: Place, told: { readonly key: string; readonly name: string }): void {
+    const polarities = new Set(accounts.map((index) => polarityOf(this.#account(index))));
+    const common = {
+      sign: signOfNatural(line.sign),
+      filter: line.filter ?? NO_FILTER,
+      measure: line.measure ?? (null as BalanceMeasure | null),
+      polarity: line.polarity ?? (polarities.size === 1 ? [...polarities][0]! : ('neutral' as Polarity)),
+    };
+    const own = this.#add(line, place, {
+      ...common,
+      key: told.key,
+      name: told.name,
+      kind: 'accounts',
+      source: { kind: 'accounts', accounts },
+      order: line.order ?? 'number',
+    });
+    this.#join(place, own);
+    const inside = { depth: place.depth + 1, parent: own, enclosing: place.enclosing };
+    const part = { ...common, emphasis: null, rule: null, hidden: line.hidden ?? false };
+    if (line.kind === 'breakOut' && line.by !== 'account') {
+      const values = this.#dimensions.get(line.by);
+      if (!values) this.#issues.push({ line: told.key, code: 'unknownDimension', token: line.by });
+      for (const value of values ?? [])
+        this.#add(line, inside, {
+          ...part,
+          key: `${told.key}.${value === '' ? '-' : value}`,
+          name: value === '' ? `No ${line.by}` : value,
+          kind: 'slice',
+          source: { kind: 'slice', accounts, dimension: line.by, value },
+        });
+      return;
+    }
+    for (const index of accounts) {
+      const account = this.#account(index);
+      this.#add(line, inside, {
+        ...part,
+        key: `${told.key}.${account.number}`,
+        name: account.name,
+        kind: 'account',
+        source: { kind: 'accounts', accounts: [index] },
+        polarity: line.polarity ?? polarityOf(account),
+      });
+    }
+  }
+
+  #account(index: number) {
+    return this.#chart.accounts[index]!;
+  }
 }
 
-/** Indexes of formula lines, each after those it reads; unknown and circular references are listed. */
-function formulaOrder(lines: readonly PlannedLine[], issues: LineIssue[]): number[] {
-  const byKey = new Map(lines.map((line) => [line.key, line]));
-  const order: number[] = [];
-  const state = new Map<number, 'open' | 'done'>();
-  const visit = (line: PlannedLine): void => {
-    if (!line.expression || state.get(line.index) === 'done') return;
-    state.set(line.index, 'open');
-    for (const key of linesRead(line.expression)) {
-      const read = byKey.get(key);
-      if (!read) issues.push({ line: line.key, code: 'unknownLine', token: key });
-      else if (state.get(read.index) === 'open') issues.push({ line: line.key, code: 'circular', token: key });
-      else visit(read);
-    }
-    state.set(line.index, 'done');
-    order.push(line.index);
-  };
-  lines.forEach(visit);
-  return order;
+/** Chart positions of all income accounts: what earnings are made of. */
+export function incomePositions(chart: Chart): number[] {
+  return chart.accounts.flatMap((account, index) => (isIncomeAccount(account) ? [index] : []));
 }

@@ -1,9 +1,11 @@
 import type { FiscalCalendar, PeriodIndex } from '../calendar/fiscal-calendar.ts';
 import { isBalanceAccount, type Chart } from '../chart/account.ts';
+import { NO_FILTER, type DimensionFilter } from '../ledger/dimension.ts';
 import type { ColumnSet } from './column-set.ts';
 import type { LineSet } from './line-set.ts';
 import { planColumns, type ColumnIssue, type PlannedBlock, type PlannedColumn } from './plan-columns.ts';
-import { planLines, type LineIssue, type PlannedLine } from './plan-lines.ts';
+import { planLines, type KnownDimensions, type LineIssue } from './plan-lines.ts';
+import type { PlannedLine } from './planned-line.ts';
 
 /** A line set and a column set laid out over a chart and a calendar for an as-of month; evaluation takes nothing else. */
 export type StatementPlan = {
@@ -11,18 +13,23 @@ export type StatementPlan = {
   readonly calendar: FiscalCalendar;
   readonly asOf: PeriodIndex;
   readonly lines: readonly PlannedLine[];
+  readonly lineOfKey: ReadonlyMap<string, number>;
   /** formula lines in order of dependency */
   readonly formulaOrder: readonly number[];
   readonly blocks: readonly PlannedBlock[];
   readonly columns: readonly PlannedColumn[];
-  /** index of the line percentages are taken of */
+  /** derived columns in order of dependency */
+  readonly columnOrder: readonly number[];
+  /** index of the line percentages are taken of; -1 when there is no such line */
   readonly percentBase: number;
   /** for each account of the chart, whether it stands in the balance sheet */
   readonly isBalance: readonly boolean[];
+  /** the filter of lines without one of their own */
+  readonly noFilter: DimensionFilter;
 };
 export type StatementIssue = ({ readonly of: 'line' } & LineIssue) | ({ readonly of: 'column' } & ColumnIssue);
-export type PlanResult =
-  { readonly ok: true; readonly plan: StatementPlan } | { readonly ok: false; readonly issues: readonly StatementIssue[] };
+/** `plan` is there in any case: what is faulty shows no figure and the rest of the statement still does. */
+export type PlanResult = { readonly plan: StatementPlan; readonly issues: readonly StatementIssue[] };
 
 /** Parses a statement once. Every fault of its lines and columns is listed together. */
 export function planStatement(options: {
@@ -31,35 +38,35 @@ export function planStatement(options: {
   readonly chart: Chart;
   readonly calendar: FiscalCalendar;
   readonly asOf: PeriodIndex;
+  readonly dimensions?: KnownDimensions;
 }): PlanResult {
-  const { lineSet, columnSet, chart, calendar, asOf } = options;
-  const { lines, order, issues: lineIssues } = planLines(lineSet, chart);
-  const { blocks, columns, issues: columnIssues } = planColumns(columnSet, calendar, asOf);
-  const indexOf = (key: string) => lines.findIndex((line) => line.key === key);
+  const { lineSet, columnSet, chart, calendar, asOf, dimensions = new Map() } = options;
+  const { lines, order, issues: lineIssues } = planLines(lineSet, chart, dimensions);
+  const { blocks, columns, order: columnOrder, issues: columnIssues } = planColumns(columnSet, { calendar, asOf, dimensions });
+  const lineOfKey = new Map(lines.map((line) => [line.key, line.index]));
   const issues: StatementIssue[] = [
     ...lineIssues.map((issue) => ({ of: 'line' as const, ...issue })),
     ...columnIssues.map((issue) => ({ of: 'column' as const, ...issue })),
   ];
-  const percentBase = indexOf(lineSet.percentBase);
-  if (percentBase < 0) issues.push({ of: 'line', line: lineSet.percentBase, code: 'unknownLine', token: lineSet.percentBase });
-  for (const column of columns) {
-    if (column.kind === 'share' && column.baseLine !== null && indexOf(column.baseLine) < 0) {
-      issues.push({ of: 'line', line: column.baseLine, code: 'unknownLine', token: column.baseLine });
-    }
+  const bases = [lineSet.percentBase, ...columns.flatMap((column) => (column.kind === 'share' ? (column.baseLine ?? []) : []))];
+  for (const key of new Set(bases)) {
+    if (!lineOfKey.has(key)) issues.push({ of: 'line', line: key, code: 'unknownLine', token: key });
   }
-  if (issues.length > 0) return { ok: false, issues };
   return {
-    ok: true,
+    issues,
     plan: {
       chart,
       calendar,
       asOf,
       lines,
+      lineOfKey,
       formulaOrder: order,
       blocks,
       columns,
-      percentBase,
+      columnOrder,
+      percentBase: lineOfKey.get(lineSet.percentBase) ?? -1,
       isBalance: chart.accounts.map(isBalanceAccount),
+      noFilter: NO_FILTER,
     },
   };
 }

@@ -1,14 +1,20 @@
-import { spanWords } from '../calendar/period-words.ts';
 import type { Span } from '../calendar/span.ts';
 import { bothFilters, type DimensionFilter } from '../ledger/dimension.ts';
 import { minor, type Minor } from '../money/minor.ts';
-import { accountValues } from './account-values.ts';
+import { balanceValue, incomeValue, slotSpanOf } from './account-values.ts';
 import type { BalanceMeasure, ScenarioRef } from './column-set.ts';
-import type { StatementGrid } from './evaluate.ts';
+import { shareBase, type AmountColumn, type StatementGrid } from './evaluate.ts';
 import { linesRead } from './expression.ts';
+import { incomePositions } from './plan-lines.ts';
+import type { PlannedLine } from './planned-line.ts';
 
 /** A place in the grid that another figure was made from. */
-export type CellPart = { readonly line: number; readonly column: number; readonly role: 'compared' | 'base' | 'part' | 'operand' };
+export type CellPart = {
+  readonly line: number;
+  readonly column: number;
+  readonly role: 'compared' | 'base' | 'part' | 'operand' | 'added';
+};
+export type PartAccount = { readonly account: number; readonly amount: Minor; readonly measure: BalanceMeasure };
 
 /** What made a cell. Account amounts are in the line's shown sign and add up to the cell. */
 export type Provenance =
@@ -17,15 +23,16 @@ export type Provenance =
       readonly scenario: ScenarioRef;
       readonly span: Span;
       readonly filter: DimensionFilter;
-      readonly accounts: readonly { readonly account: number; readonly amount: Minor; readonly measure: BalanceMeasure }[];
+      readonly accounts: readonly PartAccount[];
       /** what the accounts add up to: the cell */
       readonly sum: Minor;
     }
   | {
       readonly kind: 'cells';
-      readonly operation: 'formula' | 'difference' | 'percentDifference' | 'share';
+      readonly operation: 'formula' | 'difference' | 'percentDifference' | 'share' | 'sum';
       readonly parts: readonly CellPart[];
     }
+  | { readonly kind: 'statistic'; readonly series: string; readonly span: Span; readonly filter: DimensionFilter }
   | { readonly kind: 'none' };
 
 /** Where the figure at a line and column comes from: accounts of the cube, or other cells of the grid. */
@@ -33,68 +40,82 @@ export function provenanceOf(grid: StatementGrid, lineIndex: number, columnIndex
   const { plan } = grid;
   const line = plan.lines[lineIndex];
   const column = plan.columns[columnIndex];
-  if (!line || !column || line.kind === 'section' || line.kind === 'spacer') return { kind: 'none' };
+  if (!line || !column || line.source.kind === 'nothing' || line.source.kind === 'faulty') return { kind: 'none' };
   const at = (part: number, role: CellPart['role'], of = lineIndex): CellPart => ({ line: of, column: part, role });
   switch (column.kind) {
+    case 'faulty':
+      return { kind: 'none' };
     case 'difference':
     case 'percentDifference':
       return { kind: 'cells', operation: column.kind, parts: [at(column.compared, 'compared'), at(column.base, 'base')] };
     case 'share': {
-      const base = column.baseLine === null ? plan.percentBase : plan.lines.findIndex((each) => each.key === column.baseLine);
-      return { kind: 'cells', operation: 'share', parts: [at(column.of, 'part'), at(column.of, 'base', base)] };
+      const base = shareBase(plan, line, column);
+      return base < 0
+        ? { kind: 'none' }
+        : { kind: 'cells', operation: 'share', parts: [at(column.of, 'part'), at(column.of, 'base', base)] };
     }
-    case 'amount': {
-      if (line.expression) {
-        const parts = linesRead(line.expression).map((key) =>
-          at(
-            columnIndex,
-            'operand',
-            plan.lines.findIndex((each) => each.key === key),
-          ),
-        );
-        return { kind: 'cells', operation: 'formula', parts };
-      }
-      if (!column.resolved.ok || grid.cells[lineIndex]![columnIndex]!.kind === 'blank') return { kind: 'none' };
-      const { span } = column.resolved;
-      const filter = bothFilters(grid.filter, column.filter);
-      const slab = grid.sources[column.scenario].slab(filter);
-      const values = accountValues({ slab, isBalance: plan.isBalance, calendar: plan.calendar, span, measure: column.measure });
-      const accounts = line.accounts.map((account) => {
-        const measure = plan.isBalance[account] ? column.measure : ('change' as const);
-        return { account, amount: minor(line.sign * values[account]!), measure };
-      });
-      return {
-        kind: 'accounts',
-        scenario: column.scenario,
-        span,
-        filter,
-        accounts,
-        sum: minor(accounts.reduce((total, { amount }) => total + amount, 0)),
-      };
-    }
+    case 'formula':
+      return { kind: 'cells', operation: 'formula', parts: [...column.reads.values()].map((read) => at(read, 'operand')) };
+    case 'runningTotal':
+      return { kind: 'cells', operation: 'sum', parts: column.columns.map((each) => at(each, 'added')) };
+    case 'amount':
+      return amountProvenance(grid, line, column);
   }
 }
 
-/** A figure in words: `Actual, Apr to Oct 2026, department Tours`. */
-export function columnWords(grid: StatementGrid, columnIndex: number): string {
-  const column = grid.plan.columns[columnIndex]!;
-  const of = (index: number): string => columnWords(grid, index);
-  switch (column.kind) {
-    case 'amount': {
-      const span = column.resolved.ok ? spanWords(grid.plan.calendar, column.resolved.span) : 'no such months in the calendar';
-      const filters = Object.entries(bothFilters(grid.filter, column.filter)).map(
-        ([dimension, values]) => `${dimension} ${values.map((value) => value || 'none').join(' or ')}`,
-      );
-      return [grid.sources[column.scenario].name, span, ...filters].join(', ');
-    }
-    case 'difference':
-      return `${of(column.compared)}, less ${of(column.base)}`;
-    case 'percentDifference':
-      return `Difference of ${of(column.compared)} in percent of ${of(column.base)}`;
-    case 'share': {
-      const base =
-        column.baseLine === null ? grid.plan.lines[grid.plan.percentBase]! : grid.plan.lines.find((line) => line.key === column.baseLine)!;
-      return `Percent of ${base.name.toLowerCase()}: ${of(column.of)}`;
-    }
+function amountProvenance(grid: StatementGrid, line: PlannedLine, column: AmountColumn): Provenance {
+  const { plan } = grid;
+  const { source } = line;
+  if (source.kind === 'expression') {
+    const parts = linesRead(source.expression).flatMap((key): CellPart[] => {
+      const read = plan.lineOfKey.get(key);
+      return read === undefined ? [] : [{ line: read, column: column.index, role: 'operand' }];
+    });
+    return { kind: 'cells', operation: 'formula', parts };
+  }
+  if (!column.resolved.ok || grid.cells[line.index]![column.index]!.kind === 'blank') return { kind: 'none' };
+  const { span } = column.resolved;
+  const filter = bothFilters(bothFilters(grid.filter, column.filter), line.filter);
+  if (source.kind === 'statistic') return { kind: 'statistic', series: source.series, span, filter };
+  if (source.kind === 'members') {
+    const members = source.lines.map((index) => plan.lines[index]!);
+    // lines that take accounts as the column has them are told by account, in one list
+    const plain = members.every(
+      (member) => member.source.kind === 'accounts' && member.filter === plan.noFilter && member.measure === null,
+    );
+    if (!plain)
+      return {
+        kind: 'cells',
+        operation: 'sum',
+        parts: source.lines.map((index) => ({ line: index, column: column.index, role: 'added' })),
+      };
+    return accountsOf(members.flatMap(accountsHeld), line.measure ?? column.measure, filter);
+  }
+  if (source.kind === 'slice')
+    return accountsOf(source.accounts, line.measure ?? column.measure, bothFilters(filter, { [source.dimension]: [source.value] }));
+  if (source.kind === 'earnings') {
+    if (source.years === 'earlier') return { kind: 'none' };
+    const year = slotSpanOf(plan.calendar, span).yearOfTo;
+    const from = plan.calendar.periods.find(
+      (period) => slotSpanOf(plan.calendar, { from: period.index, to: period.index }).from === year,
+    )!.index;
+    const measure = line.measure ?? column.measure;
+    return measure === 'closing' ? accountsOf(incomePositions(plan.chart), 'change', filter, { from, to: span.to }) : { kind: 'none' };
+  }
+  return accountsOf(accountsHeld(line), line.measure ?? column.measure, filter);
+
+  function accountsOf(positions: readonly number[], measure: BalanceMeasure, under: DimensionFilter, over: Span = span): Provenance {
+    const slab = grid.sources(column.scenario).slab(under);
+    const slots = slotSpanOf(plan.calendar, over);
+    const accounts = positions.map((account): PartAccount => {
+      const isBalance = plan.isBalance[account]!;
+      const value = (isBalance ? balanceValue : incomeValue)(slab, account, slots, measure);
+      return { account, amount: minor(line.sign * value), measure: isBalance ? measure : 'change' };
+    });
+    const sum = minor(accounts.reduce((total, { amount }) => total + amount, 0));
+    return { kind: 'accounts', scenario: column.scenario, span: over, filter: under, accounts, sum };
   }
 }
+
+const accountsHeld = ({ source }: PlannedLine): readonly number[] =>
+  source.kind === 'accounts' || source.kind === 'slice' ? source.accounts : [];

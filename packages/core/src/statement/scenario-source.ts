@@ -1,6 +1,7 @@
+import type { PeriodIndex } from '../calendar/fiscal-calendar.ts';
 import type { Span } from '../calendar/span.ts';
 import type { DimensionFilter } from '../ledger/dimension.ts';
-import type { Slab } from '../ledger/balance-cube.ts';
+import type { Slab, Slices } from '../ledger/balance-cube.ts';
 import type { BlankReason } from './cell.ts';
 import type { ScenarioRef } from './column-set.ts';
 
@@ -9,9 +10,14 @@ export type ScenarioSource = {
   /** in words: `Actual`, `FY2027 approved budget` */
   readonly name: string;
   readonly slab: (filter: DimensionFilter) => Slab;
+  /** accounts (chart positions) together, apart by the values of a dimension */
+  readonly slices: (filter: DimensionFilter, accounts: readonly number[], dimension: string) => Slices;
   /** why a span has no figures under a filter, or null when it has */
   readonly missing: (span: Span, filter: DimensionFilter) => BlankReason | null;
   /** whether balance-sheet accounts have figures too */
   readonly hasBalances: boolean;
+  /** a statistic's value in a period under a filter; null where there is none */
+  readonly statistic: (series: string, filter: DimensionFilter, period: PeriodIndex) => number | null;
 };
-export type ScenarioSources = Readonly<Record<ScenarioRef, ScenarioSource>>;
+/** The source of each scenario a column may name. */
+export type ScenarioSources = (ref: ScenarioRef) => ScenarioSource;

@@ -9,7 +9,7 @@ const withFavor = <C extends Cell>(cell: C, difference: number, polarity: Polari
 };
 
 /**
- * Compared less base. Two amounts give an amount; two percentages give percentage points; two other
+ * Compared less base. Two amounts give an amount, two quantities a quantity; two percentages give percentage points; two other
  * ratios give their own unit. Without both figures the difference is blank, and not meaningful when
  * either is.
  */
@@ -24,6 +24,10 @@ export function differenceOf(compared: Cell, base: Cell, polarity: Polarity): Ce
     const value = compared.value - base.value;
     return withFavor({ kind: 'ratio', value, unit: compared.unit === 'percent' ? 'points' : compared.unit }, value, polarity);
   }
+  if (compared.kind === 'quantity' && base.kind === 'quantity') {
+    const value = compared.value - base.value;
+    return withFavor({ kind: 'quantity', value }, value, polarity);
+  }
   return blank('ratioLine');
 }
 
@@ -35,7 +39,7 @@ export function differenceOf(compared: Cell, base: Cell, polarity: Polarity): Ce
 export function percentDifferenceOf(compared: Cell, base: Cell): Cell {
   if (compared.kind === 'notMeaningful' || base.kind === 'notMeaningful') return notMeaningful('fromNotMeaningful');
   if (compared.kind === 'blank' || base.kind === 'blank') return blank('fromBlank');
-  if (compared.kind === 'ratio' || base.kind === 'ratio') return blank('ratioLine');
+  if (compared.kind === 'ratio' || compared.kind !== base.kind) return blank('ratioLine');
   if (base.value === 0) return compared.value === 0 ? blank('bothZero') : notMeaningful('zeroBase');
   return { kind: 'ratio', value: (compared.value - base.value) / Math.abs(base.value), unit: 'percent' };
 }
@@ -47,7 +51,7 @@ export function percentDifferenceOf(compared: Cell, base: Cell): Cell {
 export function shareOf(part: Cell, base: Cell): Cell {
   if (part.kind === 'notMeaningful' || base.kind === 'notMeaningful') return notMeaningful('fromNotMeaningful');
   if (part.kind === 'blank' || base.kind === 'blank') return blank('fromBlank');
-  if (part.kind === 'ratio' || base.kind === 'ratio') return blank('ratioLine');
+  if (part.kind === 'ratio' || part.kind !== base.kind) return blank('ratioLine');
   if (base.value === 0) return part.value === 0 ? blank('bothZero') : notMeaningful('zeroBase');
   // zero over a negative base is a plain zero
   return { kind: 'ratio', value: part.value === 0 ? 0 : part.value / base.value, unit: 'percent' };

@@ -2,18 +2,18 @@ import { shownLines, type FilterDto } from '@wise-margin/contract';
 import type { DisplayUnit } from '@wise-margin/core';
 import { Download } from 'lucide-react';
 import { useState } from 'react';
-import { Link } from 'react-router';
+import { Link, useNavigate, useParams } from 'react-router';
 import { queryText } from '../api/client.ts';
 import { useAsOf, useCompany } from '../shell/company.ts';
 import { useMonthKeys } from '../shell/use-month-keys.ts';
-import { useTrailAddress } from '../trail/trail-address.ts';
+import { TRAIL_NAMES, useTrailAddress } from '../trail/trail-address.ts';
 import { PeriodStrip } from '../ui/period-strip.tsx';
 import { Page } from '../ui/page.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
 import { useKeys } from '../ui/use-keys.ts';
 import { StatementTable } from './statement-table.tsx';
 import { StatementTrail } from './statement-trail.tsx';
-import { statementQuery, useBudgets, useIncome, useStrip, type StatementChoices } from './use-statement.ts';
+import { statementQuery, useBudgets, useStatement, useStrip, useViews, type StatementChoices } from './use-statement.ts';
 import { useSearch } from '../ui/use-search.ts';
 
 const UNITS: readonly (readonly [DisplayUnit, string])[] = [
@@ -21,21 +21,16 @@ const UNITS: readonly (readonly [DisplayUnit, string])[] = [
   ['dollars', 'Dollars'],
   ['thousands', 'Thousands'],
 ];
-const COLUMN_SETS = [
-  ['review', 'Month and year to date'],
-  ['months', 'Twelve months, actual and budget'],
-  ['trend', 'Trailing twelve months'],
-] as const;
-const AGAINST = { review: ', against {budget} and prior year', months: ', against {budget}', trend: '' } as const;
 const NONE = '(none)';
 
-/** The income statement, its month and choices in the address bar. */
-export default function IncomePage() {
+/** A view of the library, its month and choices in the address bar. */
+export default function ViewPage() {
   const company = useCompany();
+  const view = useParams()['view'] ?? 'income';
   const [asOf, setAsOf] = useAsOf();
   if (asOf === null) {
     return (
-      <Page title="Income statement">
+      <Page title="Statements">
         <Empty
           title="No entries yet"
           action={
@@ -44,56 +39,66 @@ export default function IncomePage() {
             </Link>
           }
         >
-          An income statement is read from the ledger. Bring in the accounts and entries of {company.name} first.
+          A statement is read from the ledger. Bring in the accounts and entries of {company.name} first.
         </Empty>
       </Page>
     );
   }
-  return <Income asOf={asOf} setAsOf={setAsOf} />;
+  return <Statement key={view} view={view} asOf={asOf} setAsOf={setAsOf} />;
 }
 
-function Income({ asOf, setAsOf }: { readonly asOf: string; readonly setAsOf: (period: string) => void }) {
+function Statement({ view, asOf, setAsOf }: { readonly view: string; readonly asOf: string; readonly setAsOf: (period: string) => void }) {
+  const navigate = useNavigate();
   const company = useCompany();
   const [search, setSearch] = useSearch();
   const address = useTrailAddress();
-  const [open, setOpen] = useState<ReadonlySet<string> | 'all'>(new Set());
+  const [chosenOpen, setOpen] = useState<ReadonlySet<string> | 'all' | null>(null);
   const dimension = company.dimensions.find(({ name }) => name === 'department') ?? company.dimensions[0];
   const slice = dimension ? search.get(dimension.name) : null;
   const filter: FilterDto = dimension && slice !== null ? { [dimension.name]: [slice === NONE ? '' : slice] } : {};
   const unit = (UNITS.find(([key]) => key === search.get('unit')) ?? UNITS[1]!)[0];
-  const columns = (COLUMN_SETS.find(([key]) => key === search.get('columns')) ?? COLUMN_SETS[0])[0];
   const hideZero = search.get('zero') !== 'show';
   const budget = Number(search.get('budget')) || undefined;
-  const choices: StatementChoices = { asOf, columns, budget, filter };
-  const statement = useIncome(company.id, choices);
-  const strip = useStrip(company.id, { ...choices, columns: 'review' });
+  const choices: StatementChoices = { asOf, budget, filter };
+  const statement = useStatement(company.id, view, choices);
+  const views = useViews(company.id);
+  const strip = useStrip(company.id, choices);
   const budgets = useBudgets(company.id);
   const choose = (name: string, value: string | null) =>
     setSearch((before) => {
       if (value === null) before.delete(name);
       else before.set(name, value);
     });
+  /** the month and choices go along to another view; the figure that was followed does not */
+  const withoutTrail = (): string => {
+    const kept = new URLSearchParams(window.location.search);
+    for (const name of TRAIL_NAMES) kept.delete(name);
+    return kept.toString();
+  };
   useMonthKeys();
   useKeys({ Escape: () => (address.isOpen ? address.back() : undefined) });
 
+  const grid = statement.data;
+  const open = chosenOpen ?? (grid?.view.openAll ? 'all' : new Set<string>());
   const isAnyOpen = open === 'all' || open.size > 0;
   const toggle = (line: string) =>
-    setOpen((before) => {
-      const keys =
-        before === 'all' ? new Set(grid?.lines.filter(({ kind }) => kind === 'accounts').map(({ key }) => key)) : new Set(before);
+    setOpen(() => {
+      const keys = open === 'all' ? new Set(grid?.lines.filter(({ kind }) => kind === 'accounts').map(({ key }) => key)) : new Set(open);
       if (!keys.delete(line)) keys.add(line);
       return keys;
     });
-  const grid = statement.data;
+  const usesBudget = grid?.columns.some(({ scenario }) => scenario === 'budget' || scenario === 'projection') ?? false;
   const lines = grid ? shownLines(grid, { open, hideZero }) : [];
-  const csv = `/api/companies/${company.id}/statements/income.csv${queryText({ ...statementQuery(choices), open: open === 'all' ? open : [...open].join(','), zero: hideZero ? 'hide' : 'show' })}`;
+  const csv = `/api/companies/${company.id}/statements/${view}/export.csv${queryText({ ...statementQuery(choices), open: open === 'all' ? open : [...open].join(','), zero: hideZero ? 'hide' : 'show' })}`;
   const unitWords = unit === 'thousands' ? `Thousands of ${company.currencyWords}` : company.currencyWords;
   return (
     <Page
-      title="Income statement"
+      title={grid?.view.name ?? views.data?.find(({ key }) => key === view)?.name ?? 'Statement'}
       words={
         grid
-          ? `${grid.asOfWords}${AGAINST[columns].replace('{budget}', grid.budgetWords)}${slice === null ? '' : `; ${dimension!.name} ${slice}`}`
+          ? [grid.asOfWords, usesBudget ? `against ${grid.budgetWords}` : '', slice === null ? '' : `${dimension!.name} ${slice}`]
+              .filter((text) => text !== '')
+              .join('; ')
           : ''
       }
       actions={
@@ -108,12 +113,26 @@ function Income({ asOf, setAsOf }: { readonly asOf: string; readonly setAsOf: (p
         <div className="h-[76px]" />
       )}
       <div className="my-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-[13px]">
-        <Choice
-          label="Columns"
-          value={columns}
-          options={COLUMN_SETS}
-          choose={(value) => choose('columns', value === 'review' ? null : value)}
-        />
+        <label className="flex items-center gap-1.5">
+          <span className="text-ink-soft">View</span>
+          <select
+            className="field max-w-64 py-0.5 text-[13px]"
+            value={view}
+            onChange={(event) => void navigate({ pathname: `/c/${company.id}/statements/${event.target.value}`, search: withoutTrail() })}
+          >
+            {[...new Set(views.data?.map(({ shelf }) => shelf))].map((shelf) => (
+              <optgroup key={shelf} label={shelf}>
+                {views
+                  .data!.filter((each) => each.shelf === shelf)
+                  .map(({ key, name }) => (
+                    <option key={key} value={key}>
+                      {name}
+                    </option>
+                  ))}
+              </optgroup>
+            ))}
+          </select>
+        </label>
         <Choice
           label="Budget"
           value={String(budget ?? '')}
@@ -147,6 +166,15 @@ function Income({ asOf, setAsOf }: { readonly asOf: string; readonly setAsOf: (p
           {isAnyOpen ? 'Close all accounts' : 'Open all accounts'}
         </button>
       </div>
+      {grid && grid.issues.length > 0 ? (
+        <ul role="alert" className="mb-2 border-l-2 border-brick bg-sheet px-3 py-1.5 text-[13px]">
+          {grid.issues.map(({ place, message, fix }) => (
+            <li key={`${place} ${message}`}>
+              <strong>{place}</strong>: {message}. {fix}.
+            </li>
+          ))}
+        </ul>
+      ) : null}
       <div className="flex min-h-0 flex-1 pb-3">
         {statement.isError ? <Failure error={statement.error} retry={() => void statement.refetch()} /> : null}
         {grid && !statement.isError ? (
@@ -156,8 +184,8 @@ function Income({ asOf, setAsOf }: { readonly asOf: string; readonly setAsOf: (p
             exponent={company.exponent}
             unit={unit}
             unitWords={
-              grid.columns.some(({ kind }) => kind === 'share')
-                ? `${unitWords}; % rev: percent of ${grid.percentBase.toLowerCase()}`
+              grid.percentBase !== null && grid.columns.some(({ kind }) => kind === 'share')
+                ? `${unitWords}; shares are percent of ${grid.percentBase.toLowerCase()}`
                 : unitWords
             }
             chosen={address.state.figures[0] ?? null}
@@ -166,7 +194,7 @@ function Income({ asOf, setAsOf }: { readonly asOf: string; readonly setAsOf: (p
           />
         ) : null}
         {!grid && !statement.isError ? <Loading what="the statement" /> : null}
-        {address.isOpen ? <StatementTrail choices={choices} address={address} /> : null}
+        {address.isOpen ? <StatementTrail view={view} choices={choices} address={address} /> : null}
       </div>
     </Page>
   );

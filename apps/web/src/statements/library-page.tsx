@@ -1,0 +1,69 @@
+import { Search } from 'lucide-react';
+import { Link } from 'react-router';
+import { useAsOf, useCompany } from '../shell/company.ts';
+import { Page } from '../ui/page.tsx';
+import { Failure, Loading } from '../ui/states.tsx';
+import { useSearch } from '../ui/use-search.ts';
+import { useViews } from './use-statement.ts';
+
+/** The views there are, by shelf, with find. */
+export default function LibraryPage() {
+  const company = useCompany();
+  const [asOf] = useAsOf();
+  const [search, setSearch] = useSearch();
+  const views = useViews(company.id);
+  const find = search.get('find') ?? '';
+  const shown = (views.data ?? []).filter(({ name, note, shelf }) => `${name} ${note} ${shelf}`.toLowerCase().includes(find.toLowerCase()));
+  const shelves = [...new Set(shown.map(({ shelf }) => shelf))];
+  return (
+    <Page title="Statements" words="Every view follows the month you step to; open one, or go back to the last from its address">
+      <label className="mt-1 mb-3 flex w-80 items-center gap-2 text-[14px]">
+        <Search size={15} aria-hidden="true" className="text-ink-soft" />
+        <input
+          className="field w-full"
+          placeholder="Find a view"
+          aria-label="Find a view"
+          value={find}
+          onChange={(event) =>
+            setSearch(
+              (before) => {
+                if (event.target.value === '') before.delete('find');
+                else before.set('find', event.target.value);
+              },
+              { replace: true },
+            )
+          }
+        />
+      </label>
+      {views.isError ? <Failure error={views.error} retry={() => void views.refetch()} /> : null}
+      {views.isPending ? <Loading what="the views" /> : null}
+      {views.data && shown.length === 0 ? (
+        <p className="text-ink-soft">No view matches “{find}”. Try a word such as income, balance, cash or trend.</p>
+      ) : null}
+      <div className="grid min-h-0 grid-cols-1 gap-x-6 overflow-y-auto pb-4 lg:grid-cols-3">
+        {shelves.map((shelf) => (
+          <section key={shelf} aria-labelledby={`shelf-${shelf}`} className="mb-4">
+            <h2 id={`shelf-${shelf}`} className="border-b border-ink-soft pb-1 font-serif text-[17px] font-semibold">
+              {shelf}
+            </h2>
+            <ul>
+              {shown
+                .filter((view) => view.shelf === shelf)
+                .map(({ key, name, note }) => (
+                  <li key={key} className="border-b border-hairline">
+                    <Link
+                      to={`/c/${company.id}/statements/${key}${asOf === null ? '' : `?asOf=${asOf}`}`}
+                      className="block px-1 py-2 hover:bg-wash"
+                    >
+                      <span className="block text-[15px] font-semibold">{name}</span>
+                      <span className="block text-[13px] text-ink-soft">{note}</span>
+                    </Link>
+                  </li>
+                ))}
+            </ul>
+          </section>
+        ))}
+      </div>
+    </Page>
+  );
+}

@@ -1,0 +1,72 @@
+import { shortPeriodName, spanWords } from '../calendar/period-words.ts';
+import type { SpanDefinition } from '../calendar/span.ts';
+import { periodOfKey, type FiscalCalendar } from '../calendar/fiscal-calendar.ts';
+import { bothFilters } from '../ledger/dimension.ts';
+import type { BalanceMeasure } from './column-set.ts';
+import type { StatementGrid } from './evaluate.ts';
+
+const MEASURES: Readonly<Record<BalanceMeasure, string>> = {
+  closing: '',
+  change: 'net change of balances',
+  opening: 'opening balance',
+  average: 'average of opening and closing balance',
+};
+
+/** A figure in words: `Actual, Apr to Oct 2026, department Tours`. */
+export function columnWords(grid: StatementGrid, columnIndex: number): string {
+  const { plan } = grid;
+  const column = plan.columns[columnIndex]!;
+  const of = (index: number): string => columnWords(grid, index);
+  switch (column.kind) {
+    case 'faulty':
+      return 'A column that cannot be read';
+    case 'amount': {
+      const span = column.resolved.ok ? spanWords(plan.calendar, column.resolved.span) : 'no such months in the calendar';
+      const filters = Object.entries(bothFilters(grid.filter, column.filter)).map(
+        ([dimension, values]) => `${dimension} ${values.map((value) => value || 'none').join(' or ')}`,
+      );
+      const measure = plan.lines.some(({ holdsBalances }) => holdsBalances) || column.measure === 'opening' ? MEASURES[column.measure] : '';
+      return [grid.sources(column.scenario).name, span, measure, ...filters].filter((text) => text !== '').join(', ');
+    }
+    case 'difference':
+      return `${of(column.compared)}, less ${of(column.base)}`;
+    case 'percentDifference':
+      return `Difference of ${of(column.compared)} in percent of ${of(column.base)}`;
+    case 'share': {
+      const base = column.baseLine === null ? plan.percentBase : (plan.lineOfKey.get(column.baseLine) ?? -1);
+      const words = column.ownGroup ? 'the total of its own group' : (plan.lines[base]?.name.toLowerCase() ?? 'no line');
+      return `Percent of ${words}: ${of(column.of)}`;
+    }
+    case 'formula':
+      return `Made from ${[...column.reads.values()].map(of).join('; ')}`;
+    case 'runningTotal':
+      return `Added up: ${of(column.columns[0]!)}${column.columns.length > 1 ? ` through ${of(column.columns.at(-1)!)}` : ''}`;
+  }
+}
+
+const SPAN_NAMES: Readonly<Record<SpanDefinition['kind'], string>> = {
+  month: 'month',
+  quarter: 'quarter',
+  quarterToDate: 'quarter to date',
+  yearToDate: 'year to date',
+  fullYear: 'full year',
+  trailingTwelve: 'trailing twelve months',
+  restOfYear: 'rest of the year',
+  fromBeginning: 'from the beginning',
+};
+
+/** A span as a definition, in words: `same month, one year earlier`, `year to date, pinned to Mar 2026`. */
+export function spanDefinitionWords(span: SpanDefinition, calendar: FiscalCalendar): string {
+  const { kind, shift, pinnedTo } = span;
+  const shifts = (['months', 'quarters', 'years'] as const).flatMap((unit) => {
+    const count = shift?.[unit] ?? 0;
+    if (count === 0) return [];
+    const size = Math.abs(count);
+    return [`${size === 1 ? 'one' : size} ${size === 1 ? unit.slice(0, -1) : unit} ${count < 0 ? 'earlier' : 'later'}`];
+  });
+  if (pinnedTo !== undefined) {
+    const period = periodOfKey(calendar, pinnedTo);
+    return [SPAN_NAMES[kind], `pinned to ${period === null ? pinnedTo : shortPeriodName(calendar, period)}`, ...shifts].join(', ');
+  }
+  return shifts.length === 0 ? SPAN_NAMES[kind] : `same ${SPAN_NAMES[kind]}, ${shifts.join(', ')}`;
+}

@@ -1,0 +1,202 @@
+import type { SpanDefinition, SpanKind } from '../../calendar/span.ts';
+import type { Column, ColumnSet, Repeat } from '../column-set.ts';
+
+const month: SpanDefinition = { kind: 'month' };
+const yearToDate: SpanDefinition = { kind: 'yearToDate' };
+const yearEarlier = (kind: SpanKind): SpanDefinition => ({ kind, shift: { years: -1 } });
+const actual = (key: string, heading: string, span: SpanDefinition): Column => ({ kind: 'amount', key, heading, scenario: 'actual', span });
+const budget = (key: string, heading: string, span: SpanDefinition): Column => ({ kind: 'amount', key, heading, scenario: 'budget', span });
+const difference = (key: string, compared: string, base: string, heading = 'Difference'): Column => ({
+  kind: 'difference',
+  key,
+  heading,
+  compared,
+  base,
+});
+const percent = (key: string, compared: string, base: string): Column => ({ kind: 'percentDifference', key, heading: '%', compared, base });
+const share = (key: string, of: string, heading: string): Column => ({ kind: 'share', key, heading, of });
+
+const againstBudgetAndPriorYear = (kind: SpanKind): Column[] => [
+  actual('actual', 'Actual', { kind }),
+  share('actual_share', 'actual', '% rev'),
+  budget('budget', 'Budget', { kind }),
+  share('budget_share', 'budget', '% rev'),
+  { kind: 'difference', key: 'budget_difference', heading: 'Difference', compared: 'actual', base: 'budget', bar: true },
+  percent('budget_percent', 'actual', 'budget'),
+  actual('prior', 'Prior year', yearEarlier(kind)),
+  difference('prior_difference', 'actual', 'prior'),
+  percent('prior_percent', 'actual', 'prior'),
+];
+
+/** Month and year to date, each against budget and prior year, with percent of revenue. */
+export const REVIEW_COLUMNS: ColumnSet = {
+  key: 'review',
+  name: 'Month and year to date against budget and prior year',
+  blocks: [
+    { key: 'month', heading: '{span}', span: month, columns: againstBudgetAndPriorYear('month') },
+    { key: 'ytd', heading: 'Year to date, {span}', span: yearToDate, columns: againstBudgetAndPriorYear('yearToDate') },
+  ],
+};
+
+/** Actuals over the parts of a repeat, side by side, and their total. */
+const trend = (key: string, name: string, repeat: Repeat, span: SpanDefinition, total = true): ColumnSet => ({
+  key,
+  name,
+  blocks: [
+    {
+      key: 'trend',
+      heading: '{span}',
+      span: month,
+      repeat,
+      ...(total ? { total: { heading: 'Total, {span}' } } : {}),
+      columns: [actual('actual', 'Actual', span)],
+    },
+  ],
+});
+export const TREND_COLUMNS = trend('trend', 'Trailing twelve months', { over: 'months', last: 12 }, month);
+export const QUARTERS_COLUMNS = trend('quarters', 'Eight quarters', { over: 'quarters', last: 8 }, { kind: 'quarterToDate' }, false);
+export const YEARS_COLUMNS = trend('years', 'Five years', { over: 'years', last: 5 }, yearToDate, false);
+
+/** Five years: each year's amount, its share of the base, and its change from the year before. */
+export const FIVE_YEARS_COLUMNS: ColumnSet = {
+  key: 'five_years',
+  name: 'Five years with shares and changes',
+  blocks: [
+    {
+      key: 'year',
+      heading: '{span}',
+      span: yearToDate,
+      repeat: { over: 'years', last: 5 },
+      columns: [
+        actual('actual', 'Actual', yearToDate),
+        share('share', 'actual', '% base'),
+        { ...actual('before', 'Year before', yearEarlier('yearToDate')), hidden: true },
+        percent('change', 'actual', 'before'),
+      ],
+    },
+  ],
+};
+
+/** Twelve months of actual, budget and percent difference: 36 columns, and their total. */
+export const MONTHS_COLUMNS: ColumnSet = {
+  key: 'months',
+  name: 'Twelve months of actual, budget and percent difference',
+  blocks: [
+    {
+      key: 'months',
+      heading: '{span}',
+      span: month,
+      repeat: { over: 'months', within: { kind: 'fullYear' } },
+      total: { heading: 'Year, {span}' },
+      columns: [actual('actual', 'Actual', month), budget('budget', 'Budget', month), percent('percent', 'actual', 'budget')],
+    },
+  ],
+};
+
+/** Every line as a share of the base, this year beside the prior one, with the change in points. */
+export const VERTICAL_COLUMNS: ColumnSet = {
+  key: 'vertical',
+  name: 'Shares beside the prior year',
+  blocks: (['month', 'yearToDate'] as const).map((kind) => ({
+    key: kind === 'month' ? 'month' : 'ytd',
+    heading: kind === 'month' ? '{span}' : 'Year to date, {span}',
+    span: { kind },
+    columns: [
+      actual('actual', 'Actual', { kind }),
+      share('share', 'actual', '% base'),
+      actual('prior', 'Prior year', yearEarlier(kind)),
+      share('prior_share', 'prior', '% base'),
+      difference('points', 'share', 'prior_share', 'Change'),
+    ],
+  })),
+};
+
+/** The departments side by side, and all of them. */
+export const DEPARTMENTS_COLUMNS: ColumnSet = {
+  key: 'departments',
+  name: 'By department, year to date',
+  blocks: [
+    {
+      key: 'department',
+      heading: '{value}',
+      span: yearToDate,
+      repeat: { over: 'dimension', dimension: 'department' },
+      total: { heading: 'All departments, {span}' },
+      columns: [
+        actual('actual', 'Actual', yearToDate),
+        budget('budget', 'Budget', yearToDate),
+        difference('difference', 'actual', 'budget'),
+        percent('percent', 'actual', 'budget'),
+      ],
+    },
+  ],
+};
+
+/** Month; year to date; budget for the rest of the year; projection against the approved budget. */
+export const OUTLOOK_COLUMNS: ColumnSet = {
+  key: 'outlook',
+  name: 'Year-end outlook',
+  blocks: [
+    { key: 'month', heading: '{span}', span: month, columns: [actual('actual', 'Actual', month), budget('budget', 'Budget', month)] },
+    {
+      key: 'ytd',
+      heading: 'Year to date, {span}',
+      span: yearToDate,
+      columns: [
+        actual('actual', 'Actual', yearToDate),
+        budget('budget', 'Budget', yearToDate),
+        difference('difference', 'actual', 'budget'),
+      ],
+    },
+    {
+      key: 'rest',
+      heading: 'Rest of the year',
+      span: { kind: 'restOfYear' },
+      columns: [budget('budget', 'Budget', { kind: 'restOfYear' })],
+    },
+    {
+      key: 'year',
+      heading: 'Year, {span}',
+      span: { kind: 'fullYear' },
+      columns: [
+        { kind: 'amount', key: 'projection', heading: 'Projection', scenario: 'projection', span: { kind: 'fullYear' } },
+        budget('budget', 'Budget', { kind: 'fullYear' }),
+        { kind: 'difference', key: 'difference', heading: 'Difference', compared: 'projection', base: 'budget', bar: true },
+        percent('percent', 'projection', 'budget'),
+      ],
+    },
+  ],
+};
+
+/** Month and year to date, this year and last, with differences. */
+export const YEAR_ON_YEAR_COLUMNS: ColumnSet = {
+  key: 'year_on_year',
+  name: 'This year and last: month and year to date',
+  blocks: (['month', 'yearToDate'] as const).map((kind) => ({
+    key: kind === 'month' ? 'month' : 'ytd',
+    heading: kind === 'month' ? '{span}' : 'Year to date, {span}',
+    span: { kind },
+    columns: [
+      actual('actual', 'This year', { kind }),
+      actual('prior', 'Last year', yearEarlier(kind)),
+      difference('difference', 'actual', 'prior'),
+      percent('percent', 'actual', 'prior'),
+    ],
+  })),
+};
+
+/** Month and year to date of flows, beside the same a year earlier. */
+export const FLOW_COLUMNS: ColumnSet = {
+  key: 'flow',
+  name: 'Month and year to date beside the prior year',
+  blocks: (['month', 'yearToDate'] as const).map((kind) => ({
+    key: kind === 'month' ? 'month' : 'ytd',
+    heading: kind === 'month' ? '{span}' : 'Year to date, {span}',
+    span: { kind },
+    columns: [
+      actual('actual', 'Actual', { kind }),
+      actual('prior', 'Prior year', yearEarlier(kind)),
+      difference('difference', 'actual', 'prior'),
+    ],
+  })),
+};

@@ -1,0 +1,173 @@
+import type { ColumnSet } from '../column-set.ts';
+import type { LineSet } from '../line-set.ts';
+import { ACCOUNT_LINES, CUSTOMER_LINES } from './account-lines.ts';
+import { ACTIVITY_COLUMNS, BALANCE_COLUMNS, BALANCE_MONTHS_COLUMNS, BALANCE_SHARES_COLUMNS, RATIO_COLUMNS } from './balance-columns.ts';
+import { BALANCE_LINES } from './balance-lines.ts';
+import { CASH_FLOW_LINES } from './cash-flow-lines.ts';
+import {
+  DEPARTMENTS_COLUMNS,
+  FIVE_YEARS_COLUMNS,
+  FLOW_COLUMNS,
+  MONTHS_COLUMNS,
+  OUTLOOK_COLUMNS,
+  QUARTERS_COLUMNS,
+  REVIEW_COLUMNS,
+  TREND_COLUMNS,
+  VERTICAL_COLUMNS,
+  YEARS_COLUMNS,
+  YEAR_ON_YEAR_COLUMNS,
+} from './comparison-columns.ts';
+import { INCOME_LINES } from './income-lines.ts';
+import { RATIO_LINES } from './ratio-lines.ts';
+
+/** A line set and a column set under a name. */
+export type ShippedView = {
+  readonly key: string;
+  readonly name: string;
+  readonly shelf: string;
+  /** what question it answers */
+  readonly note: string;
+  readonly lineSet: LineSet;
+  readonly columnSet: ColumnSet;
+  /** lines that open by themselves; `all` opens every one */
+  readonly open?: 'all';
+};
+
+/** The views that come with the application, in the order of the library. */
+export const SHIPPED_VIEWS: readonly ShippedView[] = [
+  {
+    key: 'income',
+    name: 'Income statement',
+    shelf: 'Results',
+    note: 'Month and year to date against budget and prior year',
+    lineSet: INCOME_LINES,
+    columnSet: REVIEW_COLUMNS,
+  },
+  {
+    key: 'income-months',
+    name: 'Twelve months against budget',
+    shelf: 'Results',
+    note: 'Actual, budget and percent for every month of the year',
+    lineSet: INCOME_LINES,
+    columnSet: MONTHS_COLUMNS,
+  },
+  {
+    key: 'outlook',
+    name: 'Year-end outlook',
+    shelf: 'Results',
+    note: 'Month, year to date, rest of the year, projection against the approved budget',
+    lineSet: INCOME_LINES,
+    columnSet: OUTLOOK_COLUMNS,
+  },
+  {
+    key: 'vertical',
+    name: 'Vertical income statement',
+    shelf: 'Results',
+    note: 'Every line as a share of revenue beside the prior year',
+    lineSet: INCOME_LINES,
+    columnSet: VERTICAL_COLUMNS,
+  },
+  {
+    key: 'departments',
+    name: 'Departments side by side',
+    shelf: 'Results',
+    note: 'Year to date against budget by department',
+    lineSet: INCOME_LINES,
+    columnSet: DEPARTMENTS_COLUMNS,
+  },
+  {
+    key: 'customers',
+    name: 'Sales by customer',
+    shelf: 'Results',
+    note: 'Month and year to date, this year and last',
+    lineSet: CUSTOMER_LINES,
+    columnSet: YEAR_ON_YEAR_COLUMNS,
+    open: 'all',
+  },
+  {
+    key: 'trend',
+    name: 'Trend by month',
+    shelf: 'Trends',
+    note: 'Trailing twelve months and their total',
+    lineSet: INCOME_LINES,
+    columnSet: TREND_COLUMNS,
+  },
+  {
+    key: 'trend-quarters',
+    name: 'Trend by quarter',
+    shelf: 'Trends',
+    note: 'Eight quarters, the last one to date',
+    lineSet: INCOME_LINES,
+    columnSet: QUARTERS_COLUMNS,
+  },
+  {
+    key: 'trend-years',
+    name: 'Trend by year',
+    shelf: 'Trends',
+    note: 'Up to five years, the last one to date',
+    lineSet: INCOME_LINES,
+    columnSet: YEARS_COLUMNS,
+  },
+  {
+    key: 'five-years',
+    name: 'Five-year summary',
+    shelf: 'Trends',
+    note: 'Each year with its shares of revenue and its change',
+    lineSet: INCOME_LINES,
+    columnSet: FIVE_YEARS_COLUMNS,
+  },
+  {
+    key: 'balance',
+    name: 'Balance sheet',
+    shelf: 'Position and cash',
+    note: 'Against prior month, prior year end and the same month last year',
+    lineSet: BALANCE_LINES,
+    columnSet: BALANCE_COLUMNS,
+  },
+  {
+    key: 'balance-vertical',
+    name: 'Vertical balance sheet',
+    shelf: 'Position and cash',
+    note: 'Shares of total assets and of each group',
+    lineSet: BALANCE_LINES,
+    columnSet: BALANCE_SHARES_COLUMNS,
+  },
+  {
+    key: 'balance-months',
+    name: 'Balance sheet by month',
+    shelf: 'Position and cash',
+    note: 'Month ends of the fiscal year',
+    lineSet: BALANCE_LINES,
+    columnSet: BALANCE_MONTHS_COLUMNS,
+  },
+  {
+    key: 'cash-flow',
+    name: 'Statement of cash flows',
+    shelf: 'Position and cash',
+    note: 'Indirect, month and year to date beside the prior year',
+    lineSet: CASH_FLOW_LINES,
+    columnSet: FLOW_COLUMNS,
+  },
+  {
+    key: 'activity',
+    name: 'Account activity',
+    shelf: 'Position and cash',
+    note: 'Opening balance and net change of each period, active accounts',
+    lineSet: ACCOUNT_LINES,
+    columnSet: ACTIVITY_COLUMNS,
+    open: 'all',
+  },
+  {
+    key: 'ratios',
+    name: 'Ratios',
+    shelf: 'Position and cash',
+    note: 'Liquidity, solvency, profitability, activity, per head',
+    lineSet: RATIO_LINES,
+    columnSet: RATIO_COLUMNS,
+  },
+];
+
+/** The shipped view with a key, or null. */
+export function shippedView(key: string): ShippedView | null {
+  return SHIPPED_VIEWS.find((view) => view.key === key) ?? null;
+}

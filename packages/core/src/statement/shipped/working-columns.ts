@@ -1,0 +1,48 @@
+import type { SpanDefinition } from '../../calendar/span.ts';
+import type { ColumnSet } from '../column-set.ts';
+
+const month: SpanDefinition = { kind: 'month' };
+
+/** Operating result by month, for the marks of the period strip. */
+export const STRIP_COLUMNS: ColumnSet = {
+  key: 'strip',
+  name: 'Operating result by month',
+  blocks: [
+    {
+      key: 'strip',
+      heading: '{span}',
+      span: month,
+      repeat: { over: 'months', within: { kind: 'fullYear' } },
+      columns: [
+        { kind: 'amount', key: 'actual', heading: 'Actual', scenario: 'actual', span: month },
+        { kind: 'amount', key: 'budget', heading: 'Budget', scenario: 'budget', span: month },
+      ],
+    },
+  ],
+};
+
+/** A budget's year by month, with its total, last year's (projected where it has not ended), the difference and its percentage. */
+export const BUDGET_GRID_COLUMNS: ColumnSet = {
+  key: 'budget_grid',
+  name: 'Budget by month',
+  blocks: [
+    {
+      key: 'months',
+      heading: '{span}',
+      span: month,
+      repeat: { over: 'months', within: { kind: 'fullYear' } },
+      columns: [{ kind: 'amount', key: 'budget', heading: 'Budget', scenario: 'budget', span: month }],
+    },
+    {
+      key: 'year',
+      heading: 'Year',
+      span: { kind: 'fullYear' },
+      columns: [
+        { kind: 'amount', key: 'budget', heading: 'Budget', scenario: 'budget', span: { kind: 'fullYear' } },
+        { kind: 'amount', key: 'prior', heading: 'Last year', scenario: 'projection', span: { kind: 'fullYear', shift: { years: -1 } } },
+        { kind: 'difference', key: 'difference', heading: 'Difference', compared: 'budget', base: 'prior' },
+        { kind: 'percentDifference', key: 'percent', heading: '%', compared: 'budget', base: 'prior' },
+      ],
+    },
+  ],
+};

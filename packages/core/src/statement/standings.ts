@@ -1,0 +1,93 @@
+import { PERIODS_PER_YEAR, periodAt, type FiscalCalendar, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
+import { longPeriodName, shortPeriodName, spanWords } from '../calendar/period-words.ts';
+import { resolveSpan } from '../calendar/span.ts';
+import { NO_FILTER, type DimensionFilter } from '../ledger/dimension.ts';
+import type { Block, Repeat } from './column-set.ts';
+import type { KnownDimensions } from './plan-lines.ts';
+
+/** One standing of a block: once, for a month or another part of its repeat, or the block that totals them. */
+export type Standing = {
+  readonly key: string;
+  readonly heading: string;
+  /** the as-of months its amounts take their spans from; several run together */
+  readonly anchors: readonly PeriodIndex[];
+  readonly filter: DimensionFilter;
+  readonly isTotal: boolean;
+};
+export type StandingsResult =
+  | { readonly ok: true; readonly standings: readonly Standing[] }
+  | { readonly ok: false; readonly code: 'outsideCalendar' | 'unknownDimension'; readonly token: string };
+
+const PERIODS_IN = { months: 1, quarters: 3, years: PERIODS_PER_YEAR } as const;
+
+/**
+ * How often a block stands and for what. Quarters and years end at their last period, the one under
+ * way at the as-of month, so that a column "to date" runs to the end of those before it. Parts of a
+ * repeat that lie before the calendar are left out.
+ */
+export function standingsOf(block: Block, calendar: FiscalCalendar, asOf: PeriodIndex, dimensions: KnownDimensions): StandingsResult {
+  const fill = (heading: string, span: string, value = ''): string => heading.replaceAll('{span}', span).replaceAll('{value}', value);
+  const { repeat } = block;
+  const ownSpan = resolveSpan(calendar, block.span, asOf);
+  const ownWords = !ownSpan.ok
+    ? ''
+    : ownSpan.span.from === ownSpan.span.to
+      ? longPeriodName(calendar, ownSpan.span.to)
+      : spanWords(calendar, ownSpan.span);
+  if (!repeat)
+    return {
+      ok: true,
+      standings: [{ key: block.key, heading: fill(block.heading, ownWords), anchors: [asOf], filter: NO_FILTER, isTotal: false }],
+    };
+  if (repeat.over === 'dimension') {
+    const known = dimensions.get(repeat.dimension);
+    if (!known) return { ok: false, code: 'unknownDimension', token: repeat.dimension };
+    const values = repeat.values ?? known;
+    const repeated = values.map((value) => ({
+      key: `${block.key}.${value === '' ? '-' : value}`,
+      heading: fill(block.heading, ownWords, value === '' ? `No ${repeat.dimension}` : value),
+      anchors: [asOf],
+      filter: { [repeat.dimension]: [value] },
+      isTotal: false,
+    }));
+    const filter = repeat.values ? { [repeat.dimension]: repeat.values } : NO_FILTER;
+    return { ok: true, standings: [...repeated, ...totalOf(block, ownWords, [asOf], filter)] };
+  }
+  const anchors = anchorsOf(repeat, calendar, asOf);
+  if (anchors.length === 0) return { ok: false, code: 'outsideCalendar', token: block.key };
+  const repeated = anchors.map((anchor) => ({
+    key: `${block.key}.${periodAt(calendar, anchor).key}`,
+    heading: fill(block.heading, partWords(repeat.over, calendar, anchor)),
+    anchors: [anchor],
+    filter: NO_FILTER,
+    isTotal: false,
+  }));
+  const from = (anchors[0]! - ((periodAt(calendar, anchors[0]!).number - 1) % PERIODS_IN[repeat.over])) as PeriodIndex;
+  const words = spanWords(calendar, { from, to: anchors.at(-1)! });
+  return { ok: true, standings: [...repeated, ...totalOf(block, words, anchors, NO_FILTER)] };
+
+  function totalOf(of: Block, words: string, all: readonly PeriodIndex[], filter: DimensionFilter): Standing[] {
+    return of.total ? [{ key: `${of.key}.total`, heading: fill(of.total.heading, words), anchors: all, filter, isTotal: true }] : [];
+  }
+}
+
+function anchorsOf(repeat: Repeat & { over: keyof typeof PERIODS_IN }, calendar: FiscalCalendar, asOf: PeriodIndex): PeriodIndex[] {
+  if ('within' in repeat) {
+    const within = resolveSpan(calendar, repeat.within, asOf);
+    return within.ok ? calendar.periods.slice(within.span.from, within.span.to + 1).map(({ index }) => index) : [];
+  }
+  const size = PERIODS_IN[repeat.over];
+  const ended = asOf - ((periodAt(calendar, asOf).number - 1) % size) - 1;
+  const anchors = Array.from({ length: Math.max(1, Math.floor(repeat.last)) }, (_, back) =>
+    back === 0 ? asOf : ended - (back - 1) * size,
+  );
+  return anchors.filter((anchor) => anchor >= 0).reverse() as PeriodIndex[];
+}
+
+/** `Oct 2026`, `Q3 FY2027`, `FY2027`; what has not ended says how far it goes: `FY2027 to Oct 2026`. */
+function partWords(over: keyof typeof PERIODS_IN, calendar: FiscalCalendar, anchor: PeriodIndex): string {
+  if (over === 'months') return shortPeriodName(calendar, anchor);
+  const { year, number } = periodAt(calendar, anchor);
+  const name = over === 'years' ? `FY${year}` : `Q${Math.ceil(number / 3)} FY${year}`;
+  return number % PERIODS_IN[over] === 0 ? name : `${name} to ${shortPeriodName(calendar, anchor)}`;
+}
