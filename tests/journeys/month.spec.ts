@@ -124,7 +124,7 @@ test('October is read, the month stepped, and a difference followed to its entry
   await expect(trail).toHaveCount(0);
 });
 
-test('choices stay in the address: units, department, zero lines, budget, columns', async ({ page, demo }) => {
+test('choices stay in the address: units, department, zero lines, budget; another view keeps them', async ({ page, demo }) => {
   await open(page, demo, '/c/1/statements/income');
   await page.getByLabel('Units').selectOption('cents');
   await expect(page.getByRole('row', { name: /Freight in/ })).toContainText('12,265.85');
@@ -138,17 +138,17 @@ test('choices stay in the address: units, department, zero lines, budget, column
   await expect(page.getByLabel('Department')).toHaveValue('Tours');
   await expect(page.getByRole('row', { name: /Kayaks to dealers/ })).toHaveCount(1);
   // the Tours department has no travel budget: a zero base shows no percentage
-  await page.getByRole('button', { name: 'Open all accounts' }).click();
+  await page.getByRole('button', { name: 'Open all lines' }).click();
   const travel = page.getByRole('row', { name: /6410/ });
   await expect(travel.getByRole('button', { name: /Difference of Actual, Oct 2026, department Tours in percent of Budget/ })).toHaveText(
     'n/m',
   );
-  await page.getByLabel('Columns').selectOption('months');
+  await page.getByLabel('View').selectOption('income-months');
   await expect(page.getByRole('columnheader', { name: 'Apr 2026', exact: true })).toBeVisible();
   await expect(page.getByRole('columnheader', { name: /^Year, Apr 2026 to Mar 2027/ })).toBeVisible();
   const download = page.waitForEvent('download');
   await page.getByRole('link', { name: 'Export CSV' }).click();
-  expect((await download).suggestedFilename()).toBe('income-statement-2026-10.csv');
+  expect((await download).suggestedFilename()).toBe('income-months-2026-10.csv');
 });
 
 test('the second company serves with the same statement', async ({ page, demo }) => {
@@ -169,7 +169,11 @@ const SCREENS: readonly (readonly [string, string, string])[] = [
   ['trial balance', '/c/1/ledger/trial-balance', 'Ledger'],
   ['budgets', '/c/1/budgets', 'Budgets'],
   ['budget grid', '/c/1/budgets/3?row=6110', 'Working draft, FY2028'],
+  ['library of views', '/c/1/statements', 'Statements'],
   ['income statement', '/c/1/statements/income', 'Income statement'],
+  ['balance sheet', '/c/1/statements/balance', 'Balance sheet'],
+  ['ratios', '/c/1/statements/ratios', 'Ratios'],
+  ['sales by customer', '/c/1/statements/customers', 'Sales by customer'],
   ['trail', '/c/1/statements/income?figure=revenue~month.actual', 'Revenue, net, 219,617.48'],
   ['findings', '/c/1/findings', 'Findings'],
   ['packs', '/c/1/packs', 'Packs'],

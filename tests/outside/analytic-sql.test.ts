@@ -1,7 +1,7 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { DuckDBInstance, type DuckDBConnection } from '@duckdb/node-api';
-import { ACCOUNT_CLASSES, findClass } from '@wise-margin/core';
+import { ACCOUNT_CLASSES, findClass, SHIPPED_VIEWS, type AmountColumn } from '@wise-margin/core';
 import type { CompanyDto, ImportDto, TrialBalanceDto } from '@wise-margin/contract';
 import { gannetRockFiles, ternIslandFiles } from '@wise-margin/demo';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -130,5 +130,78 @@ describe.each([
       }
     }
     expect(compared).toBeGreaterThan(500);
+  });
+
+  it('agrees on every actual amount of every shipped view, to the cent', async () => {
+    const result = await sql.runAndReadAll(
+      `SELECT account, strftime(CAST(date AS DATE), '%Y-%m') AS month, coalesce(kind, '') = 'closing' AS closing, coalesce(party, '') AS party,
+         ${company.dimensions.map(({ name: dimension }) => `coalesce(${dimension}, '') AS ${dimension}`).join(', ')}, sum(net) AS net
+       FROM ledger GROUP BY ALL`,
+    );
+    type Sum = { month: string; closing: boolean; net: number; values: Record<string, string> };
+    const byAccount = new Map<string, Sum[]>();
+    for (const row of result.getRowObjects()) {
+      const values: Record<string, string> = { party: String(row['party']) };
+      for (const { name: dimension } of company.dimensions) values[dimension] = String(row[dimension]);
+      const sums = byAccount.get(String(row['account'])) ?? [];
+      byAccount.set(String(row['account']), sums);
+      sums.push({ month: String(row['month']), closing: Boolean(row['closing']), net: Number(row['net']), values });
+    }
+    const classes = await classesOf();
+    const asOf = company.lastPosted!;
+    let compared = 0;
+    for (const { key: view } of SHIPPED_VIEWS) {
+      const { grid } = await server.application.statements.evaluated(company.id, view, { asOf, filter: {} });
+      const { plan } = grid;
+      const keyOf = (period: number) => plan.calendar.periods[period]?.key ?? '0000-00';
+      /** the slow and plain way: every sum of the ledger looked at, one by one */
+      const plain = (line: (typeof plan.lines)[number], column: AmountColumn): number | null => {
+        const { source } = line;
+        if ((source.kind !== 'accounts' && source.kind !== 'slice') || !column.resolved.ok) return null;
+        const { from, to } = column.resolved.span;
+        const filters = Object.entries(column.filter);
+        const added = source.accounts.map((position) => {
+          const account = plan.chart.accounts[position]!;
+          const income = isIncome(classes.get(account.number)!);
+          const measure = income
+            ? (line.measure ?? column.measure) === 'opening'
+              ? 'opening'
+              : 'change'
+            : (line.measure ?? column.measure);
+          const start = plan.calendar.periods[from]!;
+          const ranges: Record<string, readonly [string, string]> = {
+            change: [start.key, keyOf(to)],
+            closing: ['0000-00', keyOf(to)],
+            opening: [income ? keyOf(from - (start.number - 1)) : '0000-00', keyOf(from - 1)],
+          };
+          const sumOver = (range: string): number =>
+            (byAccount.get(account.number) ?? [])
+              .filter(
+                ({ month, closing, values }) =>
+                  month >= ranges[range]![0] &&
+                  month <= ranges[range]![1] &&
+                  !(income && closing) &&
+                  filters.every(([dimension, wanted]) => wanted.includes(values[dimension]!)) &&
+                  (source.kind === 'accounts' || values[source.dimension] === source.value),
+              )
+              .reduce((sum, { net }) => sum + net, 0);
+          if (measure !== 'average') return sumOver(measure);
+          const mean = (sumOver('opening') + sumOver('closing')) / 2;
+          return Math.sign(mean) * Math.floor(Math.abs(mean) + 0.5);
+        });
+        return line.sign * added.reduce((sum, each) => sum + each, 0);
+      };
+      for (const column of plan.columns) {
+        if (column.kind !== 'amount' || column.scenario !== 'actual') continue;
+        for (const line of plan.lines) {
+          const cell = grid.cells[line.index]![column.index]!;
+          const wanted = cell.kind === 'amount' ? plain(line, column) : null;
+          if (wanted === null || cell.kind !== 'amount') continue;
+          if (cell.value !== wanted) expect([view, line.key, column.key, cell.value]).toEqual([view, line.key, column.key, wanted]);
+          compared += 1;
+        }
+      }
+    }
+    expect(compared).toBeGreaterThan(2500);
   });
 });

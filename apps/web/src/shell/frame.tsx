@@ -6,6 +6,7 @@ import { Suspense, useEffect, useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { getJson } from '../api/client.ts';
 import { Failure, Loading } from '../ui/states.tsx';
+import { useViews } from './use-views.ts';
 import { useKeys } from '../ui/use-keys.ts';
 import { CompanyContext, useAsOf, useCompanies } from './company.ts';
 import { KeysDialog } from './keys-dialog.tsx';
@@ -26,7 +27,6 @@ const PLACES: Readonly<Record<string, string>> = {
   imports: 'Imports',
   accounts: 'Accounts',
   'trial-balance': 'Trial balance',
-  income: 'Income statement',
   new: 'New',
 };
 
@@ -86,6 +86,7 @@ function TopLine({ company }: { readonly company: CompanyDto }) {
   const [keysOpen, setKeysOpen] = useState(false);
   useKeys({ '?': () => setKeysOpen(true) });
   const parts = location.pathname.split('/').slice(3).filter(Boolean);
+  const views = useViews(company.id);
   const month = company.periods.find(({ key }) => key === asOf);
   return (
     <header className="flex h-12 shrink-0 items-center gap-4 border-b border-hairline px-5">
@@ -103,7 +104,10 @@ function TopLine({ company }: { readonly company: CompanyDto }) {
       </Listbox>
       <nav aria-label="Place" className="min-w-0 flex-1 truncate text-ink-soft">
         {parts.map((part, index) => {
-          const name = PLACES[part] ?? (/^\d+$/.test(part) ? `${parts[index - 1] === 'imports' ? 'Import' : 'Budget'} ${part}` : part);
+          const name =
+            (parts[0] === 'statements' ? views.data?.find(({ key }) => key === part)?.name : undefined) ??
+            PLACES[part] ??
+            (/^\d+$/.test(part) ? `${parts[index - 1] === 'imports' ? 'Import' : 'Budget'} ${part}` : part);
           const path = `/c/${company.id}/${parts.slice(0, index + 1).join('/')}`;
           return (
             <span key={path}>

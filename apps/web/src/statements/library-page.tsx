@@ -4,7 +4,7 @@ import { useAsOf, useCompany } from '../shell/company.ts';
 import { Page } from '../ui/page.tsx';
 import { Failure, Loading } from '../ui/states.tsx';
 import { useSearch } from '../ui/use-search.ts';
-import { useViews } from './use-statement.ts';
+import { useViews } from '../shell/use-views.ts';
 
 /** The views there are, by shelf, with find. */
 export default function LibraryPage() {

@@ -61,6 +61,7 @@ export function StatementTable({
       }
     }
   };
+  const tellsWords = lines.some(({ line }) => line.words !== null);
   const startsBlock = (position: number) => position > 0 && grid.columns[position]!.block !== grid.columns[position - 1]!.block;
   return (
     <div className="min-h-0 flex-1 overflow-auto border border-hairline bg-sheet" tabIndex={0} role="region" aria-label="Statement">
@@ -96,6 +97,11 @@ export function StatementTable({
                 {column.isPinned ? <span title="Pinned: it stays when the month moves"> (pinned)</span> : null}
               </th>
             ))}
+            {tellsWords ? (
+              <th scope="col" className="border-b border-b-ink px-1.5 py-1 pl-5 text-left! text-[12.5px] font-normal! text-ink-soft">
+                How it is made
+              </th>
+            ) : null}
           </tr>
         </thead>
         <tbody ref={body} onKeyDown={move}>
@@ -150,10 +156,12 @@ export function StatementTable({
                 ) : (
                   grid.columns.map((column, position) => {
                     const cell = grid.cells[index]![position]!;
-                    const favor = favorOf(cell);
+                    const text = cellText(cell, { exponent, unit, withSign: true, decimals: column.decimals });
+                    // a mark beside what is shown as zero would tell of nothing that can be seen
+                    const favor = /[1-9]/.test(text) ? favorOf(cell) : null;
                     const isChosen = isChosenLine && chosen?.column === column.key;
                     const soft = column.kind === 'share' || column.kind === 'percentDifference' || line.emphasis === 'italic';
-                    const label = `${line.name}, ${column.words}: ${cellText(cell, { exponent, unit, withSign: true, decimals: column.decimals }) || cellReasonWords(cell) || 'nothing'}`;
+                    const label = `${line.name}, ${column.words}: ${text || cellReasonWords(cell) || 'nothing'}`;
                     return (
                       <td
                         key={column.key}
@@ -194,6 +202,7 @@ export function StatementTable({
                     );
                   })
                 )}
+                {line.words === null ? null : <td className="pl-5! text-[12.5px] text-ink-soft">{line.words}</td>}
               </tr>
             );
           })}

@@ -1,13 +1,5 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import {
-  unpackGrid,
-  type BudgetDto,
-  type FilterDto,
-  type PackedGrid,
-  type StripDto,
-  type TrailDto,
-  type ViewListDto,
-} from '@wise-margin/contract';
+import { unpackGrid, type BudgetDto, type FilterDto, type PackedGrid, type StripDto, type TrailDto } from '@wise-margin/contract';
 import { getJson, queryText } from '../api/client.ts';
 
 /** What a statement is asked for; the address bar holds the same. */
@@ -21,9 +13,6 @@ export type StatementChoices = {
 export function statementQuery({ asOf, budget, filter }: StatementChoices): Record<string, string | number | undefined> {
   return { asOf, budget, filter: Object.keys(filter).length > 0 ? JSON.stringify(filter) : undefined };
 }
-
-export const useViews = (company: number) =>
-  useQuery({ queryKey: ['views', company], queryFn: ({ signal }) => getJson<ViewListDto>(`/companies/${company}/statements`, signal) });
 
 export const useStatement = (company: number, view: string, choices: StatementChoices) =>
   useQuery({

@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { queryText } from '../api/client.ts';
 import { useAsOf, useCompany } from '../shell/company.ts';
+import { useViews } from '../shell/use-views.ts';
 import { useMonthKeys } from '../shell/use-month-keys.ts';
 import { TRAIL_NAMES, useTrailAddress } from '../trail/trail-address.ts';
 import { PeriodStrip } from '../ui/period-strip.tsx';
@@ -13,7 +14,7 @@ import { Empty, Failure, Loading } from '../ui/states.tsx';
 import { useKeys } from '../ui/use-keys.ts';
 import { StatementTable } from './statement-table.tsx';
 import { StatementTrail } from './statement-trail.tsx';
-import { statementQuery, useBudgets, useStatement, useStrip, useViews, type StatementChoices } from './use-statement.ts';
+import { statementQuery, useBudgets, useStatement, useStrip, type StatementChoices } from './use-statement.ts';
 import { useSearch } from '../ui/use-search.ts';
 
 const UNITS: readonly (readonly [DisplayUnit, string])[] = [
@@ -133,17 +134,19 @@ function Statement({ view, asOf, setAsOf }: { readonly view: string; readonly as
             ))}
           </select>
         </label>
-        <Choice
-          label="Budget"
-          value={String(budget ?? '')}
-          options={[
-            ['', 'Approved of each year'],
-            ...(budgets.data ?? []).map(
-              ({ id, year, name, state }) => [String(id), `FY${year} ${name}${state === 'approved' ? ', approved' : ''}`] as const,
-            ),
-          ]}
-          choose={(value) => choose('budget', value || null)}
-        />
+        {usesBudget ? (
+          <Choice
+            label="Budget"
+            value={String(budget ?? '')}
+            options={[
+              ['', 'Approved of each year'],
+              ...(budgets.data ?? []).map(
+                ({ id, year, name, state }) => [String(id), `FY${year} ${name}${state === 'approved' ? ', approved' : ''}`] as const,
+              ),
+            ]}
+            choose={(value) => choose('budget', value || null)}
+          />
+        ) : null}
         {dimension ? (
           <Choice
             label={dimension.name[0]!.toUpperCase() + dimension.name.slice(1)}
@@ -162,9 +165,11 @@ function Statement({ view, asOf, setAsOf }: { readonly view: string; readonly as
           />{' '}
           Hide zero lines
         </label>
-        <button type="button" className="link" onClick={() => setOpen(isAnyOpen ? new Set() : 'all')}>
-          {isAnyOpen ? 'Close all accounts' : 'Open all accounts'}
-        </button>
+        {lines.some(({ canOpen }) => canOpen) ? (
+          <button type="button" className="link" onClick={() => setOpen(isAnyOpen ? new Set() : 'all')}>
+            {isAnyOpen ? 'Close all lines' : 'Open all lines'}
+          </button>
+        ) : null}
       </div>
       {grid && grid.issues.length > 0 ? (
         <ul role="alert" className="mb-2 border-l-2 border-brick bg-sheet px-3 py-1.5 text-[13px]">

@@ -5,6 +5,7 @@ import type { Slab } from '../ledger/balance-cube.ts';
 import { unclosedEarnings } from '../ledger/trial-balance.ts';
 import { roundHalfAway } from '../money/round.ts';
 import type { BalanceMeasure } from './column-set.ts';
+import type { EarningsYears } from './line-set.ts';
 
 /** The slots a span reaches over, and the first of the fiscal year each of its ends lies in. */
 export type SlotSpan = { readonly from: number; readonly to: number; readonly yearOfFrom: number; readonly yearOfTo: number };
@@ -57,17 +58,18 @@ export function accountValues(slab: Slab, isBalance: readonly boolean[], span: S
 /**
  * The result standing in income accounts as a figure of the balance sheet, debit positive: of the
  * fiscal year so far (`current`; zero at the start of a year), or of earlier years as far as no closing
- * entry moved it (`earlier`).
+ * entry moved it (`earlier`), or what closing entries moved out of it (`closed`).
  */
 export function earningsValue(options: {
   readonly slab: Slab;
   readonly chart: Chart;
-  readonly years: 'current' | 'earlier';
+  readonly years: EarningsYears;
   readonly span: SlotSpan;
   readonly measure: BalanceMeasure;
 }): number {
   const { slab, chart, years, span, measure } = options;
   const at = (slot: number, yearStart: number): number => {
+    if (years === 'closed') return slab.closedIncome(slot);
     if (years === 'earlier') return unclosedEarnings(slab, chart, { yearStart, upTo: slot });
     if (slot < yearStart) return 0;
     let sum = 0;

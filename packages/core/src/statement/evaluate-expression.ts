@@ -4,12 +4,14 @@ import { blank, notMeaningful, type Cell, type RatioUnit } from './cell.ts';
 import type { Expression } from './expression.ts';
 
 type Operand =
-  { readonly kind: 'value'; readonly value: number } | { readonly kind: 'blank' } | { readonly kind: 'none'; readonly divided: boolean };
+  | { readonly kind: 'value'; readonly value: number }
+  | { readonly kind: 'blank' }
+  | { readonly kind: 'none'; readonly reason: 'divisionByZero' | 'bothZero' | 'fromNotMeaningful' };
 const value = (number: number): Operand => ({ kind: 'value', value: number });
 
 function operandOf(cell: Cell): Operand {
   if (cell.kind === 'blank') return { kind: 'blank' };
-  if (cell.kind === 'notMeaningful') return { kind: 'none', divided: false };
+  if (cell.kind === 'notMeaningful') return { kind: 'none', reason: 'fromNotMeaningful' };
   return value(cell.value);
 }
 
@@ -40,7 +42,8 @@ function walk(node: Expression, cellOf: (key: string) => Cell): Operand {
         if (operator === '+') return value(a + b);
         if (operator === '-') return value(a - b);
         if (operator === '*') return value(a * b);
-        return b === 0 ? { kind: 'none', divided: true } : value(a / b);
+        if (b === 0) return { kind: 'none', reason: a === 0 ? 'bothZero' : 'divisionByZero' };
+        return value(a / b);
       });
     }
   }
@@ -48,12 +51,13 @@ function walk(node: Expression, cellOf: (key: string) => Cell): Operand {
 
 /**
  * A formula within one column. Amounts are minor units, rounded half away from zero where a product
- * or quotient is no whole number; ratios are fractions. Division by zero is not meaningful.
+ * or quotient is no whole number; ratios are fractions. Division by zero is not meaningful;
+ * zero by zero is blank.
  */
 export function evaluateExpression(expression: Expression, result: 'amount' | RatioUnit, cellOf: (key: string) => Cell): Cell {
   const operand = walk(expression, cellOf);
   if (operand.kind === 'blank') return blank('fromBlank');
-  if (operand.kind === 'none') return notMeaningful(operand.divided ? 'divisionByZero' : 'fromNotMeaningful');
+  if (operand.kind === 'none') return operand.reason === 'bothZero' ? blank('bothZero') : notMeaningful(operand.reason);
   if (result !== 'amount') return { kind: 'ratio', value: operand.value === 0 ? 0 : operand.value, unit: result };
   if (Math.abs(operand.value) > LARGEST_MINOR) return notMeaningful('outOfRange');
   return { kind: 'amount', value: minor(roundHalfAway(operand.value)) };

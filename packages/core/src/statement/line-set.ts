@@ -40,12 +40,13 @@ export type Line =
   | (Selecting & { readonly kind: 'breakOut'; readonly by: string })
   /** all accounts of the section it names, in `sign` */
   | (LineBase & { readonly kind: 'total'; readonly of: string; readonly sign: NaturalSign })
-  /** the result that stands in income accounts: of the fiscal year so far, or of the years before that no closing entry moved */
-  | (LineBase & { readonly kind: 'earnings'; readonly years: 'current' | 'earlier'; readonly measure?: BalanceMeasure })
+  /** the result that stands in income accounts: of the fiscal year so far, or of the years before that no closing entry moved; `closed` is what closing entries moved out of them, against the result's sign */
+  | (LineBase & { readonly kind: 'earnings'; readonly years: EarningsYears; readonly measure?: BalanceMeasure })
   | (LineBase & { readonly kind: 'formula'; readonly expression: string; readonly result: 'amount' | RatioUnit })
   /** a figure that is not money; over a span it is added up, averaged, or the last one */
   | (LineBase & { readonly kind: 'statistic'; readonly series: string; readonly over: StatisticOver; readonly filter?: DimensionFilter })
   | (LineBase & { readonly kind: 'spacer' });
+export type EarningsYears = 'current' | 'earlier' | 'closed';
 export type StatisticOver = 'sum' | 'average' | 'last';
 
 /** The rows of a statement, as data. */

@@ -3,7 +3,7 @@ import type { DimensionFilter } from '../ledger/dimension.ts';
 import type { RatioUnit } from './cell.ts';
 import type { BalanceMeasure } from './column-set.ts';
 import type { Expression } from './expression.ts';
-import type { PartOrder, StatisticOver } from './line-set.ts';
+import type { EarningsYears, PartOrder, StatisticOver } from './line-set.ts';
 
 /** What a line's figures are made of. */
 export type LineSource =
@@ -14,7 +14,7 @@ export type LineSource =
   | { readonly kind: 'slice'; readonly accounts: readonly number[]; readonly dimension: string; readonly value: string }
   /** other lines added up, by index */
   | { readonly kind: 'members'; readonly lines: readonly number[] }
-  | { readonly kind: 'earnings'; readonly years: 'current' | 'earlier' }
+  | { readonly kind: 'earnings'; readonly years: EarningsYears }
   | { readonly kind: 'expression'; readonly expression: Expression; readonly result: 'amount' | RatioUnit }
   | { readonly kind: 'statistic'; readonly series: string; readonly over: StatisticOver }
   /** a formula that could not be read; its issue says why */

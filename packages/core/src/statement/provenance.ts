@@ -94,7 +94,7 @@ function amountProvenance(grid: StatementGrid, line: PlannedLine, column: Amount
   if (source.kind === 'slice')
     return accountsOf(source.accounts, line.measure ?? column.measure, bothFilters(filter, { [source.dimension]: [source.value] }));
   if (source.kind === 'earnings') {
-    if (source.years === 'earlier') return { kind: 'none' };
+    if (source.years !== 'current') return { kind: 'none' };
     const year = slotSpanOf(plan.calendar, span).yearOfTo;
     const from = plan.calendar.periods.find(
       (period) => slotSpanOf(plan.calendar, { from: period.index, to: period.index }).from === year,

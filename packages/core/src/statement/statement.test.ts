@@ -135,7 +135,8 @@ describe('the income statement', () => {
     const { at } = run({ actual, budget });
     expect(at('operating_expenses', 'month.budget_percent')).toEqual(notMeaningful('zeroBase'));
     expect(at('revenue_lines.tours', 'month.budget_percent')).toEqual(blank('bothZero'));
-    expect(run({ actual: [post('6000', 10)] }).at('gross_margin', 'month.actual')).toEqual(notMeaningful('divisionByZero'));
+    expect(run({ actual: [post('6000', 10)] }).at('gross_margin', 'month.actual')).toEqual(blank('bothZero'));
+    expect(run({ actual: [post('6000', 10)] }).at('operating_margin', 'month.actual')).toEqual(notMeaningful('divisionByZero'));
     expect(run({ actual: [post('6000', 10)] }).at('operating_expenses', 'month.actual_share')).toEqual(notMeaningful('zeroBase'));
   });
   it('leaves months blank that are not posted, and what is made from them', () => {

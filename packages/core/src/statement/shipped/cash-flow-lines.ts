@@ -85,7 +85,7 @@ export const CASH_FLOW_LINES: LineSet = {
           hidden: true,
         },
         // what closing entries moved into retained earnings is no cash: both lines cancel out but for other postings
-        { kind: 'earnings', key: 'closed_results', name: 'Results closed', years: 'earlier', measure: 'change', hidden: true },
+        { kind: 'earnings', key: 'closed_results', name: 'Results closed', years: 'closed', measure: 'change', hidden: true },
         {
           kind: 'formula',
           key: 'other_equity',
