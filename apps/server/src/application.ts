@@ -3,7 +3,7 @@ import { BooksKeeper } from './companies/books.ts';
 import type { Actor } from './database/audit.ts';
 import { openDatabase, type Database } from './database/database.ts';
 import { ImportService, LedgerService } from './ledger/index.ts';
-import { Evaluator, StatementService } from './statements/index.ts';
+import { Evaluator, StatementService, ViewStore } from './statements/index.ts';
 
 /** The features over one data folder, for the server, the command line and the tests alike. */
 export type Application = {
@@ -13,6 +13,7 @@ export type Application = {
   readonly imports: ImportService;
   readonly budgetStore: BudgetStore;
   readonly evaluator: Evaluator;
+  readonly views: ViewStore;
   readonly budgets: BudgetService;
   readonly statements: StatementService;
   readonly actor: Actor;
@@ -32,6 +33,7 @@ export async function openApplication(options: {
   const keeper = new BooksKeeper(database);
   const budgetStore = new BudgetStore(database);
   const evaluator = new Evaluator(keeper, budgetStore);
+  const views = new ViewStore(database);
   const imports = new ImportService(database);
   if (options.recover) await imports.recover();
   return {
@@ -40,9 +42,10 @@ export async function openApplication(options: {
     imports,
     budgetStore,
     evaluator,
+    views,
     ledger: new LedgerService(database, keeper),
     budgets: new BudgetService({ database, keeper, store: budgetStore, evaluator }),
-    statements: new StatementService(keeper, evaluator),
+    statements: new StatementService({ keeper, evaluator, views, actor: options.actor }),
     actor: options.actor,
     close: async () => {
       await imports.close();

@@ -9,3 +9,4 @@ export { importIssueWords } from './words/import-issue-words.ts';
 export { cellReasonWords } from './words/cell-words.ts';
 export { packGrid, unpackGrid, packBudgetGrid, unpackBudgetGrid } from './packed-grid.ts';
 export { statementIssueWords } from './words/statement-issue-words.ts';
+export * from './statement-sets.ts';

@@ -137,6 +137,17 @@ export const trailSchema = z
 export type TrailDto = z.infer<typeof trailSchema>;
 
 export const viewListSchema = z
-  .array(z.object({ key: z.string(), name: z.string(), shelf: z.string(), note: z.string() }))
+  .array(
+    z.object({
+      key: z.string(),
+      name: z.string(),
+      shelf: z.string(),
+      note: z.string(),
+      isShipped: z.boolean(),
+      shared: z.boolean(),
+      owner: z.string(),
+      starred: z.boolean(),
+    }),
+  )
   .meta({ id: 'Views' });
 export type ViewListDto = z.infer<typeof viewListSchema>;

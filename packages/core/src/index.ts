@@ -100,3 +100,31 @@ export { yearByMonth, budgetFromHistory } from './budget/from-history.ts';
 export type { BudgetChanges } from './budget/from-history.ts';
 export { editDistance, nearMatches } from './text/near-matches.ts';
 export { shownOrder } from './statement/shown-order.ts';
+export {
+  freeKey,
+  addBlock,
+  duplicateBlock,
+  changeBlock,
+  removeBlock,
+  moveBlock,
+  addColumn,
+  changeColumn,
+  removeColumn,
+  moveColumn,
+  renameColumn,
+} from './statement/edit-columns.ts';
+export type { ColumnPlace } from './statement/edit-columns.ts';
+export {
+  walkLines,
+  findLine,
+  insertLine,
+  duplicateLine,
+  removeLine,
+  moveLine,
+  stepLine,
+  changeLine,
+  renameLine,
+} from './statement/edit-lines.ts';
+export type { LinePlace } from './statement/edit-lines.ts';
+export { coverageOf } from './statement/coverage.ts';
+export type { Coverage } from './statement/coverage.ts';

@@ -1,4 +1,4 @@
-import { toDecimalText, type Minor } from '@wise-margin/core';
+import { SHIPPED_VIEWS, toDecimalText, type Minor } from '@wise-margin/core';
 import { cellReasonWords, statementQuerySchema, type CellDto } from '@wise-margin/contract';
 import { cellText, ratioNumber, type Application } from '@wise-margin/server';
 import { chosenCompany } from '../company.ts';
@@ -18,8 +18,8 @@ const INCOME_VIEWS: Readonly<Record<string, string>> = { review: 'income', trend
 
 /** A view of the library: every line with its stable key, figures as the core gives them. */
 export async function statement(application: Application, asked: string | undefined, options: StatementOptions): Promise<Answer> {
-  const known = application.statements.views().map(({ key }) => key);
-  if (asked === undefined || !known.includes(asked))
+  const known = SHIPPED_VIEWS.map(({ key }) => key);
+  if (asked === undefined || !(known.includes(asked) || /^view-\d+$/.test(asked)))
     throw new UsageError(`${asked === undefined ? 'statement needs a view' : `there is no view ${asked}`}: ${known.join(', ')}`);
   if (options['as-of'] === undefined) throw new UsageError(`statement ${asked} needs --as-of YYYY-MM`);
   if (options.columns !== undefined && !(asked === 'income' && options.columns in INCOME_VIEWS))

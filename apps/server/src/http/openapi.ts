@@ -21,7 +21,11 @@ import {
   stripSchema,
   trailQuerySchema,
   trailSchema,
+  newViewSchema,
+  previewRequestSchema,
+  viewChangeSchema,
   viewListSchema,
+  viewSchema,
   trialBalanceQuerySchema,
   trialBalanceSchema,
 } from '@wise-margin/contract';
@@ -155,8 +159,17 @@ export const OPENAPI_PATHS: ZodOpenApiPathsObject = {
       answer: budgetSchema,
     }),
   },
-  '/api/companies/{company}/statements': {
+  '/api/companies/{company}/views': {
     get: operation({ summary: 'The views of the library', path: COMPANY, answer: viewListSchema }),
+    post: operation({ summary: 'Save a view', path: COMPANY, body: newViewSchema, answer: viewSchema, status: '201' }),
+  },
+  '/api/companies/{company}/views/{view}': {
+    get: operation({ summary: 'The lines and columns of a view', path: VIEW, answer: viewSchema }),
+    put: operation({ summary: 'Change or star a view', path: VIEW, body: viewChangeSchema, answer: viewSchema }),
+    delete: operation({ summary: 'Remove a saved view', path: VIEW, answer: null, status: '204' }),
+  },
+  '/api/companies/{company}/statement-preview': {
+    post: operation({ summary: 'A statement that is not saved', path: COMPANY, body: previewRequestSchema, answer: packedGridSchema }),
   },
   '/api/companies/{company}/period-strip': {
     get: operation({ summary: 'Operating result by month', path: COMPANY, query: statementQuerySchema, answer: stripSchema }),

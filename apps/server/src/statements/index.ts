@@ -5,3 +5,4 @@ export { ScenarioKeeper } from './sources.ts';
 export { gridDto } from './grid-dto.ts';
 export { cellText, gridCsv, ratioNumber } from './export-csv.ts';
 export { statementRoutes } from './routes.ts';
+export { ViewStore } from './view-store.ts';

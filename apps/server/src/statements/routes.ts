@@ -1,18 +1,59 @@
 import { Router, type Request } from 'express';
-import { exportQuerySchema, packGrid, shownLines, statementQuerySchema, trailQuerySchema } from '@wise-margin/contract';
+import {
+  exportQuerySchema,
+  newViewSchema,
+  packGrid,
+  previewRequestSchema,
+  shownLines,
+  statementQuerySchema,
+  trailQuerySchema,
+  viewChangeSchema,
+} from '@wise-margin/contract';
+import type { Actor } from '../database/audit.ts';
 import { handle, numberIn, parse } from '../http/route.ts';
 import { gridCsv } from './export-csv.ts';
 import type { StatementService } from './service.ts';
 import { trailOf } from './trail.ts';
+import type { ViewStore } from './view-store.ts';
 
 const viewIn = (request: Request): string => String(request.params['view']);
 
-export function statementRoutes(statements: StatementService): Router {
+export function statementRoutes(statements: StatementService, views: ViewStore, actor: Actor): Router {
   const router = Router();
   const at = '/companies/:company/statements';
+  const library = '/companies/:company/views';
   router.get(
-    at,
-    handle(async (_request, response) => response.json(statements.views())),
+    library,
+    handle(async (request, response) => response.json(await views.list(numberIn(request, 'company'), actor))),
+  );
+  router.post(
+    library,
+    handle(async (request, response) =>
+      response.status(201).json(await views.create(numberIn(request, 'company'), parse(newViewSchema, request.body), actor)),
+    ),
+  );
+  router.get(
+    `${library}/:view`,
+    handle(async (request, response) => response.json(await views.of(numberIn(request, 'company'), viewIn(request), actor))),
+  );
+  router.put(
+    `${library}/:view`,
+    handle(async (request, response) =>
+      response.json(await views.change(numberIn(request, 'company'), viewIn(request), parse(viewChangeSchema, request.body), actor)),
+    ),
+  );
+  router.delete(
+    `${library}/:view`,
+    handle(async (request, response) => {
+      await views.remove(numberIn(request, 'company'), viewIn(request), actor);
+      response.status(204).end();
+    }),
+  );
+  router.post(
+    '/companies/:company/statement-preview',
+    handle(async (request, response) =>
+      response.json(packGrid(await statements.preview(numberIn(request, 'company'), parse(previewRequestSchema, request.body)))),
+    ),
   );
   router.get(
     '/companies/:company/period-strip',

@@ -1,21 +1,31 @@
 import {
   INCOME_LINES,
-  SHIPPED_VIEWS,
   STRIP_COLUMNS,
   periodAt,
   periodOfYear,
   shippedView,
   shortPeriodName,
   type ColumnSet,
+  type LineSet,
   type PeriodIndex,
 } from '@wise-margin/core';
-import type { GridDto, StatementQuery, StripDto, ViewListDto } from '@wise-margin/contract';
+import type { z } from 'zod';
+import type { GridDto, previewRequestSchema, StatementQuery, StripDto } from '@wise-margin/contract';
 import type { Books, BooksKeeper } from '../companies/books.ts';
 import { periodOf, refuseUnknownFilter } from '../companies/service.ts';
-import { notFound } from '../http/problem.ts';
+import type { Actor } from '../database/audit.ts';
 import type { Evaluation, Evaluator } from './evaluator.ts';
 import { gridDto } from './grid-dto.ts';
+import type { ViewStore } from './view-store.ts';
 
+type AskedView = {
+  readonly key: string;
+  readonly name: string;
+  readonly note: string;
+  readonly open: 'all' | undefined;
+  readonly lineSet: LineSet;
+  readonly columnSet: ColumnSet;
+};
 export type EvaluatedView = Evaluation & { readonly books: Books; readonly dto: GridDto };
 
 const fitted = new WeakMap<Books, Map<ColumnSet, ColumnSet>>();
@@ -42,15 +52,15 @@ function columnsFor(books: Books, columnSet: ColumnSet): ColumnSet {
 export class StatementService {
   readonly #keeper: BooksKeeper;
   readonly #evaluator: Evaluator;
+  readonly #views: ViewStore;
+  readonly #actor: Actor;
+  readonly #saved = new Map<string, { readonly version: number; readonly view: AskedView }>();
 
-  constructor(keeper: BooksKeeper, evaluator: Evaluator) {
-    this.#keeper = keeper;
-    this.#evaluator = evaluator;
-  }
-
-  /** The views there are, in the order of the library. */
-  views(): ViewListDto {
-    return SHIPPED_VIEWS.map(({ key, name, shelf, note }) => ({ key, name, shelf, note }));
+  constructor(options: { readonly keeper: BooksKeeper; readonly evaluator: Evaluator; readonly views: ViewStore; readonly actor: Actor }) {
+    this.#keeper = options.keeper;
+    this.#evaluator = options.evaluator;
+    this.#views = options.views;
+    this.#actor = options.actor;
   }
 
   /** A view as asked for. @throws ProblemError 404 */
@@ -61,12 +71,36 @@ export class StatementService {
   /** The evaluated grid itself, for the trail and the exports. */
   async evaluated(companyId: number, key: string, query: StatementQuery): Promise<EvaluatedView> {
     const books = await this.#keeper.of(companyId);
-    const view = shippedView(key);
-    if (!view) throw notFound(`view "${key}"`);
+    const view = await this.#viewOf(companyId, key);
+    const columnSet = columnsFor(books, view.columnSet);
+    return this.#evaluated(books, { ...view, columnSet }, query);
+  }
+
+  /** A statement that is not saved, as an editor has it. */
+  async preview(companyId: number, request: z.infer<typeof previewRequestSchema>): Promise<GridDto> {
+    const books = await this.#keeper.of(companyId);
+    const { name, lineSet, columnSet, asOf, budget, filter } = request;
+    const view = { key: 'preview', name, note: '', open: undefined, lineSet, columnSet };
+    return (await this.#evaluated(books, view, { asOf, budget, filter })).dto;
+  }
+
+  /** A shipped view as it stands in memory, so that it stays laid out; a saved one as it was stored. */
+  async #viewOf(companyId: number, key: string): Promise<AskedView> {
+    const shipped = shippedView(key);
+    if (shipped) return { ...shipped, open: shipped.open };
+    const saved = await this.#views.of(companyId, key, this.#actor);
+    const held = this.#saved.get(key);
+    if (held?.version === saved.version) return held.view;
+    const { name, note, lineSet, columnSet } = saved;
+    const view = { key, name, note, open: undefined, lineSet, columnSet };
+    this.#saved.set(key, { version: saved.version, view });
+    return view;
+  }
+
+  async #evaluated(books: Books, view: AskedView, query: StatementQuery): Promise<EvaluatedView> {
     refuseUnknownFilter(books, query.filter);
     const asOf = periodOf(books, query.asOf);
-    const { lineSet } = view;
-    const columnSet = columnsFor(books, view.columnSet);
+    const { key, lineSet, columnSet } = view;
     const evaluation = await this.#evaluator.evaluate(books, { lineSet, columnSet, asOf, budgetId: query.budget, filter: query.filter });
     const { year } = periodAt(books.calendar, asOf);
     const budget = evaluation.budgets.get(year);

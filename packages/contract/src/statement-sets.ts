@@ -1,0 +1,187 @@
+import { z } from 'zod';
+import { ACCOUNT_CLASS_KEYS, CASH_FLOW_CATEGORIES, SPAN_KINDS, type ColumnSet, type Line, type LineSet } from '@wise-margin/core';
+import { filterSchema, periodKeySchema } from './common.ts';
+
+const keySchema = z
+  .string()
+  .regex(/^[a-z_][a-z0-9_.]{0,79}$/, 'A key is of small letters, digits and _, and begins with a letter')
+  .meta({ description: 'a name of its own in formulas and addresses' });
+const nameSchema = z.string().trim().max(200, 'At most 200 characters');
+const ratioUnitSchema = z.enum(['percent', 'points', 'times', 'days']);
+const resultSchema = z.union([z.literal('amount'), ratioUnitSchema]);
+const measureSchema = z.enum(['closing', 'change', 'opening', 'average']);
+const expressionSchema = z.string().max(20_000, 'A formula has at most 2,000 characters');
+
+const spanSchema = z.object({
+  kind: z.enum(SPAN_KINDS),
+  shift: z
+    .object({
+      months: z.number().int().min(-600).max(600).exactOptional(),
+      quarters: z.number().int().min(-200).max(200).exactOptional(),
+      years: z.number().int().min(-50).max(50).exactOptional(),
+    })
+    .exactOptional(),
+  pinnedTo: periodKeySchema.exactOptional(),
+});
+
+const selectionParts = {
+  classes: z.array(z.enum(ACCOUNT_CLASS_KEYS)).exactOptional(),
+  groups: z.array(z.string().max(200)).exactOptional(),
+  ranges: z.array(z.object({ from: z.string().max(40), to: z.string().max(40) })).exactOptional(),
+  accounts: z.array(z.string().max(40)).exactOptional(),
+  cashflows: z.array(z.enum(CASH_FLOW_CATEGORIES)).exactOptional(),
+};
+const selectionSchema = z.object({ ...selectionParts, except: z.object(selectionParts).exactOptional() });
+
+const lineParts = {
+  key: keySchema,
+  name: nameSchema,
+  polarity: z.enum(['higherIsBetter', 'lowerIsBetter', 'neutral']).exactOptional(),
+  emphasis: z.enum(['bold', 'italic']).exactOptional(),
+  rule: z.enum(['single', 'double']).exactOptional(),
+  hidden: z.boolean().exactOptional(),
+  percentOf: keySchema.exactOptional(),
+};
+const signSchema = z.enum(['debit', 'credit']);
+const selecting = {
+  ...lineParts,
+  selection: selectionSchema,
+  sign: signSchema,
+  filter: filterSchema.exactOptional(),
+  measure: measureSchema.exactOptional(),
+  order: z.enum(['number', 'name', 'amount']).exactOptional(),
+};
+export const lineSchema: z.ZodType<Line> = z
+  .lazy(() =>
+    z.discriminatedUnion('kind', [
+      z.object({ ...lineParts, kind: z.literal('section'), lines: z.array(lineSchema).max(1000) }),
+      z.object({ ...selecting, kind: z.literal('accounts') }),
+      z.object({ ...selecting, kind: z.literal('groups') }),
+      z.object({ ...selecting, kind: z.literal('breakOut'), by: z.string().max(100) }),
+      z.object({ ...lineParts, kind: z.literal('total'), of: keySchema, sign: signSchema }),
+      z.object({
+        ...lineParts,
+        kind: z.literal('earnings'),
+        years: z.enum(['current', 'earlier', 'closed']),
+        measure: measureSchema.exactOptional(),
+      }),
+      z.object({ ...lineParts, kind: z.literal('formula'), expression: expressionSchema, result: resultSchema }),
+      z.object({
+        ...lineParts,
+        kind: z.literal('statistic'),
+        series: z.string().max(100),
+        over: z.enum(['sum', 'average', 'last']),
+        filter: filterSchema.exactOptional(),
+      }),
+      z.object({ ...lineParts, kind: z.literal('spacer') }),
+    ]),
+  )
+  .meta({ id: 'StatementLine' });
+export const lineSetSchema: z.ZodType<LineSet> = z
+  .object({ key: keySchema, name: nameSchema, percentBase: keySchema, lines: z.array(lineSchema).max(1000) })
+  .meta({ id: 'LineSet' });
+
+const columnParts = {
+  key: keySchema,
+  heading: nameSchema,
+  hidden: z.boolean().exactOptional(),
+  width: z.number().int().min(4).max(40).exactOptional(),
+  decimals: z.number().int().min(0).max(4).exactOptional(),
+};
+const columnKeySchema = z.string().max(200);
+export const columnSchema = z.discriminatedUnion('kind', [
+  z.object({
+    ...columnParts,
+    kind: z.literal('amount'),
+    scenario: z.union([z.enum(['actual', 'budget', 'projection']), z.templateLiteral(['budget:', z.number()])]),
+    span: spanSchema,
+    measure: measureSchema.exactOptional(),
+    filter: filterSchema.exactOptional(),
+  }),
+  z.object({
+    ...columnParts,
+    kind: z.literal('difference'),
+    compared: columnKeySchema,
+    base: columnKeySchema,
+    bar: z.boolean().exactOptional(),
+  }),
+  z.object({ ...columnParts, kind: z.literal('percentDifference'), compared: columnKeySchema, base: columnKeySchema }),
+  z.object({
+    ...columnParts,
+    kind: z.literal('share'),
+    of: columnKeySchema,
+    baseLine: keySchema.exactOptional(),
+    ownGroup: z.boolean().exactOptional(),
+  }),
+  z.object({ ...columnParts, kind: z.literal('formula'), expression: expressionSchema, result: resultSchema }),
+  z.object({ ...columnParts, kind: z.literal('runningTotal'), of: columnKeySchema }),
+]);
+const lastSchema = z.number().int().min(1, 'At least one').max(400, 'At most 400');
+const repeatSchema = z.union([
+  z.object({ over: z.literal('months'), within: spanSchema }),
+  z.object({ over: z.enum(['months', 'quarters', 'years']), last: lastSchema }),
+  z.object({ over: z.literal('dimension'), dimension: z.string().max(100), values: z.array(z.string().max(200)).exactOptional() }),
+]);
+export const columnSetSchema: z.ZodType<ColumnSet> = z
+  .object({
+    key: keySchema,
+    name: nameSchema,
+    blocks: z
+      .array(
+        z.object({
+          key: keySchema,
+          heading: nameSchema,
+          span: spanSchema,
+          columns: z.array(columnSchema).max(100),
+          hidden: z.boolean().exactOptional(),
+          repeat: repeatSchema.exactOptional(),
+          total: z.object({ heading: nameSchema }).exactOptional(),
+        }),
+      )
+      .max(60),
+  })
+  .meta({ id: 'ColumnSet' });
+
+/** A statement that is not saved: its lines and columns travel with the request. */
+export const previewRequestSchema = z.object({
+  name: nameSchema.default('Preview'),
+  lineSet: lineSetSchema,
+  columnSet: columnSetSchema,
+  asOf: periodKeySchema,
+  budget: z.number().int().optional(),
+  filter: filterSchema.default({}),
+});
+export type PreviewRequest = z.input<typeof previewRequestSchema>;
+
+/** What a view is made of, to be read in an editor. */
+export const viewSchema = z
+  .object({
+    key: z.string(),
+    name: z.string(),
+    shelf: z.string(),
+    note: z.string(),
+    lineSet: lineSetSchema,
+    columnSet: columnSetSchema,
+    isShipped: z.boolean(),
+    starred: z.boolean(),
+    shared: z.boolean(),
+    owner: z.string(),
+    /** goes up with each saving; 0 for a shipped view */
+    version: z.number().int(),
+    savedAt: z.string().nullable(),
+  })
+  .meta({ id: 'View' });
+export type ViewDto = z.infer<typeof viewSchema>;
+
+export const newViewSchema = z.object({
+  name: nameSchema.min(1, 'Give the view a name'),
+  shelf: nameSchema.min(1, 'Name the shelf it stands on').default('My views'),
+  note: nameSchema.default(''),
+  lineSet: lineSetSchema,
+  columnSet: columnSetSchema,
+  shared: z.boolean().default(false),
+});
+export type NewView = z.input<typeof newViewSchema>;
+/** `version` is the one that was opened: saving over another one is refused. */
+export const viewChangeSchema = newViewSchema.partial().extend({ version: z.number().int(), starred: z.boolean().optional() });
+export type ViewChange = z.input<typeof viewChangeSchema>;
