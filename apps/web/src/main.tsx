@@ -21,6 +21,7 @@ const TrialBalancePage = lazy(() => import('./ledger/trial-balance-page.tsx'));
 const BudgetsPage = lazy(() => import('./budgets/budgets-page.tsx'));
 const BudgetPage = lazy(() => import('./budgets/budget-page.tsx'));
 const LibraryPage = lazy(() => import('./statements/library-page.tsx'));
+const EditorPage = lazy(() => import('./statements/editor/editor-page.tsx'));
 const ViewPage = lazy(() => import('./statements/view-page.tsx'));
 
 const client = new QueryClient({
@@ -53,7 +54,9 @@ const router = createBrowserRouter([
       { path: 'budgets', element: <BudgetsPage /> },
       { path: 'budgets/:budget', element: <BudgetPage /> },
       { path: 'statements', element: <LibraryPage /> },
+      { path: 'statements/new', element: <EditorPage /> },
       { path: 'statements/:view', element: <ViewPage /> },
+      { path: 'statements/:view/edit', element: <EditorPage /> },
       {
         path: 'findings',
         element: (

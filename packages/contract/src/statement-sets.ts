@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { ACCOUNT_CLASS_KEYS, CASH_FLOW_CATEGORIES, SPAN_KINDS, type ColumnSet, type Line, type LineSet } from '@wise-margin/core';
-import { filterSchema, periodKeySchema } from './common.ts';
+import { filterSchema, minorSchema, periodKeySchema } from './common.ts';
+import { packedGridSchema } from './statements.ts';
 
 const keySchema = z
   .string()
@@ -185,3 +186,17 @@ export type NewView = z.input<typeof newViewSchema>;
 /** `version` is the one that was opened: saving over another one is refused. */
 export const viewChangeSchema = newViewSchema.partial().extend({ version: z.number().int(), starred: z.boolean().optional() });
 export type ViewChange = z.input<typeof viewChangeSchema>;
+
+const namedAccount = { number: z.string(), name: z.string() };
+/** How the accounts of the chart stand in the lines of a statement. */
+export const coverageSchema = z
+  .object({
+    inNone: z.array(z.object(namedAccount)),
+    inSeveral: z.array(z.object({ ...namedAccount, lines: z.array(z.string()) })),
+    /** for lines of income: the last shown amount line of the year to date beside the ledger's net income */
+    netIncome: z.object({ line: z.string(), shown: minorSchema, ledger: minorSchema, agrees: z.boolean() }).nullable(),
+  })
+  .meta({ id: 'Coverage' });
+export type CoverageDto = z.infer<typeof coverageSchema>;
+export const previewSchema = z.object({ grid: packedGridSchema, coverage: coverageSchema }).meta({ id: 'Preview' });
+export type PreviewDto = z.infer<typeof previewSchema>;

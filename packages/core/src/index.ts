@@ -61,7 +61,7 @@ export type { Line, LineSet, PartOrder, StatisticOver } from './statement/line-s
 export type { ScenarioRef, BalanceMeasure, Column, ColumnKind, Repeat, Block, ColumnSet } from './statement/column-set.ts';
 export { parseExpression, linesRead, RESERVED_NAMES } from './statement/expression.ts';
 export type { Expression, ExpressionIssue, ParsedExpression } from './statement/expression.ts';
-export { keyOfWords, planLines } from './statement/plan-lines.ts';
+export { keyOfWords, planLines, incomePositions } from './statement/plan-lines.ts';
 export type { LineIssue, PlannedLines, KnownDimensions } from './statement/plan-lines.ts';
 export type { PlannedLine, LineSource } from './statement/planned-line.ts';
 export { planColumns, columnsRead, MOST_COLUMNS } from './statement/plan-columns.ts';
@@ -128,3 +128,5 @@ export {
 export type { LinePlace } from './statement/edit-lines.ts';
 export { coverageOf } from './statement/coverage.ts';
 export type { Coverage } from './statement/coverage.ts';
+export { parseAccountList, accountListText } from './chart/account-list.ts';
+export type { AccountList, ParsedAccountList } from './chart/account-list.ts';

@@ -23,6 +23,7 @@ import {
   trailSchema,
   newViewSchema,
   previewRequestSchema,
+  previewSchema,
   viewChangeSchema,
   viewListSchema,
   viewSchema,
@@ -169,7 +170,7 @@ export const OPENAPI_PATHS: ZodOpenApiPathsObject = {
     delete: operation({ summary: 'Remove a saved view', path: VIEW, answer: null, status: '204' }),
   },
   '/api/companies/{company}/statement-preview': {
-    post: operation({ summary: 'A statement that is not saved', path: COMPANY, body: previewRequestSchema, answer: packedGridSchema }),
+    post: operation({ summary: 'A statement that is not saved', path: COMPANY, body: previewRequestSchema, answer: previewSchema }),
   },
   '/api/companies/{company}/period-strip': {
     get: operation({ summary: 'Operating result by month', path: COMPANY, query: statementQuerySchema, answer: stripSchema }),

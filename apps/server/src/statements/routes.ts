@@ -51,9 +51,10 @@ export function statementRoutes(statements: StatementService, views: ViewStore, 
   );
   router.post(
     '/companies/:company/statement-preview',
-    handle(async (request, response) =>
-      response.json(packGrid(await statements.preview(numberIn(request, 'company'), parse(previewRequestSchema, request.body)))),
-    ),
+    handle(async (request, response) => {
+      const { grid, coverage } = await statements.preview(numberIn(request, 'company'), parse(previewRequestSchema, request.body));
+      response.json({ grid: packGrid(grid), coverage });
+    }),
   );
   router.get(
     '/companies/:company/period-strip',

@@ -10,11 +10,12 @@ import {
   type PeriodIndex,
 } from '@wise-margin/core';
 import type { z } from 'zod';
-import type { GridDto, previewRequestSchema, StatementQuery, StripDto } from '@wise-margin/contract';
+import type { CoverageDto, GridDto, previewRequestSchema, StatementQuery, StripDto } from '@wise-margin/contract';
 import type { Books, BooksKeeper } from '../companies/books.ts';
 import { periodOf, refuseUnknownFilter } from '../companies/service.ts';
 import type { Actor } from '../database/audit.ts';
 import type { Evaluation, Evaluator } from './evaluator.ts';
+import { coverageDto, YEAR_TO_DATE } from './coverage.ts';
 import { gridDto } from './grid-dto.ts';
 import type { ViewStore } from './view-store.ts';
 
@@ -77,11 +78,14 @@ export class StatementService {
   }
 
   /** A statement that is not saved, as an editor has it. */
-  async preview(companyId: number, request: z.infer<typeof previewRequestSchema>): Promise<GridDto> {
+  async preview(companyId: number, request: z.infer<typeof previewRequestSchema>): Promise<{ grid: GridDto; coverage: CoverageDto }> {
     const books = await this.#keeper.of(companyId);
     const { name, lineSet, columnSet, asOf, budget, filter } = request;
     const view = { key: 'preview', name, note: '', open: undefined, lineSet, columnSet };
-    return (await this.#evaluated(books, view, { asOf, budget, filter })).dto;
+    const { dto } = await this.#evaluated(books, view, { asOf, budget, filter });
+    const of = async (lines: LineSet) =>
+      (await this.#evaluator.evaluate(books, { lineSet: lines, columnSet: YEAR_TO_DATE, asOf: periodOf(books, asOf), filter: {} })).grid;
+    return { grid: dto, coverage: coverageDto(books, await of(lineSet), await of(INCOME_LINES)) };
   }
 
   /** A shipped view as it stands in memory, so that it stays laid out; a saved one as it was stored. */

@@ -1,5 +1,12 @@
 import { SHIPPED_VIEWS, shippedView, type ColumnSet, type LineSet } from '@wise-margin/core';
-import { columnSetSchema, lineSetSchema, newViewSchema, viewChangeSchema, type ViewDto, type ViewListDto } from '@wise-margin/contract';
+import {
+  columnSetSchema,
+  lineSetSchema,
+  type newViewSchema,
+  type viewChangeSchema,
+  type ViewDto,
+  type ViewListDto,
+} from '@wise-margin/contract';
 import type { Transaction } from 'sequelize';
 import type { z } from 'zod';
 import { recordAudit, type Actor } from '../database/audit.ts';

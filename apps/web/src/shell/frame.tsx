@@ -28,6 +28,7 @@ const PLACES: Readonly<Record<string, string>> = {
   accounts: 'Accounts',
   'trial-balance': 'Trial balance',
   new: 'New',
+  edit: 'Edit',
 };
 
 /** The frame around every station: rail, top line, and the company in view. */

@@ -1,10 +1,14 @@
-import { Search } from 'lucide-react';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { Plus, Search, Star } from 'lucide-react';
 import { Link } from 'react-router';
+import { sendJson } from '../api/client.ts';
 import { useAsOf, useCompany } from '../shell/company.ts';
 import { Page } from '../ui/page.tsx';
 import { Failure, Loading } from '../ui/states.tsx';
 import { useSearch } from '../ui/use-search.ts';
 import { useViews } from '../shell/use-views.ts';
+
+const STARRED = 'Starred';
 
 /** The views there are, by shelf, with find. */
 export default function LibraryPage() {
@@ -14,9 +18,24 @@ export default function LibraryPage() {
   const views = useViews(company.id);
   const find = search.get('find') ?? '';
   const shown = (views.data ?? []).filter(({ name, note, shelf }) => `${name} ${note} ${shelf}`.toLowerCase().includes(find.toLowerCase()));
+  const client = useQueryClient();
+  const star = useMutation({
+    mutationFn: ({ key, starred }: { readonly key: string; readonly starred: boolean }) =>
+      sendJson('PUT', `/companies/${company.id}/views/${key}`, { starred, version: 0 }),
+    onSettled: () => client.invalidateQueries({ queryKey: ['views', company.id] }),
+  });
+  const starredShown = shown.filter(({ starred }) => starred);
   const shelves = [...new Set(shown.map(({ shelf }) => shelf))];
   return (
-    <Page title="Statements" words="Every view follows the month you step to; open one, or go back to the last from its address">
+    <Page
+      title="Statements"
+      words="Every view follows the month you step to"
+      actions={
+        <Link className="button" to={`/c/${company.id}/statements/new${asOf === null ? '' : `?asOf=${asOf}`}`}>
+          <Plus size={15} aria-hidden="true" /> New view
+        </Link>
+      }
+    >
       <label className="mt-1 mb-3 flex w-80 items-center gap-2 text-[14px]">
         <Search size={15} aria-hidden="true" className="text-ink-soft" />
         <input
@@ -36,30 +55,42 @@ export default function LibraryPage() {
         />
       </label>
       {views.isError ? <Failure error={views.error} retry={() => void views.refetch()} /> : null}
+      {star.isError ? <Failure error={star.error} retry={() => star.reset()} /> : null}
       {views.isPending ? <Loading what="the views" /> : null}
       {views.data && shown.length === 0 ? (
         <p className="text-ink-soft">No view matches “{find}”. Try a word such as income, balance, cash or trend.</p>
       ) : null}
       <div className="grid min-h-0 grid-cols-1 gap-x-6 overflow-y-auto pb-4 lg:grid-cols-3">
-        {shelves.map((shelf) => (
+        {[...(starredShown.length > 0 ? [STARRED] : []), ...shelves].map((shelf) => (
           <section key={shelf} aria-labelledby={`shelf-${shelf}`} className="mb-4">
             <h2 id={`shelf-${shelf}`} className="border-b border-ink-soft pb-1 font-serif text-[17px] font-semibold">
               {shelf}
             </h2>
             <ul>
-              {shown
-                .filter((view) => view.shelf === shelf)
-                .map(({ key, name, note }) => (
-                  <li key={key} className="border-b border-hairline">
+              {(shelf === STARRED ? starredShown : shown.filter((view) => view.shelf === shelf)).map(
+                ({ key, name, note, starred, owner, shared, isShipped }) => (
+                  <li key={key} className="flex items-start border-b border-hairline">
                     <Link
                       to={`/c/${company.id}/statements/${key}${asOf === null ? '' : `?asOf=${asOf}`}`}
-                      className="block px-1 py-2 hover:bg-wash"
+                      className="block min-w-0 flex-1 px-1 py-2 hover:bg-wash"
                     >
                       <span className="block text-[15px] font-semibold">{name}</span>
-                      <span className="block text-[13px] text-ink-soft">{note}</span>
+                      <span className="block text-[13px] text-ink-soft">
+                        {[note, isShipped ? '' : shared ? `shared by ${owner}` : 'private'].filter((text) => text !== '').join('; ')}
+                      </span>
                     </Link>
+                    <button
+                      type="button"
+                      aria-pressed={starred}
+                      aria-label={`Star ${name}`}
+                      onClick={() => star.mutate({ key, starred: !starred })}
+                      className="mt-2 flex min-h-6 min-w-6 items-center justify-center text-copper"
+                    >
+                      <Star size={15} aria-hidden="true" fill={starred ? 'currentColor' : 'none'} />
+                    </button>
                   </li>
-                ))}
+                ),
+              )}
             </ul>
           </section>
         ))}

@@ -1,6 +1,6 @@
 import { shownLines, type FilterDto } from '@wise-margin/contract';
 import type { DisplayUnit } from '@wise-margin/core';
-import { Download } from 'lucide-react';
+import { Download, PencilLine } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { queryText } from '../api/client.ts';
@@ -12,6 +12,7 @@ import { PeriodStrip } from '../ui/period-strip.tsx';
 import { Page } from '../ui/page.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
 import { useKeys } from '../ui/use-keys.ts';
+import { StatementIssues } from './statement-issues.tsx';
 import { StatementTable } from './statement-table.tsx';
 import { StatementTrail } from './statement-trail.tsx';
 import { statementQuery, useBudgets, useStatement, useStrip, type StatementChoices } from './use-statement.ts';
@@ -103,9 +104,14 @@ function Statement({ view, asOf, setAsOf }: { readonly view: string; readonly as
           : ''
       }
       actions={
-        <a className="button" href={csv} download>
-          <Download size={15} aria-hidden="true" /> Export CSV
-        </a>
+        <>
+          <Link className="button" to={`/c/${company.id}/statements/${view}/edit?asOf=${asOf}`}>
+            <PencilLine size={15} aria-hidden="true" /> Edit
+          </Link>
+          <a className="button" href={csv} download>
+            <Download size={15} aria-hidden="true" /> Export CSV
+          </a>
+        </>
       }
     >
       {strip.data ? (
@@ -171,15 +177,7 @@ function Statement({ view, asOf, setAsOf }: { readonly view: string; readonly as
           </button>
         ) : null}
       </div>
-      {grid && grid.issues.length > 0 ? (
-        <ul role="alert" className="mb-2 border-l-2 border-brick bg-sheet px-3 py-1.5 text-[13px]">
-          {grid.issues.map(({ place, message, fix }) => (
-            <li key={`${place} ${message}`}>
-              <strong>{place}</strong>: {message}. {fix}.
-            </li>
-          ))}
-        </ul>
-      ) : null}
+      {grid ? <StatementIssues issues={grid.issues} /> : null}
       <div className="flex min-h-0 flex-1 pb-3">
         {statement.isError ? <Failure error={statement.error} retry={() => void statement.refetch()} /> : null}
         {grid && !statement.isError ? (

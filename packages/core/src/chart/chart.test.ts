@@ -1,3 +1,4 @@
+import { accountListText, parseAccountList } from './account-list.ts';
 import { describe, expect, it } from 'vitest';
 import { ACCOUNT_CLASS_KEYS, ACCOUNT_CLASSES, classOf, findClass, type AccountClass } from './account-class.ts';
 import { isBalanceAccount, isIncomeAccount, polarityOf, signOf, type Account } from './account.ts';
@@ -71,4 +72,18 @@ describe('selections', () => {
     ]);
   });
   it('take nothing when they name nothing', () => expect(chart.accounts.some((each) => selects({}, each))).toBe(false));
+});
+
+describe('lists of accounts as people type them', () => {
+  it.each([
+    ['4000-4999, 6100', { ranges: [{ from: '4000', to: '4999' }], accounts: ['6100'] }],
+    [' 6100 ;6200 – 6299 ', { ranges: [{ from: '6200', to: '6299' }], accounts: ['6100'] }],
+    ['', {}],
+  ])('%s', (text, list) => expect(parseAccountList(text)).toEqual({ ok: true, list }));
+  it('names the part that is none', () => expect(parseAccountList('4000, 5000-')).toEqual({ ok: false, part: '5000-' }));
+  it('are written as they are read', () => {
+    const text = '4000-4999, 6100, A.1';
+    const parsed = parseAccountList(text);
+    expect(parsed.ok && accountListText(parsed.list)).toBe(text);
+  });
 });

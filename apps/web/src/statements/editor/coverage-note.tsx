@@ -1,0 +1,59 @@
+import type { CoverageDto } from '@wise-margin/contract';
+import { useCompany } from '../../shell/company.ts';
+import { Amount } from '../../ui/figure.tsx';
+
+/** Which accounts stand in no line or in two, and whether the bottom of an income statement is the ledger's net income. */
+export function CoverageNote({ coverage }: { readonly coverage: CoverageDto }) {
+  const company = useCompany();
+  const { inNone, inSeveral, netIncome } = coverage;
+  const isWhole = inNone.length === 0 && inSeveral.length === 0;
+  return (
+    <section
+      aria-label="Coverage"
+      className={`mb-2 border-l-2 bg-sheet px-2 py-1 text-[13px] ${isWhole && netIncome?.agrees !== false ? 'border-pine' : 'border-brick'}`}
+    >
+      {isWhole ? <p>Every account with a balance stands in one line.</p> : null}
+      {inNone.length > 0 ? (
+        <details>
+          <summary className="cursor-pointer font-semibold">
+            {inNone.length === 1 ? 'One account stands' : `${inNone.length} accounts stand`} in no line
+          </summary>
+          <ul>
+            {inNone.map(({ number, name }) => (
+              <li key={number}>
+                {number} {name}
+              </li>
+            ))}
+          </ul>
+        </details>
+      ) : null}
+      {inSeveral.length > 0 ? (
+        <details>
+          <summary className="cursor-pointer font-semibold">
+            {inSeveral.length === 1 ? 'One account stands' : `${inSeveral.length} accounts stand`} in several lines
+          </summary>
+          <ul>
+            {inSeveral.map(({ number, name, lines }) => (
+              <li key={number}>
+                {number} {name}: {lines.join(', ')}
+              </li>
+            ))}
+          </ul>
+        </details>
+      ) : null}
+      {netIncome ? (
+        <p>
+          {netIncome.agrees
+            ? `${netIncome.line} is the ledger’s net income of the year to date: `
+            : `${netIncome.line} is not the ledger’s net income of the year to date, which is `}
+          <Amount value={netIncome.ledger} exponent={company.exponent} />
+          {netIncome.agrees ? null : (
+            <>
+              ; the line has <Amount value={netIncome.shown} exponent={company.exponent} />
+            </>
+          )}
+        </p>
+      ) : null}
+    </section>
+  );
+}

@@ -1,0 +1,209 @@
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { shownLines, unpackGrid, type NewView, type PreviewDto, type ViewDto } from '@wise-margin/contract';
+import { INCOME_LINES, type ColumnSet } from '@wise-margin/core';
+import { Redo2, Undo2 } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { getJson, sendJson } from '../../api/client.ts';
+import { useAsOf, useCompany } from '../../shell/company.ts';
+import { useMonthKeys } from '../../shell/use-month-keys.ts';
+import { useViews } from '../../shell/use-views.ts';
+import { Page } from '../../ui/page.tsx';
+import { Empty, Failure, Loading } from '../../ui/states.tsx';
+import { StatementIssues } from '../statement-issues.tsx';
+import { StatementTable } from '../statement-table.tsx';
+import { useBudgets } from '../use-statement.ts';
+import { ColumnsPanel, IconButton } from './columns-panel.tsx';
+import { LinesPanel } from './lines-panel.tsx';
+import { SaveBar, type SaveAs } from './save-bar.tsx';
+import { useDraft, type Draft } from './use-draft.ts';
+
+const NO_COLUMNS: ColumnSet = { key: 'columns', name: 'Columns', blocks: [] };
+
+/** The editor of a view: its columns or lines at the left, the statement on real figures at the right. */
+export default function EditorPage() {
+  const company = useCompany();
+  const key = useParams()['view'];
+  const [asOf] = useAsOf();
+  const view = useQuery({
+    queryKey: ['view', company.id, key],
+    enabled: key !== undefined,
+    queryFn: ({ signal }) => getJson<ViewDto>(`/companies/${company.id}/views/${key}`, signal),
+    staleTime: Infinity,
+    gcTime: 0,
+  });
+  if (asOf === null)
+    return (
+      <Page title="New view">
+        <Empty title="No entries yet">A view is edited on real figures. Bring in a ledger first.</Empty>
+      </Page>
+    );
+  if (view.isError) return <Failure error={view.error} retry={() => void view.refetch()} />;
+  if (key !== undefined && !view.data) return <Loading what="the view" />;
+  const opened = view.data ?? null;
+  const draft = opened ? { lineSet: opened.lineSet, columnSet: opened.columnSet } : { lineSet: INCOME_LINES, columnSet: NO_COLUMNS };
+  return <Editor key={key ?? 'new'} opened={opened} start={draft} asOf={asOf} />;
+}
+
+function Editor({ opened, start, asOf }: { readonly opened: ViewDto | null; readonly start: Draft; readonly asOf: string }) {
+  const company = useCompany();
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const views = useViews(company.id);
+  const budgets = useBudgets(company.id);
+  const { draft, change, undo, redo, canUndo, canRedo } = useDraft(start);
+  const [saved, setSaved] = useState<{ readonly draft: Draft; readonly version: number }>({ draft: start, version: opened?.version ?? 0 });
+  const [part, setPart] = useState<'columns' | 'lines'>('columns');
+  const [open, setOpen] = useState<ReadonlySet<string>>(new Set());
+  useMonthKeys();
+  const preview = useQuery({
+    queryKey: ['preview', company.id, asOf, draft],
+    queryFn: async () => {
+      const name = opened?.name ?? 'New view';
+      const answer = await sendJson<PreviewDto>('POST', `/companies/${company.id}/statement-preview`, { ...draft, asOf, name });
+      return { grid: unpackGrid(answer.grid), coverage: answer.coverage };
+    },
+    placeholderData: keepPreviousData,
+    gcTime: 10_000,
+  });
+  const save = useMutation({
+    mutationFn: (as: SaveAs | null) =>
+      as === null
+        ? sendJson<ViewDto>('PUT', `/companies/${company.id}/views/${opened!.key}`, { ...draft, version: saved.version })
+        : sendJson<ViewDto>('POST', `/companies/${company.id}/views`, { ...draft, ...as, note: opened?.note ?? '' } satisfies NewView),
+    onSuccess: (made) => {
+      setSaved({ draft, version: made.version });
+      void client.invalidateQueries({ predicate: ({ queryKey }) => ['views', 'statement', 'view'].includes(String(queryKey[0])) });
+      if (made.key !== opened?.key) void navigate(`/c/${company.id}/statements/${made.key}?asOf=${asOf}`);
+    },
+  });
+  const take = useMutation({
+    mutationFn: (key: string) => getJson<ViewDto>(`/companies/${company.id}/views/${key}`),
+    onSuccess: (other) =>
+      change((own) => (part === 'columns' ? { ...own, columnSet: other.columnSet } : { ...own, lineSet: other.lineSet })),
+  });
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => {
+      if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z') return;
+      if ((event.target as HTMLElement | null)?.closest('input, textarea')) return;
+      event.preventDefault();
+      if (event.shiftKey) redo();
+      else undo();
+    };
+    window.addEventListener('keydown', listen);
+    return () => window.removeEventListener('keydown', listen);
+  }, [undo, redo]);
+  const isChanged = draft !== saved.draft;
+  useEffect(() => {
+    const warn = (event: BeforeUnloadEvent) => {
+      if (isChanged) event.preventDefault();
+    };
+    window.addEventListener('beforeunload', warn);
+    return () => window.removeEventListener('beforeunload', warn);
+  }, [isChanged]);
+  const grid = preview.data?.grid;
+  const lines = grid ? shownLines(grid, { open, hideZero: true }) : [];
+  return (
+    <Page
+      title={opened ? `Edit ${opened.name}` : 'New view'}
+      words={opened?.isShipped ? 'A shipped view: save yours under a name of its own' : ''}
+      actions={
+        <>
+          <IconButton label="Undo" icon={<Undo2 size={16} aria-hidden="true" className={canUndo ? '' : 'opacity-40'} />} act={undo} />
+          <IconButton label="Redo" icon={<Redo2 size={16} aria-hidden="true" className={canRedo ? '' : 'opacity-40'} />} act={redo} />
+          <Link className="button" to={`/c/${company.id}/statements/${opened?.key ?? ''}`}>
+            Close
+          </Link>
+        </>
+      }
+    >
+      <div className="my-2">
+        <SaveBar
+          view={opened}
+          isChanged={isChanged}
+          isSaving={save.isPending}
+          refusal={save.error?.message ?? null}
+          save={() => save.mutate(null)}
+          saveAs={(as) => save.mutate(as)}
+        />
+      </div>
+      <div className="flex min-h-0 flex-1 gap-3 pb-3">
+        <aside aria-label="Editor" className="flex w-[370px] shrink-0 flex-col border border-hairline bg-paper">
+          <div className="flex items-center gap-3 border-b border-hairline px-2 py-1">
+            {(['columns', 'lines'] as const).map((each) => (
+              <button
+                key={each}
+                type="button"
+                aria-pressed={part === each}
+                onClick={() => setPart(each)}
+                className={`py-0.5 text-[14px] ${part === each ? 'border-b-2 border-copper font-semibold' : 'text-ink-soft'}`}
+              >
+                {each === 'columns' ? 'Columns' : 'Lines'}
+              </button>
+            ))}
+            <select
+              className="field ml-auto max-w-44 py-0.5 text-[13px]"
+              aria-label={`Take the ${part} of another view`}
+              value=""
+              onChange={(event) => event.target.value !== '' && take.mutate(event.target.value)}
+            >
+              <option value="">Take those of …</option>
+              {views.data?.map(({ key, name }) => (
+                <option key={key} value={key}>
+                  {name}
+                </option>
+              ))}
+            </select>
+          </div>
+          <div
+            className="min-h-0 flex-1 overflow-y-auto p-2"
+            tabIndex={0}
+            role="region"
+            aria-label={part === 'columns' ? 'Columns' : 'Lines'}
+          >
+            {part === 'columns' ? (
+              <ColumnsPanel
+                columnSet={draft.columnSet}
+                lineSet={draft.lineSet}
+                budgets={budgets.data ?? []}
+                change={(next) => change((own) => ({ ...own, columnSet: next(own.columnSet) }))}
+              />
+            ) : (
+              <LinesPanel
+                lineSet={draft.lineSet}
+                coverage={preview.data?.coverage ?? null}
+                change={(next) => change((own) => ({ ...own, lineSet: next(own.lineSet) }))}
+              />
+            )}
+          </div>
+        </aside>
+        <div className="flex min-h-0 min-w-0 flex-1 flex-col">
+          {grid ? <StatementIssues issues={grid.issues} /> : null}
+          {preview.isError ? <Failure error={preview.error} retry={() => void preview.refetch()} /> : null}
+          {!grid && !preview.isError ? <Loading what="the preview" /> : null}
+          {grid && grid.columns.length === 0 && grid.issues.length === 0 ? (
+            <Empty title="No columns yet">Add a block at the left, then columns to it; the statement stands here as you go.</Empty>
+          ) : null}
+          {grid && grid.columns.length > 0 ? (
+            <StatementTable
+              grid={grid}
+              lines={lines}
+              exponent={company.exponent}
+              unit="dollars"
+              unitWords={company.currencyWords}
+              chosen={null}
+              openTrail={() => undefined}
+              toggle={(line) =>
+                setOpen((before) => {
+                  const next = new Set(before);
+                  if (!next.delete(line)) next.add(line);
+                  return next;
+                })
+              }
+            />
+          ) : null}
+        </div>
+      </div>
+    </Page>
+  );
+}

@@ -1,0 +1,36 @@
+import { useState } from 'react';
+
+/** A text that is taken over when it is left or Enter is pressed, so that a word typed is one step to take back. */
+export function TextInput({
+  value,
+  commit,
+  label,
+  className = '',
+  placeholder,
+}: {
+  readonly value: string;
+  readonly commit: (text: string) => void;
+  readonly label?: string;
+  readonly className?: string;
+  readonly placeholder?: string;
+}) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const take = (): void => {
+    if (typed !== null && typed !== value) commit(typed);
+    setTyped(null);
+  };
+  return (
+    <input
+      className={`field w-full py-0.5 text-[13px] ${className}`}
+      value={typed ?? value}
+      placeholder={placeholder}
+      {...(label ? { 'aria-label': label } : {})}
+      onChange={(event) => setTyped(event.target.value)}
+      onBlur={take}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') take();
+        if (event.key === 'Escape') setTyped(null);
+      }}
+    />
+  );
+}
