@@ -1,3 +1,4 @@
+import { useVirtualizer } from '@tanstack/react-virtual';
 import { max, scaleLinear } from 'd3';
 import { cellReasonWords, type CellDto, type GridDto, type ShownLine } from '@wise-margin/contract';
 import type { DisplayUnit } from '@wise-margin/core';
@@ -8,6 +9,8 @@ import { ScenarioSwatch } from '../ui/scenario-swatch.tsx';
 
 export type CellPlace = { readonly line: string; readonly column: string };
 const BAR = 46;
+const ROW = 25;
+const CELLS_DRAWN_WHOLE = 3000;
 
 /**
  * A statement: block headings over their columns, one row a line, every figure a button into its
@@ -33,6 +36,21 @@ export function StatementTable({
   readonly openTrail: (place: CellPlace) => void;
 }) {
   const body = useRef<HTMLTableSectionElement>(null);
+  const scroller = useRef<HTMLDivElement>(null);
+  // a small statement is drawn whole, so that the browser finds in it; of a large one only the rows in view
+  const isLarge = lines.length * grid.columns.length > CELLS_DRAWN_WHOLE;
+  // eslint-disable-next-line react-hooks/incompatible-library -- the virtualizer is read in this component only
+  const virtual = useVirtualizer({
+    count: lines.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW,
+    overscan: 10,
+    enabled: isLarge,
+  });
+  const items = virtual.getVirtualItems();
+  const rows = isLarge ? items.map(({ index }) => index) : lines.map((_, index) => index);
+  const above = isLarge ? (items[0]?.start ?? 0) : 0;
+  const below = isLarge ? virtual.getTotalSize() - (items.at(-1)?.end ?? 0) : 0;
   const sizes = grid.columns.map((column, position) =>
     column.bar ? (max(lines, ({ index }) => Math.abs(amountOf(grid.cells[index]![position]!))) ?? 0) : 0,
   );
@@ -47,10 +65,9 @@ export function StatementTable({
     const from = (event.target as HTMLElement).closest<HTMLElement>('[data-row]');
     if (!step || !from) return;
     event.preventDefault();
-    const rows = lines.length;
     for (
       let row = Number(from.dataset.row) + step[0], column = Number(from.dataset.column) + step[1];
-      row >= 0 && row < rows && column >= 0 && column < grid.columns.length;
+      row >= 0 && row < lines.length && column >= 0 && column < grid.columns.length;
       row += step[0], column += step[1]
     ) {
       const next = body.current?.querySelector<HTMLElement>(`[data-row="${row}"][data-column="${column}"]`);
@@ -64,7 +81,13 @@ export function StatementTable({
   const tellsWords = lines.some(({ line }) => line.words !== null);
   const startsBlock = (position: number) => position > 0 && grid.columns[position]!.block !== grid.columns[position - 1]!.block;
   return (
-    <div className="min-h-0 flex-1 overflow-auto border border-hairline bg-sheet" tabIndex={0} role="region" aria-label="Statement">
+    <div
+      ref={scroller}
+      className="min-h-0 flex-1 overflow-auto border border-hairline bg-sheet"
+      tabIndex={0}
+      role="region"
+      aria-label="Statement"
+    >
       <table className="ledger-table">
         <thead className="sticky top-0 z-20 bg-sheet">
           <tr>
@@ -105,7 +128,9 @@ export function StatementTable({
           </tr>
         </thead>
         <tbody ref={body} onKeyDown={move}>
-          {lines.map(({ line, index, canOpen, isOpen }, row) => {
+          {above > 0 ? <tr style={{ height: above }} /> : null}
+          {rows.map((row) => {
+            const { line, index, canOpen, isOpen } = lines[row]!;
             const rule = line.rule === 'single' ? 'rule-single' : line.rule === 'double' ? 'rule-double' : '';
             const weight =
               line.emphasis === 'bold' || line.kind === 'section'
@@ -115,7 +140,11 @@ export function StatementTable({
                   : '';
             const isChosenLine = chosen?.line === line.key;
             return (
-              <tr key={line.key} className={`group ${isChosenLine ? 'bg-wash' : 'hover:bg-wash/60'}`}>
+              <tr
+                key={line.key}
+                className={`group ${isChosenLine ? 'bg-wash' : 'hover:bg-wash/60'}`}
+                style={isLarge ? { height: ROW } : undefined}
+              >
                 <th
                   scope="row"
                   className={`sticky left-0 z-10 max-w-60 border-r border-hairline text-[13px] ${isChosenLine ? 'bg-wash' : 'bg-sheet group-hover:bg-wash'} ${weight || 'font-normal!'} ${line.kind === 'section' ? 'pt-1' : ''}`}
@@ -206,6 +235,7 @@ export function StatementTable({
               </tr>
             );
           })}
+          {below > 0 ? <tr style={{ height: below }} /> : null}
         </tbody>
       </table>
     </div>

@@ -98,7 +98,7 @@ export function ColumnsPanel({
                               type="button"
                               aria-expanded={isChosen}
                               onClick={() => setChosen(isChosen ? null : place)}
-                              className={`min-w-0 flex-1 truncate py-0.5 text-left text-[13px] ${isChosen ? 'font-semibold' : ''} ${column.hidden ? 'text-ink-soft italic' : ''}`}
+                              className={`min-h-6 min-w-0 flex-1 truncate py-0.5 text-left text-[13px] ${isChosen ? 'font-semibold' : ''} ${column.hidden ? 'text-ink-soft italic' : ''}`}
                             >
                               {column.heading || column.key}{' '}
                               <span className="text-[12px] text-ink-soft">

@@ -1,6 +1,7 @@
-import type { ReactNode } from 'react';
+import { useContext, useId, type ReactNode } from 'react';
+import { FieldContext } from './field-context.ts';
 
-/** A labeled field of an editor form. */
+/** A labeled field of an editor form; its control takes its id and its hint from here. */
 export function Field({
   label,
   hint,
@@ -10,12 +11,19 @@ export function Field({
   readonly hint?: string | undefined;
   readonly children: ReactNode;
 }) {
+  const id = useId();
   return (
-    <label className="mt-2 block text-[13px]">
-      <span className="mb-0.5 block text-ink-soft">{label}</span>
-      {children}
-      {hint ? <span className="mt-0.5 block text-[12px] text-ink-soft">{hint}</span> : null}
-    </label>
+    <div className="mt-2 text-[13px]">
+      <label htmlFor={id} className="mb-0.5 block text-ink-soft">
+        {label}
+      </label>
+      <FieldContext value={{ id, hint: hint ? `${id}-hint` : undefined }}>{children}</FieldContext>
+      {hint ? (
+        <p id={`${id}-hint`} className="mt-0.5 text-[12px] text-ink-soft">
+          {hint}
+        </p>
+      ) : null}
+    </div>
   );
 }
 
@@ -29,8 +37,15 @@ export function Select<Value extends string>({
   readonly options: readonly (readonly [Value, string])[];
   readonly choose: (value: Value) => void;
 }) {
+  const field = useContext(FieldContext);
   return (
-    <select className="field w-full py-0.5 text-[13px]" value={value} onChange={(event) => choose(event.target.value as Value)}>
+    <select
+      id={field?.id}
+      aria-describedby={field?.hint}
+      className="field w-full py-0.5 text-[13px]"
+      value={value}
+      onChange={(event) => choose(event.target.value as Value)}
+    >
       {options.map(([key, words]) => (
         <option key={key} value={key}>
           {words}

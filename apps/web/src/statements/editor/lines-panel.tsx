@@ -86,7 +86,7 @@ export function LinesPanel({
                       event.preventDefault();
                       change((set) => stepLine(set, line.key, event.key === 'ArrowUp' ? -1 : 1));
                     }}
-                    className={`min-w-0 flex-1 truncate py-0.5 text-left text-[13px] ${isChosen || line.kind === 'section' ? 'font-semibold' : ''} ${line.hidden ? 'text-ink-soft italic' : ''}`}
+                    className={`min-h-6 min-w-0 flex-1 truncate py-0.5 text-left text-[13px] ${isChosen || line.kind === 'section' ? 'font-semibold' : ''} ${line.hidden ? 'text-ink-soft italic' : ''}`}
                   >
                     {name}
                     <span className="ml-1.5 font-mono text-[11px] font-normal text-ink-soft">

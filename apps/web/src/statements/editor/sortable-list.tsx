@@ -55,7 +55,7 @@ export function SortableItem({
       <button
         type="button"
         ref={setActivatorNodeRef}
-        className="mt-1 shrink-0 cursor-grab text-ink-soft"
+        className="flex min-h-6 min-w-6 shrink-0 cursor-grab items-center justify-center text-ink-soft"
         {...attributes}
         {...listeners}
         aria-label={`Move ${label}`}

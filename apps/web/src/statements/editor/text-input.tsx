@@ -1,4 +1,5 @@
-import { useState } from 'react';
+import { useContext, useState } from 'react';
+import { FieldContext } from './field-context.ts';
 
 /** A text that is taken over when it is left or Enter is pressed, so that a word typed is one step to take back. */
 export function TextInput({
@@ -15,12 +16,15 @@ export function TextInput({
   readonly placeholder?: string;
 }) {
   const [typed, setTyped] = useState<string | null>(null);
+  const field = useContext(FieldContext);
   const take = (): void => {
     if (typed !== null && typed !== value) commit(typed);
     setTyped(null);
   };
   return (
     <input
+      id={field?.id}
+      aria-describedby={field?.hint}
       className={`field w-full py-0.5 text-[13px] ${className}`}
       value={typed ?? value}
       placeholder={placeholder}
