@@ -106,7 +106,10 @@ export const exportQuerySchema = statementQuerySchema.extend({
   /** keys of the opened lines by comma, or `all` */
   open: z.string().max(8000).default(''),
   zero: z.enum(['hide', 'show']).default('hide'),
+  /** what a spreadsheet's number format shows; the figures in it are exact */
+  unit: z.enum(['cents', 'dollars', 'thousands', 'millions']).default('cents'),
 });
+export type ExportQuery = z.infer<typeof exportQuerySchema>;
 
 export const trailQuerySchema = statementQuerySchema.extend({ line: z.string().max(300), column: z.string().max(300) });
 export const trailSchema = z

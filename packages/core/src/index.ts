@@ -69,7 +69,7 @@ export type { PlannedColumn, ColumnWork, PlannedBlock, ColumnIssue, PlannedColum
 export { planStatement } from './statement/plan.ts';
 export type { StatementPlan, StatementIssue, PlanResult } from './statement/plan.ts';
 export type { ScenarioSource, ScenarioSources } from './statement/scenario-source.ts';
-export { evaluate } from './statement/evaluate.ts';
+export { evaluate, shareBase } from './statement/evaluate.ts';
 export type { StatementGrid, AmountColumn } from './statement/evaluate.ts';
 export { columnWords, spanDefinitionWords } from './statement/column-words.ts';
 export { provenanceOf } from './statement/provenance.ts';

@@ -184,6 +184,15 @@ export const OPENAPI_PATHS: ZodOpenApiPathsObject = {
   '/api/companies/{company}/statements/{view}/export.csv': {
     get: operation({ summary: 'What is shown of a view, as CSV', path: VIEW, query: exportQuerySchema, answer: text, type: 'text/csv' }),
   },
+  '/api/companies/{company}/statements/{view}/export.xlsx': {
+    get: operation({
+      summary: 'What is shown of a view, as a spreadsheet with live formulas',
+      path: VIEW,
+      query: exportQuerySchema,
+      answer: text.meta({ format: 'binary' }),
+      type: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+    }),
+  },
   '/api/openapi.json': { get: operation({ summary: 'This document', answer: z.object({}) }) },
   '/api/health': { get: operation({ summary: 'Whether the server answers', answer: z.object({ ok: z.boolean() }) }) },
 };

@@ -8,7 +8,12 @@ import {
   statementQuerySchema,
   trailQuerySchema,
   viewChangeSchema,
+  type ExportQuery,
+  type GridDto,
+  type ShownLine,
 } from '@wise-margin/contract';
+import type { Books } from '../companies/books.ts';
+import { statementWorkbook } from '../formats/statement-workbook.ts';
 import type { Actor } from '../database/audit.ts';
 import { handle, numberIn, parse } from '../http/route.ts';
 import { gridCsv } from './export-csv.ts';
@@ -82,19 +87,48 @@ export function statementRoutes(statements: StatementService, views: ViewStore, 
     handle(async (request, response) => {
       const query = parse(exportQuerySchema, request.query);
       const { books, dto } = await statements.evaluated(numberIn(request, 'company'), viewIn(request), query);
-      const open = query.open === 'all' ? query.open : new Set(query.open.split(','));
-      const shown = new Set(shownLines(dto, { open, hideZero: query.zero === 'hide' }).map(({ line }) => line.key));
-      const filters = Object.entries(dto.filter).map(([name, values]) => `${name}: ${values.map((value) => value || 'none').join(', ')}`);
-      const base = dto.percentBase === null ? '' : `percentages of ${dto.percentBase.toLowerCase()}; `;
-      const title = [
-        books.name,
-        `${dto.view.name}, ${dto.asOfWords}`,
-        `${dto.view.note}; budget: ${dto.budgetWords}; ${base}${books.currency.words}`,
-        ...filters,
-      ];
+      const { shown, title } = exportParts(books, dto, query);
       response.type('text/csv').attachment(`${dto.view.key}-${dto.asOf}.csv`);
-      response.send(`\ufeff${gridCsv(dto, { exponent: books.currency.exponent, keys: shown, title })}`);
+      response.send(
+        `\ufeff${gridCsv(dto, { exponent: books.currency.exponent, keys: new Set(shown.map(({ line }) => line.key)), title })}`,
+      );
+    }),
+  );
+  router.get(
+    `${at}/:view/export.xlsx`,
+    handle(async (request, response) => {
+      const query = parse(exportQuerySchema, request.query);
+      const { books, grid, dto } = await statements.evaluated(numberIn(request, 'company'), viewIn(request), query);
+      const { shown, title } = exportParts(books, dto, query);
+      const workbook = await statementWorkbook(grid, {
+        lines: shown.map(({ line }) => ({
+          index: grid.plan.lineOfKey.get(line.key)!,
+          opened: line.kind === 'account' || line.kind === 'slice',
+        })),
+        title,
+        exponent: books.currency.exponent,
+        unit: query.unit,
+        sheetName: dto.view.name,
+      });
+      response.type('application/vnd.openxmlformats-officedocument.spreadsheetml.sheet').attachment(`${dto.view.key}-${dto.asOf}.xlsx`);
+      response.send(workbook);
     }),
   );
   return router;
+}
+
+/** The lines in view and the words above them, the same for every format. */
+function exportParts(books: Books, dto: GridDto, query: ExportQuery): { readonly shown: ShownLine[]; readonly title: string[] } {
+  const open = query.open === 'all' ? query.open : new Set(query.open.split(','));
+  const filters = Object.entries(dto.filter).map(([name, values]) => `${name}: ${values.map((value) => value || 'none').join(', ')}`);
+  const base = dto.percentBase === null ? '' : `percentages of ${dto.percentBase.toLowerCase()}; `;
+  return {
+    shown: shownLines(dto, { open, hideZero: query.zero === 'hide' }),
+    title: [
+      books.name,
+      `${dto.view.name}, ${dto.asOfWords}`,
+      `${dto.view.note === '' ? '' : `${dto.view.note}; `}budget: ${dto.budgetWords}; ${base}${books.currency.words}`,
+      ...filters,
+    ],
+  };
 }

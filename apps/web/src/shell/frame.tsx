@@ -91,7 +91,7 @@ function TopLine({ company }: { readonly company: CompanyDto }) {
   const month = company.periods.find(({ key }) => key === asOf);
   return (
     <header className="flex h-12 shrink-0 items-center gap-4 border-b border-hairline px-5">
-      <Listbox value={company.id} onChange={(id: number) => void navigate(`/c/${id}/${parts[0] ?? ''}`)}>
+      <Listbox value={company.id} onChange={(id: number) => void navigate(`/c/${id}/${samePlace(parts)}`)}>
         <ListboxButton aria-label={`Company: ${company.name}`} className="flex max-w-80 items-center gap-1 font-semibold">
           <span className="truncate">{company.name}</span> <ChevronDown size={14} aria-hidden="true" />
         </ListboxButton>
@@ -133,4 +133,10 @@ function TopLine({ company }: { readonly company: CompanyDto }) {
       <KeysDialog open={keysOpen} close={() => setKeysOpen(false)} />
     </header>
   );
+}
+
+/** Where another company opens: in the same station, and with a shipped view in that one, since it serves every company. */
+function samePlace(parts: readonly string[]): string {
+  const [station = '', view] = parts;
+  return station === 'statements' && parts.length === 2 && view !== 'new' && !view!.startsWith('view-') ? parts.join('/') : station;
 }

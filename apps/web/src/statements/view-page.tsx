@@ -1,7 +1,7 @@
 import { shownLines, type FilterDto } from '@wise-margin/contract';
 import type { DisplayUnit } from '@wise-margin/core';
 import { Download, PencilLine } from 'lucide-react';
-import { useState } from 'react';
+import { useId, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { queryText } from '../api/client.ts';
 import { useAsOf, useCompany } from '../shell/company.ts';
@@ -91,7 +91,8 @@ function Statement({ view, asOf, setAsOf }: { readonly view: string; readonly as
     });
   const usesBudget = grid?.columns.some(({ scenario }) => scenario === 'budget' || scenario === 'projection') ?? false;
   const lines = grid ? shownLines(grid, { open, hideZero }) : [];
-  const csv = `/api/companies/${company.id}/statements/${view}/export.csv${queryText({ ...statementQuery(choices), open: open === 'all' ? open : [...open].join(','), zero: hideZero ? 'hide' : 'show' })}`;
+  const exported = (format: string): string =>
+    `/api/companies/${company.id}/statements/${view}/export.${format}${queryText({ ...statementQuery(choices), open: open === 'all' ? open : [...open].join(','), zero: hideZero ? 'hide' : 'show', unit })}`;
   const unitWords = unit === 'thousands' ? `Thousands of ${company.currencyWords}` : company.currencyWords;
   return (
     <Page
@@ -108,8 +109,11 @@ function Statement({ view, asOf, setAsOf }: { readonly view: string; readonly as
           <Link className="button" to={`/c/${company.id}/statements/${view}/edit?asOf=${asOf}`}>
             <PencilLine size={15} aria-hidden="true" /> Edit
           </Link>
-          <a className="button" href={csv} download>
-            <Download size={15} aria-hidden="true" /> Export CSV
+          <a className="button" href={exported('xlsx')} download>
+            <Download size={15} aria-hidden="true" /> Spreadsheet
+          </a>
+          <a className="button" href={exported('csv')} download>
+            <Download size={15} aria-hidden="true" /> CSV
           </a>
         </>
       }
@@ -120,9 +124,12 @@ function Statement({ view, asOf, setAsOf }: { readonly view: string; readonly as
         <div className="h-[76px]" />
       )}
       <div className="my-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-[13px]">
-        <label className="flex items-center gap-1.5">
-          <span className="text-ink-soft">View</span>
+        <div className="flex items-center gap-1.5">
+          <label htmlFor="choice-view" className="text-ink-soft">
+            View
+          </label>
           <select
+            id="choice-view"
             className="field max-w-64 py-0.5 text-[13px]"
             value={view}
             onChange={(event) => void navigate({ pathname: `/c/${company.id}/statements/${event.target.value}`, search: withoutTrail() })}
@@ -139,7 +146,7 @@ function Statement({ view, asOf, setAsOf }: { readonly view: string; readonly as
               </optgroup>
             ))}
           </select>
-        </label>
+        </div>
         {usesBudget ? (
           <Choice
             label="Budget"
@@ -214,16 +221,19 @@ function Choice({
   readonly options: readonly (readonly [string, string])[];
   readonly choose: (value: string) => void;
 }) {
+  const id = useId();
   return (
-    <label className="flex items-center gap-1.5">
-      <span className="text-ink-soft">{label}</span>
-      <select className="field max-w-56 py-0.5 text-[13px]" value={value} onChange={(event) => choose(event.target.value)}>
+    <div className="flex items-center gap-1.5">
+      <label htmlFor={id} className="text-ink-soft">
+        {label}
+      </label>
+      <select id={id} className="field max-w-56 py-0.5 text-[13px]" value={value} onChange={(event) => choose(event.target.value)}>
         {options.map(([key, words]) => (
           <option key={key} value={key}>
             {words}
           </option>
         ))}
       </select>
-    </label>
+    </div>
   );
 }
