@@ -3,6 +3,7 @@ import {
   lineSetSchema,
   packedGridSchema,
   previewSchema,
+  statisticsSchema,
   unpackGrid,
   viewListSchema,
   viewSchema,
@@ -215,5 +216,49 @@ describe('a statement that is not saved', () => {
       `${at}/statements/income?asOf=2026-02&filter=${encodeURIComponent(JSON.stringify({ department: ['nroth'] }))}`,
     );
     expect((answer.body as Problem).detail).toBe('No line has the department "nroth". Is "North" meant?');
+  });
+});
+
+describe('statistics', () => {
+  const bring = async (text: string): Promise<{ status: number; body: unknown }> => {
+    const form = new FormData();
+    form.set('statistics', new Blob([text]), 'statistics.csv');
+    const response = await fetch(`${server.base}${at}/statistics`, { method: 'POST', body: form });
+    return { status: response.status, body: await response.json() };
+  };
+  const heads = async (filter: object = {}) => {
+    const grid = await server.statement(`${at}/statements/ratios?asOf=2026-02&filter=${encodeURIComponent(JSON.stringify(filter))}`);
+    return grid.cells[grid.lines.findIndex(({ key }) => key === 'revenue_per_head')]![
+      grid.columns.findIndex(({ key }) => key === 'ytd.actual')
+    ];
+  };
+  it('refuse a bad file whole, by row, column, text, reason and fix', async () => {
+    const { status, body } = await bring('series,period,value\nheadcount,2026-01,5\nheadcount,2026-02,five\nheadcount,2031-01,5\n');
+    expect(status).toBe(422);
+    expect((body as Problem).errors).toEqual([
+      {
+        path: 'row 3',
+        message: 'Row 3, column value, "five": This is no plain number. Write digits with at most a decimal point, such as 1250 or 12.5.',
+      },
+      {
+        path: 'row 4',
+        message:
+          'Row 4, column period, "2031-01": The period lies in no fiscal year that is open. Open the year first, or correct the period.',
+      },
+    ]);
+    expect(statisticsSchema.parse(await server.get(`${at}/statistics`)).series).toEqual([]);
+    expect((await bring('a,"b\n')).status).toBe(422);
+    expect(await heads()).toMatchObject({ kind: 'notMeaningful' });
+  });
+  it('are taken in, replaced, filtered, and serve figures per head', async () => {
+    expect(
+      (await bring('series,period,value,department\nheadcount,2026-01,4,North\nheadcount,2026-01,9,South\nheadcount,2026-02,6,North\n'))
+        .status,
+    ).toBe(200);
+    const { body } = await bring('series,period,value,department\nheadcount,2026-01,2,South\n');
+    expect(statisticsSchema.parse(body)).toEqual({ periods: ['2026-01', '2026-02'], series: [{ name: 'headcount', values: [6, 6] }] });
+    // revenue of 250.10 over an average of 6 heads; of North alone over 5
+    expect(await heads()).toEqual({ kind: 'amount', value: 4168 });
+    expect(await heads({ department: ['North'] })).toEqual({ kind: 'amount', value: 5002 });
   });
 });

@@ -167,6 +167,7 @@ const SCREENS: readonly (readonly [string, string, string])[] = [
   ['import', '/c/1/ledger/imports/1', 'Import 1'],
   ['accounts', '/c/1/ledger/accounts', 'Ledger'],
   ['trial balance', '/c/1/ledger/trial-balance', 'Ledger'],
+  ['statistics', '/c/1/ledger/statistics', 'Ledger'],
   ['budgets', '/c/1/budgets', 'Budgets'],
   ['budget grid', '/c/1/budgets/3?row=6110', 'Working draft, FY2028'],
   ['library of views', '/c/1/statements', 'Statements'],

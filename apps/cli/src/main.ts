@@ -5,12 +5,14 @@ import { ZodError } from 'zod';
 import { createBudget } from './commands/budget.ts';
 import { makeDemo } from './commands/demo.ts';
 import { importFiles } from './commands/import.ts';
+import { bringStatistics, type StatisticsOptions } from './commands/statistics.ts';
 import { statement, type StatementOptions } from './commands/statement.ts';
 import { printTrialBalance } from './commands/trial-balance.ts';
 import { print, type Answer, type Format } from './output.ts';
 import { RefusedError, USAGE, UsageError } from './usage.ts';
 
 const TEXTS = [
+  'file',
   'data',
   'company',
   'format',
@@ -36,6 +38,7 @@ const VERBS: Readonly<Record<string, Verb>> = {
   import: (application, values) => importFiles(application, values as Parameters<typeof importFiles>[1]),
   'budget create': createBudget,
   statement: (application, values, _, [view]) => statement(application, view, values as StatementOptions),
+  statistics: (application, values) => bringStatistics(application, values as StatisticsOptions),
   'trial-balance': (application, values) => printTrialBalance(application, values as Parameters<typeof printTrialBalance>[1]),
 };
 

@@ -14,6 +14,7 @@ export const USAGE = `Usage: npm run wm -- <verb> [options]
                              (a new company: also --currency USD --year-starts 4 [--adjustment-period])
   budget create              --year 2027 --from 2026 --change 3% --name NAME
                              [--change-revenue 5% --change-costOfSales 2% ...] [--round-to 100] [--approve]
+  statistics                 --file F
   statement VIEW             --as-of 2026-10 [--budget NAME] [--department NAME]
                              views: income (with --columns review|trend|months), outlook, vertical, departments, customers, trend,
                              trend-quarters, trend-years, five-years, balance, balance-vertical, balance-months, cash-flow, activity, ratios

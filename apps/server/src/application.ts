@@ -2,7 +2,7 @@ import { BudgetService, BudgetStore } from './budgets/index.ts';
 import { BooksKeeper } from './companies/books.ts';
 import type { Actor } from './database/audit.ts';
 import { openDatabase, type Database } from './database/database.ts';
-import { ImportService, LedgerService } from './ledger/index.ts';
+import { ImportService, LedgerService, StatisticsService } from './ledger/index.ts';
 import { Evaluator, StatementService, ViewStore } from './statements/index.ts';
 
 /** The features over one data folder, for the server, the command line and the tests alike. */
@@ -10,6 +10,7 @@ export type Application = {
   readonly database: Database;
   readonly keeper: BooksKeeper;
   readonly ledger: LedgerService;
+  readonly statistics: StatisticsService;
   readonly imports: ImportService;
   readonly budgetStore: BudgetStore;
   readonly evaluator: Evaluator;
@@ -44,6 +45,7 @@ export async function openApplication(options: {
     evaluator,
     views,
     ledger: new LedgerService(database, keeper),
+    statistics: new StatisticsService(database, keeper),
     budgets: new BudgetService({ database, keeper, store: budgetStore, evaluator }),
     statements: new StatementService({ keeper, evaluator, views, actor: options.actor }),
     actor: options.actor,

@@ -21,6 +21,7 @@ const TrialBalancePage = lazy(() => import('./ledger/trial-balance-page.tsx'));
 const BudgetsPage = lazy(() => import('./budgets/budgets-page.tsx'));
 const BudgetPage = lazy(() => import('./budgets/budget-page.tsx'));
 const LibraryPage = lazy(() => import('./statements/library-page.tsx'));
+const StatisticsPage = lazy(() => import('./ledger/statistics-page.tsx'));
 const EditorPage = lazy(() => import('./statements/editor/editor-page.tsx'));
 const ViewPage = lazy(() => import('./statements/view-page.tsx'));
 
@@ -49,6 +50,7 @@ const router = createBrowserRouter([
           { path: 'imports/:import', element: <ImportPage /> },
           { path: 'accounts', element: <AccountsPage /> },
           { path: 'trial-balance', element: <TrialBalancePage /> },
+          { path: 'statistics', element: <StatisticsPage /> },
         ],
       },
       { path: 'budgets', element: <BudgetsPage /> },

@@ -10,3 +10,4 @@ export { cellReasonWords } from './words/cell-words.ts';
 export { packGrid, unpackGrid, packBudgetGrid, unpackBudgetGrid } from './packed-grid.ts';
 export { statementIssueWords } from './words/statement-issue-words.ts';
 export * from './statement-sets.ts';
+export * from './statistics.ts';

@@ -130,3 +130,5 @@ export { coverageOf } from './statement/coverage.ts';
 export type { Coverage } from './statement/coverage.ts';
 export { parseAccountList, accountListText } from './chart/account-list.ts';
 export type { AccountList, ParsedAccountList } from './chart/account-list.ts';
+export { readStatisticsFile } from './ledger/statistics-file.ts';
+export type { StatisticFact, StatisticIssue, StatisticsFileResult } from './ledger/statistics-file.ts';

@@ -93,7 +93,9 @@ async function bring(
           .join('; ')
       }`,
     );
-  return imports.post(id, actor);
+  const made = await imports.post(id, actor);
+  if ('statistics' in files) await application.statistics.bringIn(made, join(at, 'statistics.csv'), actor);
+  return made;
 }
 
 async function addBudget(application: Application, companyId: number, budget: NewBudgetInput, approve: boolean): Promise<void> {

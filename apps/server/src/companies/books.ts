@@ -5,13 +5,16 @@ import {
   monthCalendar,
   slotCount,
   slotOfYear,
+  passes,
   periodAt,
+  periodOfYear,
   type Account,
   type AccountClass,
   type BalanceLayer,
   type Chart,
   type Currency,
   type DimensionCombination,
+  type DimensionFilter,
   type FiscalCalendar,
   type Minor,
   type PeriodIndex,
@@ -39,8 +42,17 @@ export type Books = {
   readonly combinations: ReadonlyMap<number, DimensionCombination>;
   /** names of customers and vendors, in alphabetical order */
   readonly parties: readonly string[];
+  readonly statistics: StatisticSeries;
   readonly firstPosted: PeriodIndex | null;
   readonly lastPosted: PeriodIndex | null;
+};
+
+/** Figures that are not money. */
+export type StatisticSeries = {
+  /** names of the series, in alphabetical order */
+  readonly series: readonly string[];
+  /** the sum of the slices that pass a filter; null where none is kept */
+  readonly value: (series: string, filter: DimensionFilter, period: PeriodIndex) => number | null;
 };
 
 /** A period in the database: fiscal year and period number, 202707 for FY2027 period 7. */
@@ -161,8 +173,34 @@ async function loadBooks(database: Database, company: CompanyRow): Promise<Books
     dimensions: dimensionRows.map(({ name }) => ({ name, values: valuesOf(name) })),
     combinations,
     parties: parties.map(({ name }) => name),
+    statistics: await loadStatistics(database, company.id, calendar),
     firstPosted: Number.isFinite(first) ? periodAt(calendar, first as PeriodIndex).index : null,
     lastPosted: Number.isFinite(last) ? periodAt(calendar, last as PeriodIndex).index : null,
+  };
+}
+
+async function loadStatistics(database: Database, companyId: number, calendar: FiscalCalendar): Promise<StatisticSeries> {
+  const rows = await database.select<{ series: string; period_code: number; dimension_values: string; value: number }>(
+    'SELECT series, period_code, dimension_values, value FROM statistics WHERE company_id = $1 ORDER BY series COLLATE NOCASE',
+    [companyId],
+  );
+  const held = new Map<string, Map<number, { readonly dimensions: DimensionCombination; readonly value: number }[]>>();
+  for (const row of rows) {
+    const period = periodOfYear(calendar, Math.floor(row.period_code / 100), row.period_code % 100);
+    if (period === null) continue;
+    const series = held.get(row.series) ?? new Map();
+    held.set(row.series, series);
+    series.set(period, [
+      ...(series.get(period) ?? []),
+      { dimensions: JSON.parse(row.dimension_values) as DimensionCombination, value: row.value },
+    ]);
+  }
+  return {
+    series: [...held.keys()],
+    value: (series, filter, period) => {
+      const kept = (held.get(series)?.get(period) ?? []).filter(({ dimensions }) => passes(filter, dimensions));
+      return kept.length === 0 ? null : kept.reduce((sum, { value }) => sum + value, 0);
+    },
   };
 }
 

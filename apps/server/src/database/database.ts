@@ -4,9 +4,10 @@ import { QueryTypes, Sequelize, type Transaction } from 'sequelize';
 import { Umzug, SequelizeStorage } from 'umzug';
 import { firstTables } from './migrations/0001-first-tables.ts';
 import { views } from './migrations/0002-views.ts';
+import { statistics } from './migrations/0003-statistics.ts';
 import { defineModels, type Models } from './models.ts';
 
-const MIGRATIONS = [firstTables, views];
+const MIGRATIONS = [firstTables, views, statistics];
 // each transaction has a connection of its own; a large import needs its indexes' pages in memory
 const WRITER_PRAGMAS = ['PRAGMA busy_timeout = 10000', 'PRAGMA cache_size = -131072', 'PRAGMA temp_store = MEMORY'];
 type Bindings = readonly (string | number | null)[];

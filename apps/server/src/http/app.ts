@@ -11,7 +11,7 @@ import { ZodError } from 'zod';
 import type { Application } from '../application.ts';
 import { companyRoutes } from '../companies/routes.ts';
 import { budgetRoutes } from '../budgets/index.ts';
-import { importRoutes, ledgerRoutes } from '../ledger/index.ts';
+import { importRoutes, ledgerRoutes, statisticsRoutes } from '../ledger/index.ts';
 import { statementRoutes } from '../statements/index.ts';
 import { openApiDocument } from './openapi.ts';
 import { ProblemError } from './problem.ts';
@@ -29,7 +29,7 @@ const REQUESTS_PER_MINUTE = 6000;
 
 /** The Express application: hardened headers, the API, and the web application's files. */
 export function createApp({ application, logger, webDirectory, hostNames }: AppOptions): Express {
-  const { database, keeper, ledger, imports, budgets, statements, views, actor } = application;
+  const { database, keeper, ledger, imports, budgets, statements, statistics, views, actor } = application;
   const app = express();
   app.disable('x-powered-by');
   app.use(
@@ -74,6 +74,7 @@ export function createApp({ application, logger, webDirectory, hostNames }: AppO
     companyRoutes({ database, keeper, actor }),
     ledgerRoutes(ledger),
     importRoutes({ imports, directory: database.directory, actor }),
+    statisticsRoutes({ statistics, directory: database.directory, actor }),
     budgetRoutes(budgets, actor),
     statementRoutes(statements, views, actor),
   );

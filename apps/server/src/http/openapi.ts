@@ -20,6 +20,7 @@ import {
   statementQuerySchema,
   stripSchema,
   trailQuerySchema,
+  statisticsSchema,
   trailSchema,
   newViewSchema,
   previewRequestSchema,
@@ -158,6 +159,14 @@ export const OPENAPI_PATHS: ZodOpenApiPathsObject = {
       path: ['company', 'budget'],
       body: budgetStateChangeSchema,
       answer: budgetSchema,
+    }),
+  },
+  '/api/companies/{company}/statistics': {
+    get: operation({ summary: 'Statistics by month', path: COMPANY, answer: statisticsSchema }),
+    post: operation({
+      summary: 'Take a statistics file in, all or nothing (multipart, field "statistics")',
+      path: COMPANY,
+      answer: statisticsSchema,
     }),
   },
   '/api/companies/{company}/views': {

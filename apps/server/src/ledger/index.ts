@@ -2,3 +2,5 @@ export { LedgerService } from './service.ts';
 export { ImportService } from './import/service.ts';
 export { ledgerRoutes } from './routes.ts';
 export { importRoutes } from './import/routes.ts';
+export { StatisticsService } from './statistics.ts';
+export { statisticsRoutes } from './statistics-routes.ts';

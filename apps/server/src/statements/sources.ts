@@ -108,7 +108,7 @@ function actualSource(books: Books, parties: BalanceCube | null): ScenarioSource
     hasBalances: true,
     slab: (filter) => cubeFor(filter).slab(filter),
     slices: (filter, accounts, dimension) => cubeFor(filter, dimension).slices(filter, accounts, dimension),
-    statistic: noStatistic,
+    statistic: books.statistics.value,
     missing: ({ from, to }: Span): BlankReason | null => {
       if (books.lastPosted === null || from > books.lastPosted) return 'notYetPosted';
       return books.firstPosted !== null && to < books.firstPosted ? 'beforeHistory' : null;

@@ -10,9 +10,10 @@ const TABS = [
   ['imports', 'Imports'],
   ['accounts', 'Accounts'],
   ['trial-balance', 'Trial balance'],
+  ['statistics', 'Statistics'],
 ] as const;
 
-/** The ledger station: imports, accounts, trial balance. */
+/** The ledger station: imports, accounts, trial balance, statistics. */
 export default function LedgerPage() {
   const company = useCompany();
   const words = `${company.accountCount.toLocaleString('en-US')} accounts, ${company.entryCount.toLocaleString('en-US')} entries${company.draftCount > 0 ? `, ${company.draftCount} of them draft and in no figure` : ''}`;

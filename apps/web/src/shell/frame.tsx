@@ -27,6 +27,7 @@ const PLACES: Readonly<Record<string, string>> = {
   imports: 'Imports',
   accounts: 'Accounts',
   'trial-balance': 'Trial balance',
+  statistics: 'Statistics',
   new: 'New',
   edit: 'Edit',
 };
