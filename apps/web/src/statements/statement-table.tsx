@@ -100,6 +100,7 @@ export function StatementTable({
                 </th>
               );
             })}
+            {tellsWords ? <td className="bg-sheet" /> : null}
           </tr>
           <tr>
             <th
