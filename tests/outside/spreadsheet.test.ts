@@ -1,4 +1,4 @@
-import ExcelJS from 'exceljs';
+import workbooks from 'exceljs';
 import FormulaParser from 'fast-formula-parser';
 import { ternIslandFiles } from '@wise-margin/demo';
 import type { ImportDto } from '@wise-margin/contract';
@@ -29,16 +29,16 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 
-async function exported(view: string, more = ''): Promise<ExcelJS.Worksheet> {
+async function exported(view: string, more = ''): Promise<workbooks.Worksheet> {
   const response = await fetch(`${server.base}/companies/${company}/statements/${view}/export.xlsx?asOf=2026-10${more}`);
   expect(response.status).toBe(200);
-  const workbook = new ExcelJS.Workbook();
+  const workbook = new workbooks.Workbook();
   await workbook.xlsx.load(await response.arrayBuffer());
   return workbook.worksheets[0]!;
 }
 
 /** Every formula of a sheet, calculated from the plain numbers up. */
-function recalculated(sheet: ExcelJS.Worksheet): Map<string, unknown> {
+function recalculated(sheet: workbooks.Worksheet): Map<string, unknown> {
   const known = new Map<string, unknown>();
   // a parser is busy while it asks for a cell, which may hold a formula itself
   const parsers: FormulaParser[] = [];
@@ -66,7 +66,7 @@ describe('the spreadsheet of a view', () => {
     let compared = 0;
     for (const [address, value] of formulas) {
       // the library that reads the file leaves a result of zero out
-      const { result = 0 } = sheet.getCell(address).value as ExcelJS.CellFormulaValue;
+      const { result = 0 } = sheet.getCell(address).value as workbooks.CellFormulaValue;
       if (typeof result === 'number')
         expect(Math.abs(Number(value) - result), `${address}: ${String(value)} is not ${result}`).toBeLessThan(1e-6);
       else expect([address, value]).toEqual([address, result]);
@@ -79,12 +79,12 @@ describe('the spreadsheet of a view', () => {
       await server.statement(`/companies/${company}/statements/income?asOf=2026-10`),
       await exported('income', '&open=operating_lines.rent_and_utilities&unit=thousands'),
     ];
-    const rows = new Map<string, ExcelJS.Row>();
+    const rows = new Map<string, workbooks.Row>();
     sheet.eachRow((row) => rows.set(String(row.getCell(2).value), row));
     const column = grid.columns.findIndex(({ key }) => key === 'month.actual');
     const revenue = grid.cells[grid.lines.findIndex(({ key }) => key === 'revenue')]![column]!;
     const cell = rows.get('Revenue, net')!.getCell(3);
-    expect((cell.value as ExcelJS.CellFormulaValue).result).toBe(revenue.kind === 'amount' ? revenue.value / 100 : NaN);
+    expect((cell.value as workbooks.CellFormulaValue).result).toBe(revenue.kind === 'amount' ? revenue.value / 100 : NaN);
     expect(cell.numFmt).toContain('#,##0,');
     expect(sheet.views[0]).toMatchObject({ state: 'frozen', xSplit: 2 });
     expect([rows.get('Rent')!.outlineLevel, rows.get('Rent')!.getCell(1).value]).toEqual([1, '6110']);
@@ -97,10 +97,10 @@ describe('the spreadsheet of a view', () => {
     const lines = [...lineSet.lines, { kind: 'formula', key: 'evil', name: '=1+1', expression: 'revenue', result: 'amount' }];
     const made = await server.send('POST', `/companies/${company}/views`, { name: '=HYPER', lineSet: { ...lineSet, lines }, columnSet });
     const sheet = await exported((made.body as { key: string }).key);
-    const texts: ExcelJS.ValueType[] = [];
+    const texts: workbooks.ValueType[] = [];
     sheet.eachRow((row) =>
       row.eachCell((cell) => (cell.text === '=1+1' || cell.text.startsWith('=HYPER') ? texts.push(cell.type) : undefined)),
     );
-    expect(texts).toEqual([ExcelJS.ValueType.String, ExcelJS.ValueType.String]);
+    expect(texts).toEqual([workbooks.ValueType.String, workbooks.ValueType.String]);
   });
 });

@@ -48,8 +48,8 @@ export { NO_FILTER, passes, bothFilters, filterKey } from './ledger/dimension.ts
 export type { DimensionCombination, DimensionFilter } from './ledger/dimension.ts';
 export { Slab, BalanceCube, joinSlabs, joinSlices } from './ledger/balance-cube.ts';
 export type { BalanceLayer, BalanceFact, Slices } from './ledger/balance-cube.ts';
-export { sidesOf, layerOf, PostingTally } from './ledger/posting-tally.ts';
-export type { Sides, TalliedBalance } from './ledger/posting-tally.ts';
+export { sidesOf, layerOf, PostingSums } from './ledger/posting-sums.ts';
+export type { Sides, PostedBalance } from './ledger/posting-sums.ts';
 export { unclosedEarnings, trialBalance } from './ledger/trial-balance.ts';
 export type { TrialBalanceRow, TrialBalance } from './ledger/trial-balance.ts';
 export { favorOf } from './variance/favor.ts';

@@ -1,4 +1,4 @@
-import ExcelJS from 'exceljs';
+import workbooks from 'exceljs';
 import {
   shareBase,
   type Cell,
@@ -29,7 +29,7 @@ const MARK_WIDTH = 3;
  * just the figure shown from cells that are in the sheet; elsewhere the figure itself stands.
  */
 export async function statementWorkbook(grid: StatementGrid, options: WorkbookOptions): Promise<Buffer> {
-  const workbook = new ExcelJS.Workbook();
+  const workbook = new workbooks.Workbook();
   workbook.calcProperties.fullCalcOnLoad = true;
   const columns = grid.plan.columns.filter(({ hidden }) => !hidden);
   const headRow = options.title.length + 2;
@@ -75,7 +75,7 @@ function accountNumber(grid: StatementGrid, { kind, source }: PlannedLine): stri
 }
 
 function writeHeadings(
-  sheet: ExcelJS.Worksheet,
+  sheet: workbooks.Worksheet,
   grid: StatementGrid,
   columns: readonly PlannedColumn[],
   places: Places,
@@ -107,7 +107,7 @@ function writeHeadings(
   }
 }
 
-function writeCell(target: ExcelJS.Cell, cell: Cell, formula: string | null, { exponent, unit }: WorkbookOptions): void {
+function writeCell(target: workbooks.Cell, cell: Cell, formula: string | null, { exponent, unit }: WorkbookOptions): void {
   target.alignment = { horizontal: 'right' };
   if (cell.kind === 'blank') return;
   if (cell.kind === 'notMeaningful') {

@@ -2,7 +2,7 @@ import {
   EntryReader,
   layerOf,
   monthCalendar,
-  PostingTally,
+  PostingSums,
   readLedgerHeader,
   type Account,
   type Entry,
@@ -36,7 +36,7 @@ export class LedgerStager {
   readonly #onIssue: (issue: ImportIssue) => void;
   readonly #staging: StagingWriter;
   readonly #accountIds: number[] = [];
-  readonly #tally = new PostingTally();
+  readonly #sums = new PostingSums();
   readonly #combinationOf = new Map<string, number>();
   readonly #newCombinations: { id: number; values: string }[] = [];
   readonly #newParties: { id: number; name: string }[] = [];
@@ -81,7 +81,7 @@ export class LedgerStager {
 
   /** What was read, in all; the balances are staged last. */
   summary() {
-    for (const { account, period, combination, layer, debits, credits } of this.#tally.balances())
+    for (const { account, period, combination, layer, debits, credits } of this.#sums.balances())
       this.#staging.add('balances', [account, period, combination, layer, debits, credits]);
     const dimensions = this.#layout?.dimensions.map(({ name }) => name) ?? [];
     const values = (combinations: Iterable<string>, name: string) =>
@@ -90,7 +90,7 @@ export class LedgerStager {
     return {
       rows: this.#rows,
       ...this.#counts,
-      ...this.#tally.sides,
+      ...this.#sums.sides,
       firstDate: this.#dates.first,
       lastDate: this.#dates.last,
       firstYear: this.#years?.first ?? null,
@@ -161,7 +161,7 @@ export class LedgerStager {
         line.document,
         line.due,
       ]);
-      this.#tally.add({ account: accountId, period: code, combination: combinationId, layer }, line.amount);
+      this.#sums.add({ account: accountId, period: code, combination: combinationId, layer }, line.amount);
     }
     if (this.#dates.first === null || entry.date < this.#dates.first) this.#dates.first = entry.date;
     if (this.#dates.last === null || entry.date > this.#dates.last) this.#dates.last = entry.date;

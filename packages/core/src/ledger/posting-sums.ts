@@ -26,7 +26,7 @@ export function layerOf(entry: { readonly kind: EntryKind; readonly state: Entry
 }
 
 /** What postings add to one balance: debits and credits of an account in a period, dimension combination and layer. */
-export type TalliedBalance = {
+export type PostedBalance = {
   readonly account: number;
   readonly period: number;
   readonly combination: number;
@@ -39,15 +39,15 @@ export type TalliedBalance = {
 const COMBINATIONS = 2 ** 23;
 
 /** Adds up lines as they are posted: in all, and for each balance they touch. Accounts, periods and combinations are the caller's own numbers. */
-export class PostingTally {
+export class PostingSums {
   // by period and layer first: keys made of texts would cost more than all the adding
-  readonly #balances = new Map<string, Map<number, TalliedBalance>>();
-  #own: { readonly period: number; readonly layer: TalliedBalance['layer']; readonly balances: Map<number, TalliedBalance> } | null = null;
+  readonly #balances = new Map<string, Map<number, PostedBalance>>();
+  #own: { readonly period: number; readonly layer: PostedBalance['layer']; readonly balances: Map<number, PostedBalance> } | null = null;
   #debits = 0;
   #credits = 0;
 
   /** @param amount debit positive minor units */
-  add(place: Omit<TalliedBalance, 'debits' | 'credits'>, amount: number): void {
+  add(place: Omit<PostedBalance, 'debits' | 'credits'>, amount: number): void {
     const balances = this.#balancesOf(place.period, place.layer);
     const key = place.account * COMBINATIONS + place.combination;
     let balance = balances.get(key);
@@ -67,7 +67,7 @@ export class PostingTally {
   }
 
   /** Every balance touched. @throws AmountOverflowError */
-  balances(): readonly TalliedBalance[] {
+  balances(): readonly PostedBalance[] {
     const all = [...this.#balances.values()].flatMap((own) => [...own.values()]);
     for (const { debits, credits } of all) {
       minor(debits);
@@ -77,10 +77,10 @@ export class PostingTally {
   }
 
   /** The balances of a period and layer; the lines of an entry ask for the same ones in a row. */
-  #balancesOf(period: number, layer: TalliedBalance['layer']): Map<number, TalliedBalance> {
+  #balancesOf(period: number, layer: PostedBalance['layer']): Map<number, PostedBalance> {
     if (this.#own?.period === period && this.#own.layer === layer) return this.#own.balances;
     const key = `${period}|${layer}`;
-    const balances = this.#balances.get(key) ?? new Map<number, TalliedBalance>();
+    const balances = this.#balances.get(key) ?? new Map<number, PostedBalance>();
     this.#balances.set(key, balances);
     this.#own = { period, layer, balances };
     return balances;

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { AmountOverflowError, LARGEST_MINOR } from '../money/minor.ts';
-import { layerOf, PostingTally, sidesOf } from './posting-tally.ts';
+import { layerOf, PostingSums, sidesOf } from './posting-sums.ts';
 
 describe('sides of amounts', () => {
   it('adds debits and credits apart, both positive', () => {
@@ -23,7 +23,7 @@ describe('layers', () => {
   });
 });
 
-describe('tally of a posting', () => {
+describe('sums of a posting', () => {
   const line = fc.record({
     account: fc.integer({ min: 0, max: 3 }),
     period: fc.constantFrom(202701, 202702),
@@ -33,17 +33,17 @@ describe('tally of a posting', () => {
   it('holds each balance equal to the lines that touch it, and its totals equal to all of them', () => {
     fc.assert(
       fc.property(fc.array(line, { maxLength: 60 }), (lines) => {
-        const tally = new PostingTally();
-        for (const { amount, ...place } of lines) tally.add({ ...place, layer: 'ordinary' }, amount);
-        expect(tally.sides).toEqual(sidesOf(lines.map(({ amount }) => amount)));
-        for (const balance of tally.balances()) {
+        const sums = new PostingSums();
+        for (const { amount, ...place } of lines) sums.add({ ...place, layer: 'ordinary' }, amount);
+        expect(sums.sides).toEqual(sidesOf(lines.map(({ amount }) => amount)));
+        for (const balance of sums.balances()) {
           const own = lines.filter(
             (each) => each.account === balance.account && each.period === balance.period && each.combination === balance.combination,
           );
           expect({ debits: balance.debits, credits: balance.credits }).toEqual(sidesOf(own.map(({ amount }) => amount)));
         }
         const touched = new Set(lines.map(({ account, period, combination }) => `${account} ${period} ${combination}`));
-        expect(tally.balances()).toHaveLength(touched.size);
+        expect(sums.balances()).toHaveLength(touched.size);
       }),
     );
   });
