@@ -1,0 +1,54 @@
+import { columnSchema, lineSchema } from '@wise-margin/contract';
+import type { Column, Line } from '@wise-margin/core';
+import { describe, expect, it } from 'vitest';
+import { COLUMN_KINDS, columnOfKind } from './column-form.tsx';
+import { LINE_KINDS, lineOfKind } from './line-form.tsx';
+
+const columns: Column[] = [
+  { kind: 'amount', key: 'x', heading: 'X', scenario: 'budget', span: { kind: 'yearToDate' }, hidden: true },
+  { kind: 'difference', key: 'x', heading: 'X', compared: 'a', base: 'b', bar: true },
+  { kind: 'formula', key: 'x', heading: 'X', expression: 'a - b', result: 'amount' },
+];
+const lines: Line[] = [
+  { kind: 'accounts', key: 'x', name: 'X', selection: { accounts: ['4000'] }, sign: 'debit', emphasis: 'bold', rule: 'double' },
+  { kind: 'section', key: 'x', name: 'X', lines: [{ kind: 'spacer', key: 'y', name: '' }] },
+  { kind: 'formula', key: 'x', name: 'X', expression: '1', result: 'percent', hidden: true, polarity: 'neutral' },
+];
+
+describe('a column turned into another kind', () => {
+  it.each(COLUMN_KINDS.flatMap(([kind]) => columns.map((column) => [kind, column.kind, column] as const)))(
+    '%s from %s is a whole column',
+    (kind, _, column) => {
+      const turned = columnOfKind(kind, column, [
+        ['a', 'A'],
+        ['b', 'B'],
+      ]);
+      expect(columnSchema.parse(turned)).toEqual(turned);
+      expect(turned).toMatchObject({ kind, key: 'x', heading: 'X' });
+      expect(turned.hidden ?? false).toBe(column.hidden ?? false);
+    },
+  );
+  it('keeps what it compares between a difference and its percentage', () =>
+    expect(columnOfKind('percentDifference', { ...columns[1]!, compared: 'q', base: 'p' } as Column, [])).toMatchObject({
+      compared: 'q',
+      base: 'p',
+    }));
+  it('stands with what refers to nothing when there is nothing else', () =>
+    expect(columnOfKind('share', columns[0]!, [])).toMatchObject({ of: 'actual' }));
+});
+
+describe('a line turned into another kind', () => {
+  it.each(LINE_KINDS.flatMap(([kind]) => lines.map((line) => [kind, line.kind, line] as const)))(
+    '%s from %s is a whole line',
+    (kind, _, line) => {
+      const turned = lineOfKind(kind, line, ['s']);
+      expect(lineSchema.parse(turned)).toEqual(turned);
+      expect(turned).toMatchObject({ kind, key: 'x', name: 'X' });
+      expect([turned.emphasis, turned.rule, turned.hidden]).toEqual([line.emphasis, line.rule, line.hidden]);
+    },
+  );
+  it('keeps its accounts among the kinds that have some, and its lines as a section', () => {
+    expect(lineOfKind('breakOut', lines[0]!, [])).toMatchObject({ selection: { accounts: ['4000'] }, sign: 'debit', by: 'account' });
+    expect(lineOfKind('section', lines[1]!, [])).toMatchObject({ lines: [{ key: 'y' }] });
+  });
+});

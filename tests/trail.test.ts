@@ -1,0 +1,116 @@
+import { trailSchema, type CellDto, type EntryLinesDto, type GridDto, type ImportDto, type TrailDto } from '@wise-margin/contract';
+import { SHIPPED_VIEWS } from '@wise-margin/core';
+import { gannetRockFiles, ternIslandFiles } from '@wise-margin/demo';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { startTestServer, type TestServer } from './support/server.ts';
+
+let server: TestServer;
+beforeAll(async () => {
+  server = await startTestServer();
+  for (const [name, startMonth, files] of [
+    ['Tern Island', '4', ternIslandFiles()],
+    ['Gannet Rock', '1', gannetRockFiles()],
+  ] as const) {
+    const { accounts, ledger } = files;
+    const made = await server.upload({ name, currency: 'USD', startMonth, hasAdjustmentPeriod: 'true' }, { accounts, ledger });
+    const { companyId } = (await server.send('POST', `/imports/${made.id}/post`, {})).body as ImportDto;
+    const year = startMonth === '4' ? 2027 : 2026;
+    const budget = await server.send('POST', `/companies/${companyId}/budgets`, {
+      name: 'Plan',
+      year,
+      from: year - 1,
+      change: '2',
+      changeByClass: {},
+      roundTo: 1,
+    });
+    await server.send('POST', `/companies/${companyId}/budgets/${(budget.body as { id: number }).id}/state`, { state: 'approved' });
+  }
+});
+afterAll(() => server.close());
+
+const amountOf = (cell: CellDto): number | null => (cell.kind === 'amount' ? cell.value : null);
+/** Every seventh figure of a statement, so that each kind of line meets each kind of column somewhere. */
+function sample(grid: GridDto): { line: string; column: string; cell: CellDto }[] {
+  const all = grid.lines.flatMap((line, row) =>
+    line.kind === 'section' || line.kind === 'spacer'
+      ? []
+      : grid.columns.map((column, position) => ({ line: line.key, column: column.key, cell: grid.cells[row]![position]! })),
+  );
+  return all.filter(({ cell }, index) => index % 7 === 0 && cell.kind !== 'blank').slice(0, 60);
+}
+
+describe.each([
+  [1, 'Tern Island', '2026-10'],
+  [2, 'Gannet Rock', '2026-09'],
+])('company %i, %s', (company, _, asOf) => {
+  const trailOf = (view: string, line: string, column: string) =>
+    server.get<TrailDto>(
+      `/companies/${company}/statements/${view}/trail?asOf=${asOf}&line=${encodeURIComponent(line)}&column=${encodeURIComponent(column)}`,
+    );
+
+  it.each(SHIPPED_VIEWS.map(({ key }) => key))('every kind of figure of %s leads on to what makes it', async (view) => {
+    const grid = await server.statement(`/companies/${company}/statements/${view}?asOf=${asOf}`);
+    const figures = sample(grid);
+    expect(figures.length).toBeGreaterThan(0);
+    for (const { line, column, cell } of figures) {
+      const trail = trailSchema.parse(await trailOf(view, line, column));
+      expect([line, column, trail.cell]).toEqual([line, column, cell]);
+      const place = `${line}, ${column}`;
+      if (trail.accountsSum !== null) {
+        expect([place, trail.accountsSum]).toEqual([place, amountOf(cell)]);
+        expect(trail.accounts.reduce((sum, { amount }) => sum + amount, 0)).toBe(trail.accountsSum);
+      } else if (amountOf(cell) !== 0) expect([place, trail.parts.length > 0]).toEqual([place, true]);
+      expect(trail.sentence.length).toBeGreaterThan(10);
+    }
+  });
+
+  it.each(['income', 'customers', 'balance', 'cash-flow', 'departments', 'activity'])(
+    'the entries behind the accounts of %s add up to them',
+    async (view) => {
+      const grid = await server.statement(`/companies/${company}/statements/${view}?asOf=${asOf}`);
+      let followed = 0;
+      for (const { line, column, cell } of sample(grid)) {
+        if (followed >= 25 || cell.kind !== 'amount' || cell.value === 0) continue;
+        const { accounts } = await trailOf(view, line, column);
+        const account = accounts.find(({ entries }) => entries !== null);
+        if (!account) continue;
+        const { from, to, filter, opening } = account.entries!;
+        const entries = await server.get<EntryLinesDto>(
+          `/companies/${company}/accounts/${account.number}/entries?from=${from}&to=${to}&opening=${opening}&filter=${encodeURIComponent(JSON.stringify(filter))}`,
+        );
+        // a line may show a contra account against its own natural sign
+        expect([line, column, account.number, Math.abs(entries.sum)]).toEqual([line, column, account.number, Math.abs(account.amount)]);
+        expect(entries.figure).toBe(entries.sum);
+        followed += 1;
+      }
+      expect(followed).toBeGreaterThan(1);
+    },
+  );
+});
+
+describe('filters by customer', () => {
+  it('leave what the customer bought, in every figure and its entries', async () => {
+    const customers = await server.statement('/companies/1/statements/customers?asOf=2026-10');
+    const row = customers.lines.findIndex(({ name }) => name === 'Fennel Point Marine');
+    const column = customers.columns.findIndex(({ key }) => key === 'ytd.actual');
+    const filter = encodeURIComponent(JSON.stringify({ party: ['Fennel Point Marine'] }));
+    const income = await server.statement(`/companies/1/statements/income?asOf=2026-10&filter=${filter}`);
+    const revenue =
+      income.cells[income.lines.findIndex(({ key }) => key === 'revenue')]![income.columns.findIndex(({ key }) => key === 'ytd.actual')]!;
+    expect(revenue).toEqual(customers.cells[row]![column]);
+    expect(income.columns.find(({ key }) => key === 'ytd.actual')!.words).toBe('Actual, Apr to Oct 2026, party Fennel Point Marine');
+  });
+  it('name near matches, and say how many more there are', async () => {
+    const tell = async (name: string) =>
+      (
+        (
+          await server.send(
+            'GET',
+            `/companies/1/statements/income?asOf=2026-10&filter=${encodeURIComponent(JSON.stringify({ party: [name] }))}`,
+          )
+        ).body as { detail: string }
+      ).detail;
+    expect(await tell('fennel point marin')).toBe('No line has the party "fennel point marin". Is "Fennel Point Marine" meant?');
+    expect(await tell('zzzz')).toMatch(/^No line has the party "zzzz"\. There are: .* and \d+ more\.$/);
+  });
+});
