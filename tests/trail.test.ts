@@ -1,4 +1,12 @@
-import { trailSchema, type CellDto, type EntryLinesDto, type GridDto, type ImportDto, type TrailDto } from '@wise-margin/contract';
+import {
+  lineTrendSchema,
+  trailSchema,
+  type CellDto,
+  type EntryLinesDto,
+  type GridDto,
+  type ImportDto,
+  type TrailDto,
+} from '@wise-margin/contract';
 import { SHIPPED_VIEWS } from '@wise-margin/core';
 import { gannetRockFiles, ternIslandFiles } from '@wise-margin/demo';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -86,6 +94,37 @@ describe.each([
       expect(followed).toBeGreaterThan(1);
     },
   );
+});
+
+describe('a line by month', () => {
+  const at = '/companies/1/statements';
+  const trendOf = async (view: string, line: string) =>
+    lineTrendSchema.parse(await server.get(`${at}/${view}/line-trend?asOf=2026-10&line=${line}`));
+  it('has the figures of the statement by month, with budget and prior year, and blanks where nothing is posted', async () => {
+    const trend = await trendOf('income', 'revenue');
+    const months = await server.statement(`${at}/income-months?asOf=2026-10`);
+    const row = months.cells[months.lines.findIndex(({ key }) => key === 'revenue')]!;
+    const values = (key: string) =>
+      trend.months.map(({ period }) => {
+        const cell = row[months.columns.findIndex((column) => column.key === `months.${period}.${key}`)]!;
+        return cell.kind === 'amount' ? cell.value : null;
+      });
+    expect([trend.kind, trend.months.length, trend.actual, trend.budget]).toEqual(['amount', 12, values('actual'), values('budget')]);
+    expect(trend.actual.slice(7)).toEqual([null, null, null, null, null]);
+    const before = await server.statement(`${at}/income-months?asOf=2025-10`);
+    const first =
+      before.cells[before.lines.findIndex(({ key }) => key === 'revenue')]![
+        before.columns.findIndex(({ key }) => key === 'months.2025-04.actual')
+      ]!;
+    expect(trend.prior[0]).toBe(first.kind === 'amount' ? first.value : NaN);
+    expect([trend.index!.base, trend.index!.actual[0]]).toEqual(['2026-04', 100]);
+    expect(trend.index!.prior[3]).toBeCloseTo((trend.prior[3]! / trend.actual[0]!) * 100, 9);
+  });
+  it('says what a ratio is, and what is no line', async () => {
+    expect(await trendOf('ratios', 'operating_margin')).toMatchObject({ kind: 'percent' });
+    expect(await trendOf('ratios', 'receivable_days')).toMatchObject({ kind: 'days' });
+    expect((await server.send('GET', `${at}/income/line-trend?asOf=2026-10&line=nothing`)).status).toBe(404);
+  });
 });
 
 describe('filters by customer', () => {

@@ -154,3 +154,21 @@ export const viewListSchema = z
   )
   .meta({ id: 'Views' });
 export type ViewListDto = z.infer<typeof viewListSchema>;
+
+export const lineTrendQuerySchema = statementQuerySchema.extend({ line: z.string().max(300) });
+const lineTrendValues = z.array(z.number().nullable());
+/** A line by month of the fiscal year: amounts in minor units, ratios as fractions, quantities as they are. */
+export const lineTrendSchema = z
+  .object({
+    line: z.object({ key: z.string(), name: z.string() }),
+    /** what the values are */
+    kind: z.enum(['amount', 'quantity', 'percent', 'points', 'times', 'days']),
+    months: z.array(z.object({ period: periodKeySchema, name: z.string() })),
+    actual: lineTrendValues,
+    budget: lineTrendValues,
+    prior: lineTrendValues,
+    /** the same with the first month of actuals as 100; null where that is zero */
+    index: z.object({ base: periodKeySchema, actual: lineTrendValues, budget: lineTrendValues, prior: lineTrendValues }).nullable(),
+  })
+  .meta({ id: 'LineTrend' });
+export type LineTrendDto = z.infer<typeof lineTrendSchema>;

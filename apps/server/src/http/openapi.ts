@@ -20,6 +20,8 @@ import {
   statementQuerySchema,
   stripSchema,
   trailQuerySchema,
+  lineTrendQuerySchema,
+  lineTrendSchema,
   statisticsSchema,
   trailSchema,
   newViewSchema,
@@ -189,6 +191,9 @@ export const OPENAPI_PATHS: ZodOpenApiPathsObject = {
   },
   '/api/companies/{company}/statements/{view}/trail': {
     get: operation({ summary: 'How a figure comes about', path: VIEW, query: trailQuerySchema, answer: trailSchema }),
+  },
+  '/api/companies/{company}/statements/{view}/line-trend': {
+    get: operation({ summary: 'One line by month', path: VIEW, query: lineTrendQuerySchema, answer: lineTrendSchema }),
   },
   '/api/companies/{company}/statements/{view}/export.csv': {
     get: operation({ summary: 'What is shown of a view, as CSV', path: VIEW, query: exportQuerySchema, answer: text, type: 'text/csv' }),

@@ -1,6 +1,7 @@
 import { Router, type Request } from 'express';
 import {
   exportQuerySchema,
+  lineTrendQuerySchema,
   newViewSchema,
   packGrid,
   previewRequestSchema,
@@ -81,6 +82,12 @@ export function statementRoutes(statements: StatementService, views: ViewStore, 
       const { books, grid, budgets } = await statements.evaluated(numberIn(request, 'company'), viewIn(request), query);
       response.json(trailOf({ books, grid, budgets, line: query.line, column: query.column }));
     }),
+  );
+  router.get(
+    `${at}/:view/line-trend`,
+    handle(async (request, response) =>
+      response.json(await statements.lineTrend(numberIn(request, 'company'), viewIn(request), parse(lineTrendQuerySchema, request.query))),
+    ),
   );
   router.get(
     `${at}/:view/export.csv`,

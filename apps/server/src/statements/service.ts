@@ -1,5 +1,6 @@
 import {
   INCOME_LINES,
+  LINE_TREND_COLUMNS,
   STRIP_COLUMNS,
   periodAt,
   periodOfYear,
@@ -10,13 +11,22 @@ import {
   type PeriodIndex,
 } from '@wise-margin/core';
 import type { z } from 'zod';
-import type { CoverageDto, GridDto, previewRequestSchema, StatementQuery, StripDto } from '@wise-margin/contract';
+import type {
+  CoverageDto,
+  GridDto,
+  LineTrendDto,
+  lineTrendQuerySchema,
+  previewRequestSchema,
+  StatementQuery,
+  StripDto,
+} from '@wise-margin/contract';
 import type { Books, BooksKeeper } from '../companies/books.ts';
 import { periodOf, refuseUnknownFilter } from '../companies/service.ts';
 import type { Actor } from '../database/audit.ts';
 import type { Evaluation, Evaluator } from './evaluator.ts';
 import { coverageDto, YEAR_TO_DATE } from './coverage.ts';
 import { gridDto } from './grid-dto.ts';
+import { lineTrendDto } from './line-trend.ts';
 import type { ViewStore } from './view-store.ts';
 
 type AskedView = {
@@ -75,6 +85,21 @@ export class StatementService {
     const view = await this.#viewOf(companyId, key);
     const columnSet = columnsFor(books, view.columnSet);
     return this.#evaluated(books, { ...view, columnSet }, query);
+  }
+
+  /** One line of a view by month of the year, for its chart. */
+  async lineTrend(companyId: number, key: string, query: z.infer<typeof lineTrendQuerySchema>): Promise<LineTrendDto> {
+    const books = await this.#keeper.of(companyId);
+    const { lineSet } = await this.#viewOf(companyId, key);
+    refuseUnknownFilter(books, query.filter);
+    const { grid } = await this.#evaluator.evaluate(books, {
+      lineSet,
+      columnSet: LINE_TREND_COLUMNS,
+      asOf: periodOf(books, query.asOf),
+      budgetId: query.budget,
+      filter: query.filter,
+    });
+    return lineTrendDto(grid, query.line);
   }
 
   /** A statement that is not saved, as an editor has it. */

@@ -5,6 +5,7 @@ import type { TrailAddress } from '../trail/trail-address.ts';
 import { Proof, TrailPanel } from '../trail/trail-panel.tsx';
 import { cellText } from '../ui/figure.tsx';
 import { Failure, Loading } from '../ui/states.tsx';
+import { LineTrend } from './line-trend.tsx';
 import { useTrail, type StatementChoices } from './use-statement.ts';
 
 /** The trail of a statement's figure: the figure, its accounts, their entries, the entry. */
@@ -60,6 +61,7 @@ export function StatementTrail({
           openAccount={address.openAccount}
         />
       ) : null}
+      {data ? <LineTrend view={view} choices={choices} line={data.line.key} /> : null}
       {!data && !trail.isError ? <Loading what="what makes the figure" /> : null}
     </TrailPanel>
   );

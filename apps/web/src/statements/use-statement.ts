@@ -1,5 +1,13 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { unpackGrid, type BudgetDto, type FilterDto, type PackedGrid, type StripDto, type TrailDto } from '@wise-margin/contract';
+import {
+  unpackGrid,
+  type BudgetDto,
+  type FilterDto,
+  type LineTrendDto,
+  type PackedGrid,
+  type StripDto,
+  type TrailDto,
+} from '@wise-margin/contract';
 import { getJson, queryText } from '../api/client.ts';
 
 /** What a statement is asked for; the address bar holds the same. */
@@ -44,3 +52,14 @@ export const useTrail = (
 
 export const useBudgets = (company: number) =>
   useQuery({ queryKey: ['budgets', company], queryFn: ({ signal }) => getJson<BudgetDto[]>(`/companies/${company}/budgets`, signal) });
+
+export const useLineTrend = (company: number, view: string, choices: StatementChoices, line: string | null) =>
+  useQuery({
+    queryKey: ['trail', company, view, choices, 'trend', line],
+    enabled: line !== null,
+    queryFn: ({ signal }) =>
+      getJson<LineTrendDto>(
+        `/companies/${company}/statements/${view}/line-trend${queryText({ ...statementQuery(choices), line: line ?? undefined })}`,
+        signal,
+      ),
+  });

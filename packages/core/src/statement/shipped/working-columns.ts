@@ -46,3 +46,22 @@ export const BUDGET_GRID_COLUMNS: ColumnSet = {
     },
   ],
 };
+
+/** The months of the year for a chart of one line: actual, budget and prior year. */
+export const LINE_TREND_COLUMNS: ColumnSet = {
+  key: 'line_trend',
+  name: 'One line by month',
+  blocks: [
+    {
+      key: 'months',
+      heading: '{span}',
+      span: month,
+      repeat: { over: 'months', within: { kind: 'fullYear' } },
+      columns: [
+        { kind: 'amount', key: 'actual', heading: 'Actual', scenario: 'actual', span: month },
+        { kind: 'amount', key: 'budget', heading: 'Budget', scenario: 'budget', span: month },
+        { kind: 'amount', key: 'prior', heading: 'Prior year', scenario: 'actual', span: { kind: 'month', shift: { years: -1 } } },
+      ],
+    },
+  ],
+};
