@@ -143,7 +143,7 @@ test('choices stay in the address: units, department, zero lines, budget; anothe
   await expect(travel.getByRole('button', { name: /Difference of Actual, Oct 2026, department Tours in percent of Budget/ })).toHaveText(
     'n/m',
   );
-  await page.getByLabel('View').selectOption('income-months');
+  await page.getByLabel('View', { exact: true }).selectOption('income-months');
   await expect(page.getByRole('columnheader', { name: 'Apr 2026', exact: true })).toBeVisible();
   await expect(page.getByRole('columnheader', { name: /^Year, Apr 2026 to Mar 2027/ })).toBeVisible();
   const download = page.waitForEvent('download');

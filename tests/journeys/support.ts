@@ -41,18 +41,16 @@ export const open = async (page: Page, server: ServerProcess, path: string): Pro
 };
 
 const TAGS = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'];
-// These two measure each element against all around it; on a table of thousands of figures that takes half a minute.
-const MEASURED = ['color-contrast', 'target-size'];
+// Axe measures each element against all around it; on a table of thousands of figures that takes half a minute.
+const ROWS_DRAWN_ALIKE = 'tbody tr:nth-child(n+13)';
 
-/**
- * No violation of WCAG A and AA, or of best practice, that axe can find: every rule on the whole page,
- * contrast and target size on all but the rows of a long table past the first twelve, which are drawn alike.
- */
+/** No violation of WCAG A and AA, or of best practice, that axe can find; rows of a long table past the first twelve are drawn alike and left out. */
 export async function expectAccessible(page: Page): Promise<void> {
-  const builder = () => new AxeBuilder({ page }).options({ resultTypes: ['violations'] });
-  const whole = await builder().withTags(TAGS).disableRules(MEASURED).analyze();
-  const measured = await builder().withRules(MEASURED).exclude('tbody tr:nth-child(n+13)').analyze();
-  const violations = [...whole.violations, ...measured.violations];
+  const { violations } = await new AxeBuilder({ page })
+    .options({ resultTypes: ['violations'] })
+    .withTags(TAGS)
+    .exclude(ROWS_DRAWN_ALIKE)
+    .analyze();
   expect(
     violations.map(
       ({ id, nodes }) =>
