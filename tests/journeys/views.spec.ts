@@ -60,6 +60,25 @@ test('the view of 36 columns is built by hand from nothing, saved, and moves wit
   await expect(page.getByRole('link', { name: /Months by hand/ })).toBeVisible();
   await page.getByRole('button', { name: 'Star Months by hand' }).click();
   await expect(page.getByRole('heading', { name: 'Starred' })).toBeVisible();
+
+  // changed, it is not left without asking; renamed and shared it stands on its shelf; removed it is gone
+  await open(page, demo, `/c/1/statements/${key}/edit?asOf=2026-10`);
+  await page.getByRole('button', { name: /^Remove column %/ }).click();
+  await page.getByRole('link', { name: 'Close' }).click();
+  await page.getByRole('button', { name: 'Stay and save them' }).click();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByText('As saved')).toBeVisible();
+  await page.getByRole('button', { name: 'Name and shelf' }).click();
+  const details = page.getByRole('form', { name: 'Name and shelf' });
+  await details.getByLabel('Name of the view').fill('Months of mine');
+  await details.getByLabel('Shelf').fill('Monthly');
+  await details.getByLabel('Share with colleagues').check();
+  await details.getByRole('button', { name: 'Keep these' }).click();
+  await expect(page.getByRole('heading', { name: 'Edit Months of mine' })).toBeVisible();
+  await page.getByRole('button', { name: 'Remove', exact: true }).click();
+  await page.getByRole('button', { name: 'Remove the view' }).click();
+  await expect(page.getByRole('heading', { name: 'Statements', exact: true })).toBeVisible();
+  await expect(page.getByRole('link', { name: /Months of mine/ })).toHaveCount(0);
 });
 
 test('a line is put in the middle, its formula broken and mended, and steps are taken back', async ({ page, demo }) => {

@@ -39,32 +39,14 @@ type AskedView = {
 };
 export type EvaluatedView = Evaluation & { readonly books: Books; readonly dto: GridDto };
 
-const fitted = new WeakMap<Books, Map<ColumnSet, ColumnSet>>();
-
-/** A shipped column set by department serves a company without departments by its first dimension. */
-function columnsFor(books: Books, columnSet: ColumnSet): ColumnSet {
-  const [first] = books.dimensions;
-  if (!first || books.dimensions.some(({ name }) => name === 'department')) return columnSet;
-  const held = fitted.get(books) ?? new Map<ColumnSet, ColumnSet>();
-  fitted.set(books, held);
-  const known = held.get(columnSet);
-  if (known) return known;
-  const blocks = columnSet.blocks.map((block) =>
-    block.repeat?.over === 'dimension' && block.repeat.dimension === 'department'
-      ? { ...block, repeat: { ...block.repeat, dimension: first.name } }
-      : block,
-  );
-  const made = { ...columnSet, blocks };
-  held.set(columnSet, made);
-  return made;
-}
-
 /** Statements as they are asked for. */
 export class StatementService {
   readonly #keeper: BooksKeeper;
   readonly #evaluator: Evaluator;
   readonly #views: ViewStore;
   readonly #actor: Actor;
+  /** shipped columns fitted to a company's dimensions, so that they stay laid out */
+  readonly #fitted = new WeakMap<Books, Map<ColumnSet, ColumnSet>>();
   readonly #saved = new Map<string, { readonly version: number; readonly view: AskedView }>();
 
   constructor(options: { readonly keeper: BooksKeeper; readonly evaluator: Evaluator; readonly views: ViewStore; readonly actor: Actor }) {
@@ -83,7 +65,7 @@ export class StatementService {
   async evaluated(companyId: number, key: string, query: StatementQuery): Promise<EvaluatedView> {
     const books = await this.#keeper.of(companyId);
     const view = await this.#viewOf(companyId, key);
-    const columnSet = columnsFor(books, view.columnSet);
+    const columnSet = this.#columnsFor(books, view.columnSet);
     return this.#evaluated(books, { ...view, columnSet }, query);
   }
 
@@ -100,6 +82,22 @@ export class StatementService {
       filter: query.filter,
     });
     return lineTrendDto(grid, query.line);
+  }
+
+  /** A shipped column set by department serves a company without departments by its first dimension. */
+  #columnsFor(books: Books, columnSet: ColumnSet): ColumnSet {
+    const [first] = books.dimensions;
+    if (!first || books.dimensions.some(({ name }) => name === 'department')) return columnSet;
+    const held = this.#fitted.get(books) ?? new Map<ColumnSet, ColumnSet>();
+    this.#fitted.set(books, held);
+    const blocks = columnSet.blocks.map((block) =>
+      block.repeat?.over === 'dimension' && block.repeat.dimension === 'department'
+        ? { ...block, repeat: { ...block.repeat, dimension: first.name } }
+        : block,
+    );
+    const made = held.get(columnSet) ?? { ...columnSet, blocks };
+    held.set(columnSet, made);
+    return made;
   }
 
   /** A statement that is not saved, as an editor has it. */

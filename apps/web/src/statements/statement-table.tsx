@@ -33,7 +33,8 @@ export function StatementTable({
   readonly unitWords: string;
   readonly chosen: CellPlace | null;
   readonly toggle: (line: string) => void;
-  readonly openTrail: (place: CellPlace) => void;
+  /** null where figures lead nowhere, as in a preview */
+  readonly openTrail: ((place: CellPlace) => void) | null;
 }) {
   const body = useRef<HTMLTableSectionElement>(null);
   const scroller = useRef<HTMLDivElement>(null);
@@ -199,23 +200,35 @@ export function StatementTable({
                       >
                         {cell.kind === 'blank' && cell.reason === 'ratioLine' ? null : (
                           <span className="flex items-center justify-end">
-                            <button
-                              type="button"
-                              data-row={row}
-                              data-column={position}
-                              aria-label={label}
-                              title={column.words}
-                              onClick={() => openTrail({ line: line.key, column: column.key })}
-                              className={`min-h-6 min-w-8 flex-1 text-right ${column.kind === 'difference' ? favorColor(favor) : ''} ${isChosen ? 'outline-2 outline-copper' : ''}`}
-                            >
-                              <CellFigure
-                                cell={cell}
-                                exponent={exponent}
-                                unit={unit}
-                                decimals={column.decimals}
-                                withSign={line.kind === 'formula' && column.kind === 'amount'}
-                              />
-                            </button>
+                            {openTrail ? (
+                              <button
+                                type="button"
+                                data-row={row}
+                                data-column={position}
+                                aria-label={label}
+                                title={column.words}
+                                onClick={() => openTrail({ line: line.key, column: column.key })}
+                                className={`min-h-6 min-w-8 flex-1 text-right ${column.kind === 'difference' ? favorColor(favor) : ''} ${isChosen ? 'outline-2 outline-copper' : ''}`}
+                              >
+                                <CellFigure
+                                  cell={cell}
+                                  exponent={exponent}
+                                  unit={unit}
+                                  decimals={column.decimals}
+                                  withSign={line.kind === 'formula' && column.kind === 'amount'}
+                                />
+                              </button>
+                            ) : (
+                              <span className={`flex-1 text-right ${column.kind === 'difference' ? favorColor(favor) : ''}`}>
+                                <CellFigure
+                                  cell={cell}
+                                  exponent={exponent}
+                                  unit={unit}
+                                  decimals={column.decimals}
+                                  withSign={line.kind === 'formula' && column.kind === 'amount'}
+                                />
+                              </span>
+                            )}
                             {column.kind === 'difference' ? (
                               <span className={`inline-block w-3 text-center text-[10px] font-semibold ${favorColor(favor)}`}>
                                 {favor ?? ''}

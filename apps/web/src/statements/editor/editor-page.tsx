@@ -2,9 +2,9 @@ import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tansta
 import { shownLines, unpackGrid, type NewView, type PreviewDto, type ViewDto } from '@wise-margin/contract';
 import { INCOME_LINES, type ColumnSet } from '@wise-margin/core';
 import { Redo2, Undo2 } from 'lucide-react';
-import { useEffect, useState } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
-import { getJson, sendJson } from '../../api/client.ts';
+import { useEffect, useRef, useState } from 'react';
+import { Link, useBlocker, useNavigate, useParams } from 'react-router';
+import { getJson, sendDelete, sendJson } from '../../api/client.ts';
 import { useAsOf, useCompany } from '../../shell/company.ts';
 import { useMonthKeys } from '../../shell/use-month-keys.ts';
 import { useViews } from '../../shell/use-views.ts';
@@ -73,8 +73,26 @@ function Editor({ opened, start, asOf }: { readonly opened: ViewDto | null; read
         : sendJson<ViewDto>('POST', `/companies/${company.id}/views`, { ...draft, ...as, note: opened?.note ?? '' } satisfies NewView),
     onSuccess: (made) => {
       setSaved({ draft, version: made.version });
+      latest.current = { draft, saved: draft };
       void client.invalidateQueries({ predicate: ({ queryKey }) => ['views', 'statement', 'view'].includes(String(queryKey[0])) });
       if (made.key !== opened?.key) void navigate(`/c/${company.id}/statements/${made.key}?asOf=${asOf}`);
+    },
+  });
+  const describe = useMutation({
+    mutationFn: (as: SaveAs) =>
+      sendJson<ViewDto>('PUT', `/companies/${company.id}/views/${opened!.key}`, { ...as, version: saved.version }),
+    onSuccess: (made) => {
+      setSaved((before) => ({ ...before, version: made.version }));
+      client.setQueryData(['view', company.id, made.key], made);
+      void client.invalidateQueries({ queryKey: ['views', company.id] });
+    },
+  });
+  const remove = useMutation({
+    mutationFn: () => sendDelete(`/companies/${company.id}/views/${opened!.key}`),
+    onSuccess: () => {
+      latest.current = { draft, saved: draft };
+      void client.invalidateQueries({ queryKey: ['views', company.id] });
+      void navigate(`/c/${company.id}/statements?asOf=${asOf}`);
     },
   });
   const take = useMutation({
@@ -94,6 +112,14 @@ function Editor({ opened, start, asOf }: { readonly opened: ViewDto | null; read
     return () => window.removeEventListener('keydown', listen);
   }, [undo, redo]);
   const isChanged = draft !== saved.draft;
+  const latest = useRef({ draft, saved: saved.draft });
+  useEffect(() => {
+    latest.current = { draft, saved: saved.draft };
+  });
+  const blocker = useBlocker(
+    ({ currentLocation, nextLocation }) =>
+      currentLocation.pathname !== nextLocation.pathname && latest.current.draft !== latest.current.saved,
+  );
   useEffect(() => {
     const warn = (event: BeforeUnloadEvent) => {
       if (isChanged) event.preventDefault();
@@ -111,20 +137,37 @@ function Editor({ opened, start, asOf }: { readonly opened: ViewDto | null; read
         <>
           <IconButton label="Undo" icon={<Undo2 size={16} aria-hidden="true" className={canUndo ? '' : 'opacity-40'} />} act={undo} />
           <IconButton label="Redo" icon={<Redo2 size={16} aria-hidden="true" className={canRedo ? '' : 'opacity-40'} />} act={redo} />
-          <Link className="button" to={`/c/${company.id}/statements/${opened?.key ?? ''}`}>
+          <Link className="button" to={`/c/${company.id}/statements/${opened?.key ?? ''}?asOf=${asOf}`}>
             Close
           </Link>
         </>
       }
     >
+      {blocker.state === 'blocked' ? (
+        <div
+          role="alertdialog"
+          aria-label="Changes not saved"
+          className="my-2 flex items-center gap-3 border-l-2 border-brick bg-sheet px-3 py-2 text-[14px]"
+        >
+          <span>Your changes are not saved.</span>
+          <button type="button" className="button button-primary" onClick={() => blocker.reset()}>
+            Stay and save them
+          </button>
+          <button type="button" className="link" onClick={() => blocker.proceed()}>
+            Leave without them
+          </button>
+        </div>
+      ) : null}
       <div className="my-2">
         <SaveBar
           view={opened}
           isChanged={isChanged}
           isSaving={save.isPending}
-          refusal={save.error?.message ?? null}
+          refusal={(save.error ?? describe.error ?? remove.error ?? take.error)?.message ?? null}
           save={() => save.mutate(null)}
           saveAs={(as) => save.mutate(as)}
+          describe={(as) => describe.mutate(as)}
+          remove={() => remove.mutate()}
         />
       </div>
       <div className="flex min-h-0 flex-1 gap-3 pb-3">
@@ -192,7 +235,7 @@ function Editor({ opened, start, asOf }: { readonly opened: ViewDto | null; read
               unit="dollars"
               unitWords={company.currencyWords}
               chosen={null}
-              openTrail={() => undefined}
+              openTrail={null}
               toggle={(line) =>
                 setOpen((before) => {
                   const next = new Set(before);

@@ -2,8 +2,9 @@ import type { ViewDto } from '@wise-margin/contract';
 import { useState } from 'react';
 
 export type SaveAs = { readonly name: string; readonly shelf: string; readonly shared: boolean };
+type Form = 'saveAs' | 'describe' | 'remove' | null;
 
-/** Save over the view, or under a name of its own. A refusal stays until the next try; the draft is kept. */
+/** Save over the view or under a name of its own, rename it, share it, or remove it. A refusal stays until the next try; the draft is kept. */
 export function SaveBar({
   view,
   isChanged,
@@ -11,6 +12,8 @@ export function SaveBar({
   refusal,
   save,
   saveAs,
+  describe,
+  remove,
 }: {
   readonly view: ViewDto | null;
   readonly isChanged: boolean;
@@ -18,12 +21,12 @@ export function SaveBar({
   readonly refusal: string | null;
   readonly save: () => void;
   readonly saveAs: (as: SaveAs) => void;
+  readonly describe: (as: SaveAs) => void;
+  readonly remove: () => void;
 }) {
-  const [isNaming, setNaming] = useState(false);
-  const [name, setName] = useState(view && !view.isShipped ? `${view.name}, copy` : (view?.name ?? ''));
-  const [shelf, setShelf] = useState('My views');
-  const [shared, setShared] = useState(false);
-  const canSave = view !== null && !view.isShipped;
+  const [form, setForm] = useState<Form>(null);
+  const isOwn = view !== null && !view.isShipped;
+  const toggle = (which: Form) => setForm(form === which ? null : which);
   return (
     <div className="flex flex-wrap items-center gap-2">
       {refusal ? (
@@ -32,40 +35,107 @@ export function SaveBar({
         </p>
       ) : null}
       <span className="text-[13px] text-ink-soft">{isSaving ? 'Saving' : isChanged ? 'Changed, not saved' : 'As saved'}</span>
-      {canSave ? (
+      {isOwn ? (
         <button type="button" className="button button-primary" disabled={!isChanged || isSaving} onClick={save}>
           Save
         </button>
       ) : null}
-      <button type="button" className="button" onClick={() => setNaming(!isNaming)} aria-expanded={isNaming}>
+      <button type="button" className="button" onClick={() => toggle('saveAs')} aria-expanded={form === 'saveAs'}>
         Save as
       </button>
-      {isNaming ? (
-        <form
-          aria-label="Save as"
-          className="flex w-full flex-wrap items-end gap-2 border border-hairline bg-sheet p-2"
-          onSubmit={(event) => {
-            event.preventDefault();
-            saveAs({ name, shelf, shared });
-          }}
-        >
-          <label className="text-[13px]">
-            <span className="block text-ink-soft">Name of the view</span>
-            <input className="field w-60" value={name} onChange={(event) => setName(event.target.value)} />
-          </label>
-          <label className="text-[13px]">
-            <span className="block text-ink-soft">Shelf</span>
-            <input className="field w-40" value={shelf} onChange={(event) => setShelf(event.target.value)} />
-          </label>
-          <label className="flex items-center gap-1.5 py-1.5 text-[13px]">
-            <input type="checkbox" className="accent-copper" checked={shared} onChange={(event) => setShared(event.target.checked)} />
-            Share with colleagues
-          </label>
-          <button type="submit" className="button button-primary" disabled={isSaving}>
-            Save the view
+      {isOwn ? (
+        <>
+          <button type="button" className="button" onClick={() => toggle('describe')} aria-expanded={form === 'describe'}>
+            Name and shelf
           </button>
-        </form>
+          <button type="button" className="link text-[13px]" onClick={() => toggle('remove')} aria-expanded={form === 'remove'}>
+            Remove
+          </button>
+        </>
+      ) : null}
+      {form === 'saveAs' ? (
+        <NameForm
+          label="Save as"
+          start={{ name: isOwn ? `${view.name}, copy` : (view?.name ?? ''), shelf: 'My views', shared: false }}
+          action="Save the view"
+          isBusy={isSaving}
+          submit={saveAs}
+        />
+      ) : null}
+      {form === 'describe' && isOwn ? (
+        <NameForm
+          label="Name and shelf"
+          start={{ name: view.name, shelf: view.shelf, shared: view.shared }}
+          action="Keep these"
+          isBusy={isSaving}
+          submit={(as) => {
+            describe(as);
+            setForm(null);
+          }}
+        />
+      ) : null}
+      {form === 'remove' && isOwn ? (
+        <div
+          role="alertdialog"
+          aria-label="Remove the view"
+          className="flex w-full items-center gap-3 border border-hairline bg-sheet p-2 text-[14px]"
+        >
+          <span>{view.name} goes for good, for everybody it is shared with.</span>
+          <button type="button" className="button" onClick={remove}>
+            Remove the view
+          </button>
+          <button type="button" className="link" onClick={() => setForm(null)}>
+            Keep it
+          </button>
+        </div>
       ) : null}
     </div>
+  );
+}
+
+function NameForm({
+  label,
+  start,
+  action,
+  isBusy,
+  submit,
+}: {
+  readonly label: string;
+  readonly start: SaveAs;
+  readonly action: string;
+  readonly isBusy: boolean;
+  readonly submit: (as: SaveAs) => void;
+}) {
+  const [as, setAs] = useState(start);
+  return (
+    <form
+      aria-label={label}
+      className="flex w-full flex-wrap items-end gap-2 border border-hairline bg-sheet p-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        submit(as);
+      }}
+    >
+      <label className="text-[13px]">
+        <span className="block text-ink-soft">Name of the view</span>
+        <input className="field w-60" value={as.name} onChange={(event) => setAs({ ...as, name: event.target.value })} />
+      </label>
+      <label className="text-[13px]">
+        <span className="block text-ink-soft">Shelf</span>
+        <input className="field w-40" value={as.shelf} onChange={(event) => setAs({ ...as, shelf: event.target.value })} />
+      </label>
+      <label className="flex items-center gap-1.5 py-1.5 text-[13px]">
+        <input
+          type="checkbox"
+          className="accent-copper"
+          checked={as.shared}
+          onChange={(event) => setAs({ ...as, shared: event.target.checked })}
+        />
+        Share with colleagues
+      </label>
+      <button type="submit" className="button button-primary" disabled={isBusy}>
+        {action}
+      </button>
+    </form>
   );
 }
