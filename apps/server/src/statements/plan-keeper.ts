@@ -22,6 +22,7 @@ export class PlanKeeper {
       calendar: books.calendar,
       asOf,
       dimensions: knownDimensions(books),
+      exponent: books.currency.exponent,
     });
     this.#held.delete(key);
     const [oldest] = this.#held.keys();

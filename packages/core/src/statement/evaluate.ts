@@ -87,11 +87,11 @@ function evaluateAmounts(options: {
     const cell =
       whole.missing !== null
         ? blank(whole.missing)
-        : evaluateExpression(
-            expression,
+        : evaluateExpression(expression, {
             result,
-            (key) => readers(key) ?? cells[plan.lineOfKey.get(key) ?? -1]?.[column.index] ?? notMeaningful('faultyLine'),
-          );
+            exponent: plan.exponent,
+            cellOf: (key) => readers(key) ?? cells[plan.lineOfKey.get(key) ?? -1]?.[column.index] ?? notMeaningful('faultyLine'),
+          });
     set(line, cell);
   }
 }
@@ -179,7 +179,11 @@ function derivedCell(plan: StatementPlan, cells: readonly (readonly Cell[])[], l
     case 'formula':
       return line.source.kind === 'expression' && line.source.result !== 'amount'
         ? blank('ratioLine')
-        : evaluateExpression(column.expression, column.result, (key) => at(column.reads.get(key)!));
+        : evaluateExpression(column.expression, {
+            result: column.result,
+            exponent: plan.exponent,
+            cellOf: (key) => at(column.reads.get(key)!),
+          });
     case 'amount':
       return at(column.index);
   }

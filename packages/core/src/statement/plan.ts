@@ -24,6 +24,8 @@ export type StatementPlan = {
   readonly percentBase: number;
   /** for each account of the chart, whether it stands in the balance sheet */
   readonly isBalance: readonly boolean[];
+  /** decimals of the currency */
+  readonly exponent: number;
   /** the filter of lines without one of their own */
   readonly noFilter: DimensionFilter;
 };
@@ -39,8 +41,10 @@ export function planStatement(options: {
   readonly calendar: FiscalCalendar;
   readonly asOf: PeriodIndex;
   readonly dimensions?: KnownDimensions;
+  /** decimals of the currency, by default two */
+  readonly exponent?: number;
 }): PlanResult {
-  const { lineSet, columnSet, chart, calendar, asOf, dimensions = new Map() } = options;
+  const { lineSet, columnSet, chart, calendar, asOf, dimensions = new Map(), exponent = 2 } = options;
   const { lines, order, issues: lineIssues } = planLines(lineSet, chart, dimensions);
   const { blocks, columns, order: columnOrder, issues: columnIssues } = planColumns(columnSet, { calendar, asOf, dimensions });
   const lineOfKey = new Map(lines.map((line) => [line.key, line.index]));
@@ -66,6 +70,7 @@ export function planStatement(options: {
       columnOrder,
       percentBase: lineOfKey.get(lineSet.percentBase) ?? -1,
       isBalance: chart.accounts.map(isBalanceAccount),
+      exponent,
       noFilter: NO_FILTER,
     },
   };

@@ -303,7 +303,7 @@ describe('expressions', () => {
     };
     const { at } = run({ actual: [], lineSet, columnSet: TREND_COLUMNS });
     const value = (line: string) => at(line, 'trend.2026-03.actual');
-    expect([value('a'), value('b'), value('c')]).toEqual([15, 24, 5].map((each) => amount(minor(each))));
+    expect([value('a'), value('b'), value('c')]).toEqual([1500, 2400, 533].map((each) => amount(minor(each))));
     expect(value('d')).toEqual(notMeaningful('divisionByZero'));
     expect(value('e')).toEqual(notMeaningful('fromNotMeaningful'));
   });

@@ -386,6 +386,36 @@ describe('faults are told and the rest still shows', () => {
   });
 });
 
+describe('plain numbers in formulas', () => {
+  const formula = (key: string, expression: string, result: 'amount' | 'times' = 'amount'): Line => ({
+    kind: 'formula',
+    key,
+    name: key,
+    expression,
+    result,
+  });
+  it('stand for whole units of the currency where they meet an amount, and for themselves elsewhere', () => {
+    const { value } = run({
+      postings: [sold(25000)],
+      lines: [
+        sales,
+        formula('more', 'sales + 100'),
+        formula('less', '100 - sales'),
+        formula('most', 'max(sales, 300)'),
+        formula('part', 'sales * 0.1 - 5'),
+        formula('plain', '12 * 3'),
+        formula('share', '(sales + 250) / sales', 'times'),
+        formula('per_dollar', '5 / sales', 'times'),
+        formula('each', 'sales / 4'),
+      ],
+      blocks: [block([actual])],
+    });
+    expect(['more', 'less', 'most', 'part', 'plain', 'share', 'per_dollar', 'each'].map((key) => value(key, 'b.actual'))).toEqual([
+      35000, -15000, 30000, 2000, 3600, 2, 0.02, 6250,
+    ]);
+  });
+});
+
 describe('statistics', () => {
   const values = new Map([
     [`heads ${periodOfKey(calendar, '2025-09')!}`, 10],

@@ -162,7 +162,7 @@ export function LineForm({
             hint={
               formula && !formula.ok
                 ? `Cannot be read at character ${formula.issue.at + 1}: "${formula.issue.token || 'end'}"`
-                : '+ - * / ( ) min max abs; days and months of the column'
+                : '+ - * / ( ) min max abs; a number beside an amount is in whole units of the currency; days and months of the column'
             }
           >
             <TextInput value={line.expression} commit={(expression) => change({ ...line, expression })} className="font-mono" />
