@@ -71,7 +71,7 @@ export type { StatementPlan, StatementIssue, PlanResult } from './statement/plan
 export type { ScenarioSource, ScenarioSources } from './statement/scenario-source.ts';
 export { evaluate, shareBase } from './statement/evaluate.ts';
 export type { StatementGrid, AmountColumn } from './statement/evaluate.ts';
-export { columnWords, spanDefinitionWords } from './statement/column-words.ts';
+export { columnWords } from './statement/column-words.ts';
 export { provenanceOf } from './statement/provenance.ts';
 export type { CellPart, PartAccount, Provenance } from './statement/provenance.ts';
 export { INCOME_LINES } from './statement/shipped/income-lines.ts';

@@ -181,12 +181,10 @@ class Places {
     return { text: `${letters(position)}${row}`, value: 'value' in cell ? this.#figure(cell) : null };
   }
   #figure(cell: Cell & { readonly value: number }): number {
-    return cell.kind === 'amount' ? cell.value / 10 ** this.#exponent : cell.value;
+    return cell.kind === 'amount' ? cell.value / 10 ** this.#grid.plan.exponent : cell.value;
   }
-  #exponent = 0;
 
   #ofLine(line: PlannedLine, column: PlannedColumn, exponent: number): { text: string; value: number | null } | null {
-    this.#exponent = exponent;
     const { source } = line;
     if (source.kind === 'expression') {
       const made = this.#expression(source.expression, (key) => this.#at(this.#grid.plan.lineOfKey.get(key) ?? -1, column.index));

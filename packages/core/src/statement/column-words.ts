@@ -1,6 +1,4 @@
-import { shortPeriodName, spanWords } from '../calendar/period-words.ts';
-import type { SpanDefinition } from '../calendar/span.ts';
-import { periodOfKey, type FiscalCalendar } from '../calendar/fiscal-calendar.ts';
+import { spanWords } from '../calendar/period-words.ts';
 import { bothFilters } from '../ledger/dimension.ts';
 import type { BalanceMeasure } from './column-set.ts';
 import type { StatementGrid } from './evaluate.ts';
@@ -42,31 +40,4 @@ export function columnWords(grid: StatementGrid, columnIndex: number): string {
     case 'runningTotal':
       return `Added up: ${of(column.columns[0]!)}${column.columns.length > 1 ? ` through ${of(column.columns.at(-1)!)}` : ''}`;
   }
-}
-
-const SPAN_NAMES: Readonly<Record<SpanDefinition['kind'], string>> = {
-  month: 'month',
-  quarter: 'quarter',
-  quarterToDate: 'quarter to date',
-  yearToDate: 'year to date',
-  fullYear: 'full year',
-  trailingTwelve: 'trailing twelve months',
-  restOfYear: 'rest of the year',
-  fromBeginning: 'from the beginning',
-};
-
-/** A span as a definition, in words: `same month, one year earlier`, `year to date, pinned to Mar 2026`. */
-export function spanDefinitionWords(span: SpanDefinition, calendar: FiscalCalendar): string {
-  const { kind, shift, pinnedTo } = span;
-  const shifts = (['months', 'quarters', 'years'] as const).flatMap((unit) => {
-    const count = shift?.[unit] ?? 0;
-    if (count === 0) return [];
-    const size = Math.abs(count);
-    return [`${size === 1 ? 'one' : size} ${size === 1 ? unit.slice(0, -1) : unit} ${count < 0 ? 'earlier' : 'later'}`];
-  });
-  if (pinnedTo !== undefined) {
-    const period = periodOfKey(calendar, pinnedTo);
-    return [SPAN_NAMES[kind], `pinned to ${period === null ? pinnedTo : shortPeriodName(calendar, period)}`, ...shifts].join(', ');
-  }
-  return shifts.length === 0 ? SPAN_NAMES[kind] : `same ${SPAN_NAMES[kind]}, ${shifts.join(', ')}`;
 }

@@ -5,7 +5,7 @@ import { isIncomeAccount, type Account } from '../chart/account.ts';
 import { BalanceCube } from '../ledger/balance-cube.ts';
 import { minor } from '../money/minor.ts';
 import type { Cell } from './cell.ts';
-import { columnWords, spanDefinitionWords } from './column-words.ts';
+import { columnWords } from './column-words.ts';
 import type { Block, Column, ColumnSet } from './column-set.ts';
 import { evaluate, type StatementGrid } from './evaluate.ts';
 import type { Line, LineSet } from './line-set.ts';
@@ -340,9 +340,6 @@ describe('columns', () => {
     const { grid } = run({ postings, lines: [sales], blocks: blocks([{ kind: 'runningTotal', key: 'run', heading: '', of: 'actual' }]) });
     expect(columnWords(grid, 0)).toBe('Actual, Oct 2025');
     expect(columnWords(grid, 1)).toBe('Added up: Actual, Oct 2025');
-    expect(spanDefinitionWords({ kind: 'month', shift: { years: -1 } }, calendar)).toBe('same month, one year earlier');
-    expect(spanDefinitionWords({ kind: 'yearToDate', pinnedTo: '2025-03' }, calendar)).toBe('year to date, pinned to Mar 2025');
-    expect(spanDefinitionWords({ kind: 'quarter' }, calendar)).toBe('quarter');
   });
 });
 
