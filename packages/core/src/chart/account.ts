@@ -27,3 +27,8 @@ export function polarityOf(account: Account): Polarity {
 
 export const isIncomeAccount = (account: Account): boolean => classOf(account.class).statement === 'income';
 export const isBalanceAccount = (account: Account): boolean => classOf(account.class).statement === 'balance';
+
+/** Chart positions of all income accounts: what earnings are made of. */
+export function incomePositions(chart: Chart): number[] {
+  return chart.accounts.flatMap((account, index) => (isIncomeAccount(account) ? [index] : []));
+}

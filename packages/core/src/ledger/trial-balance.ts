@@ -1,5 +1,5 @@
 import { firstSlot, lastSlot, periodOfYear, periodAt, type FiscalCalendar, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
-import { isIncomeAccount, type Chart } from '../chart/account.ts';
+import { incomePositions, isIncomeAccount, type Chart } from '../chart/account.ts';
 import { minor, ZERO, type Minor } from '../money/minor.ts';
 import type { Slab } from './balance-cube.ts';
 
@@ -25,14 +25,15 @@ export type TrialBalance = {
  * The result of earlier fiscal years still standing in income accounts, debit positive: what is to
  * be rolled into retained earnings at the start of a year. Zero when closing entries moved it all.
  * Closing entries dated within the year itself are undone, so that its own result still shows.
- * @param upTo slot through which closing entries are counted
+ * @param income chart positions of the income accounts
+ * @param slots.upTo slot through which closing entries are counted
  */
-export function unclosedEarnings(slab: Slab, chart: Chart, slots: { readonly yearStart: number; readonly upTo: number }): Minor {
-  let sum = slab.closedIncome(slots.upTo) as number;
-  chart.accounts.forEach((account, index) => {
-    if (isIncomeAccount(account)) sum += slab.closing(index, slots.yearStart - 1);
-  });
-  return minor(sum);
+export function unclosedEarnings(
+  slab: Slab,
+  income: readonly number[],
+  slots: { readonly yearStart: number; readonly upTo: number },
+): Minor {
+  return minor(income.reduce((sum, index) => sum + slab.closing(index, slots.yearStart - 1), slab.closedIncome(slots.upTo)));
 }
 
 /**
@@ -50,8 +51,9 @@ export function trialBalance(slab: Slab, chart: Chart, calendar: FiscalCalendar,
     const yearToDate = slab.change(index, start, end);
     return { account: index, opening, yearToDate, month: slab.change(index, monthStart, end), closing: minor(opening + yearToDate) };
   });
-  const opening = unclosedEarnings(slab, chart, { yearStart: start, upTo: start - 1 });
-  const closing = unclosedEarnings(slab, chart, { yearStart: start, upTo: end });
+  const income = incomePositions(chart);
+  const opening = unclosedEarnings(slab, income, { yearStart: start, upTo: start - 1 });
+  const closing = unclosedEarnings(slab, income, { yearStart: start, upTo: end });
   rows.push({
     account: null,
     opening,

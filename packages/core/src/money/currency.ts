@@ -1,5 +1,11 @@
 /** A currency by its ISO 4217 code and the number of decimals its minor unit stands for. */
-export type Currency = { readonly code: string; readonly exponent: number; readonly words: string };
+export type Currency = {
+  readonly code: string;
+  readonly exponent: number;
+  readonly words: string;
+  /** what stands before an amount where the sign is asked for */
+  readonly sign: string;
+};
 
 // ISO 4217 minor-unit exponents; every other code is taken as two decimals.
 const EXPONENTS: Readonly<Record<string, number>> = {
@@ -30,6 +36,8 @@ const WORDS: Readonly<Record<string, string>> = {
   JPY: 'Japanese yen',
 };
 
+const SIGNS: Readonly<Record<string, string>> = { USD: '$', CAD: '$', AUD: '$', EUR: '€', GBP: '£', JPY: '¥' };
+
 /**
  * Looks a currency up by its three-letter code.
  * @throws RangeError when the code is not three capital letters.
@@ -37,5 +45,5 @@ const WORDS: Readonly<Record<string, string>> = {
  */
 export function currency(code: string): Currency {
   if (!/^[A-Z]{3}$/.test(code)) throw new RangeError(`"${code}" is not a three-letter currency code such as USD`);
-  return { code, exponent: EXPONENTS[code] ?? 2, words: WORDS[code] ?? code };
+  return { code, exponent: EXPONENTS[code] ?? 2, words: WORDS[code] ?? code, sign: SIGNS[code] ?? `${code} ` };
 }

@@ -15,21 +15,46 @@ export function toDecimalText(value: Minor, exponent: number): string {
   return exponent === 0 ? sign + digits : `${sign}${digits.slice(0, -exponent)}.${digits.slice(-exponent)}`;
 }
 
+/** How an amount is written. */
+export type AmountFormat = {
+  /** decimals of the currency */
+  readonly exponent: number;
+  readonly unit: DisplayUnit;
+  /** of the unit shown: 1.2 million; by default one for millions, none for thousands and whole units; `cents` shows them all */
+  readonly decimals?: number | null;
+  readonly negatives?: 'parentheses' | 'minus';
+  /** stands before the figure: `$` */
+  readonly sign?: string;
+};
+
+/**
+ * The step amounts are rounded to, in minor units: 100,000 for thousands of dollars.
+ * @example displayStep({ exponent: 2, unit: 'millions', decimals: 1 }) // 10_000_000
+ */
+export function displayStep({ exponent, unit, decimals }: Pick<AmountFormat, 'exponent' | 'unit' | 'decimals'>): number {
+  return 10 ** (exponent + POWERS[unit] - decimalsOf({ exponent, unit, decimals: decimals ?? null }));
+}
+
+function decimalsOf({ exponent, unit, decimals }: { exponent: number; unit: DisplayUnit; decimals: number | null }): number {
+  if (unit === 'cents') return exponent;
+  return Math.max(0, Math.min(decimals ?? (unit === 'millions' ? 1 : 0), exponent + POWERS[unit]));
+}
+
 /**
  * An amount as shown: rounded half away from zero to the unit, thousands separated by commas,
- * negatives in parentheses, zero as an en dash. `cents` shows every decimal of the currency.
- * An amount that rounds to nothing shows as 0, so that it is told apart from a true zero.
- * @param exponent decimals of the currency
+ * negatives in parentheses or with a minus, zero as an en dash. `cents` shows every decimal of the
+ * currency. An amount that rounds to nothing shows as 0, so that it is told apart from a true zero.
  * @example formatAmount(minor(-123456), { exponent: 2, unit: 'dollars' }) // '(1,235)'
  */
-export function formatAmount(value: Minor, options: { readonly exponent: number; readonly unit: DisplayUnit }): string {
+export function formatAmount(value: Minor, format: AmountFormat): string {
   if (value === 0) return '–';
-  const { exponent, unit } = options;
-  const step = unit === 'cents' ? 1 : 10 ** (exponent + POWERS[unit]);
+  const { exponent, unit, negatives = 'parentheses', sign = '' } = format;
+  const decimals = decimalsOf({ exponent, unit, decimals: format.decimals ?? null });
+  const step = displayStep(format);
   const rounded = roundToStep(value, step);
-  const size = Math.abs(rounded);
-  const text = unit === 'cents' ? toDecimalText(size as Minor, exponent) : String(size / step);
+  const text = toDecimalText((Math.abs(rounded) / step) as Minor, decimals);
   const [whole = '0', fraction] = text.split('.');
-  const separated = whole.replaceAll(/\B(?=(\d{3})+$)/g, ',') + (fraction === undefined ? '' : `.${fraction}`);
-  return rounded < 0 ? `(${separated})` : separated;
+  const separated = sign + whole.replaceAll(/\B(?=(\d{3})+$)/g, ',') + (fraction === undefined ? '' : `.${fraction}`);
+  if (rounded >= 0) return separated;
+  return negatives === 'minus' ? `−${separated}` : `(${separated})`;
 }

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { apportion, ApportionError } from './apportion.ts';
 import { currency } from './currency.ts';
 import { multiplyByDecimal, parseDecimal } from './decimal.ts';
-import { formatAmount, toDecimalText } from './format-amount.ts';
+import { displayStep, formatAmount, toDecimalText } from './format-amount.ts';
 import { AmountOverflowError, minor } from './minor.ts';
 import { parseAmount } from './parse-amount.ts';
 import { roundHalfAway, roundToStep } from './round.ts';
@@ -96,8 +96,16 @@ describe('formatAmount', () => {
     [49, 'dollars', '0'],
     [-49, 'dollars', '0'],
     [123456789, 'thousands', '1,235'],
-    [150000000, 'millions', '2'],
+    [155000000, 'millions', '1.6'],
   ] as const)('%i in %s is %s', (value, unit, text) => expect(formatAmount(minor(value), { exponent: 2, unit })).toBe(text));
+  it('takes decimals of the unit, a minus and a sign', () => {
+    const thousands = { exponent: 2, unit: 'thousands', decimals: 2, negatives: 'minus', sign: '$' } as const;
+    expect(formatAmount(minor(-123456789), thousands)).toBe('−$1,234.57');
+    expect(formatAmount(minor(123456), { exponent: 2, unit: 'dollars', decimals: 9 })).toBe('1,234.56');
+    expect(formatAmount(minor(-500), { exponent: 0, unit: 'millions', decimals: 0, sign: '¥' })).toBe('¥0');
+    expect(displayStep({ exponent: 2, unit: 'thousands' })).toBe(100_000);
+    expect(displayStep({ exponent: 0, unit: 'dollars', decimals: 2 })).toBe(1);
+  });
   it('knows currencies without decimals', () => {
     expect(currency('JPY').exponent).toBe(0);
     expect(formatAmount(minor(1234), { exponent: 0, unit: 'cents' })).toBe('1,234');

@@ -1,6 +1,5 @@
 import { firstSlot, lastSlot, periodAt, periodOfYear, type FiscalCalendar } from '../calendar/fiscal-calendar.ts';
 import type { Span } from '../calendar/span.ts';
-import { isIncomeAccount, type Chart } from '../chart/account.ts';
 import type { Slab } from '../ledger/balance-cube.ts';
 import { unclosedEarnings } from '../ledger/trial-balance.ts';
 import { roundHalfAway } from '../money/round.ts';
@@ -62,21 +61,18 @@ export function accountValues(slab: Slab, isBalance: readonly boolean[], span: S
  */
 export function earningsValue(options: {
   readonly slab: Slab;
-  readonly chart: Chart;
+  /** chart positions of the income accounts that count */
+  readonly income: readonly number[];
   readonly years: EarningsYears;
   readonly span: SlotSpan;
   readonly measure: BalanceMeasure;
 }): number {
-  const { slab, chart, years, span, measure } = options;
+  const { slab, income, years, span, measure } = options;
   const at = (slot: number, yearStart: number): number => {
     if (years === 'closed') return slab.closedIncome(slot);
-    if (years === 'earlier') return unclosedEarnings(slab, chart, { yearStart, upTo: slot });
+    if (years === 'earlier') return unclosedEarnings(slab, income, { yearStart, upTo: slot });
     if (slot < yearStart) return 0;
-    let sum = 0;
-    chart.accounts.forEach((account, index) => {
-      if (isIncomeAccount(account)) sum += slab.change(index, yearStart, slot);
-    });
-    return sum;
+    return income.reduce((sum, index) => sum + slab.change(index, yearStart, slot), 0);
   };
   const closing = at(span.to, span.yearOfTo);
   if (measure === 'closing') return closing;

@@ -16,6 +16,8 @@ export type BlankReason =
   | 'bothZero'
   | 'ratioLine'
   | 'noStatistic'
+  | 'noBenchmark'
+  | 'partOfEarnings'
   | 'fromBlank';
 /** percent: a fraction shown times 100; points: a difference of two such fractions; times: a plain ratio. */
 export type RatioUnit = 'percent' | 'points' | 'times' | 'days';

@@ -5,9 +5,10 @@ import type { RatioUnit } from './cell.ts';
 /**
  * Which figures a column reads; `budget` is the one chosen for the statement, by default the approved
  * one; `budget:7` is the budget with that number; `projection` is the actuals through the last posted
- * month and the approved budget after it.
+ * month and the approved budget after it; `statistic:headcount` is a figure that is not money, on every line
+ * under the line's own filter.
  */
-export type ScenarioRef = 'actual' | 'budget' | 'projection' | `budget:${number}`;
+export type ScenarioRef = 'actual' | 'budget' | 'projection' | `budget:${number}` | `statistic:${string}`;
 /** Over a span, a balance-sheet account shows its closing balance, its net change, its opening balance, or the mean of opening and closing. */
 export type BalanceMeasure = 'closing' | 'change' | 'opening' | 'average';
 
@@ -17,6 +18,8 @@ type ColumnBase = {
   readonly heading: string;
   /** computed, not shown */
   readonly hidden?: boolean;
+  /** left out while every figure of it is blank */
+  readonly ifFilled?: boolean;
   /** in characters of a figure; by default what its figures need */
   readonly width?: number;
   /** of percentages and ratios; by default one */
@@ -42,7 +45,9 @@ export type Column =
   /** a formula over columns, line by line: `(actual - budget) / heads` */
   | (ColumnBase & { readonly kind: 'formula'; readonly expression: string; readonly result: 'amount' | RatioUnit })
   /** `of` added up over the standings of a repeat, through this one */
-  | (ColumnBase & { readonly kind: 'runningTotal'; readonly of: string });
+  | (ColumnBase & { readonly kind: 'runningTotal'; readonly of: string })
+  /** what each ratio, or each line's share, is held against */
+  | (ColumnBase & { readonly kind: 'benchmark' });
 export type ColumnKind = Column['kind'];
 
 /** What a block stands for again and again. Stretches end at the as-of month. */

@@ -37,6 +37,8 @@ export function columnWords(grid: StatementGrid, columnIndex: number): string {
     }
     case 'formula':
       return `Made from ${[...column.reads.values()].map(of).join('; ')}`;
+    case 'benchmark':
+      return 'The benchmark of the line';
     case 'runningTotal':
       return `Added up: ${of(column.columns[0]!)}${column.columns.length > 1 ? ` through ${of(column.columns.at(-1)!)}` : ''}`;
   }

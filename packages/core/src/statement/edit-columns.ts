@@ -114,6 +114,7 @@ export function renameColumn(set: ColumnSet, { block, column }: ColumnPlace, key
         return { ...each, expression: inside ? renameInExpression(outside, column, key) : outside };
       }
       case 'amount':
+      case 'benchmark':
         return each;
     }
   };

@@ -1,4 +1,4 @@
-import { periodAt, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
+import { periodAt } from '../calendar/fiscal-calendar.ts';
 import type { Span } from '../calendar/span.ts';
 import { bothFilters, filterKey, type DimensionFilter } from '../ledger/dimension.ts';
 import { minor } from '../money/minor.ts';
@@ -11,6 +11,7 @@ import type { StatisticOver } from './line-set.ts';
 import type { PlannedColumn } from './plan-columns.ts';
 import type { StatementPlan } from './plan.ts';
 import type { PlannedLine } from './planned-line.ts';
+import { STATISTIC, statisticCell, statisticOver } from './statistic-figures.ts';
 import type { ScenarioSource, ScenarioSources } from './scenario-source.ts';
 
 /** The one grid every screen, export and script reads: `cells[line][column]`, by the plan's indexes. */
@@ -59,6 +60,10 @@ function evaluateAmounts(options: {
     return figures;
   };
   const set = (line: PlannedLine, cell: Cell): void => void (cells[line.index]![column.index] = cell);
+  if (column.scenario.startsWith(STATISTIC)) {
+    for (const line of plan.lines) set(line, statisticCell(line, column, { source, filter: joined }));
+    return;
+  }
   for (const line of plan.lines) {
     const { source: from } = line;
     if (from.kind === 'nothing') set(line, blank('noLine'));
@@ -69,6 +74,7 @@ function evaluateAmounts(options: {
       const figures = under(line);
       if (figures.missing !== null) set(line, blank(figures.missing));
       else if (!source.hasBalances && line.holdsBalances) set(line, blank('noBalanceBudget'));
+      else if (from.kind === 'earnings' && from.years !== 'current' && plan.incomeKept === 'some') set(line, blank('partOfEarnings'));
       else if (from.kind === 'members') {
         let sum = 0;
         for (const index of from.lines) {
@@ -141,21 +147,13 @@ function figuresUnder(plan: StatementPlan, column: AmountColumn, source: Scenari
         return row === undefined ? 0 : incomeValue(income, row, span!, measure) + balanceValue(balance, row, span!, measure);
       }
       if (from.kind === 'earnings')
-        return earningsValue({ slab: source.slab(filter), chart: plan.chart, years: from.years, span: span!, measure });
+        // without any income account kept, what closing entries moved is not of the statement either
+        return plan.incomeKept === 'none'
+          ? 0
+          : earningsValue({ slab: source.slab(filter), income: plan.income, years: from.years, span: span!, measure });
       throw new TypeError(`line ${line.key} holds no accounts`);
     },
-    statistic(series: string, over: StatisticOver): Cell {
-      if (!column.resolved.ok) return blank(column.resolved.reason);
-      const { from, to } = column.resolved.span;
-      const values: number[] = [];
-      for (let period = from as number; period <= to; period += 1) {
-        const value = source.statistic(series, filter, period as PeriodIndex);
-        if (value !== null) values.push(value);
-      }
-      if (values.length === 0) return blank('noStatistic');
-      const sum = values.reduce((total, value) => total + value, 0);
-      return { kind: 'quantity', value: over === 'sum' ? sum : over === 'last' ? values.at(-1)! : sum / values.length };
-    },
+    statistic: (series: string, over: StatisticOver): Cell => statisticOver(source, { series, over, filter, resolved: column.resolved }),
   };
 }
 
@@ -166,6 +164,8 @@ function derivedCell(plan: StatementPlan, cells: readonly (readonly Cell[])[], l
   switch (column.kind) {
     case 'faulty':
       return notMeaningful('faultyColumn');
+    case 'benchmark':
+      return benchmarkCell(line);
     case 'difference':
       return differenceOf(at(column.compared), at(column.base), line.polarity);
     case 'percentDifference':
@@ -187,6 +187,13 @@ function derivedCell(plan: StatementPlan, cells: readonly (readonly Cell[])[], l
     case 'amount':
       return at(column.index);
   }
+}
+
+/** A ratio line's benchmark in its unit, any other line's as a share. */
+function benchmarkCell({ benchmark, source }: PlannedLine): Cell {
+  if (benchmark === null) return blank('noBenchmark');
+  const unit = source.kind === 'expression' && source.result !== 'amount' ? source.result : 'percent';
+  return { kind: 'ratio', value: benchmark.value, unit };
 }
 
 /** Index of the line a share is taken of; -1 where a line stands in no section with a total. */

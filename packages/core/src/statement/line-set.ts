@@ -18,6 +18,8 @@ type LineBase = {
   readonly hidden?: boolean;
   /** key of the line that shares of this one are taken of, in place of the column's base */
   readonly percentOf?: string;
+  /** in account form, the second side begins with this line */
+  readonly startsSide?: boolean;
 };
 type Selecting = LineBase & {
   readonly selection: AccountSelection;
@@ -27,6 +29,8 @@ type Selecting = LineBase & {
   /** what balance-sheet accounts show on this line whatever the column says */
   readonly measure?: BalanceMeasure;
   readonly order?: PartOrder;
+  /** numbers beside the accounts it opens to; shown unless false */
+  readonly accountNumbers?: boolean;
 };
 
 /** One row of a statement. Sections nest; everything else is a leaf. */

@@ -27,6 +27,7 @@ export type ColumnWork =
       readonly reads: ReadonlyMap<string, number>;
     }
   | { readonly kind: 'runningTotal'; readonly columns: readonly number[] }
+  | { readonly kind: 'benchmark' }
   /** a column that could not be laid out; its issue says why */
   | { readonly kind: 'faulty' };
 export type PlannedColumn = {
@@ -36,6 +37,7 @@ export type PlannedColumn = {
   readonly block: number;
   readonly heading: string;
   readonly hidden: boolean;
+  readonly ifFilled: boolean;
   readonly width: number | null;
   readonly decimals: number | null;
 } & ColumnWork;
@@ -105,6 +107,7 @@ export function planColumns(
       key: `${standing.key}.${column.key}`,
       heading: column.heading.replaceAll('{span}', spanOf.ok ? spanWords(calendar, spanOf.span) : ''),
       hidden: (column.hidden ?? false) || (block.hidden ?? false),
+      ifFilled: column.ifFilled ?? false,
       width: column.width ?? null,
       decimals: column.decimals ?? null,
     };
@@ -141,6 +144,8 @@ export function planColumns(
           };
         case 'share':
           return { kind: 'share', of: position(of.of), baseLine: of.baseLine ?? null, ownGroup: of.ownGroup ?? false };
+        case 'benchmark':
+          return { kind: 'benchmark' };
         case 'runningTotal': {
           // in the total block the sum over the stretch is the column itself
           if (at.isTotal) return { kind: 'runningTotal', columns: [position(of.of)] };
@@ -205,6 +210,7 @@ export function columnsRead(column: PlannedColumn): readonly number[] {
     case 'runningTotal':
       return column.columns;
     case 'amount':
+    case 'benchmark':
     case 'faulty':
       return [];
   }

@@ -1,7 +1,8 @@
 import type { NaturalSign, Polarity } from '../chart/account-class.ts';
-import { isBalanceAccount, isIncomeAccount, polarityOf, type Chart } from '../chart/account.ts';
+import { isBalanceAccount, polarityOf, type Chart } from '../chart/account.ts';
 import { selectAccounts } from '../chart/selection.ts';
 import { NO_FILTER } from '../ledger/dimension.ts';
+import type { Benchmarks } from './benchmark.ts';
 import type { BalanceMeasure } from './column-set.ts';
 import { parseExpression, type ExpressionIssue } from './expression.ts';
 import { formulaOrder } from './formula-order.ts';
@@ -44,13 +45,22 @@ const signOfNatural = (sign: NaturalSign): 1 | -1 => (sign === 'debit' ? 1 : -1)
  * lines and break-outs the values of their dimension, formulas are parsed and put in order of
  * dependency. All faults are listed; a faulty line is laid out too and shows no figure.
  */
-export function planLines(lineSet: LineSet, chart: Chart, dimensions: KnownDimensions): PlannedLines {
-  return new LinePlanner(chart, dimensions).plan(lineSet);
+export function planLines(lineSet: LineSet, options: LineOptions): PlannedLines {
+  return new LinePlanner(options).plan(lineSet);
 }
+export type LineOptions = {
+  readonly chart: Chart;
+  readonly dimensions: KnownDimensions;
+  /** chart positions of the accounts the statement keeps to; null keeps all */
+  readonly keptAccounts: ReadonlySet<number> | null;
+  readonly benchmarks: Benchmarks;
+};
 
 class LinePlanner {
   readonly #chart: Chart;
   readonly #dimensions: KnownDimensions;
+  readonly #keptAccounts: ReadonlySet<number> | null;
+  readonly #benchmarks: Benchmarks;
   readonly #lines: Draft[] = [];
   readonly #issues: LineIssue[] = [];
   /** what adds up to each section, by index */
@@ -59,9 +69,11 @@ class LinePlanner {
   readonly #percentOf: (string | undefined)[] = [];
   readonly #keys = new Set<string>();
 
-  constructor(chart: Chart, dimensions: KnownDimensions) {
+  constructor({ chart, dimensions, keptAccounts, benchmarks }: LineOptions) {
     this.#chart = chart;
     this.#dimensions = dimensions;
+    this.#keptAccounts = keptAccounts;
+    this.#benchmarks = benchmarks;
   }
 
   plan(lineSet: LineSet): PlannedLines {
@@ -77,6 +89,7 @@ class LinePlanner {
       return {
         ...line,
         index,
+        benchmark: this.#benchmarks.get(line.key) ?? null,
         percentOf: wanted === undefined ? -1 : (byKey.get(wanted) ?? -1),
         ownGroup: group === undefined ? -1 : totals.get(group)!,
       };
@@ -102,6 +115,9 @@ class LinePlanner {
       rule: line.rule ?? null,
       hidden: line.hidden ?? false,
       order: 'number',
+      startsSide: line.startsSide ?? false,
+      accountNumbers: ('accountNumbers' in line ? line.accountNumbers : undefined) ?? true,
+      benchmark: null,
       ...made,
     };
     if (this.#keys.has(draft.key)) this.#issues.push({ line: draft.key, code: 'repeatedKey', token: draft.key });
@@ -165,7 +181,7 @@ class LinePlanner {
   }
 
   #addSelecting(line: Selecting, place: Place): void {
-    const accounts = selectAccounts(this.#chart, line.selection);
+    const accounts = selectAccounts(this.#chart, line.selection).filter((index) => this.#keptAccounts?.has(index) ?? true);
     if (line.order === 'name') accounts.sort((a, b) => this.#account(a).name.localeCompare(this.#account(b).name));
     if (line.kind !== 'groups') return this.#addSum(line, accounts, place, line);
     const groups = new Map<string, number[]>();
@@ -196,7 +212,7 @@ class LinePlanner {
     });
     this.#join(place, own);
     const inside = { depth: place.depth + 1, parent: own, enclosing: place.enclosing };
-    const part = { ...common, emphasis: null, rule: null, hidden: line.hidden ?? false };
+    const part = { ...common, emphasis: null, rule: null, hidden: line.hidden ?? false, startsSide: false };
     if (line.kind === 'breakOut' && line.by !== 'account') {
       const values = this.#dimensions.get(line.by);
       if (!values) this.#issues.push({ line: told.key, code: 'unknownDimension', token: line.by });
@@ -226,9 +242,4 @@ class LinePlanner {
   #account(index: number) {
     return this.#chart.accounts[index]!;
   }
-}
-
-/** Chart positions of all income accounts: what earnings are made of. */
-export function incomePositions(chart: Chart): number[] {
-  return chart.accounts.flatMap((account, index) => (isIncomeAccount(account) ? [index] : []));
 }

@@ -1,6 +1,7 @@
 import type { FiscalCalendar, PeriodIndex } from '../calendar/fiscal-calendar.ts';
-import { isBalanceAccount, type Chart } from '../chart/account.ts';
+import { incomePositions, isBalanceAccount, type Chart } from '../chart/account.ts';
 import { NO_FILTER, type DimensionFilter } from '../ledger/dimension.ts';
+import { NO_BENCHMARKS, type Benchmarks } from './benchmark.ts';
 import type { ColumnSet } from './column-set.ts';
 import type { LineSet } from './line-set.ts';
 import { planColumns, type ColumnIssue, type PlannedBlock, type PlannedColumn } from './plan-columns.ts';
@@ -26,6 +27,9 @@ export type StatementPlan = {
   readonly isBalance: readonly boolean[];
   /** decimals of the currency */
   readonly exponent: number;
+  /** chart positions of the income accounts the statement keeps to, and whether that is all of them */
+  readonly income: readonly number[];
+  readonly incomeKept: 'all' | 'some' | 'none';
   /** the filter of lines without one of their own */
   readonly noFilter: DimensionFilter;
 };
@@ -43,10 +47,25 @@ export function planStatement(options: {
   readonly dimensions?: KnownDimensions;
   /** decimals of the currency, by default two */
   readonly exponent?: number;
+  /** chart positions of the accounts to keep to; null or absent keeps all */
+  readonly keptAccounts?: ReadonlySet<number> | null;
+  readonly benchmarks?: Benchmarks;
 }): PlanResult {
-  const { lineSet, columnSet, chart, calendar, asOf, dimensions = new Map(), exponent = 2 } = options;
-  const { lines, order, issues: lineIssues } = planLines(lineSet, chart, dimensions);
+  const {
+    lineSet,
+    columnSet,
+    chart,
+    calendar,
+    asOf,
+    dimensions = new Map(),
+    exponent = 2,
+    keptAccounts = null,
+    benchmarks = NO_BENCHMARKS,
+  } = options;
+  const { lines, order, issues: lineIssues } = planLines(lineSet, { chart, dimensions, keptAccounts, benchmarks });
   const { blocks, columns, order: columnOrder, issues: columnIssues } = planColumns(columnSet, { calendar, asOf, dimensions });
+  const allIncome = incomePositions(chart);
+  const income = allIncome.filter((index) => keptAccounts?.has(index) ?? true);
   const lineOfKey = new Map(lines.map((line) => [line.key, line.index]));
   const issues: StatementIssue[] = [
     ...lineIssues.map((issue) => ({ of: 'line' as const, ...issue })),
@@ -71,6 +90,8 @@ export function planStatement(options: {
       percentBase: lineOfKey.get(lineSet.percentBase) ?? -1,
       isBalance: chart.accounts.map(isBalanceAccount),
       exponent,
+      income,
+      incomeKept: income.length === allIncome.length ? 'all' : income.length > 0 ? 'some' : 'none',
       noFilter: NO_FILTER,
     },
   };

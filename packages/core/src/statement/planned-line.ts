@@ -1,5 +1,6 @@
 import type { Polarity } from '../chart/account-class.ts';
 import type { DimensionFilter } from '../ledger/dimension.ts';
+import type { Benchmark } from './benchmark.ts';
 import type { RatioUnit } from './cell.ts';
 import type { BalanceMeasure } from './column-set.ts';
 import type { Expression } from './expression.ts';
@@ -47,4 +48,8 @@ export type PlannedLine = {
   readonly percentOf: number;
   /** index of the total of the section it stands in; -1 where there is none */
   readonly ownGroup: number;
+  readonly startsSide: boolean;
+  readonly accountNumbers: boolean;
+  /** what its ratio, or its share of the percent base, is compared with */
+  readonly benchmark: Benchmark | null;
 };

@@ -5,7 +5,7 @@ import { balanceValue, incomeValue, slotSpanOf } from './account-values.ts';
 import type { BalanceMeasure, ScenarioRef } from './column-set.ts';
 import { shareBase, type AmountColumn, type StatementGrid } from './evaluate.ts';
 import { linesRead } from './expression.ts';
-import { incomePositions } from './plan-lines.ts';
+import { STATISTIC } from './statistic-figures.ts';
 import type { PlannedLine } from './planned-line.ts';
 
 /** A place in the grid that another figure was made from. */
@@ -44,6 +44,7 @@ export function provenanceOf(grid: StatementGrid, lineIndex: number, columnIndex
   const at = (part: number, role: CellPart['role'], of = lineIndex): CellPart => ({ line: of, column: part, role });
   switch (column.kind) {
     case 'faulty':
+    case 'benchmark':
       return { kind: 'none' };
     case 'difference':
     case 'percentDifference':
@@ -75,6 +76,11 @@ function amountProvenance(grid: StatementGrid, line: PlannedLine, column: Amount
   }
   if (!column.resolved.ok || grid.cells[line.index]![column.index]!.kind === 'blank') return { kind: 'none' };
   const { span } = column.resolved;
+  if (column.scenario.startsWith(STATISTIC)) {
+    const own = bothFilters(bothFilters(grid.filter, column.filter), line.filter);
+    const filter = source.kind === 'slice' ? bothFilters(own, { [source.dimension]: [source.value] }) : own;
+    return { kind: 'statistic', series: column.scenario.slice(STATISTIC.length), span, filter };
+  }
   const filter = bothFilters(bothFilters(grid.filter, column.filter), line.filter);
   if (source.kind === 'statistic') return { kind: 'statistic', series: source.series, span, filter };
   if (source.kind === 'members') {
@@ -100,7 +106,7 @@ function amountProvenance(grid: StatementGrid, line: PlannedLine, column: Amount
       (period) => slotSpanOf(plan.calendar, { from: period.index, to: period.index }).from === year,
     )!.index;
     const measure = line.measure ?? column.measure;
-    return measure === 'closing' ? accountsOf(incomePositions(plan.chart), 'change', filter, { from, to: span.to }) : { kind: 'none' };
+    return measure === 'closing' ? accountsOf(plan.income, 'change', filter, { from, to: span.to }) : { kind: 'none' };
   }
   return accountsOf(accountsHeld(line), line.measure ?? column.measure, filter);
 

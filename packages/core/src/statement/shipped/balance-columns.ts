@@ -1,5 +1,6 @@
 import type { SpanDefinition } from '../../calendar/span.ts';
 import type { Column, ColumnSet } from '../column-set.ts';
+import { againstBenchmark } from './comparison-columns.ts';
 
 const month: SpanDefinition = { kind: 'month' };
 const balanceAt = (key: string, heading: string, span: SpanDefinition): Column => ({
@@ -51,6 +52,7 @@ export const BALANCE_SHARES_COLUMNS: ColumnSet = {
     columns: [
       balanceAt('balance', 'Balance', span),
       { kind: 'share' as const, key: 'share', heading: '% assets', of: 'balance' },
+      ...(key === 'now' ? againstBenchmark('share') : []),
       { kind: 'share' as const, key: 'group_share', heading: '% of group', of: 'balance', ownGroup: true },
     ],
   })),
@@ -113,6 +115,7 @@ export const RATIO_COLUMNS: ColumnSet = {
       { kind: 'amount' as const, key: 'actual', heading: 'Actual', scenario: 'actual' as const, span: { kind } },
       { kind: 'amount' as const, key: 'prior', heading: 'Prior year', scenario: 'actual' as const, span: { kind, shift: { years: -1 } } },
       { kind: 'difference' as const, key: 'difference', heading: 'Change', compared: 'actual', base: 'prior' },
+      ...againstBenchmark('actual'),
     ],
   })),
 };

@@ -55,6 +55,7 @@ export const BALANCE_LINES: LineSet = {
       kind: 'section',
       key: 'liabilities',
       name: 'Liabilities',
+      startsSide: true,
       lines: [
         {
           kind: 'section',

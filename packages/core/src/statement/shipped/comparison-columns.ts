@@ -16,6 +16,11 @@ const difference = (key: string, compared: string, base: string, heading = 'Diff
 const percent = (key: string, compared: string, base: string): Column => ({ kind: 'percentDifference', key, heading: '%', compared, base });
 const share = (key: string, of: string, heading: string): Column => ({ kind: 'share', key, heading, of });
 
+/** The benchmark and what the figure is above it; left out while no line has one. */
+export const againstBenchmark = (of: string): Column[] => [
+  { kind: 'benchmark', key: 'benchmark', heading: 'Benchmark', ifFilled: true },
+  { ...difference('above', of, 'benchmark', 'Above it'), ifFilled: true },
+];
 const againstBudgetAndPriorYear = (kind: SpanKind): Column[] => [
   actual('actual', 'Actual', { kind }),
   share('actual_share', 'actual', '% rev'),
@@ -107,6 +112,7 @@ export const VERTICAL_COLUMNS: ColumnSet = {
       actual('prior', 'Prior year', yearEarlier(kind)),
       share('prior_share', 'prior', '% base'),
       difference('points', 'share', 'prior_share', 'Change'),
+      ...againstBenchmark('share'),
     ],
   })),
 };

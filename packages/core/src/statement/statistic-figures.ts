@@ -1,0 +1,52 @@
+import type { PeriodIndex } from '../calendar/fiscal-calendar.ts';
+import type { ResolvedSpan } from '../calendar/span.ts';
+import { bothFilters, type DimensionFilter } from '../ledger/dimension.ts';
+import { blank, type Cell } from './cell.ts';
+import type { BalanceMeasure } from './column-set.ts';
+import type { AmountColumn } from './evaluate.ts';
+import type { StatisticOver } from './line-set.ts';
+import type { PlannedLine } from './planned-line.ts';
+import type { ScenarioSource } from './scenario-source.ts';
+
+/** What the scenario of a column of statistics begins with. */
+export const STATISTIC = 'statistic:';
+const OVER: Readonly<Record<BalanceMeasure, StatisticOver>> = { closing: 'last', opening: 'last', average: 'average', change: 'sum' };
+
+/** A statistic over a span: added up, averaged over the months that have it, or the last one; blank where no month has it. */
+export function statisticOver(
+  source: ScenarioSource,
+  asked: { readonly series: string; readonly over: StatisticOver; readonly filter: DimensionFilter; readonly resolved: ResolvedSpan },
+): Cell {
+  const { series, over, filter, resolved } = asked;
+  if (!resolved.ok) return blank(resolved.reason);
+  const values: number[] = [];
+  for (let period = resolved.span.from as number; period <= resolved.span.to; period += 1) {
+    const value = source.statistic(series, filter, period as PeriodIndex);
+    if (value !== null) values.push(value);
+  }
+  if (values.length === 0) return blank('noStatistic');
+  const sum = values.reduce((total, value) => total + value, 0);
+  return { kind: 'quantity', value: over === 'sum' ? sum : over === 'last' ? values.at(-1)! : sum / values.length };
+}
+
+/**
+ * What a column of statistics shows on a line: the series under the line's own filter and, where the line
+ * is one value of a dimension, for that value; so that a formula over columns gives amounts per head. A
+ * column of closing balances shows the last month's, of averages the mean, of net changes the sum.
+ */
+export function statisticCell(
+  line: PlannedLine,
+  column: AmountColumn,
+  { source, filter }: { readonly source: ScenarioSource; readonly filter: DimensionFilter },
+): Cell {
+  const { source: from } = line;
+  if (from.kind === 'nothing') return blank('noLine');
+  if (from.kind === 'expression' && from.result !== 'amount') return blank('ratioLine');
+  const own = bothFilters(filter, line.filter);
+  return statisticOver(source, {
+    series: column.scenario.slice(STATISTIC.length),
+    over: OVER[column.measure],
+    filter: from.kind === 'slice' ? bothFilters(own, { [from.dimension]: [from.value] }) : own,
+    resolved: column.resolved,
+  });
+}
