@@ -63,7 +63,9 @@ for (const lines of SIZES) {
     books = await application.keeper.of(1);
     books.cube.slab({});
   });
-  const { sources } = await new ScenarioKeeper(application.budgetStore).of(books);
+  const { sources } = await new ScenarioKeeper(application.budgetStore).of(books, {
+    working: await application.keeper.working(books, { party: false, source: false, drafts: false }),
+  });
   const asOf = periodOfKey(books.calendar, AS_OF)!;
   const layOut = () =>
     planStatement({ lineSet: INCOME_LINES, columnSet: MONTHS_COLUMNS, chart: books.chart, calendar: books.calendar, asOf });

@@ -25,7 +25,7 @@ import {
 } from '@wise-margin/contract';
 import { OPENAPI_PATHS, openApiDocument } from '@wise-margin/server';
 import type { z } from 'zod';
-import { ACCOUNTS, HEADER, NEW_COMPANY, row, startTestServer, type TestServer } from './support/server.ts';
+import { ACCOUNTS, HEADER, NEW_COMPANY, row, startTestServer, type TestServer, PICTURE } from './support/server.ts';
 
 let server: TestServer;
 let budget: BudgetDto;
@@ -92,14 +92,18 @@ describe('every answer follows the contract', () => {
   it('the OpenAPI document names every path, and every path answers', async () => {
     expect(openApiDocument()).toMatchObject({ openapi: '3.1.0' });
     expect(await server.get('/openapi.json')).toEqual(JSON.parse(JSON.stringify(openApiDocument())));
-    const told = { company: '1', number: '4000', entry: '1', import: '1', budget: '1', view: 'income' } as Record<string, string>;
+    await server.sendFile('PUT', `${at}/logo`, 'logo', PICTURE);
+    const told = { company: '1', dimension: 'department', number: '4000', entry: '1', import: '1', budget: '1', view: 'income' } as Record<
+      string,
+      string
+    >;
     for (const [path, operations] of Object.entries(OPENAPI_PATHS)) {
       if (!operations.get) continue;
       const response = await fetch(server.base.replace(/\/api$/, '') + path.replaceAll(/\{(\w+)\}/g, (_, name: string) => told[name]!));
       const type = response.headers.get('content-type') ?? '';
       // a path that needs a query says so as problem details of its own, never as "nothing here"
       expect([path, response.status === 404]).toEqual([path, false]);
-      expect([path, /json|csv/.test(type)]).toEqual([path, true]);
+      expect([path, /json|csv|image/.test(type)]).toEqual([path, true]);
     }
   });
 });

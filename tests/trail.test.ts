@@ -1,5 +1,5 @@
 import {
-  lineTrendSchema,
+  lineTrendsSchema,
   trailSchema,
   type CellDto,
   type EntryLinesDto,
@@ -99,7 +99,7 @@ describe.each([
 describe('a line by month', () => {
   const at = '/companies/1/statements';
   const trendOf = async (view: string, line: string) =>
-    lineTrendSchema.parse(await server.get(`${at}/${view}/line-trend?asOf=2026-10&line=${line}`));
+    lineTrendsSchema.parse(await server.get(`${at}/${view}/line-trends?asOf=2026-10&lines=${line}`))[0]!;
   it('has the figures of the statement by month, with budget and prior year, and blanks where nothing is posted', async () => {
     const trend = await trendOf('income', 'revenue');
     const months = await server.statement(`${at}/income-months?asOf=2026-10`);
@@ -123,7 +123,9 @@ describe('a line by month', () => {
   it('says what a ratio is, and what is no line', async () => {
     expect(await trendOf('ratios', 'operating_margin')).toMatchObject({ kind: 'percent' });
     expect(await trendOf('ratios', 'receivable_days')).toMatchObject({ kind: 'days' });
-    expect((await server.send('GET', `${at}/income/line-trend?asOf=2026-10&line=nothing`)).status).toBe(404);
+    const all = lineTrendsSchema.parse(await server.get(`${at}/income/line-trends?asOf=2026-10`));
+    expect(all.map(({ line }) => line.key)).toEqual(expect.arrayContaining(['revenue', 'gross_margin', 'net_income']));
+    expect((await server.send('GET', `${at}/income/line-trends?asOf=2026-10&lines=nothing`)).status).toBe(404);
   });
 });
 

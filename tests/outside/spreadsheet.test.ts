@@ -1,9 +1,8 @@
 import workbooks from 'exceljs';
 import FormulaParser from 'fast-formula-parser';
-import { ternIslandFiles } from '@wise-margin/demo';
-import type { ImportDto } from '@wise-margin/contract';
 import { SHIPPED_VIEWS } from '@wise-margin/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { loadDemoCompany } from '../support/demo-company.ts';
 import { startTestServer, type TestServer } from '../support/server.ts';
 
 // A general-purpose formula library (fast-formula-parser, from the npm registry) calculates every formula of the exported spreadsheet anew.
@@ -11,21 +10,7 @@ let server: TestServer;
 let company: number;
 beforeAll(async () => {
   server = await startTestServer();
-  const { accounts, ledger } = ternIslandFiles();
-  const made = await server.upload(
-    { name: 'Tern Island', currency: 'USD', startMonth: '4', hasAdjustmentPeriod: 'true' },
-    { accounts, ledger },
-  );
-  company = ((await server.send('POST', `/imports/${made.id}/post`, {})).body as ImportDto).companyId!;
-  await server.send('POST', `/companies/${company}/budgets`, {
-    name: 'Plan',
-    year: 2027,
-    from: 2026,
-    change: '3',
-    changeByClass: {},
-    roundTo: 100,
-  });
-  await server.send('POST', `/companies/${company}/budgets/1/state`, { state: 'approved' });
+  company = await loadDemoCompany(server);
 });
 afterAll(() => server.close());
 

@@ -14,6 +14,8 @@ export type TestServer = {
   /** A statement with its cells. */
   readonly statement: (path: string) => Promise<GridDto>;
   readonly send: (method: string, path: string, body?: unknown) => Promise<{ status: number; body: unknown }>;
+  /** Sends a file as a form has it. */
+  readonly sendFile: (method: string, path: string, field: string, content: Uint8Array) => Promise<{ status: number; body: unknown }>;
   /** Uploads files as the screen does and waits for the check. */
   readonly upload: (
     target: Readonly<Record<string, string>>,
@@ -53,6 +55,12 @@ export async function startTestServer(): Promise<TestServer> {
       });
       const text = await response.text();
       return { status: response.status, body: text === '' ? null : JSON.parse(text) };
+    },
+    sendFile: async (method, path, field, content) => {
+      const form = new FormData();
+      form.set(field, new Blob([content as BlobPart]), field);
+      const response = await fetch(base + path, { method, body: form });
+      return { status: response.status, body: await response.json() };
     },
     upload: async (target, files) => {
       const form = new FormData();
@@ -100,3 +108,8 @@ export const GOOD_LEDGER = [
   row('E3', '2026-02-03', '1000', '', '99.99', 'Pay', 'South'),
   '',
 ].join('\n');
+
+/** The smallest PNG there is: one transparent point. */
+export const PICTURE = Uint8Array.from(
+  Buffer.from('iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==', 'base64'),
+);

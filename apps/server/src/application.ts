@@ -3,7 +3,8 @@ import { BooksKeeper } from './companies/books.ts';
 import type { Actor } from './database/audit.ts';
 import { openDatabase, type Database } from './database/database.ts';
 import { ImportService, LedgerService, StatisticsService } from './ledger/index.ts';
-import { Evaluator, StatementService, ViewStore } from './statements/index.ts';
+import { LogoStore } from './companies/logo.ts';
+import { BenchmarkStore, Evaluator, StatementService, ViewStore } from './statements/index.ts';
 
 /** The features over one data folder, for the server, the command line and the tests alike. */
 export type Application = {
@@ -15,6 +16,8 @@ export type Application = {
   readonly budgetStore: BudgetStore;
   readonly evaluator: Evaluator;
   readonly views: ViewStore;
+  readonly benchmarks: BenchmarkStore;
+  readonly logos: LogoStore;
   readonly budgets: BudgetService;
   readonly statements: StatementService;
   readonly actor: Actor;
@@ -33,7 +36,8 @@ export async function openApplication(options: {
   const database = await openDatabase(options.directory);
   const keeper = new BooksKeeper(database);
   const budgetStore = new BudgetStore(database);
-  const evaluator = new Evaluator(keeper, budgetStore);
+  const benchmarks = new BenchmarkStore(database);
+  const evaluator = new Evaluator(keeper, budgetStore, benchmarks);
   const views = new ViewStore(database);
   const imports = new ImportService(database);
   if (options.recover) await imports.recover();
@@ -44,6 +48,8 @@ export async function openApplication(options: {
     budgetStore,
     evaluator,
     views,
+    benchmarks,
+    logos: new LogoStore(database),
     ledger: new LedgerService(database, keeper),
     statistics: new StatisticsService(database, keeper),
     budgets: new BudgetService({ database, keeper, store: budgetStore, evaluator }),

@@ -21,6 +21,12 @@ export const companySchema = z
     lastPosted: periodKeySchema.nullable(),
     firstPosted: periodKeySchema.nullable(),
     dimensions: z.array(z.object({ name: z.string(), values: z.array(z.string()) })),
+    /** customers and vendors, and source journals, are filtered by as dimensions are; their values are asked for apart */
+    furtherDimensions: z.array(z.string()),
+    statistics: z.array(z.string()),
+    currencySign: z.string(),
+    /** goes up with each new logo; null without one */
+    logo: z.string().nullable(),
     accountCount: z.number().int(),
     entryCount: z.number().int(),
     draftCount: z.number().int(),
@@ -45,3 +51,7 @@ export const newCompanySchema = z.object({
   hasAdjustmentPeriod: z.preprocess((value) => value === true || value === 'true' || value === 'on', z.boolean()).default(false),
 });
 export type NewCompany = z.infer<typeof newCompanySchema>;
+
+/** The values of a dimension, customers and source journals included; an empty text stands for none. */
+export const dimensionValuesSchema = z.object({ name: z.string(), values: z.array(z.string()) }).meta({ id: 'DimensionValues' });
+export type DimensionValuesDto = z.infer<typeof dimensionValuesSchema>;

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import type { AmountIssue, ImportIssueCode } from '@wise-margin/core';
+import { DEFAULT_DISPLAY, type AmountIssue, type ImportIssueCode } from '@wise-margin/core';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
@@ -144,6 +144,10 @@ describe('a grid on the wire', () => {
     budgetWords: '',
     percentBase: '',
     filter: {},
+    accounts: '',
+    drafts: false,
+    display: DEFAULT_DISPLAY,
+    head: { title: '', subtitle: '', footnotes: [] },
     issues: [],
     blocks: [],
     columns: [],

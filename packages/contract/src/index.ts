@@ -11,3 +11,9 @@ export { packGrid, unpackGrid, packBudgetGrid, unpackBudgetGrid } from './packed
 export { statementIssueWords } from './words/statement-issue-words.ts';
 export * from './statement-sets.ts';
 export * from './statistics.ts';
+export * from './display.ts';
+export * from './benchmarks.ts';
+export { figureText, shownFavor } from './words/cell-text.ts';
+export type { FigureFormat } from './words/cell-text.ts';
+export { signedLines, sidesOfForm } from './shown-lines.ts';
+export { figureFormat } from './figure-format.ts';

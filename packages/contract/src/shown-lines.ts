@@ -24,3 +24,15 @@ export function shownLines(
     return [{ line, index, canOpen, isOpen: isOpen(line.key) }];
   });
 }
+
+/** Keys of the lines whose amounts bear the currency sign: the first with amounts, and every line under a rule. */
+export function signedLines(grid: GridDto, lines: readonly ShownLine[]): ReadonlySet<string> {
+  const withAmounts = lines.filter(({ index }) => grid.cells[index]!.some(({ kind }) => kind === 'amount'));
+  return new Set(withAmounts.flatMap(({ line }, position) => (position === 0 || line.rule !== null ? [line.key] : [])));
+}
+
+/** The lines of each side in account form; one side where no line begins a second one, or the form is not asked for. */
+export function sidesOfForm(grid: GridDto, lines: readonly ShownLine[]): readonly (readonly ShownLine[])[] {
+  const second = grid.display.form === 'account' ? lines.findIndex(({ line }) => line.startsSide) : -1;
+  return second <= 0 ? [lines] : [lines.slice(0, second), lines.slice(second)];
+}

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { ACCOUNT_CLASS_KEYS, CASH_FLOW_CATEGORIES, SPAN_KINDS, type ColumnSet, type Line, type LineSet } from '@wise-margin/core';
 import { filterSchema, minorSchema, periodKeySchema } from './common.ts';
+import { displayChoicesSchema } from './display.ts';
 import { packedGridSchema } from './statements.ts';
 
 const keySchema = z
@@ -42,6 +43,7 @@ const lineParts = {
   rule: z.enum(['single', 'double']).exactOptional(),
   hidden: z.boolean().exactOptional(),
   percentOf: keySchema.exactOptional(),
+  startsSide: z.boolean().exactOptional(),
 };
 const signSchema = z.enum(['debit', 'credit']);
 const selecting = {
@@ -51,6 +53,7 @@ const selecting = {
   filter: filterSchema.exactOptional(),
   measure: measureSchema.exactOptional(),
   order: z.enum(['number', 'name', 'amount']).exactOptional(),
+  accountNumbers: z.boolean().exactOptional(),
 };
 export const lineSchema: z.ZodType<Line> = z
   .lazy(() =>
@@ -86,6 +89,7 @@ const columnParts = {
   key: keySchema,
   heading: nameSchema,
   hidden: z.boolean().exactOptional(),
+  ifFilled: z.boolean().exactOptional(),
   width: z.number().int().min(4).max(40).exactOptional(),
   decimals: z.number().int().min(0).max(4).exactOptional(),
 };
@@ -94,7 +98,11 @@ export const columnSchema = z.discriminatedUnion('kind', [
   z.object({
     ...columnParts,
     kind: z.literal('amount'),
-    scenario: z.union([z.enum(['actual', 'budget', 'projection']), z.templateLiteral(['budget:', z.number()])]),
+    scenario: z.union([
+      z.enum(['actual', 'budget', 'projection']),
+      z.templateLiteral(['budget:', z.number()]),
+      z.templateLiteral(['statistic:', z.string()]),
+    ]),
     span: spanSchema,
     measure: measureSchema.exactOptional(),
     filter: filterSchema.exactOptional(),
@@ -116,6 +124,7 @@ export const columnSchema = z.discriminatedUnion('kind', [
   }),
   z.object({ ...columnParts, kind: z.literal('formula'), expression: expressionSchema, result: resultSchema }),
   z.object({ ...columnParts, kind: z.literal('runningTotal'), of: columnKeySchema }),
+  z.object({ ...columnParts, kind: z.literal('benchmark') }),
 ]);
 const lastSchema = z.number().int().min(1, 'At least one').max(400, 'At most 400');
 const repeatSchema = z.union([
@@ -143,6 +152,14 @@ export const columnSetSchema: z.ZodType<ColumnSet> = z
   })
   .meta({ id: 'ColumnSet' });
 
+/** What a view keeps to when it is run, until other choices are made. */
+export const runChoicesSchema = z.object({
+  filter: filterSchema.exactOptional(),
+  accounts: z.string().max(2000, 'At most 2,000 characters').exactOptional(),
+  drafts: z.boolean().exactOptional(),
+});
+export type RunChoices = z.infer<typeof runChoicesSchema>;
+
 /** A statement that is not saved: its lines and columns travel with the request. */
 export const previewRequestSchema = z.object({
   name: nameSchema.default('Preview'),
@@ -150,7 +167,8 @@ export const previewRequestSchema = z.object({
   columnSet: columnSetSchema,
   asOf: periodKeySchema,
   budget: z.number().int().optional(),
-  filter: filterSchema.default({}),
+  display: displayChoicesSchema.default({}),
+  choices: runChoicesSchema.default({}),
 });
 export type PreviewRequest = z.input<typeof previewRequestSchema>;
 
@@ -163,6 +181,8 @@ export const viewSchema = z
     note: z.string(),
     lineSet: lineSetSchema,
     columnSet: columnSetSchema,
+    display: displayChoicesSchema,
+    choices: runChoicesSchema,
     isShipped: z.boolean(),
     starred: z.boolean(),
     shared: z.boolean(),
@@ -174,17 +194,27 @@ export const viewSchema = z
   .meta({ id: 'View' });
 export type ViewDto = z.infer<typeof viewSchema>;
 
-export const newViewSchema = z.object({
+const viewParts = {
   name: nameSchema.min(1, 'Give the view a name'),
-  shelf: nameSchema.min(1, 'Name the shelf it stands on').default('My views'),
-  note: nameSchema.default(''),
+  shelf: nameSchema.min(1, 'Name the shelf it stands on'),
+  note: nameSchema,
   lineSet: lineSetSchema,
   columnSet: columnSetSchema,
-  shared: z.boolean().default(false),
+  display: displayChoicesSchema,
+  choices: runChoicesSchema,
+  shared: z.boolean(),
+};
+export const newViewSchema = z.object({
+  ...viewParts,
+  shelf: viewParts.shelf.default('My views'),
+  note: viewParts.note.default(''),
+  display: viewParts.display.default({}),
+  choices: viewParts.choices.default({}),
+  shared: viewParts.shared.default(false),
 });
 export type NewView = z.input<typeof newViewSchema>;
-/** `version` is the one that was opened: saving over another one is refused. */
-export const viewChangeSchema = newViewSchema.partial().extend({ version: z.number().int(), starred: z.boolean().optional() });
+/** What is not told stays as it is. `version` is the one that was opened: saving over another one is refused. */
+export const viewChangeSchema = z.object(viewParts).partial().extend({ version: z.number().int(), starred: z.boolean().optional() });
 export type ViewChange = z.input<typeof viewChangeSchema>;
 
 const namedAccount = { number: z.string(), name: z.string() };

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { displayQuery, displaySchema } from './display.ts';
 import { filterQuerySchema, filterSchema, minorSchema, periodKeySchema } from './common.ts';
 
 export const favorSchema = z.enum(['F', 'U']);
@@ -29,7 +30,13 @@ export const statementQuerySchema = z.object({
   asOf: periodKeySchema,
   /** a budget's number; left out: the approved one of each year */
   budget: z.coerce.number().int().optional(),
+  /** values by dimension; an empty list takes every value, whatever the view keeps to */
   filter: filterQuerySchema,
+  /** accounts to keep to, as typed: `4000-4999, 6100`; `all` takes every one, whatever the view keeps to */
+  accounts: z.string().max(2000, 'At most 2,000 characters').optional(),
+  /** entries in draft counted too */
+  drafts: z.enum(['yes', 'no']).optional(),
+  ...displayQuery,
 });
 export type StatementQuery = z.infer<typeof statementQuerySchema>;
 
@@ -40,6 +47,8 @@ export const gridLineSchema = z.object({
   depth: z.number().int(),
   parent: z.string().nullable(),
   account: z.string().nullable(),
+  /** in account form, the second side begins here */
+  startsSide: z.boolean(),
   emphasis: z.enum(['bold', 'italic']).nullable(),
   rule: z.enum(['single', 'double']).nullable(),
   /** a formula in words, where the line has one to tell */
@@ -51,13 +60,16 @@ export const gridColumnSchema = z.object({
   key: z.string(),
   block: z.number().int(),
   heading: z.string(),
-  kind: z.enum(['amount', 'difference', 'percentDifference', 'share', 'formula', 'runningTotal', 'faulty']),
+  kind: z.enum(['amount', 'difference', 'percentDifference', 'share', 'formula', 'runningTotal', 'benchmark', 'faulty']),
   /** how its figures are drawn; null on derived columns */
   scenario: z.enum(['actual', 'prior', 'budget', 'projection']).nullable(),
   words: z.string(),
   bar: z.boolean(),
   isPinned: z.boolean(),
+  /** of percentages, ratios and quantities */
   decimals: z.number().int().nullable(),
+  /** in characters of a figure */
+  width: z.number().int().nullable(),
 });
 export const packedGridSchema = z
   .object({
@@ -68,6 +80,11 @@ export const packedGridSchema = z
     /** the line that shares are taken of; null when there is none */
     percentBase: z.string().nullable(),
     filter: filterSchema,
+    accounts: z.string(),
+    drafts: z.boolean(),
+    display: displaySchema,
+    /** title, subtitle and footnotes with their fields filled in */
+    head: z.object({ title: z.string(), subtitle: z.string(), footnotes: z.array(z.string()) }),
     /** what of the statement cannot be shown as it was asked for */
     issues: z.array(z.object({ place: z.string(), message: z.string(), fix: z.string() })),
     blocks: z.array(z.object({ key: z.string(), heading: z.string(), isTotal: z.boolean() })),
@@ -105,9 +122,6 @@ export type StripDto = z.infer<typeof stripSchema>;
 export const exportQuerySchema = statementQuerySchema.extend({
   /** keys of the opened lines by comma, or `all` */
   open: z.string().max(8000).default(''),
-  zero: z.enum(['hide', 'show']).default('hide'),
-  /** what a spreadsheet's number format shows; the figures in it are exact */
-  unit: z.enum(['cents', 'dollars', 'thousands', 'millions']).default('cents'),
 });
 export type ExportQuery = z.infer<typeof exportQuerySchema>;
 
@@ -128,7 +142,9 @@ export const trailSchema = z
         name: z.string(),
         amount: minorSchema,
         /** where its entries are, when the scenario has entries */
-        entries: z.object({ from: periodKeySchema, to: periodKeySchema, filter: filterSchema, opening: z.boolean() }).nullable(),
+        entries: z
+          .object({ from: periodKeySchema, to: periodKeySchema, filter: filterSchema, opening: z.boolean(), drafts: z.boolean() })
+          .nullable(),
         /** what the budget says of it, when it comes from a budget */
         basis: z.array(z.string()),
         budgetId: z.number().int().nullable(),
@@ -139,6 +155,11 @@ export const trailSchema = z
   .meta({ id: 'Trail' });
 export type TrailDto = z.infer<typeof trailSchema>;
 
+/** What a person last chose for a view, as it stands in the address bar. */
+export const choicesSchema = z
+  .record(z.string().max(100), z.string().max(8000))
+  .refine((choices) => Object.keys(choices).length <= 40, 'At most 40 choices')
+  .meta({ id: 'Choices' });
 export const viewListSchema = z
   .array(
     z.object({
@@ -150,12 +171,17 @@ export const viewListSchema = z
       shared: z.boolean(),
       owner: z.string(),
       starred: z.boolean(),
+      /** the last choices of the person who asks, by their names in the address */
+      choices: choicesSchema,
     }),
   )
   .meta({ id: 'Views' });
 export type ViewListDto = z.infer<typeof viewListSchema>;
 
-export const lineTrendQuerySchema = statementQuerySchema.extend({ line: z.string().max(300) });
+export const lineTrendQuerySchema = statementQuerySchema.extend({
+  /** keys of the lines by comma; left out, the lines in view that hold figures */
+  lines: z.string().max(8000).optional(),
+});
 const lineTrendValues = z.array(z.number().nullable());
 /** A line by month of the fiscal year: amounts in minor units, ratios as fractions, quantities as they are. */
 export const lineTrendSchema = z
@@ -172,3 +198,4 @@ export const lineTrendSchema = z
   })
   .meta({ id: 'LineTrend' });
 export type LineTrendDto = z.infer<typeof lineTrendSchema>;
+export const lineTrendsSchema = z.array(lineTrendSchema).meta({ id: 'LineTrends' });

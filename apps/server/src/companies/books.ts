@@ -22,6 +22,7 @@ import {
 } from '@wise-margin/core';
 import type { Database } from '../database/database.ts';
 import type { CompanyRow } from '../database/models.ts';
+import { loadWorkingCube, type CubeNeeds, type WorkingCube } from './working-cube.ts';
 import { notFound } from '../http/problem.ts';
 
 /** Everything of a company that figures are computed from, held in memory and true to one version of its ledger. */
@@ -42,6 +43,8 @@ export type Books = {
   readonly combinations: ReadonlyMap<number, DimensionCombination>;
   /** names of customers and vendors, in alphabetical order */
   readonly parties: readonly string[];
+  /** source journals of entries, in alphabetical order; '' stands for none */
+  readonly sources: readonly string[];
   readonly statistics: StatisticSeries;
   readonly firstPosted: PeriodIndex | null;
   readonly lastPosted: PeriodIndex | null;
@@ -60,19 +63,24 @@ export const periodCode = (year: number, number: number): number => year * 100 +
 
 /** The dimension that stands for customers and vendors: lines carry them beside their other dimensions. */
 export const PARTY = 'party';
+/** The dimension that stands for source journals, which entries carry. */
+export const SOURCE = 'source';
 
 /** Every dimension a figure can be filtered or broken out by, with its values; '' stands for none. */
 export function knownDimensions(books: Books): ReadonlyMap<string, readonly string[]> {
   const dimensions = new Map<string, readonly string[]>(books.dimensions.map(({ name, values }) => [name, values]));
   if (books.parties.length > 0) dimensions.set(PARTY, [...books.parties, '']);
+  if (books.sources.length > 0) dimensions.set(SOURCE, books.sources);
   return dimensions;
 }
+
+export type { CubeNeeds, WorkingCube } from './working-cube.ts';
 
 /** Keeps the books of each company and loads them anew when another version was posted, by this process or another. */
 export class BooksKeeper {
   readonly #database: Database;
   readonly #held = new Map<number, Promise<Books>>();
-  readonly #partyCubes = new WeakMap<Books, Promise<BalanceCube>>();
+  readonly #working = new WeakMap<Books, Map<string, Promise<WorkingCube>>>();
 
   constructor(database: Database) {
     this.#database = database;
@@ -89,11 +97,17 @@ export class BooksKeeper {
     return loading;
   }
 
-  /** The books' cube with customers and vendors as one more dimension; summed from the lines when first asked for. */
-  partyCube(books: Books): Promise<BalanceCube> {
-    const held = this.#partyCubes.get(books) ?? loadPartyCube(this.#database, books);
-    this.#partyCubes.set(books, held);
-    return held;
+  /** The books as one statement needs them: with customers or source journals as dimensions, with drafts; summed from the lines when first asked for. */
+  working(books: Books, needs: CubeNeeds): Promise<WorkingCube> {
+    if (!needs.party && !needs.source && !needs.drafts) return Promise.resolve({ cube: books.cube, last: books.lastPosted });
+    const held = this.#working.get(books) ?? new Map<string, Promise<WorkingCube>>();
+    this.#working.set(books, held);
+    const key = JSON.stringify([needs.party, needs.source, needs.drafts]);
+    const cube = held.get(key) ?? loadWorkingCube(this.#database, books, needs);
+    held.set(key, cube);
+    // a failed read is told to whoever asked, and tried again by the next
+    cube.catch(() => held.delete(key));
+    return cube;
   }
 }
 
@@ -129,6 +143,10 @@ async function loadBooks(database: Database, company: CompanyRow): Promise<Books
   const parties = await database.select<{ name: string }>('SELECT name FROM parties WHERE company_id = $1 ORDER BY name COLLATE NOCASE', [
     company.id,
   ]);
+  const sources = await database.select<{ source: string }>(
+    `SELECT DISTINCT source FROM entries WHERE company_id = $1 ORDER BY source = '', source COLLATE NOCASE`,
+    [company.id],
+  );
   const cube = new BalanceCube({ isIncome: accounts.map(isIncomeAccount), slots: slotCount(calendar) });
   const balances = await database.select<{ position: number; period_code: number; combination_id: number; layer: string; net: number }>(
     `SELECT a.position, b.period_code, b.combination_id, b.layer, b.debit - b.credit AS net FROM balances b JOIN accounts a ON a.id = b.account_id
@@ -173,6 +191,7 @@ async function loadBooks(database: Database, company: CompanyRow): Promise<Books
     dimensions: dimensionRows.map(({ name }) => ({ name, values: valuesOf(name) })),
     combinations,
     parties: parties.map(({ name }) => name),
+    sources: sources.map(({ source }) => source),
     statistics: await loadStatistics(database, company.id, calendar),
     firstPosted: Number.isFinite(first) ? periodAt(calendar, first as PeriodIndex).index : null,
     lastPosted: Number.isFinite(last) ? periodAt(calendar, last as PeriodIndex).index : null,
@@ -202,42 +221,4 @@ async function loadStatistics(database: Database, companyId: number, calendar: F
       return kept.length === 0 ? null : kept.reduce((sum, { value }) => sum + value, 0);
     },
   };
-}
-
-/** What lines with a party hold is added under its name and taken from what has none, so that the whole stays. */
-async function loadPartyCube(database: Database, books: Books): Promise<BalanceCube> {
-  const rows = await database.select<{
-    position: number;
-    period_code: number;
-    combination_id: number;
-    kind: string;
-    party: string;
-    net: number;
-  }>(
-    `SELECT a.position, l.period_code, l.combination_id, e.kind, p.name AS party, sum(l.amount) AS net
-     FROM lines l JOIN entries e ON e.id = l.entry_id JOIN accounts a ON a.id = l.account_id JOIN parties p ON p.id = l.party_id
-     WHERE e.company_id = $1 AND e.state = 'posted' GROUP BY a.position, l.period_code, l.combination_id, e.kind = 'closing', p.id`,
-    [books.id],
-  );
-  const cube = new BalanceCube({ isIncome: books.chart.accounts.map(isIncomeAccount), slots: slotCount(books.calendar) });
-  cube.post(books.cube.facts);
-  const withParty = new Map<string, DimensionCombination>();
-  cube.post(
-    rows.flatMap((row) => {
-      const combination = books.combinations.get(row.combination_id)!;
-      const key = `${row.combination_id} ${row.party}`;
-      const named = withParty.get(key) ?? { ...combination, [PARTY]: row.party };
-      withParty.set(key, named);
-      const fact = {
-        account: row.position,
-        slot: slotOfYear(books.calendar, Math.floor(row.period_code / 100), row.period_code % 100)!,
-        layer: (row.kind === 'closing' ? 'closing' : 'ordinary') as BalanceLayer,
-      };
-      return [
-        { ...fact, combination: named, amount: row.net as Minor },
-        { ...fact, combination, amount: -row.net as Minor },
-      ];
-    }),
-  );
-  return cube;
 }

@@ -1,9 +1,12 @@
 import { Router } from 'express';
+import multer from 'multer';
 import { openYearSchema } from '@wise-margin/contract';
 import type { Actor } from '../database/audit.ts';
 import type { Database } from '../database/database.ts';
 import { handle, numberIn, parse } from '../http/route.ts';
-import type { BooksKeeper } from './books.ts';
+import { notFound, refused } from '../http/problem.ts';
+import { knownDimensions, type BooksKeeper } from './books.ts';
+import { LogoStore } from './logo.ts';
 import { describeCompany, listCompanies, openFiscalYear } from './service.ts';
 
 export function companyRoutes(options: { readonly database: Database; readonly keeper: BooksKeeper; readonly actor: Actor }): Router {
@@ -23,6 +26,40 @@ export function companyRoutes(options: { readonly database: Database; readonly k
       const companyId = numberIn(request, 'company');
       await openFiscalYear(database, keeper, { companyId, year: parse(openYearSchema, request.body).year, actor });
       response.status(201).json(await describeCompany(database, await keeper.of(companyId)));
+    }),
+  );
+  router.get(
+    '/companies/:company/dimensions/:dimension',
+    handle(async (request, response) => {
+      const name = String(request.params['dimension']);
+      const values = knownDimensions(await keeper.of(numberIn(request, 'company'))).get(name);
+      if (!values) throw notFound(`dimension "${name}"`);
+      response.json({ name, values });
+    }),
+  );
+  const logos = new LogoStore(database);
+  router.get(
+    '/companies/:company/logo',
+    handle(async (request, response) => {
+      const logo = await logos.of((await keeper.of(numberIn(request, 'company'))).id);
+      if (!logo) throw notFound('logo of the company');
+      response.type(logo.type).send(Buffer.from(logo.base64, 'base64'));
+    }),
+  );
+  const upload = multer({ limits: { fileSize: 5_000_000 } }).single('logo');
+  router.put('/companies/:company/logo', upload, (request, response, next) => {
+    handle(async () => {
+      if (!request.file) throw refused('Choose a PNG or JPEG picture.', 'logo');
+      const { id } = await keeper.of(numberIn(request, 'company'));
+      await logos.put(id, request.file.buffer, actor);
+      response.json(await describeCompany(database, await keeper.of(id)));
+    })(request, response, next);
+  });
+  router.delete(
+    '/companies/:company/logo',
+    handle(async (request, response) => {
+      await logos.remove((await keeper.of(numberIn(request, 'company'))).id, actor);
+      response.status(204).end();
     }),
   );
   return router;

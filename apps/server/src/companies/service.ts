@@ -11,6 +11,7 @@ import type { CompanyDto } from '@wise-margin/contract';
 import { recordAudit, type Actor } from '../database/audit.ts';
 import type { Database } from '../database/database.ts';
 import { refused } from '../http/problem.ts';
+import { LogoStore } from './logo.ts';
 import { knownDimensions, type Books, type BooksKeeper } from './books.ts';
 
 /** Companies in order of name. */
@@ -23,6 +24,7 @@ export async function describeCompany(database: Database, books: Books): Promise
     `SELECT count(*) AS entries, coalesce(sum(state = 'draft'), 0) AS drafts FROM entries WHERE company_id = $1`,
     [books.id],
   );
+  const logo = await new LogoStore(database).of(books.id);
   const keyOf = (index: PeriodIndex | null) => (index === null ? null : periodAt(books.calendar, index).key);
   return {
     id: books.id,
@@ -43,6 +45,10 @@ export async function describeCompany(database: Database, books: Books): Promise
     lastPosted: keyOf(books.lastPosted),
     firstPosted: keyOf(books.firstPosted),
     dimensions: books.dimensions.map(({ name, values }) => ({ name, values: [...values] })),
+    furtherDimensions: [...knownDimensions(books).keys()].filter((name) => books.dimensions.every((each) => each.name !== name)),
+    statistics: [...books.statistics.series],
+    currencySign: books.currency.sign,
+    logo: logo ? `/api/companies/${books.id}/logo?version=${logo.version}` : null,
     accountCount: books.chart.accounts.length,
     entryCount: counts!.entries,
     draftCount: counts!.drafts,

@@ -5,9 +5,10 @@ import { Umzug, SequelizeStorage } from 'umzug';
 import { firstTables } from './migrations/0001-first-tables.ts';
 import { views } from './migrations/0002-views.ts';
 import { statistics } from './migrations/0003-statistics.ts';
+import { display } from './migrations/0004-display.ts';
 import { defineModels, type Models } from './models.ts';
 
-const MIGRATIONS = [firstTables, views, statistics];
+const MIGRATIONS = [firstTables, views, statistics, display];
 // each transaction has a connection of its own; a large import needs its indexes' pages in memory
 const WRITER_PRAGMAS = ['PRAGMA busy_timeout = 10000', 'PRAGMA cache_size = -131072', 'PRAGMA temp_store = MEMORY'];
 type Bindings = readonly (string | number | null)[];

@@ -1,26 +1,19 @@
 import workbooks from 'exceljs';
 import {
   shareBase,
+  shownColumns,
   type Cell,
-  type DisplayUnit,
   type Expression,
   type PlannedColumn,
   type PlannedLine,
   type StatementGrid,
 } from '@wise-margin/core';
 import { cellReasonWords } from '@wise-margin/contract';
-
-export type WorkbookOptions = {
-  /** the lines in view, by their index in the plan, in the order shown, with how deep each is opened */
-  readonly lines: readonly { readonly index: number; readonly opened: boolean }[];
-  readonly title: readonly string[];
-  readonly exponent: number;
-  readonly unit: DisplayUnit;
-  readonly sheetName: string;
-};
+import type { ExportedStatement } from '../statements/exported-statement.ts';
 
 const NAME_COLUMNS = 2;
 const MARK_WIDTH = 3;
+type SheetLine = { readonly index: number; readonly account: string; readonly opened: boolean; readonly isSigned: boolean };
 
 /**
  * A statement as a spreadsheet of what is shown: real numbers in the currency's own unit with a format
@@ -28,28 +21,35 @@ const MARK_WIDTH = 3;
  * totals, formula lines, differences, percentages and shares. A formula is written only where it gives
  * just the figure shown from cells that are in the sheet; elsewhere the figure itself stands.
  */
-export async function statementWorkbook(grid: StatementGrid, options: WorkbookOptions): Promise<Buffer> {
+export async function statementWorkbook(statement: ExportedStatement): Promise<Buffer> {
+  const { grid, dto, exponent } = statement;
+  const lines = statement.lines.map(({ line }): SheetLine => ({
+    index: grid.plan.lineOfKey.get(line.key)!,
+    account: line.account ?? '',
+    opened: line.kind === 'account' || line.kind === 'slice',
+    isSigned: statement.signed.has(line.key),
+  }));
   const workbook = new workbooks.Workbook();
   workbook.calcProperties.fullCalcOnLoad = true;
-  const columns = grid.plan.columns.filter(({ hidden }) => !hidden);
-  const headRow = options.title.length + 2;
-  const sheet = workbook.addWorksheet(options.sheetName.replaceAll(/[\\/*?:[\]]/g, ' ').slice(0, 31), {
+  const columns = shownColumns(grid);
+  const headRow = statement.title.length + 2;
+  const sheet = workbook.addWorksheet(dto.view.name.replaceAll(/[\\/*?:[\]]/g, ' ').slice(0, 31), {
     views: [{ state: 'frozen', xSplit: NAME_COLUMNS, ySplit: headRow + 1, showGridLines: false }],
     pageSetup: { orientation: 'landscape', fitToPage: true, fitToWidth: 1, fitToHeight: 0, printTitlesRow: `${headRow}:${headRow + 1}` },
     properties: { outlineLevelRow: 1 },
   });
   sheet.properties.outlineProperties = { summaryBelow: false, summaryRight: false };
-  options.title.forEach((text, index) => {
+  statement.title.forEach((text, index) => {
     const cell = sheet.getCell(index + 1, 1);
     cell.value = text;
     cell.font = index === 0 ? { bold: true, size: 14 } : {};
   });
-  const places = new Places(grid, columns, options.lines, headRow + 2);
+  const places = new Places(grid, columns, lines, headRow + 2);
   writeHeadings(sheet, grid, columns, places, headRow);
-  for (const { index, opened } of options.lines) {
+  for (const { index, account, opened, isSigned } of lines) {
     const line = grid.plan.lines[index]!;
     const row = sheet.getRow(places.rowOf(index)!);
-    row.getCell(1).value = accountNumber(grid, line);
+    row.getCell(1).value = account;
     const name = row.getCell(2);
     name.value = line.name;
     name.alignment = { indent: Math.min(line.depth, 10) };
@@ -60,18 +60,22 @@ export async function statementWorkbook(grid: StatementGrid, options: WorkbookOp
     for (const column of columns) {
       const cell = grid.cells[index]![column.index]!;
       const target = row.getCell(places.columnOf(column.index)!);
-      writeCell(target, cell, places.formula(line, column, options.exponent), options);
+      const formula = places.formula(line, column, exponent);
+      writeCell(target, cell, { formula, isSigned, statement });
       target.font = { bold, italic: line.emphasis === 'italic' };
       if (line.rule && cell.kind !== 'blank')
         target.border = line.rule === 'single' ? { top: { style: 'thin' } } : { top: { style: 'thin' }, bottom: { style: 'double' } };
       if (column.kind === 'difference') row.getCell(places.columnOf(column.index)! + 1).value = 'favor' in cell ? (cell.favor ?? '') : '';
     }
   }
+  dto.head.footnotes.forEach((text, index) => {
+    sheet.getCell(headRow + 3 + lines.length + index, 2).value = text;
+  });
+  if (statement.logo) {
+    const image = workbook.addImage({ base64: statement.logo.base64, extension: statement.logo.type === 'image/png' ? 'png' : 'jpeg' });
+    sheet.addImage(image, { tl: { col: NAME_COLUMNS + 1, row: 0 }, ext: { width: 120, height: 40 } });
+  }
   return Buffer.from(await workbook.xlsx.writeBuffer());
-}
-
-function accountNumber(grid: StatementGrid, { kind, source }: PlannedLine): string {
-  return kind === 'account' && source.kind === 'accounts' ? grid.plan.chart.accounts[source.accounts[0]!]!.number : '';
 }
 
 function writeHeadings(
@@ -107,7 +111,11 @@ function writeHeadings(
   }
 }
 
-function writeCell(target: workbooks.Cell, cell: Cell, formula: string | null, { exponent, unit }: WorkbookOptions): void {
+function writeCell(
+  target: workbooks.Cell,
+  cell: Cell,
+  { formula, isSigned, statement }: { readonly formula: string | null; readonly isSigned: boolean; readonly statement: ExportedStatement },
+): void {
   target.alignment = { horizontal: 'right' };
   if (cell.kind === 'blank') return;
   if (cell.kind === 'notMeaningful') {
@@ -115,17 +123,24 @@ function writeCell(target: workbooks.Cell, cell: Cell, formula: string | null, {
     target.note = cellReasonWords(cell);
     return;
   }
-  const result = cell.kind === 'amount' ? cell.value / 10 ** exponent : cell.value;
+  const result = cell.kind === 'amount' ? cell.value / 10 ** statement.exponent : cell.value;
   target.value = formula === null ? result : { formula, result };
-  target.numFmt = formatOf(cell, exponent, unit);
+  target.numFmt = formatOf(cell, statement, isSigned);
 }
 
-function formatOf(cell: Cell, exponent: number, unit: DisplayUnit): string {
-  if (cell.kind === 'ratio') return cell.unit === 'times' ? '0.00_);(0.00)' : cell.unit === 'days' ? '0.0_);(0.0)' : '0.0%_);(0.0%)';
-  if (cell.kind === 'quantity') return '#,##0.##_);(#,##0.##)';
-  const decimals = unit === 'cents' && exponent > 0 ? `.${'0'.repeat(exponent)}` : '';
+/** The number format of a figure; the figure itself is exact whatever the format rounds to. */
+function formatOf(cell: Cell, { exponent, dto: { display }, currencySign }: ExportedStatement, isSigned: boolean): string {
+  const pair = (positive: string): string => {
+    const color = display.negatives === 'red' ? '[Red]' : '';
+    return display.negatives === 'minus' ? `${positive};-${positive}` : `${positive}_);${color}(${positive})`;
+  };
+  if (cell.kind === 'ratio') return pair(cell.unit === 'times' ? '0.00' : cell.unit === 'days' ? '0.0' : '0.0%');
+  if (cell.kind === 'quantity') return pair('#,##0.##');
+  const { unit } = display;
+  const count = unit === 'cents' ? exponent : (display.decimals ?? (unit === 'millions' ? 1 : 0));
   const scaled = unit === 'thousands' ? ',' : unit === 'millions' ? ',,' : '';
-  return `#,##0${decimals}${scaled}_);(#,##0${decimals}${scaled});"–"_)`;
+  const sign = isSigned ? `"${currencySign.trim()}"` : '';
+  return `${pair(`${sign}#,##0${count > 0 ? `.${'0'.repeat(count)}` : ''}${scaled}`)};"–"${display.negatives === 'minus' ? '' : '_)'}`;
 }
 
 /** Where lines and columns stand in the sheet, and the formulas over them. */
@@ -136,7 +151,7 @@ class Places {
   /** lines in view by the one they open from */
   readonly #parts = new Map<number, number[]>();
 
-  constructor(grid: StatementGrid, columns: readonly PlannedColumn[], lines: WorkbookOptions['lines'], firstRow: number) {
+  constructor(grid: StatementGrid, columns: readonly PlannedColumn[], lines: readonly SheetLine[], firstRow: number) {
     this.#grid = grid;
     lines.forEach(({ index }, position) => this.#rows.set(index, firstRow + position));
     let next = NAME_COLUMNS + 1;

@@ -29,7 +29,7 @@ const REQUESTS_PER_MINUTE = 6000;
 
 /** The Express application: hardened headers, the API, and the web application's files. */
 export function createApp({ application, logger, webDirectory, hostNames }: AppOptions): Express {
-  const { database, keeper, ledger, imports, budgets, statements, statistics, views, actor } = application;
+  const { database, keeper, ledger, imports, budgets, statements, statistics, views, benchmarks, logos, actor } = application;
   const app = express();
   app.disable('x-powered-by');
   app.use(
@@ -76,7 +76,7 @@ export function createApp({ application, logger, webDirectory, hostNames }: AppO
     importRoutes({ imports, directory: database.directory, actor }),
     statisticsRoutes({ statistics, directory: database.directory, actor }),
     budgetRoutes(budgets, actor),
-    statementRoutes(statements, views, actor),
+    statementRoutes({ statements, views, benchmarks, logos, actor }),
   );
   app.use('/api', (request, _response, next) =>
     next(new ProblemError(404, 'Not found', `There is nothing at ${request.method} /api${request.path}.`)),

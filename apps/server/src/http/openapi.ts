@@ -21,7 +21,11 @@ import {
   stripSchema,
   trailQuerySchema,
   lineTrendQuerySchema,
-  lineTrendSchema,
+  lineTrendsSchema,
+  benchmarkChangeSchema,
+  benchmarkListSchema,
+  choicesSchema,
+  dimensionValuesSchema,
   statisticsSchema,
   trailSchema,
   newViewSchema,
@@ -87,6 +91,14 @@ export const OPENAPI_PATHS: ZodOpenApiPathsObject = {
   },
   '/api/companies/{company}/fiscal-years': {
     post: operation({ summary: 'Open the next fiscal year', path: COMPANY, body: openYearSchema, answer: companySchema, status: '201' }),
+  },
+  '/api/companies/{company}/dimensions/{dimension}': {
+    get: operation({ summary: 'The values of a dimension', path: ['company', 'dimension'], answer: dimensionValuesSchema }),
+  },
+  '/api/companies/{company}/logo': {
+    get: operation({ summary: 'The logo', path: COMPANY, answer: text.meta({ format: 'binary' }), type: 'image/*' }),
+    put: operation({ summary: 'Keep a PNG or JPEG as the logo (multipart, field "logo")', path: COMPANY, answer: companySchema }),
+    delete: operation({ summary: 'Take the logo away', path: COMPANY, answer: null, status: '204' }),
   },
   '/api/companies/{company}/accounts': {
     get: operation({
@@ -180,6 +192,9 @@ export const OPENAPI_PATHS: ZodOpenApiPathsObject = {
     put: operation({ summary: 'Change or star a view', path: VIEW, body: viewChangeSchema, answer: viewSchema }),
     delete: operation({ summary: 'Remove a saved view', path: VIEW, answer: null, status: '204' }),
   },
+  '/api/companies/{company}/views/{view}/choices': {
+    put: operation({ summary: 'Keep what was last chosen for a view', path: VIEW, body: choicesSchema, answer: null, status: '204' }),
+  },
   '/api/companies/{company}/statement-preview': {
     post: operation({ summary: 'A statement that is not saved', path: COMPANY, body: previewRequestSchema, answer: previewSchema }),
   },
@@ -192,8 +207,26 @@ export const OPENAPI_PATHS: ZodOpenApiPathsObject = {
   '/api/companies/{company}/statements/{view}/trail': {
     get: operation({ summary: 'How a figure comes about', path: VIEW, query: trailQuerySchema, answer: trailSchema }),
   },
-  '/api/companies/{company}/statements/{view}/line-trend': {
-    get: operation({ summary: 'One line by month', path: VIEW, query: lineTrendQuerySchema, answer: lineTrendSchema }),
+  '/api/companies/{company}/statements/{view}/line-trends': {
+    get: operation({ summary: 'Lines by month', path: VIEW, query: lineTrendQuerySchema, answer: lineTrendsSchema }),
+  },
+  '/api/companies/{company}/statements/{view}/export.pdf': {
+    get: operation({
+      summary: 'What is shown of a view, as PDF',
+      path: VIEW,
+      query: exportQuerySchema,
+      answer: text.meta({ format: 'binary' }),
+      type: 'application/pdf',
+    }),
+  },
+  '/api/companies/{company}/benchmarks': {
+    get: operation({ summary: 'Benchmarks by line', path: COMPANY, answer: benchmarkListSchema }),
+    put: operation({
+      summary: 'Type a benchmark or take it away',
+      path: COMPANY,
+      body: benchmarkChangeSchema,
+      answer: benchmarkListSchema,
+    }),
   },
   '/api/companies/{company}/statements/{view}/export.csv': {
     get: operation({ summary: 'What is shown of a view, as CSV', path: VIEW, query: exportQuerySchema, answer: text, type: 'text/csv' }),

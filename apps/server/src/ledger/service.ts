@@ -17,7 +17,7 @@ import {
   sidesOf,
 } from '@wise-margin/core';
 import type { AccountListDto, EntryDto, EntryLinesDto, TrialBalanceDto } from '@wise-margin/contract';
-import { PARTY, periodCode, type Books, type BooksKeeper } from '../companies/books.ts';
+import { PARTY, SOURCE, periodCode, type Books, type BooksKeeper } from '../companies/books.ts';
 import { periodOf, refuseUnknownFilter } from '../companies/service.ts';
 import type { Database } from '../database/database.ts';
 import { notFound, refused } from '../http/problem.ts';
@@ -29,6 +29,7 @@ export type EntriesQuery = {
   readonly after: number;
   readonly limit: number;
   readonly opening: boolean;
+  readonly drafts: 'yes' | 'no';
 };
 
 /** Accounts, trial balance, and the entries behind a balance. */
@@ -114,11 +115,13 @@ export class LedgerService {
     if (from > to) throw refused(`The span ends before it begins: ${query.from} to ${query.to}.`, 'to');
     const start = periodAt(books.calendar, from);
     const end = periodAt(books.calendar, to);
-    const { [PARTY]: parties, ...dimensions } = query.filter;
+    const { [PARTY]: parties, [SOURCE]: sources, ...dimensions } = query.filter;
+    const drafts = query.drafts === 'yes';
     const combinations = [...books.combinations].filter(([, values]) => passes(dimensions, values)).map(([id]) => id);
     const condition = `FROM lines l JOIN entries e ON e.id = l.entry_id
-      WHERE l.account_id = $1 AND l.period_code BETWEEN $2 AND $3 AND e.state = 'posted' AND l.combination_id IN (SELECT value FROM json_each($4))
+      WHERE l.account_id = $1 AND l.period_code BETWEEN $2 AND $3 ${drafts ? '' : "AND e.state = 'posted'"} AND l.combination_id IN (SELECT value FROM json_each($4))
       AND ($5 IS NULL OR coalesce((SELECT name FROM parties p WHERE p.id = l.party_id), '') IN (SELECT value FROM json_each($5)))
+      AND ($6 IS NULL OR e.source IN (SELECT value FROM json_each($6)))
       ${isBalanceAccount(account) ? '' : `AND e.kind <> 'closing'`}`;
     const bindings = [
       books.accountIds[position]!,
@@ -126,6 +129,7 @@ export class LedgerService {
       periodCode(end.year, end.number === 12 ? 13 : end.number),
       JSON.stringify(combinations),
       parties ? JSON.stringify(parties) : null,
+      sources ? JSON.stringify(sources) : null,
     ];
     const [total] = await this.#database.select<{ count: number; sum: number }>(
       `SELECT count(*) AS count, coalesce(sum(l.amount), 0) AS sum ${condition}`,
@@ -141,15 +145,17 @@ export class LedgerService {
       document: string;
       source: string;
       kind: string;
+      state: string;
       combination_id: number;
       amount: number;
     }>(
-      `SELECT l.id AS line_id, e.id AS entry_id, e.number AS entry, e.date, l.memo, (SELECT name FROM parties p WHERE p.id = l.party_id) AS party, l.document, e.source, e.kind, l.combination_id, l.amount
-       ${condition} ORDER BY e.date, l.id LIMIT $6 OFFSET $7`,
+      `SELECT l.id AS line_id, e.id AS entry_id, e.number AS entry, e.date, l.memo, (SELECT name FROM parties p WHERE p.id = l.party_id) AS party, l.document, e.source, e.kind, e.state, l.combination_id, l.amount
+       ${condition} ORDER BY e.date, l.id LIMIT $7 OFFSET $8`,
       [...bindings, query.limit, query.after],
     );
     const sign = signOf(account);
-    const slab = (parties ? await this.#keeper.partyCube(books) : books.cube).slab(query.filter);
+    const working = await this.#keeper.working(books, { party: parties !== undefined, source: sources !== undefined, drafts });
+    const slab = working.cube.slab(query.filter);
     const next = query.after + rows.length;
     return {
       account: { number, name: account.name, className: classOf(account.class).name },
@@ -164,6 +170,7 @@ export class LedgerService {
         document: row.document,
         source: row.source,
         kind: row.kind,
+        state: row.state,
         dimensions: { ...books.combinations.get(row.combination_id) },
         amount: minor(sign * row.amount),
       })),

@@ -9,7 +9,8 @@ import {
   type StatementPlan,
 } from '@wise-margin/core';
 import type { BudgetStore, StoredBudget } from '../budgets/index.ts';
-import { PARTY, type Books, type BooksKeeper } from '../companies/books.ts';
+import { PARTY, SOURCE, type Books, type BooksKeeper } from '../companies/books.ts';
+import type { BenchmarkStore } from './benchmark-store.ts';
 import { PlanKeeper } from './plan-keeper.ts';
 import { ScenarioKeeper } from './sources.ts';
 
@@ -26,26 +27,36 @@ export type StatementRequest = {
   readonly asOf: PeriodIndex;
   readonly budgetId?: number | undefined;
   readonly filter: DimensionFilter;
+  /** chart positions to keep to; null keeps all */
+  readonly keptAccounts?: ReadonlySet<number> | null;
+  /** entries in draft counted too */
+  readonly drafts?: boolean;
 };
 
 /** Plans and evaluates statements over the books, keeping what does not change between two of them. */
 export class Evaluator {
   readonly #keeper: BooksKeeper;
+  readonly #benchmarks: BenchmarkStore;
   readonly #plans = new PlanKeeper();
   readonly #scenarios: ScenarioKeeper;
 
-  constructor(keeper: BooksKeeper, store: BudgetStore) {
+  constructor(keeper: BooksKeeper, store: BudgetStore, benchmarks: BenchmarkStore) {
     this.#keeper = keeper;
+    this.#benchmarks = benchmarks;
     this.#scenarios = new ScenarioKeeper(store);
   }
 
   /** @throws ProblemError 404 for a chosen budget that is not there */
   async evaluate(books: Books, request: StatementRequest): Promise<Evaluation> {
-    const { plan, issues } = this.#plans.plan(books, request);
+    const { plan, issues } = this.#plans.plan(books, { ...request, benchmarks: await this.#benchmarks.of(books.id) });
     const { sources, budgets } = await this.#scenarios.of(books, {
       chosenId: request.budgetId,
       budgetIds: budgetsNamed(plan),
-      parties: namesParties(plan, request.filter) ? await this.#keeper.partyCube(books) : null,
+      working: await this.#keeper.working(books, {
+        party: namesDimension(plan, request.filter, PARTY),
+        source: namesDimension(plan, request.filter, SOURCE),
+        drafts: request.drafts ?? false,
+      }),
     });
     return { grid: evaluate(plan, sources, request.filter), issues, budgets };
   }
@@ -57,10 +68,10 @@ function budgetsNamed(plan: StatementPlan): number[] {
   );
 }
 
-function namesParties(plan: StatementPlan, filter: DimensionFilter): boolean {
+function namesDimension(plan: StatementPlan, filter: DimensionFilter, name: string): boolean {
   return (
-    PARTY in filter ||
-    plan.columns.some((column) => column.kind === 'amount' && PARTY in column.filter) ||
-    plan.lines.some((line) => PARTY in line.filter || (line.source.kind === 'slice' && line.source.dimension === PARTY))
+    name in filter ||
+    plan.columns.some((column) => column.kind === 'amount' && name in column.filter) ||
+    plan.lines.some((line) => name in line.filter || (line.source.kind === 'slice' && line.source.dimension === name))
   );
 }

@@ -1,7 +1,8 @@
 import { stringify } from 'csv-stringify/sync';
 import { toDecimalText, type Minor } from '@wise-margin/core';
+import type { ExportedStatement } from './exported-statement.ts';
 import { safeText } from '../formats/safe-text.ts';
-import { cellReasonWords, type CellDto, type GridDto } from '@wise-margin/contract';
+import { cellReasonWords, type CellDto } from '@wise-margin/contract';
 
 /** A figure for files: decimal text; percentages in percent with up to six decimals; n/m; nothing. */
 export function cellText(cell: CellDto, exponent: number): string {
@@ -35,25 +36,22 @@ function plainNumber(value: number): number {
  * A grid as CSV: two heading rows (blocks, columns), then a row for each line shown, with a mark
  * column beside each difference. Amounts are exact decimals whatever unit the screen rounds to.
  */
-export function gridCsv(
-  grid: GridDto,
-  options: { readonly exponent: number; readonly keys: ReadonlySet<string>; readonly title: readonly string[] },
-): string {
+export function gridCsv({ dto: grid, lines, title, exponent }: ExportedStatement): string {
   const marks = (index: number) => grid.columns[index]!.kind === 'difference';
   const headings = grid.columns.flatMap((column, index) => (marks(index) ? [column.heading, 'F/U'] : [column.heading]));
   const blocks = grid.columns.flatMap((column, index) =>
     marks(index) ? [grid.blocks[column.block]!.heading, grid.blocks[column.block]!.heading] : [grid.blocks[column.block]!.heading],
   );
-  const rows = grid.lines.flatMap((line, index) => {
-    if (!options.keys.has(line.key)) return [];
+  const rows = lines.map(({ line, index }) => {
     const cells = grid.cells[index]!.flatMap((cell, position) => {
-      const text = cellText(cell, options.exponent);
+      const text = cellText(cell, exponent);
       return marks(position) ? [text, 'favor' in cell ? (cell.favor ?? '') : ''] : [text];
     });
-    return [[line.key, line.account ?? '', safeText(line.name), ...cells]];
+    return [line.key, line.account ?? '', safeText(line.name), ...cells];
   });
+  const notes = grid.head.footnotes.map((text) => ['', '', safeText(text)]);
   return stringify(
-    [...options.title.map((text) => [safeText(text)]), ['', '', '', ...blocks], ['line', 'account', 'name', ...headings], ...rows],
+    [...title.map((text) => [safeText(text)]), ['', '', '', ...blocks], ['line', 'account', 'name', ...headings], ...rows, ...notes],
     { record_delimiter: 'windows' },
   );
 }

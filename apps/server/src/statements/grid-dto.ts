@@ -1,31 +1,60 @@
 import {
   columnWords,
+  DEFAULT_DISPLAY,
+  DISPLAY_FIELDS,
+  fillFields,
   longPeriodName,
   periodAt,
   RATIOS,
+  shownColumns,
   shownOrder,
+  STATISTIC,
   type Cell,
+  type DisplayField,
   type PlannedColumn,
+  type PlannedLine,
   type StatementGrid,
   type StatementIssue,
 } from '@wise-margin/core';
 import { statementIssueWords, type CellDto, type GridDto } from '@wise-margin/contract';
+import type { Run } from './run-choices.ts';
 
 /** A cell as it crosses the wire; the core's cell is that already. */
 export const cellDto = (cell: Cell): CellDto => cell as CellDto;
 const isNothing = (cell: Cell): boolean => cell.kind === 'blank' || (cell.kind !== 'notMeaningful' && cell.value === 0);
+const AS_USUAL = { display: DEFAULT_DISPLAY, accounts: '', drafts: false };
+const NO_FIELDS = Object.fromEntries(DISPLAY_FIELDS.map((name) => [name, ''])) as Record<DisplayField, string>;
 const RATIO_WORDS = new Map(RATIOS.map(({ key, words }) => [key, words]));
 
 /** The evaluated grid for the wire: hidden lines and columns left out, nothing computed. */
 export function gridDto(
   grid: StatementGrid,
-  told: { readonly budget: string; readonly view: GridDto['view']; readonly issues: readonly StatementIssue[] },
+  told: {
+    readonly budget: string;
+    readonly view: GridDto['view'];
+    readonly issues: readonly StatementIssue[];
+    /** choices of the run, and what its titles and footnotes may name; as usual when left out */
+    readonly run?: Pick<Run, 'display' | 'accounts' | 'drafts'>;
+    readonly fields?: Readonly<Record<DisplayField, string>>;
+  },
 ): GridDto {
   const { plan } = grid;
   const lines = shownOrder(grid)
     .map((index) => plan.lines[index]!)
     .filter((line) => !line.hidden);
-  const columns = plan.columns.filter((column) => !column.hidden);
+  const columns = shownColumns(grid);
+  const { display, accounts, drafts } = told.run ?? AS_USUAL;
+  const unknownFields = new Set<string>();
+  const fill = (text: string): string => {
+    const { text: filled, unknown } = fillFields(text, told.fields ?? NO_FIELDS);
+    for (const name of unknown) unknownFields.add(name);
+    return filled;
+  };
+  const head = {
+    title: display.title.trim() === '' ? told.view.name : fill(display.title),
+    subtitle: fill(display.subtitle),
+    footnotes: display.footnotes.map(fill),
+  };
   return {
     view: told.view,
     asOf: periodAt(plan.calendar, plan.asOf).key,
@@ -33,7 +62,18 @@ export function gridDto(
     budgetWords: told.budget,
     percentBase: plan.lines[plan.percentBase]?.name ?? null,
     filter: Object.fromEntries(Object.entries(grid.filter).map(([dimension, values]) => [dimension, [...values]])),
-    issues: told.issues.map(statementIssueWords),
+    accounts,
+    drafts,
+    display: { ...display, footnotes: [...display.footnotes] },
+    head,
+    issues: [
+      ...told.issues.map(statementIssueWords),
+      ...[...unknownFields].map((name) => ({
+        place: 'Title and footnotes',
+        message: `There is no field {${name}}`,
+        fix: `Take one of ${DISPLAY_FIELDS.map((field) => `{${field}}`).join(', ')}`,
+      })),
+    ],
     blocks: plan.blocks.map(({ key, heading, isTotal }) => ({ key, heading, isTotal })),
     columns: columns.map((column) => ({
       key: column.key,
@@ -45,6 +85,7 @@ export function gridDto(
       bar: column.kind === 'difference' && column.bar,
       isPinned: column.kind === 'amount' && column.isPinned,
       decimals: column.decimals,
+      width: column.width,
     })),
     lines: lines.map((line) => ({
       key: line.key,
@@ -52,7 +93,8 @@ export function gridDto(
       kind: line.kind,
       depth: line.depth,
       parent: plan.lines[line.parent]?.key ?? null,
-      account: line.kind === 'account' && line.source.kind === 'accounts' ? plan.chart.accounts[line.source.accounts[0]!]!.number : null,
+      account: display.accountNumbers && line.accountNumbers ? accountNumber(grid, line) : null,
+      startsSide: line.startsSide,
       emphasis: line.emphasis,
       rule: line.rule,
       words: RATIO_WORDS.get(line.key) ?? null,
@@ -62,8 +104,13 @@ export function gridDto(
   };
 }
 
+function accountNumber({ plan }: StatementGrid, { kind, source }: PlannedLine): string | null {
+  return kind === 'account' && source.kind === 'accounts' ? plan.chart.accounts[source.accounts[0]!]!.number : null;
+}
+
 /** How a column's figures are drawn: a year not ended is hatched, one that ended is a prior year. */
-function drawnAs(column: PlannedColumn & { readonly kind: 'amount' }): 'actual' | 'prior' | 'budget' | 'projection' {
+function drawnAs(column: PlannedColumn & { readonly kind: 'amount' }): 'actual' | 'prior' | 'budget' | 'projection' | null {
+  if (column.scenario.startsWith(STATISTIC)) return null;
   if (column.scenario === 'projection') return 'projection';
   if (column.scenario !== 'actual') return 'budget';
   return column.isPriorYear ? 'prior' : 'actual';

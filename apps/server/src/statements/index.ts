@@ -6,3 +6,4 @@ export { gridDto } from './grid-dto.ts';
 export { cellText, gridCsv, ratioNumber } from './export-csv.ts';
 export { statementRoutes } from './routes.ts';
 export { ViewStore } from './view-store.ts';
+export { BenchmarkStore } from './benchmark-store.ts';

@@ -1,20 +1,26 @@
-import { planStatement, type ColumnSet, type LineSet, type PeriodIndex, type PlanResult } from '@wise-margin/core';
+import { planStatement, type Benchmarks, type ColumnSet, type LineSet, type PeriodIndex, type PlanResult } from '@wise-margin/core';
 import { knownDimensions, type Books } from '../companies/books.ts';
 
 const MOST_PLANS = 60;
+type Asked = {
+  readonly lineSet: LineSet;
+  readonly columnSet: ColumnSet;
+  readonly benchmarks: Benchmarks;
+  readonly keptAccounts?: ReadonlySet<number> | null;
+};
 
 /** Keeps statements laid out. A plan holds for one chart, calendar, line set, column set and month; other books bring another chart. */
 export class PlanKeeper {
-  readonly #held = new Map<
-    string,
-    { readonly books: Books; readonly lineSet: LineSet; readonly columnSet: ColumnSet; readonly result: PlanResult }
-  >();
+  readonly #held = new Map<string, Asked & { readonly books: Books; readonly result: PlanResult }>();
 
-  plan(books: Books, options: { readonly lineSet: LineSet; readonly columnSet: ColumnSet; readonly asOf: PeriodIndex }): PlanResult {
-    const { lineSet, columnSet, asOf } = options;
-    const key = `${books.id} ${lineSet.key} ${columnSet.key} ${asOf}`;
+  plan(books: Books, options: Asked & { readonly asOf: PeriodIndex }): PlanResult {
+    const { lineSet, columnSet, asOf, benchmarks } = options;
+    const keptAccounts = options.keptAccounts ?? null;
+    const kept = keptAccounts === null ? '' : [...keptAccounts].join(' ');
+    const key = `${books.id} ${lineSet.key} ${columnSet.key} ${asOf} ${kept}`;
     const held = this.#held.get(key);
-    if (held?.books === books && held.lineSet === lineSet && held.columnSet === columnSet) return held.result;
+    if (held?.books === books && held.lineSet === lineSet && held.columnSet === columnSet && held.benchmarks === benchmarks)
+      return held.result;
     const result = planStatement({
       lineSet,
       columnSet,
@@ -23,11 +29,13 @@ export class PlanKeeper {
       asOf,
       dimensions: knownDimensions(books),
       exponent: books.currency.exponent,
+      keptAccounts,
+      benchmarks,
     });
     this.#held.delete(key);
     const [oldest] = this.#held.keys();
     if (this.#held.size >= MOST_PLANS && oldest !== undefined) this.#held.delete(oldest);
-    this.#held.set(key, { books, lineSet, columnSet, result });
+    this.#held.set(key, { books, lineSet, columnSet, benchmarks, result });
     return result;
   }
 }

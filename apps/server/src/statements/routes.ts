@@ -1,30 +1,36 @@
 import { Router, type Request } from 'express';
 import {
+  benchmarkChangeSchema,
+  choicesSchema,
   exportQuerySchema,
   lineTrendQuerySchema,
   newViewSchema,
   packGrid,
   previewRequestSchema,
-  shownLines,
   statementQuerySchema,
   trailQuerySchema,
   viewChangeSchema,
-  type ExportQuery,
-  type GridDto,
-  type ShownLine,
 } from '@wise-margin/contract';
-import type { Books } from '../companies/books.ts';
-import { statementWorkbook } from '../formats/statement-workbook.ts';
+import type { LogoStore } from '../companies/logo.ts';
 import type { Actor } from '../database/audit.ts';
 import { handle, numberIn, parse } from '../http/route.ts';
-import { gridCsv } from './export-csv.ts';
+import type { BenchmarkStore } from './benchmark-store.ts';
+import { EXPORT_FORMATS } from './export-formats.ts';
+import { exportedStatement } from './exported-statement.ts';
 import type { StatementService } from './service.ts';
 import { trailOf } from './trail.ts';
 import type { ViewStore } from './view-store.ts';
 
 const viewIn = (request: Request): string => String(request.params['view']);
 
-export function statementRoutes(statements: StatementService, views: ViewStore, actor: Actor): Router {
+export function statementRoutes(options: {
+  readonly statements: StatementService;
+  readonly views: ViewStore;
+  readonly benchmarks: BenchmarkStore;
+  readonly logos: LogoStore;
+  readonly actor: Actor;
+}): Router {
+  const { statements, views, benchmarks, logos, actor } = options;
   const router = Router();
   const at = '/companies/:company/statements';
   const library = '/companies/:company/views';
@@ -79,63 +85,46 @@ export function statementRoutes(statements: StatementService, views: ViewStore, 
     `${at}/:view/trail`,
     handle(async (request, response) => {
       const query = parse(trailQuerySchema, request.query);
-      const { books, grid, budgets } = await statements.evaluated(numberIn(request, 'company'), viewIn(request), query);
-      response.json(trailOf({ books, grid, budgets, line: query.line, column: query.column }));
+      const { books, grid, budgets, run } = await statements.evaluated(numberIn(request, 'company'), viewIn(request), query);
+      response.json(trailOf({ books, grid, budgets, line: query.line, column: query.column, drafts: run.drafts }));
     }),
   );
   router.get(
-    `${at}/:view/line-trend`,
+    `${at}/:view/line-trends`,
     handle(async (request, response) =>
-      response.json(await statements.lineTrend(numberIn(request, 'company'), viewIn(request), parse(lineTrendQuerySchema, request.query))),
+      response.json(await statements.lineTrends(numberIn(request, 'company'), viewIn(request), parse(lineTrendQuerySchema, request.query))),
     ),
   );
-  router.get(
-    `${at}/:view/export.csv`,
+  for (const format of EXPORT_FORMATS) {
+    router.get(
+      `${at}/:view/export.${format.extension}`,
+      handle(async (request, response) => {
+        const query = parse(exportQuerySchema, request.query);
+        const evaluated = await statements.evaluated(numberIn(request, 'company'), viewIn(request), query);
+        const logo = evaluated.run.display.logo ? await logos.of(evaluated.books.id) : null;
+        const { view, asOf } = evaluated.dto;
+        const body = await format.write(exportedStatement(evaluated, { query, logo }));
+        response.type(format.type).attachment(`${view.key}-${asOf}.${format.extension}`).send(body);
+      }),
+    );
+  }
+  router.put(
+    `${library}/:view/choices`,
     handle(async (request, response) => {
-      const query = parse(exportQuerySchema, request.query);
-      const { books, dto } = await statements.evaluated(numberIn(request, 'company'), viewIn(request), query);
-      const { shown, title } = exportParts(books, dto, query);
-      response.type('text/csv').attachment(`${dto.view.key}-${dto.asOf}.csv`);
-      response.send(
-        `\ufeff${gridCsv(dto, { exponent: books.currency.exponent, keys: new Set(shown.map(({ line }) => line.key)), title })}`,
-      );
+      await views.remember(numberIn(request, 'company'), viewIn(request), parse(choicesSchema, request.body), actor);
+      response.status(204).end();
     }),
   );
+  const ratios = '/companies/:company/benchmarks';
   router.get(
-    `${at}/:view/export.xlsx`,
-    handle(async (request, response) => {
-      const query = parse(exportQuerySchema, request.query);
-      const { books, grid, dto } = await statements.evaluated(numberIn(request, 'company'), viewIn(request), query);
-      const { shown, title } = exportParts(books, dto, query);
-      const workbook = await statementWorkbook(grid, {
-        lines: shown.map(({ line }) => ({
-          index: grid.plan.lineOfKey.get(line.key)!,
-          opened: line.kind === 'account' || line.kind === 'slice',
-        })),
-        title,
-        exponent: books.currency.exponent,
-        unit: query.unit,
-        sheetName: dto.view.name,
-      });
-      response.type('application/vnd.openxmlformats-officedocument.spreadsheetml.sheet').attachment(`${dto.view.key}-${dto.asOf}.xlsx`);
-      response.send(workbook);
-    }),
+    ratios,
+    handle(async (request, response) => response.json(await benchmarks.list(numberIn(request, 'company')))),
+  );
+  router.put(
+    ratios,
+    handle(async (request, response) =>
+      response.json(await benchmarks.change(numberIn(request, 'company'), parse(benchmarkChangeSchema, request.body), actor)),
+    ),
   );
   return router;
-}
-
-/** The lines in view and the words above them, the same for every format. */
-function exportParts(books: Books, dto: GridDto, query: ExportQuery): { readonly shown: ShownLine[]; readonly title: string[] } {
-  const open = query.open === 'all' ? query.open : new Set(query.open.split(','));
-  const filters = Object.entries(dto.filter).map(([name, values]) => `${name}: ${values.map((value) => value || 'none').join(', ')}`);
-  const base = dto.percentBase === null ? '' : `percentages of ${dto.percentBase.toLowerCase()}; `;
-  return {
-    shown: shownLines(dto, { open, hideZero: query.zero === 'hide' }),
-    title: [
-      books.name,
-      `${dto.view.name}, ${dto.asOfWords}`,
-      `${dto.view.note === '' ? '' : `${dto.view.note}; `}budget: ${dto.budgetWords}; ${base}${books.currency.words}`,
-      ...filters,
-    ],
-  };
 }

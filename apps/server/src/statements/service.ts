@@ -1,6 +1,9 @@
 import {
   INCOME_LINES,
   LINE_TREND_COLUMNS,
+  displayStep,
+  footGrid,
+  longPeriodName,
   STRIP_COLUMNS,
   periodAt,
   periodOfYear,
@@ -9,14 +12,17 @@ import {
   type ColumnSet,
   type LineSet,
   type PeriodIndex,
+  type StatementGrid,
 } from '@wise-margin/core';
 import type { z } from 'zod';
 import type {
   CoverageDto,
+  DisplayChoices,
   GridDto,
   LineTrendDto,
   lineTrendQuerySchema,
   previewRequestSchema,
+  RunChoices,
   StatementQuery,
   StripDto,
 } from '@wise-margin/contract';
@@ -27,6 +33,7 @@ import type { Evaluation, Evaluator } from './evaluator.ts';
 import { coverageDto, YEAR_TO_DATE } from './coverage.ts';
 import { gridDto } from './grid-dto.ts';
 import { lineTrendDto } from './line-trend.ts';
+import { runOf, type Run } from './run-choices.ts';
 import type { ViewStore } from './view-store.ts';
 
 type AskedView = {
@@ -36,8 +43,17 @@ type AskedView = {
   readonly open: 'all' | undefined;
   readonly lineSet: LineSet;
   readonly columnSet: ColumnSet;
+  readonly display: DisplayChoices;
+  readonly choices: RunChoices;
 };
-export type EvaluatedView = Evaluation & { readonly books: Books; readonly dto: GridDto };
+export type EvaluatedView = Evaluation & {
+  readonly books: Books;
+  readonly run: Run;
+  /** the figures as shown: made to foot where that is asked for, else the exact ones of `grid` */
+  readonly shown: StatementGrid;
+  readonly dto: GridDto;
+};
+const AS_USUAL = { display: {}, choices: {} } as const;
 
 /** Statements as they are asked for. */
 export class StatementService {
@@ -47,6 +63,7 @@ export class StatementService {
   readonly #actor: Actor;
   /** shipped columns fitted to a company's dimensions, so that they stay laid out */
   readonly #fitted = new WeakMap<Books, Map<ColumnSet, ColumnSet>>();
+  readonly #shipped: Record<string, AskedView> = {};
   readonly #saved = new Map<string, { readonly version: number; readonly view: AskedView }>();
 
   constructor(options: { readonly keeper: BooksKeeper; readonly evaluator: Evaluator; readonly views: ViewStore; readonly actor: Actor }) {
@@ -69,19 +86,25 @@ export class StatementService {
     return this.#evaluated(books, { ...view, columnSet }, query);
   }
 
-  /** One line of a view by month of the year, for its chart. */
-  async lineTrend(companyId: number, key: string, query: z.infer<typeof lineTrendQuerySchema>): Promise<LineTrendDto> {
+  /** Lines of a view by month of the year, for their charts; without keys all that are shown and hold figures. */
+  async lineTrends(companyId: number, key: string, query: z.infer<typeof lineTrendQuerySchema>): Promise<LineTrendDto[]> {
     const books = await this.#keeper.of(companyId);
-    const { lineSet } = await this.#viewOf(companyId, key);
-    refuseUnknownFilter(books, query.filter);
+    const view = await this.#viewOf(companyId, key);
+    const { filter, keptAccounts, drafts } = runOf(books, view, query);
     const { grid } = await this.#evaluator.evaluate(books, {
-      lineSet,
+      lineSet: view.lineSet,
       columnSet: LINE_TREND_COLUMNS,
       asOf: periodOf(books, query.asOf),
       budgetId: query.budget,
-      filter: query.filter,
+      filter,
+      keptAccounts,
+      drafts,
     });
-    return lineTrendDto(grid, query.line);
+    const all = grid.plan.lines.filter(
+      ({ hidden, source, kind }) => !hidden && source.kind !== 'nothing' && kind !== 'account' && kind !== 'slice',
+    );
+    const asked = query.lines === undefined ? all.map((line) => line.key) : query.lines.split(',');
+    return asked.map((line) => lineTrendDto(grid, line));
   }
 
   /** A shipped column set by department serves a company without departments by its first dimension. */
@@ -103,9 +126,9 @@ export class StatementService {
   /** A statement that is not saved, as an editor has it. */
   async preview(companyId: number, request: z.infer<typeof previewRequestSchema>): Promise<{ grid: GridDto; coverage: CoverageDto }> {
     const books = await this.#keeper.of(companyId);
-    const { name, lineSet, columnSet, asOf, budget, filter } = request;
-    const view = { key: 'preview', name, note: '', open: undefined, lineSet, columnSet };
-    const { dto } = await this.#evaluated(books, view, { asOf, budget, filter });
+    const { name, lineSet, columnSet, asOf, budget, display, choices } = request;
+    const view = { key: 'preview', name, note: '', open: undefined, lineSet, columnSet, display, choices };
+    const { dto } = await this.#evaluated(books, view, { asOf, budget, filter: {} });
     const of = async (lines: LineSet) =>
       (await this.#evaluator.evaluate(books, { lineSet: lines, columnSet: YEAR_TO_DATE, asOf: periodOf(books, asOf), filter: {} })).grid;
     return { grid: dto, coverage: coverageDto(books, await of(lineSet), await of(INCOME_LINES)) };
@@ -114,33 +137,45 @@ export class StatementService {
   /** A shipped view as it stands in memory, so that it stays laid out; a saved one as it was stored. */
   async #viewOf(companyId: number, key: string): Promise<AskedView> {
     const shipped = shippedView(key);
-    if (shipped) return { ...shipped, open: shipped.open };
+    if (shipped) return (this.#shipped[key] ??= { ...AS_USUAL, ...shipped, open: shipped.open });
     const saved = await this.#views.of(companyId, key, this.#actor);
     const held = this.#saved.get(key);
     if (held?.version === saved.version) return held.view;
-    const { name, note, lineSet, columnSet } = saved;
-    const view = { key, name, note, open: undefined, lineSet, columnSet };
+    const { name, note, lineSet, columnSet, display, choices } = saved;
+    const view = { key, name, note, open: undefined, lineSet, columnSet, display, choices };
     this.#saved.set(key, { version: saved.version, view });
     return view;
   }
 
   async #evaluated(books: Books, view: AskedView, query: StatementQuery): Promise<EvaluatedView> {
-    refuseUnknownFilter(books, query.filter);
+    const run = runOf(books, view, query);
     const asOf = periodOf(books, query.asOf);
     const { key, lineSet, columnSet } = view;
-    const evaluation = await this.#evaluator.evaluate(books, { lineSet, columnSet, asOf, budgetId: query.budget, filter: query.filter });
+    const evaluation = await this.#evaluator.evaluate(books, { ...run, lineSet, columnSet, asOf, budgetId: query.budget });
     const { year } = periodAt(books.calendar, asOf);
     const budget = evaluation.budgets.get(year);
     const budgetWords = budget
       ? `FY${year} ${budget.row.name}${budget.row.state === 'approved' ? ' (approved)' : ''}`
       : `no budget for FY${year}`;
     const { name, note, open } = view;
-    const dto = gridDto(evaluation.grid, {
+    const { exponent } = books.currency;
+    const { display } = run;
+    const shown = display.foots ? footGrid(evaluation.grid, displayStep({ exponent, ...display })) : evaluation.grid;
+    const dto = gridDto(shown, {
       budget: budgetWords,
       view: { key, name, note, openAll: open === 'all' },
       issues: evaluation.issues,
+      run,
+      fields: {
+        company: books.name,
+        as_of: longPeriodName(books.calendar, asOf),
+        printed_on: this.#actor.now().toLocaleDateString('en-US', { dateStyle: 'long' }),
+        view: name,
+        budget: budgetWords,
+        currency: books.currency.words,
+      },
     });
-    return { ...evaluation, books, dto };
+    return { ...evaluation, books, run, shown, dto };
   }
 
   /** Operating result of every month of the as-of year and the two before it. */

@@ -11,15 +11,16 @@ import {
   slotOfYear,
   BalanceCube,
   Slab,
+  STATISTIC,
   type BlankReason,
-  type DimensionFilter,
+  type PeriodIndex,
   type ScenarioRef,
   type ScenarioSource,
   type ScenarioSources,
   type Span,
 } from '@wise-margin/core';
 import type { BudgetStore, StoredBudget } from '../budgets/index.ts';
-import { PARTY, type Books } from '../companies/books.ts';
+import type { Books, WorkingCube } from '../companies/books.ts';
 import { notFound } from '../http/problem.ts';
 
 /** The scenarios of a company's books, and the budget that stands for each fiscal year in them. */
@@ -32,7 +33,7 @@ export class ScenarioKeeper {
   readonly #store: BudgetStore;
   readonly #held = new Map<
     string,
-    { readonly books: Books; readonly parties: BalanceCube | null; readonly from: readonly StoredBudget[]; readonly scenarios: Scenarios }
+    { readonly books: Books; readonly working: WorkingCube; readonly from: readonly StoredBudget[]; readonly scenarios: Scenarios }
   >();
 
   constructor(store: BudgetStore) {
@@ -42,14 +43,14 @@ export class ScenarioKeeper {
   /**
    * @param options.chosenId the budget standing for its own year; the approved one stands for every other year
    * @param options.budgetIds budgets that columns name themselves; one that is gone has no figures
-   * @param options.parties the cube with customers and vendors, where the statement asks for them
+   * @param options.working the actuals as the statement needs them
    * @throws ProblemError 404 when there is no such budget as the chosen one
    */
   async of(
     books: Books,
-    options: { readonly chosenId?: number | undefined; readonly budgetIds?: readonly number[]; readonly parties?: BalanceCube | null } = {},
+    options: { readonly chosenId?: number | undefined; readonly budgetIds?: readonly number[]; readonly working: WorkingCube },
   ): Promise<Scenarios> {
-    const { chosenId, budgetIds = [], parties = null } = options;
+    const { chosenId, budgetIds = [], working } = options;
     const rows = await this.#store.list(books.id);
     const approved = new Map<number, StoredBudget>();
     for (const row of rows) {
@@ -75,44 +76,58 @@ export class ScenarioKeeper {
     const held = this.#held.get(key);
     if (
       held?.books === books &&
-      held.parties === parties &&
+      held.working.cube === working.cube &&
       held.from.length === from.length &&
       held.from.every((budget, index) => budget === from[index])
     )
       return held.scenarios;
-    const actual = actualSource(books, parties);
+    const actual = actualSource(books, working);
     const budget = budgetSource(books, budgets);
     // what a year is expected to end at does not hang on the draft in view
-    const projection = projectionSource(books, actual, chosenId === undefined ? budget : budgetSource(books, approved));
+    const projection = projectionSource(books, actual, {
+      budget: chosenId === undefined ? budget : budgetSource(books, approved),
+      lastPosted: working.last,
+    });
     const sources = (ref: ScenarioRef): ScenarioSource => {
       if (ref === 'actual') return actual;
       if (ref === 'budget') return budget;
       if (ref === 'projection') return projection;
+      if (ref.startsWith(STATISTIC)) return statisticSource(books, ref.slice(STATISTIC.length));
       return named.get(Number(ref.slice('budget:'.length))) ?? noSource(ref);
     };
     const scenarios = { budgets, sources };
     this.#held.delete(key);
     const [oldest] = this.#held.keys();
     if (this.#held.size >= MOST_HELD && oldest !== undefined) this.#held.delete(oldest);
-    this.#held.set(key, { books, parties, from, scenarios });
+    this.#held.set(key, { books, working, from, scenarios });
     return scenarios;
   }
 }
 
-function actualSource(books: Books, parties: BalanceCube | null): ScenarioSource {
-  // the cube with parties is larger: it serves only what names them
-  const cubeFor = (filter: DimensionFilter, dimension?: string) =>
-    parties && (PARTY in filter || dimension === PARTY) ? parties : books.cube;
+function actualSource(books: Books, { cube, last }: WorkingCube): ScenarioSource {
   return {
     name: 'Actual',
     hasBalances: true,
-    slab: (filter) => cubeFor(filter).slab(filter),
-    slices: (filter, accounts, dimension) => cubeFor(filter, dimension).slices(filter, accounts, dimension),
+    slab: (filter) => cube.slab(filter),
+    slices: (filter, accounts, dimension) => cube.slices(filter, accounts, dimension),
     statistic: books.statistics.value,
     missing: ({ from, to }: Span): BlankReason | null => {
-      if (books.lastPosted === null || from > books.lastPosted) return 'notYetPosted';
+      if (last === null || from > last) return 'notYetPosted';
       return books.firstPosted !== null && to < books.firstPosted ? 'beforeHistory' : null;
     },
+  };
+}
+
+/** The figures of a statistic: those of the ledger's months, whatever is posted in them. */
+function statisticSource(books: Books, series: string): ScenarioSource {
+  const empty = new Slab(0, 0);
+  return {
+    name: series,
+    hasBalances: false,
+    slab: () => empty,
+    slices: () => ({ positions: new Map(), income: empty, balance: empty }),
+    missing: () => null,
+    statistic: books.statistics.value,
   };
 }
 
@@ -172,8 +187,12 @@ function composedCube(books: Books, budgets: readonly StoredBudget[]): BalanceCu
 }
 
 /** Actuals through the last posted month, the budget after it. */
-function projectionSource(books: Books, actual: ScenarioSource, budget: ScenarioSource): ScenarioSource {
-  const { lastPosted } = books;
+function projectionSource(
+  books: Books,
+  actual: ScenarioSource,
+  options: { readonly budget: ScenarioSource; readonly lastPosted: PeriodIndex | null },
+): ScenarioSource {
+  const { budget, lastPosted } = options;
   const size = {
     accounts: books.chart.accounts.length,
     slots: slotCount(books.calendar),

@@ -29,6 +29,7 @@ export function trailOf(options: {
   readonly budgets: ReadonlyMap<number, StoredBudget>;
   readonly line: string;
   readonly column: string;
+  readonly drafts: boolean;
 }): TrailDto {
   const { books, grid, budgets } = options;
   const { plan } = grid;
@@ -74,6 +75,7 @@ export function trailOf(options: {
                 to: periodAt(plan.calendar, until).key,
                 filter,
                 opening: measure !== 'change',
+                drafts: options.drafts,
               },
         basis: budget ? basesOf(books, budget, account, source.filter) : [],
         budgetId: budget?.row.id ?? null,

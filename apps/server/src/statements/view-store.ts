@@ -1,7 +1,9 @@
-import { SHIPPED_VIEWS, shippedView, type ColumnSet, type LineSet } from '@wise-margin/core';
+import { SHIPPED_VIEWS, shippedView } from '@wise-margin/core';
 import {
   columnSetSchema,
+  displayChoicesSchema,
   lineSetSchema,
+  runChoicesSchema,
   type newViewSchema,
   type viewChangeSchema,
   type ViewDto,
@@ -20,6 +22,8 @@ type Row = {
   note: string;
   line_set: string;
   column_set: string;
+  display: string;
+  choices: string;
   shared: number;
   owner: string;
   version: number;
@@ -38,6 +42,7 @@ export class ViewStore {
 
   async list(companyId: number, actor: Actor): Promise<ViewListDto> {
     const starred = await this.#stars(companyId, actor);
+    const chosen = await this.#choices(companyId, actor);
     const saved = await this.#database.select<Row>(
       'SELECT * FROM views WHERE company_id = $1 AND (shared = 1 OR owner = $2) ORDER BY shelf COLLATE NOCASE, name COLLATE NOCASE',
       [companyId, actor.name],
@@ -52,6 +57,7 @@ export class ViewStore {
         shared: true,
         owner: '',
         starred: starred.has(key),
+        choices: chosen.get(key) ?? {},
       })),
       ...saved.map(({ id, name, shelf, note, shared, owner }) => ({
         key: keyOf(id),
@@ -62,6 +68,7 @@ export class ViewStore {
         shared: shared === 1,
         owner,
         starred: starred.has(keyOf(id)),
+        choices: chosen.get(keyOf(id)) ?? {},
       })),
     ];
   }
@@ -72,7 +79,8 @@ export class ViewStore {
     const shipped = shippedView(key);
     if (shipped) {
       const { name, shelf, note, lineSet, columnSet } = shipped;
-      return { key, name, shelf, note, lineSet, columnSet, isShipped: true, starred, shared: true, owner: '', version: 0, savedAt: null };
+      const own = { isShipped: true, starred, shared: true, owner: '', version: 0, savedAt: null };
+      return { key, name, shelf, note, lineSet, columnSet, display: {}, choices: {}, ...own };
     }
     const row = await this.#row(companyId, key, actor);
     return {
@@ -82,6 +90,8 @@ export class ViewStore {
       note: row.note,
       lineSet: lineSetSchema.parse(JSON.parse(row.line_set)),
       columnSet: columnSetSchema.parse(JSON.parse(row.column_set)),
+      display: displayChoicesSchema.parse(JSON.parse(row.display)),
+      choices: runChoicesSchema.parse(JSON.parse(row.choices)),
       isShipped: false,
       starred,
       shared: row.shared === 1,
@@ -96,7 +106,7 @@ export class ViewStore {
     const id = await this.#database.write(async (transaction) => {
       await this.#refuseKnownName(companyId, view.name, null, actor, transaction);
       await this.#database.run(
-        'INSERT INTO views (company_id, name, shelf, note, line_set, column_set, shared, owner, saved_at) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9)',
+        'INSERT INTO views (company_id, name, shelf, note, line_set, column_set, display, choices, shared, owner, saved_at) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)',
         [
           companyId,
           view.name,
@@ -104,6 +114,8 @@ export class ViewStore {
           view.note,
           JSON.stringify(view.lineSet),
           JSON.stringify(view.columnSet),
+          JSON.stringify(view.display),
+          JSON.stringify(view.choices),
           view.shared ? 1 : 0,
           actor.name,
           actor.now().toISOString(),
@@ -137,6 +149,7 @@ export class ViewStore {
     const row = await this.#own(companyId, key, actor);
     await this.#database.write(async (transaction) => {
       await this.#database.run('DELETE FROM view_stars WHERE company_id = $1 AND view_key = $2', [companyId, key], transaction);
+      await this.#database.run('DELETE FROM view_choices WHERE company_id = $1 AND view_key = $2', [companyId, key], transaction);
       await this.#database.run('DELETE FROM views WHERE id = $1', [row.id], transaction);
       await recordAudit(
         this.#database,
@@ -146,13 +159,7 @@ export class ViewStore {
     });
   }
 
-  async #save(
-    companyId: number,
-    key: string,
-    parts: { name?: string; shelf?: string; note?: string; lineSet?: LineSet; columnSet?: ColumnSet; shared?: boolean },
-    version: number,
-    actor: Actor,
-  ): Promise<void> {
+  async #save(companyId: number, key: string, parts: Partial<z.infer<typeof newViewSchema>>, version: number, actor: Actor): Promise<void> {
     if (shippedView(key)) throw new ProblemError(409, 'Shipped view', 'A shipped view is not changed. Save yours under a name of its own.');
     await this.#database.write(async (transaction) => {
       const row = await this.#row(companyId, key, actor, transaction);
@@ -164,7 +171,7 @@ export class ViewStore {
         );
       if (parts.name !== undefined) await this.#refuseKnownName(companyId, parts.name, row.id, actor, transaction);
       await this.#database.run(
-        'UPDATE views SET name = $1, shelf = $2, note = $3, line_set = $4, column_set = $5, shared = $6, version = version + 1, saved_at = $7 WHERE id = $8',
+        'UPDATE views SET name = $1, shelf = $2, note = $3, line_set = $4, column_set = $5, shared = $6, display = $7, choices = $8, version = version + 1, saved_at = $9 WHERE id = $10',
         [
           parts.name ?? row.name,
           parts.shelf ?? row.shelf,
@@ -172,6 +179,8 @@ export class ViewStore {
           parts.lineSet ? JSON.stringify(parts.lineSet) : row.line_set,
           parts.columnSet ? JSON.stringify(parts.columnSet) : row.column_set,
           (parts.shared ?? row.shared === 1) ? 1 : 0,
+          parts.display ? JSON.stringify(parts.display) : row.display,
+          parts.choices ? JSON.stringify(parts.choices) : row.choices,
           actor.now().toISOString(),
           row.id,
         ],
@@ -196,6 +205,26 @@ export class ViewStore {
         transaction,
       ),
     );
+  }
+
+  /** Keeps what a person chose last for a view. @throws ProblemError 404 */
+  async remember(companyId: number, key: string, choices: Readonly<Record<string, string>>, actor: Actor): Promise<void> {
+    if (!shippedView(key)) await this.#row(companyId, key, actor);
+    await this.#database.write((transaction) =>
+      this.#database.run(
+        'INSERT INTO view_choices (company_id, person, view_key, choices) VALUES ($1, $2, $3, $4) ON CONFLICT (company_id, person, view_key) DO UPDATE SET choices = excluded.choices',
+        [companyId, actor.name, key, JSON.stringify(choices)],
+        transaction,
+      ),
+    );
+  }
+
+  async #choices(companyId: number, actor: Actor): Promise<Map<string, Record<string, string>>> {
+    const rows = await this.#database.select<{ view_key: string; choices: string }>(
+      'SELECT view_key, choices FROM view_choices WHERE company_id = $1 AND person = $2',
+      [companyId, actor.name],
+    );
+    return new Map(rows.map(({ view_key, choices }) => [view_key, JSON.parse(choices) as Record<string, string>]));
   }
 
   async #stars(companyId: number, actor: Actor): Promise<Set<string>> {

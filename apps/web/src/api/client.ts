@@ -47,13 +47,12 @@ export async function getJson<Answer>(path: string, signal?: AbortSignal): Promi
 }
 
 export async function sendJson<Answer>(method: 'POST' | 'PUT', path: string, body: unknown): Promise<Answer> {
-  return (
-    await send(path, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })
-  ).json() as Promise<Answer>;
+  const response = await send(path, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+  return (response.status === 204 ? null : await response.json()) as Answer;
 }
 
-export async function sendForm<Answer>(path: string, form: FormData): Promise<Answer> {
-  return (await send(path, { method: 'POST', body: form })).json() as Promise<Answer>;
+export async function sendForm<Answer>(path: string, form: FormData, method: 'POST' | 'PUT' = 'POST'): Promise<Answer> {
+  return (await send(path, { method, body: form })).json() as Promise<Answer>;
 }
 
 export async function sendDelete(path: string): Promise<void> {

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { useParams } from 'react-router';
 import { sendJson } from '../api/client.ts';
 import { useCompany } from '../shell/company.ts';
-import { cellText } from '../ui/figure.tsx';
+import { figureText } from '@wise-margin/contract';
 import { Page } from '../ui/page.tsx';
 import { Failure, Loading } from '../ui/states.tsx';
 import { BudgetTable, budgetLines } from './budget-table.tsx';
@@ -178,13 +178,13 @@ function Ribbon({ data }: { readonly data: BudgetGridDto }) {
         const difference = cell(line, 'year.difference');
         const change =
           percent.kind === 'ratio'
-            ? cellText(percent, { exponent: company.exponent, unit: 'dollars', withSign: true })
-            : cellText(difference, { exponent: company.exponent, unit: 'dollars' });
+            ? figureText(percent, { exponent: company.exponent, unit: 'dollars', withUnit: true })
+            : figureText(difference, { exponent: company.exponent, unit: 'dollars' });
         return (
           <div key={line}>
             <dt className="text-[13px] text-ink-soft">{name}</dt>
             <dd className="font-serif text-[20px] leading-6 font-semibold tabular-nums">
-              {cellText(cell(line, 'year.budget'), { exponent: company.exponent, unit: 'dollars', withSign: true })}{' '}
+              {figureText(cell(line, 'year.budget'), { exponent: company.exponent, unit: 'dollars', withUnit: true })}{' '}
               <span className="font-sans text-[13px] font-normal text-ink-soft">
                 {change ? `${change} on FY${data.budget.year - 1}${isProjected ? ' projected' : ''}` : ''}
               </span>

@@ -1,6 +1,6 @@
-import type { BudgetEditDto, BudgetGridDto, BudgetRowDto, CellDto } from '@wise-margin/contract';
+import { figureText, type BudgetEditDto, type BudgetGridDto, type BudgetRowDto, type CellDto } from '@wise-margin/contract';
 import { useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react';
-import { CellFigure, cellText } from '../ui/figure.tsx';
+import { CellFigure } from '../ui/figure.tsx';
 import { ScenarioSwatch } from '../ui/scenario-swatch.tsx';
 
 const MONTHS = 12;
@@ -73,7 +73,7 @@ export function BudgetTable({
   const commit = (place: Place, text: string) => {
     setEditing(null);
     const account = lines[place.row]!.line.account!;
-    const before = cellText(data.grid.cells[lines[place.row]!.index]![place.column]!, { exponent, unit: 'cents' });
+    const before = figureText(data.grid.cells[lines[place.row]!.index]![place.column]!, { exponent, unit: 'cents' });
     if (text.trim() === '' || text.trim() === before) return;
     apply([editOf(account, place.column, text.trim())], new Map([[`${account}.${place.column}`, text.trim()]]));
   };
@@ -120,7 +120,7 @@ export function BudgetTable({
       event.preventDefault();
       return setEditing({
         ...place,
-        text: cellText(data.grid.cells[lines[place.row]!.index]![place.column]!, { exponent, unit: 'cents' }).replace('–', '0'),
+        text: figureText(data.grid.cells[lines[place.row]!.index]![place.column]!, { exponent, unit: 'cents' }).replace('–', '0'),
       });
     }
     if (/^[0-9.+\-*/(]$/.test(event.key)) {
@@ -206,9 +206,7 @@ export function BudgetTable({
                     const plain = (
                       <CellFigure
                         cell={cell}
-                        exponent={exponent}
-                        unit="dollars"
-                        withSign={line.kind === 'formula' && column.kind === 'amount'}
+                        format={{ exponent, unit: 'dollars', withUnit: line.kind === 'formula' && column.kind === 'amount' }}
                       />
                     );
                     if (!entry || position > YEAR) {
@@ -245,14 +243,14 @@ export function BudgetTable({
                             type="button"
                             data-row={row}
                             data-column={position}
-                            aria-label={`${line.name}, ${column.words}${held ? ', held by hand' : ''}: ${cellText(cell, { exponent, unit: 'cents' })}`}
+                            aria-label={`${line.name}, ${column.words}${held ? ', held by hand' : ''}: ${figureText(cell, { exponent, unit: 'cents' })}`}
                             title={held ? 'Held: typed by hand' : undefined}
                             className={`h-[26px] w-full min-w-[66px] px-1.5 text-right hover:bg-wash ${waiting === undefined ? '' : 'text-ink-soft italic'}`}
                             onFocus={() => select(line.account!)}
                             onDoubleClick={() =>
                               locked
                                 ? undefined
-                                : setEditing({ ...place, text: cellText(cell, { exponent, unit: 'cents' }).replace('–', '0') })
+                                : setEditing({ ...place, text: figureText(cell, { exponent, unit: 'cents' }).replace('–', '0') })
                             }
                             onKeyDown={(event) => onKey(event, place)}
                             onPaste={(event) => paste(event, place)}

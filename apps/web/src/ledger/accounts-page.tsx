@@ -123,7 +123,14 @@ export default function AccountsPage() {
                           className="w-full text-right"
                           aria-label={`${account.name}, ${period}: ${formatAmount(amount as Minor, { exponent: company.exponent, unit: 'cents' })}`}
                           onClick={() =>
-                            address.openAccount({ account: account.number, from: period, to: period, filter: {}, opening: false })
+                            address.openAccount({
+                              account: account.number,
+                              from: period,
+                              to: period,
+                              filter: {},
+                              opening: false,
+                              drafts: false,
+                            })
                           }
                         >
                           <Amount value={amount} exponent={company.exponent} unit="dollars" />

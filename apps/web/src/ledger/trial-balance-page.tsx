@@ -76,7 +76,9 @@ export default function TrialBalancePage() {
                   <button
                     type="button"
                     aria-label={`${row.name}, year to date: ${exact(row.yearToDate)}`}
-                    onClick={() => address.openAccount({ account: row.number!, from: first, to: asOf, filter: {}, opening: false })}
+                    onClick={() =>
+                      address.openAccount({ account: row.number!, from: first, to: asOf, filter: {}, opening: false, drafts: false })
+                    }
                   >
                     {figure(row.yearToDate)}
                   </button>
@@ -89,7 +91,9 @@ export default function TrialBalancePage() {
                   <button
                     type="button"
                     aria-label={`${row.name}, month: ${exact(row.month)}`}
-                    onClick={() => address.openAccount({ account: row.number!, from: asOf, to: asOf, filter: {}, opening: false })}
+                    onClick={() =>
+                      address.openAccount({ account: row.number!, from: asOf, to: asOf, filter: {}, opening: false, drafts: false })
+                    }
                   >
                     {figure(row.month)}
                   </button>

@@ -1,8 +1,10 @@
 import { Link } from 'react-router';
 import { useAsOf, useCompany } from '../shell/company.ts';
 import { useMonthKeys } from '../shell/use-month-keys.ts';
+import { plainChoices } from '../statements/statement-choices.ts';
 import { useStatement, useStrip } from '../statements/use-statement.ts';
-import { cellText, favorColor, favorOf } from '../ui/figure.tsx';
+import { figureText } from '@wise-margin/contract';
+import { favorColor, favorOf } from '../ui/figure.tsx';
 import { PeriodStrip } from '../ui/period-strip.tsx';
 import { Page } from '../ui/page.tsx';
 import { ScenarioSwatch } from '../ui/scenario-swatch.tsx';
@@ -36,7 +38,7 @@ export default function OverviewPage() {
 
 function Month({ asOf, setAsOf }: { readonly asOf: string; readonly setAsOf: (period: string) => void }) {
   const company = useCompany();
-  const choices = { asOf, budget: undefined, filter: {} };
+  const choices = plainChoices(asOf);
   const statement = useStatement(company.id, 'income', choices);
   const strip = useStrip(company.id, choices);
   if (statement.isError) return <Failure error={statement.error} retry={() => void statement.refetch()} />;
@@ -45,7 +47,7 @@ function Month({ asOf, setAsOf }: { readonly asOf: string; readonly setAsOf: (pe
   const cell = (line: string, column: string) =>
     grid.cells[grid.lines.findIndex(({ key }) => key === line)]![grid.columns.findIndex(({ key }) => key === column)]!;
   const text = (line: string, column: string) =>
-    cellText(cell(line, column), { exponent: company.exponent, unit: 'dollars', withSign: true }) || 'none';
+    figureText(cell(line, column), { exponent: company.exponent, unit: 'dollars', withUnit: true }) || 'none';
   return (
     <Page title={company.name} words={`${grid.asOfWords}, against ${grid.budgetWords} and prior year`}>
       {strip.data ? <PeriodStrip strip={strip.data} asOf={asOf} exponent={company.exponent} choose={setAsOf} /> : null}

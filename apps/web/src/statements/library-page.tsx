@@ -6,6 +6,7 @@ import { useAsOf, useCompany } from '../shell/company.ts';
 import { Page } from '../ui/page.tsx';
 import { Failure, Loading } from '../ui/states.tsx';
 import { useSearch } from '../ui/use-search.ts';
+import { viewAddress } from './statement-choices.ts';
 import { useViews } from '../shell/use-views.ts';
 
 const STARRED = 'Starred';
@@ -68,12 +69,9 @@ export default function LibraryPage() {
             </h2>
             <ul>
               {(shelf === STARRED ? starredShown : shown.filter((view) => view.shelf === shelf)).map(
-                ({ key, name, note, starred, owner, shared, isShipped }) => (
+                ({ key, name, note, starred, owner, shared, isShipped, choices }) => (
                   <li key={key} className="flex items-start border-b border-hairline">
-                    <Link
-                      to={`/c/${company.id}/statements/${key}${asOf === null ? '' : `?asOf=${asOf}`}`}
-                      className="block min-w-0 flex-1 px-1 py-2 hover:bg-wash"
-                    >
+                    <Link to={viewAddress(company.id, { key, choices }, asOf)} className="block min-w-0 flex-1 px-1 py-2 hover:bg-wash">
                       <span className="block text-[15px] font-semibold">{name}</span>
                       <span className="block text-[13px] text-ink-soft">
                         {[note, isShipped ? '' : shared ? `shared by ${owner}` : 'private'].filter((text) => text !== '').join('; ')}

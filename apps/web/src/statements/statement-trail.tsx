@@ -3,10 +3,11 @@ import { FigureStep, figureProof } from '../trail/figure-step.tsx';
 import { StepTrail } from '../trail/step-trail.tsx';
 import type { TrailAddress } from '../trail/trail-address.ts';
 import { Proof, TrailPanel } from '../trail/trail-panel.tsx';
-import { cellText } from '../ui/figure.tsx';
+import { figureText } from '@wise-margin/contract';
 import { Failure, Loading } from '../ui/states.tsx';
 import { LineTrend } from './line-trend.tsx';
-import { useTrail, type StatementChoices } from './use-statement.ts';
+import type { StatementChoices } from './statement-choices.ts';
+import { useTrail } from './use-statement.ts';
 
 /** The trail of a statement's figure: the figure, its accounts, their entries, the entry. */
 export function StatementTrail({
@@ -40,7 +41,7 @@ export function StatementTrail({
   ));
   if (inner) return <StepTrail address={address} outerCrumbs={crumbs} />;
   const title = data
-    ? `${data.line.name}${data.cell.kind === 'blank' ? '' : `, ${cellText(data.cell, { exponent: company.exponent, unit: 'cents', withSign: true })}`}`
+    ? `${data.line.name}${data.cell.kind === 'blank' ? '' : `, ${figureText(data.cell, { exponent: company.exponent, unit: 'cents', withUnit: true })}`}`
     : 'This figure';
   const proof = data ? figureProof(data, company.exponent) : null;
   return (

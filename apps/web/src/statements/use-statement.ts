@@ -1,26 +1,7 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import {
-  unpackGrid,
-  type BudgetDto,
-  type FilterDto,
-  type LineTrendDto,
-  type PackedGrid,
-  type StripDto,
-  type TrailDto,
-} from '@wise-margin/contract';
+import { unpackGrid, type BudgetDto, type LineTrendDto, type PackedGrid, type StripDto, type TrailDto } from '@wise-margin/contract';
 import { getJson, queryText } from '../api/client.ts';
-
-/** What a statement is asked for; the address bar holds the same. */
-export type StatementChoices = {
-  readonly asOf: string;
-  readonly budget: number | undefined;
-  readonly filter: FilterDto;
-};
-
-/** The choices as the query string of the API. */
-export function statementQuery({ asOf, budget, filter }: StatementChoices): Record<string, string | number | undefined> {
-  return { asOf, budget, filter: Object.keys(filter).length > 0 ? JSON.stringify(filter) : undefined };
-}
+import { statementQuery, type StatementChoices } from './statement-choices.ts';
 
 export const useStatement = (company: number, view: string, choices: StatementChoices) =>
   useQuery({
@@ -53,13 +34,14 @@ export const useTrail = (
 export const useBudgets = (company: number) =>
   useQuery({ queryKey: ['budgets', company], queryFn: ({ signal }) => getJson<BudgetDto[]>(`/companies/${company}/budgets`, signal) });
 
-export const useLineTrend = (company: number, view: string, choices: StatementChoices, line: string | null) =>
+/** Lines by month of the year; without keys every line that is shown. */
+export const useLineTrends = (company: number, view: string, choices: StatementChoices, lines: readonly string[] | null) =>
   useQuery({
-    queryKey: ['trail', company, view, choices, 'trend', line],
-    enabled: line !== null,
+    queryKey: ['trail', company, view, choices, 'trends', lines],
     queryFn: ({ signal }) =>
-      getJson<LineTrendDto>(
-        `/companies/${company}/statements/${view}/line-trend${queryText({ ...statementQuery(choices), line: line ?? undefined })}`,
+      getJson<LineTrendDto[]>(
+        `/companies/${company}/statements/${view}/line-trends${queryText({ ...statementQuery(choices), lines: lines?.join(',') })}`,
         signal,
       ),
+    placeholderData: keepPreviousData,
   });

@@ -1,7 +1,7 @@
 import { Link } from 'react-router';
 import { formatAmount, type DisplayUnit, type Minor } from '@wise-margin/core';
-import { cellReasonWords, type TrailDto } from '@wise-margin/contract';
-import { Amount, cellText, favorColor, favorOf } from '../ui/figure.tsx';
+import { cellReasonWords, figureText, type TrailDto } from '@wise-margin/contract';
+import { Amount, favorColor, favorOf } from '../ui/figure.tsx';
 import type { AccountStep } from './trail-address.ts';
 
 /** A figure opened: the accounts that add up to it, or the figures it was made from. */
@@ -40,7 +40,7 @@ export function FigureStep({
                   <div className="pb-1 text-[12px] text-ink-soft">{part.words}</div>
                 </td>
                 <td className="figure border-b border-hairline align-top">
-                  <span className="figure-text pt-1">{cellText(part.cell, { exponent, unit, withSign: true })}</span>
+                  <span className="figure-text pt-1">{figureText(part.cell, { exponent, unit, withUnit: true })}</span>
                 </td>
               </tr>
             ))}

@@ -8,6 +8,8 @@ export type AccountStep = {
   readonly to: string;
   readonly filter: FilterDto;
   readonly opening: boolean;
+  /** entries in draft counted too */
+  readonly drafts: boolean;
 };
 /** The open trail, outermost step first; the address bar holds the same. */
 export type TrailState = {
@@ -17,7 +19,7 @@ export type TrailState = {
 };
 
 /** Names in the address that belong to the trail. */
-export const TRAIL_NAMES = ['figure', 'account', 'from', 'to', 'slice', 'opening', 'entry'] as const;
+export const TRAIL_NAMES = ['figure', 'account', 'from', 'to', 'slice', 'opening', 'withDrafts', 'entry'] as const;
 
 function read(search: URLSearchParams): TrailState {
   const figures = search.getAll('figure').flatMap((text) => {
@@ -36,7 +38,10 @@ function read(search: URLSearchParams): TrailState {
   }
   return {
     figures,
-    account: account && from && to ? { account, from, to, filter, opening: search.get('opening') === 'true' } : null,
+    account:
+      account && from && to
+        ? { account, from, to, filter, opening: search.get('opening') === 'true', drafts: search.get('withDrafts') === 'true' }
+        : null,
     entry: Number.isInteger(entry) && entry > 0 ? entry : null,
   };
 }
@@ -55,6 +60,7 @@ export function useTrailAddress() {
         before.set('to', next.account.to);
         if (Object.keys(next.account.filter).length > 0) before.set('slice', JSON.stringify(next.account.filter));
         if (next.account.opening) before.set('opening', 'true');
+        if (next.account.drafts) before.set('withDrafts', 'true');
       }
       if (next.entry !== null) before.set('entry', String(next.entry));
     });

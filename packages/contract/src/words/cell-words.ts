@@ -18,6 +18,8 @@ const BLANK: Readonly<Record<string, string>> = {
   bothZero: 'Zero against zero',
   ratioLine: 'Not shown for ratios',
   noStatistic: 'No statistic is kept for these months',
+  noBenchmark: 'No benchmark is typed for this line',
+  partOfEarnings: 'Earlier results cannot be told by account',
   fromBlank: 'One of its figures is missing',
 };
 

@@ -1,5 +1,3 @@
-import { periodOfKey, type FiscalCalendar } from './fiscal-calendar.ts';
-import { shortPeriodName } from './period-words.ts';
 import type { SpanDefinition, SpanKind } from './span.ts';
 
 const KINDS: Readonly<Record<SpanKind, string>> = {
@@ -19,17 +17,19 @@ const counted = (count: number, unit: string): string =>
 /**
  * What a span definition stands for, whatever the as-of month: `same month, one year earlier`,
  * `year to date, moves with the month`, `month, pinned to Mar 2026`.
- * @example spanDefinitionWords(null, { kind: 'month', shift: { years: -1 } }) // 'same month, one year earlier'
+ * @param nameOf the name of a period by its key
+ * @example spanDefinitionWords({ kind: 'month', shift: { years: -1 } }) // 'same month, one year earlier'
  */
-export function spanDefinitionWords(calendar: FiscalCalendar | null, { kind, shift = {}, pinnedTo }: SpanDefinition): string {
+export function spanDefinitionWords(
+  { kind, shift = {}, pinnedTo }: SpanDefinition,
+  nameOf: (key: string) => string = (key) => key,
+): string {
   const shifts = (['years', 'quarters', 'months'] as const).flatMap((unit) => {
     const count = shift[unit] ?? 0;
     return count === 0 ? [] : [counted(count, unit.slice(0, -1))];
   });
   if (pinnedTo !== undefined) {
-    const period = calendar && periodOfKey(calendar, pinnedTo);
-    const month = calendar && period !== null ? shortPeriodName(calendar, period) : pinnedTo;
-    return [KINDS[kind], ...shifts, `pinned to ${month}`].join(', ');
+    return [KINDS[kind], ...shifts, `pinned to ${nameOf(pinnedTo)}`].join(', ');
   }
   if (shifts.length === 0) return `${KINDS[kind]}, moves with the as-of month`;
   return [kind === 'month' && shift.years !== undefined && !shift.months && !shift.quarters ? 'same month' : KINDS[kind], ...shifts].join(

@@ -1,23 +1,15 @@
-import type { Column, ColumnSet, LineSet } from '@wise-margin/core';
+import { spanDefinitionWords, STATISTIC, type Column, type ColumnSet, type LineSet } from '@wise-margin/core';
 import type { BudgetDto } from '@wise-margin/contract';
 import { useCompany } from '../../shell/company.ts';
+import { COLUMN_KINDS, columnOfKind, MEASURES } from './column-kinds.ts';
 import { Check, Field, Select } from './field.tsx';
 import { SpanField } from './span-field.tsx';
 import { TextInput } from './text-input.tsx';
 
-export const COLUMN_KINDS: readonly (readonly [Column['kind'], string])[] = [
-  ['amount', 'Amount'],
-  ['difference', 'Difference of two columns'],
-  ['percentDifference', 'Percent difference of two columns'],
-  ['share', 'Share of a line'],
-  ['formula', 'Formula over columns'],
-  ['runningTotal', 'Running total'],
-];
-const MEASURES = [
-  ['closing', 'Closing balance'],
-  ['change', 'Net change'],
-  ['opening', 'Opening balance'],
-  ['average', 'Average of opening and closing'],
+const STATISTIC_MEASURES = [
+  ['closing', 'The last month’s'],
+  ['average', 'The average'],
+  ['change', 'Added up'],
 ] as const;
 const RESULTS = [
   ['amount', 'Amount'],
@@ -34,29 +26,6 @@ function referable(set: ColumnSet, block: string, besides: string): (readonly [s
       return each.repeat ? [] : [[`${each.key}.${column.key}`, `${each.heading}: ${column.heading || column.key}`] as const];
     }),
   );
-}
-
-/** A column of a kind, with what it needs to begin with. */
-export function columnOfKind(kind: Column['kind'], before: Column, others: readonly (readonly [string, string])[]): Column {
-  const { key, heading } = before;
-  const first = others[0]?.[0] ?? 'actual';
-  const second = others[1]?.[0] ?? first;
-  const common = { key, heading, ...(before.hidden ? { hidden: true } : {}) };
-  switch (kind) {
-    case 'amount':
-      return { ...common, kind, scenario: 'actual', span: { kind: 'month' } };
-    case 'difference':
-    case 'percentDifference': {
-      const from = before.kind === 'difference' || before.kind === 'percentDifference' ? before : { compared: first, base: second };
-      return { ...common, kind, compared: from.compared, base: from.base };
-    }
-    case 'share':
-      return { ...common, kind, of: first };
-    case 'formula':
-      return { ...common, kind, expression: `${first} - ${second}`, result: 'amount' };
-    case 'runningTotal':
-      return { ...common, kind, of: first };
-  }
 }
 
 /** Everything of one column. */
@@ -78,6 +47,7 @@ export function ColumnForm({
   const company = useCompany();
   const others = referable(columnSet, block, column.key);
   const dimensions = company.dimensions;
+  const nameOf = (key: string) => company.periods.find((period) => period.key === key)?.name ?? key;
   const withKnown = (value: string): (readonly [string, string])[] =>
     others.some(([key]) => key === value) ? others : [...others, [value, `${value} (no longer there)`]];
   const lines = lineSet.lines.flatMap(function keys(line): (readonly [string, string])[] {
@@ -101,13 +71,19 @@ export function ColumnForm({
                 ['budget', 'Budget (the approved one, or the one chosen)'],
                 ['projection', 'Projection: actual to date, then budget'],
                 ...budgets.map(({ id, year, name }) => [`budget:${id}`, `FY${year} ${name}`] as const),
+                ...company.statistics.map((series) => [`${STATISTIC}${series}`, `Statistic: ${series}`] as const),
               ]}
               choose={(scenario) => change({ ...column, scenario: scenario as typeof column.scenario })}
             />
           </Field>
           <SpanField span={column.span} choose={(span) => change({ ...column, span })} />
-          <Field label="Balance-sheet accounts show">
-            <Select value={column.measure ?? 'closing'} options={MEASURES} choose={(measure) => change({ ...column, measure })} />
+          <p className="mt-1 text-[12px] text-ink-soft">{spanDefinitionWords(column.span, nameOf)}</p>
+          <Field label={column.scenario.startsWith(STATISTIC) ? 'Over its months' : 'Balance-sheet accounts show'}>
+            <Select
+              value={column.measure ?? 'closing'}
+              options={column.scenario.startsWith(STATISTIC) ? STATISTIC_MEASURES : MEASURES}
+              choose={(measure) => change({ ...column, measure })}
+            />
           </Field>
           {dimensions.map(({ name, values }) => (
             <Field key={name} label={`Only ${name}`}>
@@ -179,6 +155,24 @@ export function ColumnForm({
           }}
         />
       </Field>
+      <Field label="Width in characters" hint="Empty: what its figures need">
+        <TextInput
+          value={column.width === undefined ? '' : String(column.width)}
+          commit={(text) => {
+            const { width: _width, ...plain } = column;
+            const width = Math.round(Number(text));
+            change((text.trim() === '' || !(width >= 4 && width <= 40) ? plain : { ...plain, width }) as Column);
+          }}
+        />
+      </Field>
+      <Check
+        label="Left out while it is empty"
+        checked={column.ifFilled ?? false}
+        choose={(on) => {
+          const { ifFilled: _ifFilled, ...plain } = column;
+          change((on ? { ...plain, ifFilled: true } : plain) as Column);
+        }}
+      />
       <Check label="Hidden: computed, not shown" checked={column.hidden ?? false} choose={(hidden) => change({ ...column, hidden })} />
     </div>
   );

@@ -14,12 +14,15 @@ import {
   type ColumnSet,
   type LineSet,
   type Repeat,
+  spanDefinitionWords,
 } from '@wise-margin/core';
 import type { BudgetDto, CompanyDto } from '@wise-margin/contract';
 import { Copy, Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { useCompany } from '../../shell/company.ts';
-import { COLUMN_KINDS, ColumnForm } from './column-form.tsx';
+import { dimensionName } from '../filters-panel.tsx';
+import { ColumnForm } from './column-form.tsx';
+import { COLUMN_KINDS } from './column-kinds.ts';
 import { Check, Field, Select } from './field.tsx';
 import { SortableItem, SortableList } from './sortable-list.tsx';
 import { TextInput } from './text-input.tsx';
@@ -60,6 +63,7 @@ export function ColumnsPanel({
   readonly change: (next: (set: ColumnSet) => ColumnSet) => void;
 }) {
   const company = useCompany();
+  const nameOf = (key: string) => company.periods.find((period) => period.key === key)?.name ?? key;
   const [chosen, setChosen] = useState<ColumnPlace | null>(null);
   const newBlock = () => change((set) => addBlock(set, NEW_BLOCK).set);
   return (
@@ -102,7 +106,9 @@ export function ColumnsPanel({
                             >
                               {column.heading || column.key}{' '}
                               <span className="text-[12px] text-ink-soft">
-                                {COLUMN_KINDS.find(([kind]) => kind === column.kind)![1].toLowerCase()}
+                                {column.kind === 'amount'
+                                  ? spanDefinitionWords(column.span, nameOf)
+                                  : COLUMN_KINDS.find(([kind]) => kind === column.kind)![1].toLowerCase()}
                               </span>
                             </button>
                             <IconButton
@@ -198,7 +204,12 @@ function BlockHead({
           <Field label="How often it stands">
             <Select
               value={repeatText(block)}
-              options={[...REPEATS, ...company.dimensions.map(({ name }) => [`dimension:${name}`, `Repeats over each ${name}`] as const)]}
+              options={[
+                ...REPEATS,
+                ...[...company.dimensions.map(({ name }) => name), ...company.furtherDimensions].map(
+                  (name) => [`dimension:${name}`, `Repeats over each ${dimensionName(name).toLowerCase()}`] as const,
+                ),
+              ]}
               choose={setRepeat}
             />
           </Field>

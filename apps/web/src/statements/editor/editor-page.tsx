@@ -1,5 +1,5 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { shownLines, unpackGrid, type NewView, type PreviewDto, type ViewDto } from '@wise-margin/contract';
+import { displayChoicesOf, shownLines, unpackGrid, type NewView, type PreviewDto, type ViewDto } from '@wise-margin/contract';
 import { INCOME_LINES, type ColumnSet } from '@wise-margin/core';
 import { Redo2, Undo2 } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
@@ -10,20 +10,31 @@ import { useMonthKeys } from '../../shell/use-month-keys.ts';
 import { useViews } from '../../shell/use-views.ts';
 import { Page } from '../../ui/page.tsx';
 import { Empty, Failure, Loading } from '../../ui/states.tsx';
+import { useSearch } from '../../ui/use-search.ts';
+import { readChoices } from '../statement-choices.ts';
 import { StatementIssues } from '../statement-issues.tsx';
+import { unitLine } from '../statement-words.ts';
 import { StatementTable } from '../statement-table.tsx';
 import { useBudgets } from '../use-statement.ts';
 import { ColumnsPanel, IconButton } from './columns-panel.tsx';
 import { LinesPanel } from './lines-panel.tsx';
+import { PagePanel } from './page-panel.tsx';
 import { SaveBar, type SaveAs } from './save-bar.tsx';
 import { useDraft, type Draft } from './use-draft.ts';
 
+const PARTS = [
+  ['columns', 'Columns'],
+  ['lines', 'Lines'],
+  ['page', 'Page'],
+] as const;
+type Part = (typeof PARTS)[number][0];
 const NO_COLUMNS: ColumnSet = { key: 'columns', name: 'Columns', blocks: [] };
 
 /** The editor of a view: its columns or lines at the left, the statement on real figures at the right. */
 export default function EditorPage() {
   const company = useCompany();
   const key = useParams()['view'];
+  const [search] = useSearch();
   const [asOf] = useAsOf();
   const view = useQuery({
     queryKey: ['view', company.id, key],
@@ -41,8 +52,25 @@ export default function EditorPage() {
   if (view.isError) return <Failure error={view.error} retry={() => void view.refetch()} />;
   if (key !== undefined && !view.data) return <Loading what="the view" />;
   const opened = view.data ?? null;
-  const draft = opened ? { lineSet: opened.lineSet, columnSet: opened.columnSet } : { lineSet: INCOME_LINES, columnSet: NO_COLUMNS };
+  const draft: Draft = opened
+    ? { lineSet: opened.lineSet, columnSet: opened.columnSet, ...withChosen(opened, search, asOf) }
+    : { lineSet: INCOME_LINES, columnSet: NO_COLUMNS, display: {}, choices: {} };
   return <Editor key={key ?? 'new'} opened={opened} start={draft} asOf={asOf} />;
+}
+
+/** The display and choices of a view as it was last run: what was chosen there is what is edited and saved. */
+function withChosen(view: ViewDto, search: URLSearchParams, asOf: string): Pick<Draft, 'display' | 'choices'> {
+  const { display, filter, accounts, drafts } = readChoices(search, asOf);
+  const kept = Object.entries({ ...view.choices.filter, ...filter }).filter(([, values]) => values.length > 0);
+  const typed = accounts ?? view.choices.accounts ?? '';
+  return {
+    display: { ...view.display, ...displayChoicesOf(display) },
+    choices: {
+      ...(kept.length > 0 ? { filter: Object.fromEntries(kept) } : {}),
+      ...(typed === '' || typed === 'all' ? {} : { accounts: typed }),
+      ...(drafts === undefined ? (view.choices.drafts ? { drafts: true } : {}) : drafts === 'yes' ? { drafts: true } : {}),
+    },
+  };
 }
 
 function Editor({ opened, start, asOf }: { readonly opened: ViewDto | null; readonly start: Draft; readonly asOf: string }) {
@@ -53,7 +81,7 @@ function Editor({ opened, start, asOf }: { readonly opened: ViewDto | null; read
   const budgets = useBudgets(company.id);
   const { draft, change, undo, redo, canUndo, canRedo } = useDraft(start);
   const [saved, setSaved] = useState<{ readonly draft: Draft; readonly version: number }>({ draft: start, version: opened?.version ?? 0 });
-  const [part, setPart] = useState<'columns' | 'lines'>('columns');
+  const [part, setPart] = useState<Part>('columns');
   const [open, setOpen] = useState<ReadonlySet<string>>(new Set());
   useMonthKeys();
   const preview = useQuery({
@@ -128,7 +156,7 @@ function Editor({ opened, start, asOf }: { readonly opened: ViewDto | null; read
     return () => window.removeEventListener('beforeunload', warn);
   }, [isChanged]);
   const grid = preview.data?.grid;
-  const lines = grid ? shownLines(grid, { open, hideZero: true }) : [];
+  const lines = grid ? shownLines(grid, { open, hideZero: grid.display.zeroLines === 'hide' }) : [];
   return (
     <Page
       title={opened ? `Edit ${opened.name}` : 'New view'}
@@ -173,7 +201,7 @@ function Editor({ opened, start, asOf }: { readonly opened: ViewDto | null; read
       <div className="flex min-h-0 flex-1 gap-3 pb-3">
         <aside aria-label="Editor" className="flex w-[370px] shrink-0 flex-col border border-hairline bg-paper">
           <div className="flex items-center gap-3 border-b border-hairline px-2 py-1">
-            {(['columns', 'lines'] as const).map((each) => (
+            {PARTS.map(([each, words]) => (
               <button
                 key={each}
                 type="button"
@@ -181,30 +209,41 @@ function Editor({ opened, start, asOf }: { readonly opened: ViewDto | null; read
                 onClick={() => setPart(each)}
                 className={`py-0.5 text-[14px] ${part === each ? 'border-b-2 border-copper font-semibold' : 'text-ink-soft'}`}
               >
-                {each === 'columns' ? 'Columns' : 'Lines'}
+                {words}
               </button>
             ))}
-            <select
-              className="field ml-auto max-w-44 py-0.5 text-[13px]"
-              aria-label={`Take the ${part} of another view`}
-              value=""
-              onChange={(event) => event.target.value !== '' && take.mutate(event.target.value)}
-            >
-              <option value="">Take those of …</option>
-              {views.data?.map(({ key, name }) => (
-                <option key={key} value={key}>
-                  {name}
-                </option>
-              ))}
-            </select>
+            {part === 'page' ? null : (
+              <select
+                className="field ml-auto max-w-44 py-0.5 text-[13px]"
+                aria-label={`Take the ${part} of another view`}
+                value=""
+                onChange={(event) => event.target.value !== '' && take.mutate(event.target.value)}
+              >
+                <option value="">Take those of …</option>
+                {views.data?.map(({ key, name }) => (
+                  <option key={key} value={key}>
+                    {name}
+                  </option>
+                ))}
+              </select>
+            )}
           </div>
           <div
             className="min-h-0 flex-1 overflow-y-auto p-2"
             tabIndex={0}
             role="region"
-            aria-label={part === 'columns' ? 'Columns' : 'Lines'}
+            aria-label={PARTS.find(([each]) => each === part)![1]}
           >
-            {part === 'columns' ? (
+            {part === 'page' ? (
+              <PagePanel
+                name={opened?.name ?? 'New view'}
+                display={draft.display}
+                choices={draft.choices}
+                hasSides={grid?.lines.some(({ startsSide }) => startsSide) ?? false}
+                changeDisplay={(next) => change((own) => ({ ...own, display: next(own.display) }))}
+                changeChoices={(next) => change((own) => ({ ...own, choices: next(own.choices) }))}
+              />
+            ) : part === 'columns' ? (
               <ColumnsPanel
                 columnSet={draft.columnSet}
                 lineSet={draft.lineSet}
@@ -231,9 +270,7 @@ function Editor({ opened, start, asOf }: { readonly opened: ViewDto | null; read
             <StatementTable
               grid={grid}
               lines={lines}
-              exponent={company.exponent}
-              unit="dollars"
-              unitWords={company.currencyWords}
+              unitWords={unitLine(grid, company.currencyWords)}
               chosen={null}
               openTrail={null}
               toggle={(line) =>

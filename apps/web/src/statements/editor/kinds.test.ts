@@ -1,8 +1,8 @@
 import { columnSchema, lineSchema } from '@wise-margin/contract';
 import type { Column, Line } from '@wise-margin/core';
 import { describe, expect, it } from 'vitest';
-import { COLUMN_KINDS, columnOfKind } from './column-form.tsx';
-import { LINE_KINDS, lineOfKind } from './line-form.tsx';
+import { COLUMN_KINDS, columnOfKind } from './column-kinds.ts';
+import { LINE_KINDS, lineOfKind } from './line-kinds.ts';
 
 const columns: Column[] = [
   { kind: 'amount', key: 'x', heading: 'X', scenario: 'budget', span: { kind: 'yearToDate' }, hidden: true },

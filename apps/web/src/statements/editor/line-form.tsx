@@ -1,63 +1,13 @@
-import {
-  ACCOUNT_CLASSES,
-  ACCOUNT_CLASS_KEYS,
-  accountListText,
-  parseAccountList,
-  parseExpression,
-  type AccountSelection,
-  type Line,
-} from '@wise-margin/core';
+import { parseExpression, type Line } from '@wise-margin/core';
 import { useState } from 'react';
 import { useCompany } from '../../shell/company.ts';
+import { dimensionName } from '../filters-panel.tsx';
+import { MEASURES } from './column-kinds.ts';
 import { Check, Field, Select } from './field.tsx';
+import { isSelecting, LINE_KINDS, lineOfKind } from './line-kinds.ts';
+import { LineLook } from './line-look.tsx';
+import { SelectionField } from './selection-field.tsx';
 import { TextInput } from './text-input.tsx';
-
-export const LINE_KINDS: readonly (readonly [Line['kind'], string])[] = [
-  ['accounts', 'Accounts as one line'],
-  ['groups', 'Accounts, a line for each group'],
-  ['breakOut', 'Accounts broken out'],
-  ['section', 'Section with a heading'],
-  ['total', 'Total of a section'],
-  ['formula', 'Formula'],
-  ['earnings', 'Result in equity'],
-  ['statistic', 'Statistic'],
-  ['spacer', 'Empty line'],
-];
-type Selecting = Line & { readonly kind: 'accounts' | 'groups' | 'breakOut' };
-const isSelecting = (line: Line): line is Selecting => line.kind === 'accounts' || line.kind === 'groups' || line.kind === 'breakOut';
-
-/** A line of a kind, with what it needs to begin with; name and look stay. */
-export function lineOfKind(kind: Line['kind'], before: Line, sections: readonly string[]): Line {
-  const { key, name, emphasis, rule, hidden, polarity } = before;
-  const common = {
-    key,
-    name,
-    ...(emphasis ? { emphasis } : {}),
-    ...(rule ? { rule } : {}),
-    ...(hidden ? { hidden } : {}),
-    ...(polarity ? { polarity } : {}),
-  };
-  const selecting = isSelecting(before) ? { selection: before.selection, sign: before.sign } : { selection: {}, sign: 'credit' as const };
-  switch (kind) {
-    case 'accounts':
-    case 'groups':
-      return { ...common, kind, ...selecting };
-    case 'breakOut':
-      return { ...common, kind, ...selecting, by: 'account' };
-    case 'section':
-      return { ...common, kind, lines: before.kind === 'section' ? before.lines : [] };
-    case 'total':
-      return { ...common, kind, of: sections[0] ?? '', sign: 'credit' };
-    case 'formula':
-      return { ...common, kind, expression: '0', result: 'amount' };
-    case 'earnings':
-      return { ...common, kind, years: 'current' };
-    case 'statistic':
-      return { ...common, kind, series: 'headcount', over: 'average' };
-    case 'spacer':
-      return { ...common, kind };
-  }
-}
 
 /** Everything of one line. */
 export function LineForm({
@@ -103,7 +53,7 @@ export function LineForm({
                 options={[
                   ['account', 'Account'],
                   ...company.dimensions.map(({ name }) => [name, name[0]!.toUpperCase() + name.slice(1)] as const),
-                  ['party', 'Customer or vendor'],
+                  ...company.furtherDimensions.map((name) => [name, dimensionName(name)] as const),
                 ]}
                 choose={(by) => change({ ...line, by })}
               />
@@ -117,6 +67,24 @@ export function LineForm({
                 ['debit', 'When debit, as expenses and assets'],
               ]}
               choose={(sign) => change({ ...line, sign })}
+            />
+          </Field>
+          <Check
+            label="Numbers beside its accounts"
+            checked={line.accountNumbers ?? true}
+            choose={(on) => {
+              const { accountNumbers: _numbers, ...plain } = line;
+              change(on ? plain : { ...plain, accountNumbers: false });
+            }}
+          />
+          <Field label="Balance-sheet accounts show">
+            <Select
+              value={line.measure ?? ''}
+              options={[['', 'As the column says'], ...MEASURES]}
+              choose={(measure) => {
+                const { measure: _measure, ...plain } = line;
+                change(measure === '' ? plain : { ...plain, measure });
+              }}
             />
           </Field>
           <Field label="Order of its parts">
@@ -197,7 +165,11 @@ export function LineForm({
       {line.kind === 'statistic' ? (
         <>
           <Field label="Series">
-            <TextInput value={line.series} commit={(series) => change({ ...line, series })} />
+            <Select
+              value={line.series}
+              options={[...new Set([...company.statistics, line.series])].map((series) => [series, series] as const)}
+              choose={(series) => change({ ...line, series })}
+            />
           </Field>
           <Field label="Over a span">
             <Select
@@ -212,120 +184,16 @@ export function LineForm({
           </Field>
         </>
       ) : null}
-      <div className="grid grid-cols-2 gap-x-2">
-        <Field label="Emphasis">
-          <Select
-            value={line.emphasis ?? ''}
-            options={[
-              ['', 'Plain'],
-              ['bold', 'Bold'],
-              ['italic', 'Italic'],
-            ]}
-            choose={(emphasis) => {
-              const { emphasis: _emphasis, ...plain } = line;
-              change((emphasis === '' ? plain : { ...plain, emphasis }) as Line);
-            }}
-          />
-        </Field>
-        <Field label="Rule">
-          <Select
-            value={line.rule ?? ''}
-            options={[
-              ['', 'None'],
-              ['single', 'Above'],
-              ['double', 'Double below'],
-            ]}
-            choose={(rule) => {
-              const { rule: _rule, ...plain } = line;
-              change((rule === '' ? plain : { ...plain, rule }) as Line);
-            }}
-          />
-        </Field>
-        <Field label="Better when">
-          <Select
-            value={line.polarity ?? ''}
-            options={[
-              ['', 'As its accounts'],
-              ['higherIsBetter', 'Higher'],
-              ['lowerIsBetter', 'Lower'],
-              ['neutral', 'Neither'],
-            ]}
-            choose={(polarity) => {
-              const { polarity: _polarity, ...plain } = line;
-              change((polarity === '' ? plain : { ...plain, polarity }) as Line);
-            }}
-          />
-        </Field>
-        <Field label="Shares are of">
-          <Select
-            value={line.percentOf ?? ''}
-            options={[['', 'The column’s base'], ...keys.map((key) => [key, key] as const)]}
-            choose={(percentOf) => {
-              const { percentOf: _percentOf, ...plain } = line;
-              change((percentOf === '' ? plain : { ...plain, percentOf }) as Line);
-            }}
-          />
-        </Field>
-      </div>
+      <LineLook line={line} keys={keys} change={change} />
+      <Check
+        label="Begins the second side in account form"
+        checked={line.startsSide ?? false}
+        choose={(on) => {
+          const { startsSide: _startsSide, ...plain } = line;
+          change((on ? { ...plain, startsSide: true } : plain) as Line);
+        }}
+      />
       <Check label="Hidden: computed, not shown" checked={line.hidden ?? false} choose={(hidden) => change({ ...line, hidden })} />
     </div>
   );
 }
-
-/** Accounts by classes and by numbers, less exceptions. */
-function SelectionField({
-  selection,
-  choose,
-}: {
-  readonly selection: AccountSelection;
-  readonly choose: (selection: AccountSelection) => void;
-}) {
-  const [refusal, setRefusal] = useState<string | null>(null);
-  const take = (text: string, of: 'own' | 'except'): void => {
-    const parsed = parseAccountList(text);
-    if (!parsed.ok) return setRefusal(`"${parsed.part}" is no account or range. Write 4000-4999, 6100.`);
-    setRefusal(null);
-    const { ranges: _ranges, accounts: _accounts, except: _except, ...rest } = selection;
-    const except = of === 'except' ? parsed.list : selection.except;
-    const own = of === 'own' ? parsed.list : pick(selection);
-    choose({ ...rest, ...own, ...(except && Object.keys(except).length > 0 ? { except } : {}) });
-  };
-  const classes = selection.classes ?? [];
-  return (
-    <fieldset className="mt-2 border-t border-hairline pt-1 text-[13px]">
-      <legend className="text-ink-soft">Accounts</legend>
-      <details>
-        <summary className="cursor-pointer">
-          {classes.length === 0
-            ? 'By class: none'
-            : `By class: ${classes.map((key) => ACCOUNT_CLASSES[key].name.toLowerCase()).join(', ')}`}
-        </summary>
-        <div className="grid grid-cols-2 gap-x-2">
-          {ACCOUNT_CLASS_KEYS.map((key) => (
-            <Check
-              key={key}
-              label={ACCOUNT_CLASSES[key].name}
-              checked={classes.includes(key)}
-              choose={(on) => {
-                const { classes: _classes, ...rest } = selection;
-                const next = on ? [...classes, key] : classes.filter((each) => each !== key);
-                choose(next.length === 0 ? rest : { ...rest, classes: next });
-              }}
-            />
-          ))}
-        </div>
-      </details>
-      <Field label="By number, with ranges" hint={refusal ?? undefined}>
-        <TextInput value={accountListText(selection)} commit={(text) => take(text, 'own')} placeholder="4000-4999, 6100" />
-      </Field>
-      <Field label="Less these">
-        <TextInput value={accountListText(selection.except ?? {})} commit={(text) => take(text, 'except')} placeholder="4810, 4820" />
-      </Field>
-    </fieldset>
-  );
-}
-
-const pick = ({ ranges, accounts }: AccountSelection): AccountSelection => ({
-  ...(ranges ? { ranges } : {}),
-  ...(accounts ? { accounts } : {}),
-});

@@ -65,8 +65,12 @@ export function LinesPanel({
         keys={keys}
         move={(key, to) =>
           change((set) => {
-            const target = keys[to]!;
-            return moveLine(set, key, { at: keys.indexOf(key) < to ? 'after' : 'before', key: target });
+            const target = rows[to]!.line;
+            const isDown = keys.indexOf(key) < to;
+            // dropped on a section from above, or on one without lines, it goes in
+            if (target.kind === 'section' && target.lines.length === 0) return moveLine(set, key, { at: 'inside', key: target.key });
+            if (target.kind === 'section' && isDown) return moveLine(set, key, { at: 'before', key: target.lines[0]!.key });
+            return moveLine(set, key, { at: isDown ? 'after' : 'before', key: target.key });
           })
         }
       >

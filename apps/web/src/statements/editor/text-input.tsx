@@ -38,3 +38,23 @@ export function TextInput({
     />
   );
 }
+
+/** Several lines of text, taken over when they are left. */
+export function TextArea({ value, commit }: { readonly value: string; readonly commit: (text: string) => void }) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const field = useContext(FieldContext);
+  return (
+    <textarea
+      id={field?.id}
+      aria-describedby={field?.hint}
+      rows={3}
+      className="field w-full py-0.5 text-[13px]"
+      value={typed ?? value}
+      onChange={(event) => setTyped(event.target.value)}
+      onBlur={() => {
+        if (typed !== null && typed !== value) commit(typed);
+        setTyped(null);
+      }}
+    />
+  );
+}

@@ -1,8 +1,14 @@
 import { useCallback, useState } from 'react';
+import type { DisplayChoices, RunChoices } from '@wise-margin/contract';
 import type { ColumnSet, LineSet } from '@wise-margin/core';
 
-/** What an editor changes: the lines and columns of a view. */
-export type Draft = { readonly lineSet: LineSet; readonly columnSet: ColumnSet };
+/** What an editor changes: the lines and columns of a view, how it is shown and what it keeps to. */
+export type Draft = {
+  readonly lineSet: LineSet;
+  readonly columnSet: ColumnSet;
+  readonly display: DisplayChoices;
+  readonly choices: RunChoices;
+};
 type History = { readonly past: readonly Draft[]; readonly present: Draft; readonly future: readonly Draft[] };
 
 const MOST_STEPS = 200;

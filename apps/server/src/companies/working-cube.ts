@@ -1,0 +1,57 @@
+import {
+  BalanceCube,
+  isIncomeAccount,
+  periodAt,
+  slotCount,
+  slotOfYear,
+  type BalanceFact,
+  type DimensionCombination,
+  type Minor,
+  type PeriodIndex,
+} from '@wise-margin/core';
+import type { Database } from '../database/database.ts';
+import { PARTY, SOURCE, type Books } from './books.ts';
+
+/** What the balances kept by month do not hold: customers and vendors, source journals, entries in draft. */
+export type CubeNeeds = { readonly party: boolean; readonly source: boolean; readonly drafts: boolean };
+/** A cube and the last month it holds figures of. */
+export type WorkingCube = { readonly cube: BalanceCube; readonly last: PeriodIndex | null };
+
+/** Sums a cube from the ledger's lines: every line once, so that the whole stays what it is without the further dimensions. */
+export async function loadWorkingCube(database: Database, books: Books, needs: CubeNeeds): Promise<WorkingCube> {
+  const rows = await database.select<{
+    position: number;
+    period_code: number;
+    combination_id: number;
+    closing: number;
+    party: string;
+    source: string;
+    net: number;
+  }>(
+    `SELECT a.position, l.period_code, l.combination_id, e.kind = 'closing' AS closing, ${needs.source ? 'e.source' : "''"} AS source,
+       ${needs.party ? "coalesce(p.name, '')" : "''"} AS party, sum(l.amount) AS net
+     FROM lines l JOIN entries e ON e.id = l.entry_id JOIN accounts a ON a.id = l.account_id ${needs.party ? 'LEFT JOIN parties p ON p.id = l.party_id' : ''}
+     WHERE e.company_id = $1 ${needs.drafts ? '' : "AND e.state = 'posted'"}
+     GROUP BY a.position, l.period_code, l.combination_id, closing ${needs.source ? ', e.source' : ''} ${needs.party ? ', l.party_id' : ''}`,
+    [books.id],
+  );
+  const combinations = new Map<string, DimensionCombination>();
+  let last = books.lastPosted;
+  const facts = rows.map((row): BalanceFact => {
+    const key = `${row.combination_id}\n${row.party}\n${row.source}`;
+    let combination = combinations.get(key);
+    if (!combination) {
+      const further = { ...(needs.party ? { [PARTY]: row.party } : {}), ...(needs.source ? { [SOURCE]: row.source } : {}) };
+      combinations.set(key, (combination = { ...books.combinations.get(row.combination_id)!, ...further }));
+    }
+    const year = Math.floor(row.period_code / 100);
+    const slot = slotOfYear(books.calendar, year, row.period_code % 100);
+    if (slot === null) throw new RangeError(`a line stands in period ${row.period_code}, outside the fiscal years of ${books.name}`);
+    const period = (year - books.calendar.firstYear) * 12 + Math.min(row.period_code % 100, 12) - 1;
+    if (last === null || period > last) last = periodAt(books.calendar, period as PeriodIndex).index;
+    return { account: row.position, slot, combination, layer: row.closing ? 'closing' : 'ordinary', amount: row.net as Minor };
+  });
+  const cube = new BalanceCube({ isIncome: books.chart.accounts.map(isIncomeAccount), slots: slotCount(books.calendar) });
+  cube.post(facts);
+  return { cube, last };
+}

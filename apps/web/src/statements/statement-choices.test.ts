@@ -1,0 +1,38 @@
+import { describe, expect, it } from 'vitest';
+import { choicesIn, readChoices, setFilter, statementQuery, viewAddress } from './statement-choices.ts';
+
+const read = (text: string) => readChoices(new URLSearchParams(text), '2026-10');
+
+describe('choices in the address', () => {
+  it('are read: filters by dimension, accounts, drafts, display', () => {
+    const choices = read('only.department=Tours&only.department=(none)&accounts=4000-4999&drafts=yes&unit=thousands&budget=3');
+    expect(choices).toEqual({
+      asOf: '2026-10',
+      budget: 3,
+      filter: { department: ['Tours', ''] },
+      accounts: '4000-4999',
+      drafts: 'yes',
+      display: { unit: 'thousands' },
+    });
+    expect(statementQuery(choices)).toMatchObject({ filter: '{"department":["Tours",""]}', unit: 'thousands', budget: 3, asOf: '2026-10' });
+  });
+  it('take every value where a filter of the view is taken off', () =>
+    expect(read('only.department=(all)').filter).toEqual({ department: [] }));
+  it('set and take off a filter; one of the view is overruled, one of the address goes', () => {
+    const search = new URLSearchParams('asOf=2026-10');
+    setFilter(search, 'department', ['Tours', '']);
+    expect(search.toString()).toBe('asOf=2026-10&only.department=Tours&only.department=%28none%29');
+    setFilter(search, 'department', []);
+    expect(search.toString()).toBe('asOf=2026-10');
+    setFilter(search, 'department', []);
+    expect(read(search.toString()).filter).toEqual({ department: [] });
+  });
+  it('are kept without the month and the trail, and open the view again', () => {
+    const choices = choicesIn(new URLSearchParams('asOf=2026-10&figure=a~b&unit=cents&only.department=Tours'));
+    expect(choices).toEqual({ address: 'unit=cents&only.department=Tours' });
+    expect(viewAddress(1, { key: 'income', choices }, '2026-11')).toBe(
+      '/c/1/statements/income?unit=cents&only.department=Tours&asOf=2026-11',
+    );
+    expect(viewAddress(1, { key: 'income', choices: {} }, null)).toBe('/c/1/statements/income');
+  });
+});

@@ -1,0 +1,73 @@
+import type { GridDto } from '@wise-margin/contract';
+import { ScenarioSwatch } from '../ui/scenario-swatch.tsx';
+
+/** Headings of blocks over those of their columns, for the columns in view. */
+export function StatementHead({
+  grid,
+  positions,
+  unitWords,
+  spaces,
+  tellsWords,
+  startsBlock,
+}: {
+  readonly grid: GridDto;
+  readonly positions: readonly number[];
+  readonly unitWords: string;
+  /** whether a cell stands for the columns out of view at either side */
+  readonly spaces: { readonly before: boolean; readonly after: boolean };
+  readonly tellsWords: boolean;
+  readonly startsBlock: (position: number) => boolean;
+}) {
+  return (
+    <thead className="sticky top-0 z-20 bg-sheet">
+      <tr>
+        <td className="sticky left-0 z-10 bg-sheet" />
+        {spaces.before ? <td className="bg-sheet" /> : null}
+        {grid.blocks.map((block, index) => {
+          const width = positions.filter((position) => grid.columns[position]!.block === index).length;
+          return width === 0 ? null : (
+            <th key={block.key} scope="colgroup" colSpan={width} className={`bg-sheet px-2 pt-1 ${index > 0 ? 'pl-5' : ''}`}>
+              <div className="truncate border-b border-ink-soft pb-0.5 text-center font-serif text-[14px] font-semibold">
+                {block.heading}
+              </div>
+            </th>
+          );
+        })}
+        {spaces.after ? <td className="bg-sheet" /> : null}
+        {tellsWords ? <td className="bg-sheet" /> : null}
+      </tr>
+      <tr>
+        <th
+          scope="col"
+          className="sticky left-0 z-10 w-60 max-w-60 min-w-60 border-r border-b border-hairline border-b-ink bg-sheet px-3 py-1 leading-4 font-normal! whitespace-normal! text-ink-soft"
+        >
+          {unitWords}
+        </th>
+        {spaces.before ? <td className="border-b border-b-ink bg-sheet" /> : null}
+        {positions.map((position) => {
+          const column = grid.columns[position]!;
+          const isSoft = column.kind === 'share' || column.kind === 'percentDifference' || column.kind === 'benchmark';
+          return (
+            <th
+              key={column.key}
+              scope="col"
+              title={column.words}
+              style={column.width === null ? undefined : { minWidth: `${column.width}ch` }}
+              className={`border-b border-b-ink bg-sheet px-1.5 py-1 text-right! text-[12.5px] ${startsBlock(position) ? 'pl-5' : ''} ${column.bar ? 'pr-[62px]' : column.kind === 'difference' ? 'pr-4' : ''} ${isSoft ? 'font-normal! text-ink-soft' : ''}`}
+            >
+              {column.scenario ? <ScenarioSwatch scenario={column.scenario} /> : null}
+              {column.heading}
+              {column.isPinned ? <span title="Pinned: it stays when the month moves"> (pinned)</span> : null}
+            </th>
+          );
+        })}
+        {spaces.after ? <td className="border-b border-b-ink bg-sheet" /> : null}
+        {tellsWords ? (
+          <th scope="col" className="border-b border-b-ink px-1.5 py-1 pl-5 text-left! text-[12.5px] font-normal! text-ink-soft">
+            How it is made
+          </th>
+        ) : null}
+      </tr>
+    </thead>
+  );
+}

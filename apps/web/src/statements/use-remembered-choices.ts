@@ -1,0 +1,25 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import type { ViewListDto } from '@wise-margin/contract';
+import { useEffect, useRef } from 'react';
+import { sendJson } from '../api/client.ts';
+import { choicesIn } from './statement-choices.ts';
+
+/** Keeps what is chosen for a view, so that the library opens it that way the next time. */
+export function useRememberedChoices(company: number, view: string, search: URLSearchParams): void {
+  const client = useQueryClient();
+  const choices = JSON.stringify(choicesIn(search));
+  const first = useRef(choices);
+  const { mutate } = useMutation({
+    mutationFn: (told: Record<string, string>) => sendJson('PUT', `/companies/${company}/views/${view}/choices`, told),
+    onSuccess: (_, told) =>
+      client.setQueryData<ViewListDto>(['views', company], (views) =>
+        views?.map((each) => (each.key === view ? { ...each, choices: told } : each)),
+      ),
+  });
+  useEffect(() => {
+    // opening a view by its address is no choice
+    if (first.current === choices) return;
+    first.current = choices;
+    mutate(JSON.parse(choices) as Record<string, string>);
+  }, [choices, mutate]);
+}

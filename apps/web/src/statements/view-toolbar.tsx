@@ -1,0 +1,166 @@
+import type { GridDto, ViewListDto } from '@wise-margin/contract';
+import type { DisplayUnit } from '@wise-margin/core';
+import { useId, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { useCompany } from '../shell/company.ts';
+import { Choice } from '../ui/choice.tsx';
+import { FloatingPanel } from '../ui/floating-panel.tsx';
+import { BenchmarksDialog } from './benchmarks-dialog.tsx';
+import { DisplayPanel } from './display-panel.tsx';
+import { dimensionName, FiltersPanel } from './filters-panel.tsx';
+import { setFilter, viewAddress, type StatementChoices } from './statement-choices.ts';
+import { useBudgets } from './use-statement.ts';
+
+export const UNITS: readonly (readonly [DisplayUnit, string])[] = [
+  ['cents', 'Cents'],
+  ['dollars', 'Dollars'],
+  ['thousands', 'Thousands'],
+  ['millions', 'Millions'],
+];
+const NONE = '(none)';
+const SEVERAL = '(several)';
+
+/** The choices a view is run with. All of them are in the address. */
+export function ViewToolbar({
+  view,
+  views,
+  grid,
+  choices,
+  change,
+  opening,
+}: {
+  readonly view: string;
+  readonly views: ViewListDto;
+  readonly grid: GridDto | null;
+  readonly choices: StatementChoices;
+  readonly change: (next: (search: URLSearchParams) => void) => void;
+  /** opens and closes all lines; null where none opens */
+  readonly opening: { readonly isAnyOpen: boolean; readonly toggle: (all: boolean) => void } | null;
+}) {
+  const company = useCompany();
+  const navigate = useNavigate();
+  const budgets = useBudgets(company.id);
+  const [isTyping, setTyping] = useState(false);
+  const usesBudget = grid?.columns.some(({ scenario }) => scenario === 'budget' || scenario === 'projection') ?? false;
+  const compares = grid?.columns.some(({ kind }) => kind === 'share') || grid?.lines.some(({ words }) => words !== null);
+  const set = (name: string, value: string | null) =>
+    change((search) => {
+      if (value === null) search.delete(name);
+      else search.set(name, value);
+    });
+  const dimension = company.dimensions.find(({ name }) => name === 'department') ?? company.dimensions[0];
+  const filter = grid?.filter ?? choices.filter;
+  const values = (dimension && filter[dimension.name]) ?? [];
+  const filters = Object.keys(filter).length + (grid?.accounts ? 1 : 0) + (grid?.drafts ? 1 : 0);
+  return (
+    <div className="no-print my-2 flex flex-wrap items-center gap-x-3 gap-y-1 text-[13px]">
+      <ViewChoice view={view} views={views} open={(next) => void navigate(viewAddress(company.id, next, choices.asOf))} />
+      {usesBudget ? (
+        <Choice
+          label="Budget"
+          value={String(choices.budget ?? '')}
+          options={[
+            ['', 'Approved of each year'],
+            ...(budgets.data ?? []).map(
+              ({ id, year, name, state }) => [String(id), `FY${year} ${name}${state === 'approved' ? ', approved' : ''}`] as const,
+            ),
+          ]}
+          choose={(value) => set('budget', value || null)}
+        />
+      ) : null}
+      {dimension ? (
+        <Choice
+          label={dimensionName(dimension.name)}
+          value={values.length === 0 ? '' : values.length > 1 ? SEVERAL : values[0] || NONE}
+          options={[
+            ['', 'All'],
+            ...(values.length > 1 ? [[SEVERAL, values.map((value) => value || 'None given').join(', ')] as const] : []),
+            ...dimension.values.map((value) => [value || NONE, value || 'None given'] as const),
+          ]}
+          choose={(value) =>
+            value === SEVERAL
+              ? undefined
+              : change((search) => setFilter(search, dimension.name, value === '' ? [] : [value === NONE ? '' : value]))
+          }
+        />
+      ) : null}
+      <FloatingPanel label="Filters" count={filters} wide>
+        <FiltersPanel
+          filter={filter}
+          accounts={grid?.accounts ?? choices.accounts ?? ''}
+          drafts={grid?.drafts ?? false}
+          setFilter={(name, next) => change((search) => setFilter(search, name, next))}
+          setAccounts={(text) => set('accounts', text.trim() === '' ? 'all' : text.trim())}
+          setDrafts={(drafts) => set('drafts', drafts ? 'yes' : 'no')}
+        />
+      </FloatingPanel>
+      <Choice
+        label="Units"
+        value={grid?.display.unit ?? choices.display.unit ?? 'dollars'}
+        options={UNITS}
+        choose={(value) => set('unit', value)}
+      />
+      {grid ? (
+        <FloatingPanel label="Display">
+          <DisplayPanel
+            display={grid.display}
+            hasSides={grid.lines.some(({ startsSide }) => startsSide)}
+            logo={company.logo}
+            choose={(name, value) => set(name, value)}
+          />
+        </FloatingPanel>
+      ) : null}
+      {opening ? (
+        <button type="button" className="link" onClick={() => opening.toggle(!opening.isAnyOpen)}>
+          {opening.isAnyOpen ? 'Close all lines' : 'Open all lines'}
+        </button>
+      ) : null}
+      {compares ? (
+        <button type="button" className="link" onClick={() => setTyping(true)}>
+          Benchmarks
+        </button>
+      ) : null}
+      {isTyping && grid ? <BenchmarksDialog grid={grid} close={() => setTyping(false)} /> : null}
+    </div>
+  );
+}
+
+function ViewChoice({
+  view,
+  views,
+  open,
+}: {
+  readonly view: string;
+  readonly views: ViewListDto;
+  readonly open: (view: ViewListDto[number]) => void;
+}) {
+  const id = useId();
+  return (
+    <div className="flex items-center gap-1.5">
+      <label htmlFor={id} className="text-ink-soft">
+        View
+      </label>
+      <select
+        id={id}
+        className="field max-w-48 py-0.5 text-[13px]"
+        value={view}
+        onChange={(event) => {
+          const next = views.find(({ key }) => key === event.target.value);
+          if (next) open(next);
+        }}
+      >
+        {[...new Set(views.map(({ shelf }) => shelf))].map((shelf) => (
+          <optgroup key={shelf} label={shelf}>
+            {views
+              .filter((each) => each.shelf === shelf)
+              .map(({ key, name }) => (
+                <option key={key} value={key}>
+                  {name}
+                </option>
+              ))}
+          </optgroup>
+        ))}
+      </select>
+    </div>
+  );
+}
