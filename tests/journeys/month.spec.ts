@@ -132,7 +132,9 @@ test('choices stay in the address: units, department, zero lines, budget; anothe
   await expect(page.getByRole('columnheader', { name: /Thousands of US dollars/ })).toBeVisible();
   await page.getByLabel('Department', { exact: true }).selectOption('Tours');
   await expect(page.getByRole('row', { name: /Kayaks to dealers/ })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Display' }).click();
   await page.getByLabel('Hide zero lines').click();
+  await page.keyboard.press('Escape');
   await expect(page.getByRole('row', { name: /Kayaks to dealers/ })).toHaveCount(1);
   await page.reload();
   await expect(page.getByLabel('Department', { exact: true })).toHaveValue('Tours');
@@ -146,7 +148,9 @@ test('choices stay in the address: units, department, zero lines, budget; anothe
   await page.getByLabel('View', { exact: true }).selectOption('income-months');
   await expect(page.getByRole('columnheader', { name: 'Apr 2026', exact: true })).toBeVisible();
   await expect(page.getByRole('columnheader', { name: /^Year, Apr 2026 to Mar 2027/ })).toBeVisible();
+  await expect(page.getByLabel('Department', { exact: true })).toHaveValue('Tours');
   const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Download' }).click();
   await page.getByRole('link', { name: 'CSV', exact: true }).click();
   expect((await download).suggestedFilename()).toBe('income-months-2026-10.csv');
 });

@@ -22,6 +22,7 @@ import {
 } from '@wise-margin/core';
 import type { Database } from '../database/database.ts';
 import type { CompanyRow } from '../database/models.ts';
+import { PARTY, SOURCE } from './further-dimensions.ts';
 import { loadWorkingCube, type CubeNeeds, type WorkingCube } from './working-cube.ts';
 import { notFound } from '../http/problem.ts';
 
@@ -60,11 +61,6 @@ export type StatisticSeries = {
 
 /** A period in the database: fiscal year and period number, 202707 for FY2027 period 7. */
 export const periodCode = (year: number, number: number): number => year * 100 + number;
-
-/** The dimension that stands for customers and vendors: lines carry them beside their other dimensions. */
-export const PARTY = 'party';
-/** The dimension that stands for source journals, which entries carry. */
-export const SOURCE = 'source';
 
 /** Every dimension a figure can be filtered or broken out by, with its values; '' stands for none. */
 export function knownDimensions(books: Books): ReadonlyMap<string, readonly string[]> {

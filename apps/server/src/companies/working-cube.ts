@@ -10,7 +10,8 @@ import {
   type PeriodIndex,
 } from '@wise-margin/core';
 import type { Database } from '../database/database.ts';
-import { PARTY, SOURCE, type Books } from './books.ts';
+import type { Books } from './books.ts';
+import { PARTY, SOURCE } from './further-dimensions.ts';
 
 /** What the balances kept by month do not hold: customers and vendors, source journals, entries in draft. */
 export type CubeNeeds = { readonly party: boolean; readonly source: boolean; readonly drafts: boolean };

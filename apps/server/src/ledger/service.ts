@@ -17,7 +17,8 @@ import {
   sidesOf,
 } from '@wise-margin/core';
 import type { AccountListDto, EntryDto, EntryLinesDto, TrialBalanceDto } from '@wise-margin/contract';
-import { PARTY, SOURCE, periodCode, type Books, type BooksKeeper } from '../companies/books.ts';
+import { periodCode, type Books, type BooksKeeper } from '../companies/books.ts';
+import { PARTY, SOURCE } from '../companies/further-dimensions.ts';
 import { periodOf, refuseUnknownFilter } from '../companies/service.ts';
 import type { Database } from '../database/database.ts';
 import { notFound, refused } from '../http/problem.ts';

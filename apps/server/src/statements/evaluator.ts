@@ -9,7 +9,8 @@ import {
   type StatementPlan,
 } from '@wise-margin/core';
 import type { BudgetStore, StoredBudget } from '../budgets/index.ts';
-import { PARTY, SOURCE, type Books, type BooksKeeper } from '../companies/books.ts';
+import type { Books, BooksKeeper } from '../companies/books.ts';
+import { PARTY, SOURCE } from '../companies/further-dimensions.ts';
 import type { BenchmarkStore } from './benchmark-store.ts';
 import { PlanKeeper } from './plan-keeper.ts';
 import { ScenarioKeeper } from './sources.ts';

@@ -100,8 +100,8 @@ function DimensionField({
   });
   const label = dimensionName(dimension);
   return (
-    <div className="flex items-center gap-2">
-      <span className="w-32 shrink-0 text-ink-soft" aria-hidden="true">
+    <div className="flex items-start gap-2">
+      <span className="w-32 pt-1 shrink-0 text-ink-soft" aria-hidden="true">
         {label}
       </span>
       {known.isError ? (

@@ -50,7 +50,7 @@ export function SmallMultiples({
       <ul className="grid grid-cols-2 gap-x-6 gap-y-4 lg:grid-cols-3 2xl:grid-cols-4">
         {shown.map((trend) => (
           <li key={trend.line.key}>
-            <h3 className="truncate font-serif text-[14px] font-semibold">
+            <h2 className="truncate font-serif text-[14px] font-semibold">
               {open ? (
                 <button type="button" className="text-left hover:underline" onClick={() => open(trend.line.key)}>
                   {trend.line.name}
@@ -58,7 +58,7 @@ export function SmallMultiples({
               ) : (
                 trend.line.name
               )}
-            </h3>
+            </h2>
             <p className="text-[12px] text-ink-soft">{trendUnit(trend.kind, company.currencyWords)}</p>
             <TrendBars
               months={trend.months}

@@ -33,6 +33,8 @@ describe('choices in the address', () => {
     expect(viewAddress(1, { key: 'income', choices }, '2026-11')).toBe(
       '/c/1/statements/income?unit=cents&only.department=Tours&asOf=2026-11',
     );
+    const from = new URLSearchParams('unit=millions&only.department=Store&budget=2');
+    expect(viewAddress(1, { key: 'income', choices }, null, from)).toBe('/c/1/statements/income?unit=cents&only.department=Store&budget=2');
     expect(viewAddress(1, { key: 'income', choices: {} }, null)).toBe('/c/1/statements/income');
   });
 });

@@ -65,13 +65,25 @@ export function choicesIn(search: URLSearchParams): Record<string, string> {
   return kept.size === 0 ? {} : { address: kept.toString() };
 }
 
-/** The address of a view with what was last chosen for it. */
+/** What goes along from one view to another: what the figures are of, not how they are written. */
+const GOES_ALONG = ['budget', 'accounts', 'drafts'];
+
+/**
+ * The address of a view with what was last chosen for it.
+ * @param from the address of the view left, whose filters and budget go along
+ */
 export function viewAddress(
   company: number,
   view: { readonly key: string; readonly choices: Readonly<Record<string, string>> },
   asOf: string | null,
+  from?: URLSearchParams,
 ): string {
   const search = new URLSearchParams(view.choices['address'] ?? '');
+  if (from) {
+    const isAlong = (name: string): boolean => name.startsWith(ONLY) || GOES_ALONG.includes(name);
+    for (const name of [...search.keys()].filter(isAlong)) search.delete(name);
+    for (const [name, value] of from) if (isAlong(name)) search.append(name, value);
+  }
   if (asOf !== null) search.set('asOf', asOf);
   return `/c/${company}/statements/${view.key}${search.size === 0 ? '' : `?${search.toString()}`}`;
 }

@@ -1,3 +1,4 @@
+import { CloseButton } from '@headlessui/react';
 import { BarChart3, Download, PencilLine, Printer, Table2 } from 'lucide-react';
 import { Link, useLocation } from 'react-router';
 import { queryText } from '../api/client.ts';
@@ -40,17 +41,18 @@ export function ViewActions({
       <button type="button" className="button" onClick={() => window.print()}>
         <Printer size={15} aria-hidden="true" /> Print
       </button>
-      <FloatingPanel label="Download">
+      <FloatingPanel label="Download" atRight>
         <ul className="flex flex-col gap-1">
           {FORMATS.map(([format, words]) => (
             <li key={format}>
-              <a
+              <CloseButton
+                as="a"
                 className="link flex items-center gap-1.5"
                 href={`/api/companies/${company.id}/statements/${view}/export.${format}${queryText(exportQuery)}`}
                 download
               >
                 <Download size={14} aria-hidden="true" /> {words}
-              </a>
+              </CloseButton>
             </li>
           ))}
         </ul>

@@ -1,5 +1,5 @@
-import type { GridDto, ViewListDto } from '@wise-margin/contract';
-import type { DisplayUnit } from '@wise-margin/core';
+import { displayChoicesOf, type GridDto, type ViewListDto } from '@wise-margin/contract';
+import { DEFAULT_DISPLAY, type DisplayUnit } from '@wise-margin/core';
 import { useId, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useCompany } from '../shell/company.ts';
@@ -49,12 +49,21 @@ export function ViewToolbar({
       else search.set(name, value);
     });
   const dimension = company.dimensions.find(({ name }) => name === 'department') ?? company.dimensions[0];
-  const filter = grid?.filter ?? choices.filter;
+  // what is chosen shows at once, before the figures that follow it are there
+  const filter = Object.fromEntries(Object.entries({ ...grid?.filter, ...choices.filter }).filter(([, kept]) => kept.length > 0));
+  const typed = choices.accounts ?? grid?.accounts ?? '';
+  const accounts = typed === 'all' ? '' : typed;
+  const drafts = choices.drafts === undefined ? (grid?.drafts ?? false) : choices.drafts === 'yes';
+  const display = { ...DEFAULT_DISPLAY, ...grid?.display, ...displayChoicesOf(choices.display) };
   const values = (dimension && filter[dimension.name]) ?? [];
-  const filters = Object.keys(filter).length + (grid?.accounts ? 1 : 0) + (grid?.drafts ? 1 : 0);
+  const filters = Object.keys(filter).length + (accounts ? 1 : 0) + (drafts ? 1 : 0);
   return (
     <div className="no-print my-2 flex flex-wrap items-center gap-x-3 gap-y-1 text-[13px]">
-      <ViewChoice view={view} views={views} open={(next) => void navigate(viewAddress(company.id, next, choices.asOf))} />
+      <ViewChoice
+        view={view}
+        views={views}
+        open={(next) => void navigate(viewAddress(company.id, next, choices.asOf, new URLSearchParams(window.location.search)))}
+      />
       {usesBudget ? (
         <Choice
           label="Budget"
@@ -87,23 +96,18 @@ export function ViewToolbar({
       <FloatingPanel label="Filters" count={filters} wide>
         <FiltersPanel
           filter={filter}
-          accounts={grid?.accounts ?? choices.accounts ?? ''}
-          drafts={grid?.drafts ?? false}
+          accounts={accounts}
+          drafts={drafts}
           setFilter={(name, next) => change((search) => setFilter(search, name, next))}
           setAccounts={(text) => set('accounts', text.trim() === '' ? 'all' : text.trim())}
-          setDrafts={(drafts) => set('drafts', drafts ? 'yes' : 'no')}
+          setDrafts={(on) => set('drafts', on ? 'yes' : 'no')}
         />
       </FloatingPanel>
-      <Choice
-        label="Units"
-        value={grid?.display.unit ?? choices.display.unit ?? 'dollars'}
-        options={UNITS}
-        choose={(value) => set('unit', value)}
-      />
+      <Choice label="Units" value={display.unit} options={UNITS} choose={(value) => set('unit', value)} />
       {grid ? (
         <FloatingPanel label="Display">
           <DisplayPanel
-            display={grid.display}
+            display={display}
             hasSides={grid.lines.some(({ startsSide }) => startsSide)}
             logo={company.logo}
             choose={(name, value) => set(name, value)}

@@ -7,12 +7,15 @@ export function FloatingPanel({
   label,
   count = 0,
   wide = false,
+  atRight = false,
   children,
 }: {
   readonly label: string;
   /** how many choices in it are made, told beside the label */
   readonly count?: number;
   readonly wide?: boolean;
+  /** the panel ends where its button ends */
+  readonly atRight?: boolean;
   readonly children: ReactNode;
 }) {
   return (
@@ -23,8 +26,7 @@ export function FloatingPanel({
         <ChevronDown size={13} aria-hidden="true" />
       </PopoverButton>
       <PopoverPanel
-        anchor={{ to: 'bottom start', gap: 4, padding: 8 }}
-        className={`z-40 ${wide ? 'w-[420px]' : 'w-[300px]'} border border-hairline bg-sheet p-3 text-[13px] shadow-lg`}
+        className={`absolute top-full ${atRight ? 'right-0' : 'left-0'} z-40 mt-1 ${wide ? 'w-[420px]' : 'w-[300px]'} border border-hairline bg-sheet p-3 text-[13px] shadow-lg`}
         aria-label={label}
       >
         {children}

@@ -1,6 +1,9 @@
-import { Combobox, ComboboxButton, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/react';
-import { Check, ChevronDown } from 'lucide-react';
-import { useMemo, useState } from 'react';
+import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/react';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { ChevronDown } from 'lucide-react';
+import { useMemo, useRef, useState } from 'react';
+
+const ROW = 26;
 
 /** Several values picked out of any number, found by typing; the list draws only what is in view. */
 export function ValuePicker({
@@ -16,41 +19,63 @@ export function ValuePicker({
   readonly nameOf: (value: string) => string;
   readonly choose: (values: string[]) => void;
 }) {
-  const [find, setFind] = useState('');
-  const options = useMemo(() => {
-    const wanted = find.toLowerCase();
-    return all.filter((value) => nameOf(value).toLowerCase().includes(wanted));
-  }, [all, find, nameOf]);
   const words = values.length === 0 ? 'All' : values.length <= 2 ? values.map(nameOf).join(', ') : `${values.length} chosen`;
   return (
-    <Combobox multiple immediate value={[...values]} onChange={choose} onClose={() => setFind('')} virtual={{ options }}>
-      <div className="relative min-w-0 flex-1">
-        <ComboboxInput
-          aria-label={label}
-          className={`field w-full py-0.5 pr-6 text-[13px] ${values.length > 0 ? 'placeholder:text-ink' : ''}`}
-          placeholder={words}
-          value={find}
-          onChange={(event) => setFind(event.target.value)}
-        />
-        <ComboboxButton className="absolute inset-y-0 right-0 flex items-center px-1.5" aria-label={`Values of ${label}`}>
-          <ChevronDown size={13} aria-hidden="true" />
-        </ComboboxButton>
+    <Disclosure as="div" className="min-w-0 flex-1">
+      <DisclosureButton aria-label={`${label}: ${words}`} className="field flex w-full items-center gap-1 py-0.5 text-[13px]">
+        <span className={`min-w-0 flex-1 truncate text-left ${values.length > 0 ? '' : 'text-ink-soft'}`}>{words}</span>
+        <ChevronDown size={13} aria-hidden="true" />
+      </DisclosureButton>
+      <DisclosurePanel>
+        <ValueList label={label} all={all} values={values} nameOf={nameOf} choose={choose} />
+      </DisclosurePanel>
+    </Disclosure>
+  );
+}
+
+function ValueList({ label, all, values, nameOf, choose }: Parameters<typeof ValuePicker>[0]) {
+  const [find, setFind] = useState('');
+  const scroller = useRef<HTMLDivElement>(null);
+  const shown = useMemo(() => {
+    const wanted = find.trim().toLowerCase();
+    return all.filter((value) => nameOf(value).toLowerCase().includes(wanted));
+  }, [all, find, nameOf]);
+  // eslint-disable-next-line react-hooks/incompatible-library -- the virtualizer is read in this component only
+  const virtual = useVirtualizer({ count: shown.length, getScrollElement: () => scroller.current, estimateSize: () => ROW, overscan: 6 });
+  const toggle = (value: string) => choose(values.includes(value) ? values.filter((each) => each !== value) : [...values, value]);
+  return (
+    <div className="mt-1 border border-hairline">
+      <input
+        // the list was opened to find something in it
+        autoFocus
+        className="w-full border-b border-hairline bg-sheet px-2 py-1"
+        aria-label={`Find among ${label}`}
+        placeholder={`Find among ${all.length.toLocaleString('en-US')}`}
+        value={find}
+        onChange={(event) => setFind(event.target.value)}
+        onKeyDown={(event) => {
+          const [first] = shown;
+          if (event.key === 'Enter' && first !== undefined) toggle(first);
+        }}
+      />
+      <div ref={scroller} className="max-h-36 overflow-y-auto" role="group" aria-label={label}>
+        <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+          {virtual.getVirtualItems().map(({ index, start }) => {
+            const value = shown[index]!;
+            return (
+              <label
+                key={value}
+                className="absolute inset-x-0 flex items-center gap-2 px-2 hover:bg-wash"
+                style={{ top: start, height: ROW }}
+              >
+                <input type="checkbox" className="accent-copper" checked={values.includes(value)} onChange={() => toggle(value)} />
+                <span className="truncate">{nameOf(value)}</span>
+              </label>
+            );
+          })}
+        </div>
+        {shown.length === 0 ? <p className="px-2 py-1 text-ink-soft">Nothing here has “{find}” in it.</p> : null}
       </div>
-      <ComboboxOptions
-        anchor={{ to: 'bottom start', gap: 2, padding: 8 }}
-        className="z-50 max-h-64! w-64 overflow-y-auto border border-hairline bg-sheet text-[13px] shadow-lg empty:invisible"
-      >
-        {({ option }: { option: string }) => (
-          <ComboboxOption value={option} className="flex w-full items-center gap-1.5 px-2 py-1 data-focus:bg-wash">
-            {({ selected }) => (
-              <>
-                <Check size={13} aria-hidden="true" className={selected ? 'text-copper' : 'invisible'} />
-                <span className={`truncate ${selected ? 'font-semibold' : ''}`}>{nameOf(option)}</span>
-              </>
-            )}
-          </ComboboxOption>
-        )}
-      </ComboboxOptions>
-    </Combobox>
+    </div>
   );
 }

@@ -52,7 +52,7 @@ export function PagePanel({
         />
       </Field>
       <LogoField company={company} />
-      <h3 className="mt-4 border-b border-hairline pb-1 font-serif text-[15px] font-semibold">Display</h3>
+      <h2 className="mt-4 border-b border-hairline pb-1 font-serif text-[15px] font-semibold">Display</h2>
       <Field label="Units">
         <Select value={whole.unit} options={UNITS} choose={(unit) => set({ unit })} />
       </Field>
@@ -64,7 +64,7 @@ export function PagePanel({
           choose={(which, value) => set(displayChoicesOf({ [which]: value }))}
         />
       </div>
-      <h3 className="mt-4 border-b border-hairline pb-1 font-serif text-[15px] font-semibold">Keeps to</h3>
+      <h2 className="mt-4 border-b border-hairline pb-1 font-serif text-[15px] font-semibold">Keeps to</h2>
       <div className="mt-2 text-[13px]">
         <FiltersPanel
           filter={choices.filter ?? {}}
