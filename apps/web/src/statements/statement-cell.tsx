@@ -32,7 +32,7 @@ export function StatementCell({
   readonly startsBlock: boolean;
   readonly isChosen: boolean;
   /** null where figures lead nowhere, as in a preview */
-  readonly open: (() => void) | null;
+  readonly open: ((place: { readonly line: string; readonly column: string }) => void) | null;
 }) {
   const { line, index } = shown;
   const column = grid.columns[position]!;
@@ -57,7 +57,7 @@ export function StatementCell({
               data-column={position}
               aria-label={`${line.name}, ${column.words}: ${text || cellReasonWords(cell) || 'nothing'}`}
               title={column.words}
-              onClick={open}
+              onClick={() => open({ line: line.key, column: column.key })}
               className={`min-h-6 min-w-8 flex-1 text-right ${isDifference ? favorColor(favor) : ''} ${isChosen ? 'outline-2 outline-copper' : ''}`}
             >
               {figure}

@@ -4,10 +4,11 @@ import { useMemo, useRef, type KeyboardEvent } from 'react';
 import { useCompany } from '../shell/company.ts';
 import { usePrinting } from '../ui/use-printing.ts';
 import { columnWidths } from './column-widths.ts';
-import { LineName } from './line-name.tsx';
-import { largestBar, StatementCell } from './statement-cell.tsx';
+import { largestBar } from './statement-cell.tsx';
 import { statementFigures } from './statement-figures.ts';
 import { StatementHead } from './statement-head.tsx';
+import { StatementRow } from './statement-row.tsx';
+import { useStable } from '../ui/use-stable.ts';
 
 export type CellPlace = { readonly line: string; readonly column: string };
 const ROW = 25;
@@ -56,7 +57,7 @@ export function StatementTable({
     count: lines.length,
     getScrollElement: () => scroller.current,
     estimateSize: () => ROW,
-    overscan: 10,
+    overscan: 4,
     enabled: isLarge,
   });
   const columnsInView = useVirtualizer({
@@ -66,17 +67,26 @@ export function StatementTable({
     estimateSize: (position) => widths[position] ?? 80,
     // the names stand over what scrolls beneath them
     scrollPaddingStart: NAMES,
-    overscan: 4,
+    overscan: 2,
     enabled: isLarge,
   });
   const rowItems = rowsInView.getVirtualItems();
   const columnItems = columnsInView.getVirtualItems();
   const rows = isLarge ? rowItems.map(({ index }) => index) : lines.map((_, index) => index);
-  const positions = isLarge ? columnItems.map(({ index }) => index) : grid.columns.map((_, index) => index);
+  const firstColumn = isLarge ? (columnItems[0]?.index ?? 0) : 0;
+  const lastColumn = isLarge ? (columnItems.at(-1)?.index ?? -1) : grid.columns.length - 1;
+  const positions = useMemo(
+    () => Array.from({ length: lastColumn - firstColumn + 1 }, (_, index) => firstColumn + index),
+    [firstColumn, lastColumn],
+  );
   const above = isLarge ? (rowItems[0]?.start ?? 0) : 0;
   const below = isLarge ? rowsInView.getTotalSize() - (rowItems.at(-1)?.end ?? 0) : 0;
   const before = isLarge ? (columnItems[0]?.start ?? 0) : 0;
   const after = isLarge ? columnsInView.getTotalSize() - (columnItems.at(-1)?.end ?? 0) : 0;
+
+  const spaces = `${before > 0 ? 'b' : ''}${after > 0 ? 'a' : ''}` as const;
+  const stableToggle = useStable(toggle);
+  const stableOpen = useStable((place: CellPlace) => openTrail?.(place));
 
   const focus = (row: number, column: number, tries = 12): void => {
     const target = body.current?.querySelector<HTMLElement>(`[data-row="${row}"][data-column="${column}"]`);
@@ -145,41 +155,22 @@ export function StatementTable({
           {above > 0 ? <tr style={{ height: above }} /> : null}
           {rows.map((row) => {
             const shown = lines[row]!;
-            const { line } = shown;
-            const isChosenLine = chosen?.line === line.key;
             return (
-              <tr
-                key={line.key}
-                aria-rowindex={isLarge ? row + 3 : undefined}
-                className={`group ${isChosenLine ? 'bg-wash' : 'hover:bg-wash/60'}`}
-                style={isLarge ? { height: ROW } : undefined}
-              >
-                <LineName shown={shown} isChosen={isChosenLine} toggle={toggle} />
-                {before > 0 ? <td /> : null}
-                {line.kind === 'section' || line.kind === 'spacer' ? (
-                  <td colSpan={positions.length} />
-                ) : (
-                  positions.map((position) => {
-                    const { key } = grid.columns[position]!;
-                    return (
-                      <StatementCell
-                        key={key}
-                        grid={grid}
-                        shown={shown}
-                        row={row}
-                        position={position}
-                        figures={figures}
-                        largest={largest[position]!}
-                        startsBlock={startsBlock(position)}
-                        isChosen={isChosenLine && chosen?.column === key}
-                        open={openTrail ? () => openTrail({ line: line.key, column: key }) : null}
-                      />
-                    );
-                  })
-                )}
-                {after > 0 ? <td /> : null}
-                {isLarge || line.words === null ? null : <td className="pl-5! text-[12.5px] text-ink-soft">{line.words}</td>}
-              </tr>
+              <StatementRow
+                key={shown.line.key}
+                grid={grid}
+                shown={shown}
+                row={row}
+                positions={positions}
+                spaces={spaces}
+                figures={figures}
+                largest={largest}
+                height={isLarge ? ROW : null}
+                chosenColumn={chosen?.line === shown.line.key ? chosen.column : null}
+                tellsWords={!isLarge}
+                toggle={stableToggle}
+                open={openTrail ? stableOpen : null}
+              />
             );
           })}
           {below > 0 ? <tr style={{ height: below }} /> : null}
