@@ -60,12 +60,18 @@ export function BenchmarksDialog({ grid, close }: { readonly grid: GridDto; read
             <table className="ledger-table w-full">
               <thead className="sticky top-0 bg-sheet">
                 <tr>
-                  <th scope="col">Line</th>
-                  <th scope="col" className="text-right!">
+                  <th scope="col" className="px-1.5">
+                    Line
+                  </th>
+                  <th scope="col" className="px-1.5 text-right!">
                     Now
                   </th>
-                  <th scope="col">Kind</th>
-                  <th scope="col">Benchmark</th>
+                  <th scope="col" className="px-1.5">
+                    Kind
+                  </th>
+                  <th scope="col" className="px-1.5">
+                    Benchmark
+                  </th>
                 </tr>
               </thead>
               <tbody>

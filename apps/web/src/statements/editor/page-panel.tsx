@@ -105,7 +105,7 @@ function LogoField({ company }: { readonly company: CompanyDto }) {
         <input
           type="file"
           accept="image/png,image/jpeg"
-          className="mt-0.5 block w-full text-ink"
+          className="mt-0.5 block w-full text-ink file:mr-2 file:rounded file:border file:border-hairline file:bg-sheet file:px-2 file:py-0.5 file:font-semibold"
           onChange={(event) => {
             const [file] = event.target.files ?? [];
             if (file) put.mutate(file);
