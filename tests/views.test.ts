@@ -41,7 +41,7 @@ const preview = async (lineSet: LineSet, columnSet: ColumnSet) => {
   const answer = await server.send('POST', `${at}/statement-preview`, { lineSet, columnSet, asOf: '2026-02' });
   expect(answer.status).toBe(200);
   const body = previewSchema.parse(answer.body) as PreviewDto;
-  return { grid: unpackGrid(body.grid), coverage: body.coverage };
+  return { grid: unpackGrid(body.grid), coverage: body.coverage! };
 };
 
 describe('what the contract takes', () => {

@@ -17,3 +17,4 @@ export { figureText, shownFavor } from './words/cell-text.ts';
 export type { FigureFormat } from './words/cell-text.ts';
 export { signedLines, sidesOfForm } from './shown-lines.ts';
 export { figureFormat } from './figure-format.ts';
+export { basisIssueWords } from './words/basis-issue-words.ts';

@@ -169,6 +169,8 @@ export const previewRequestSchema = z.object({
   budget: z.number().int().optional(),
   display: displayChoicesSchema.default({}),
   choices: runChoicesSchema.default({}),
+  /** whether the coverage of the chart is asked for too */
+  withCoverage: z.boolean().default(true),
 });
 export type PreviewRequest = z.input<typeof previewRequestSchema>;
 
@@ -228,5 +230,5 @@ export const coverageSchema = z
   })
   .meta({ id: 'Coverage' });
 export type CoverageDto = z.infer<typeof coverageSchema>;
-export const previewSchema = z.object({ grid: packedGridSchema, coverage: coverageSchema }).meta({ id: 'Preview' });
+export const previewSchema = z.object({ grid: packedGridSchema, coverage: coverageSchema.nullable() }).meta({ id: 'Preview' });
 export type PreviewDto = z.infer<typeof previewSchema>;

@@ -1,5 +1,6 @@
 import { Router } from 'express';
 import {
+  basisPreviewRequestSchema,
   budgetEditRequestSchema,
   budgetGridQuerySchema,
   budgetStateChangeSchema,
@@ -44,6 +45,18 @@ export function budgetRoutes(budgets: BudgetService, actor: Actor): Router {
             parse(budgetEditRequestSchema, request.body),
             actor,
           ),
+        ),
+      ),
+    ),
+  );
+  router.post(
+    `${at}/:budget/basis-preview`,
+    handle(async (request, response) =>
+      response.json(
+        await budgets.previewBasis(
+          numberIn(request, 'company'),
+          numberIn(request, 'budget'),
+          parse(basisPreviewRequestSchema, request.body),
         ),
       ),
     ),

@@ -3,43 +3,43 @@ import {
   INCOME_LINES,
   basisWords,
   budgetFromHistory,
-  editBudget,
+  deriveYear,
+  followed,
+  followOrder,
   formatAmount,
   minor,
-  parseBudgetEntry,
   passes,
   periodAt,
   periodOfYear,
   rowAmount,
   signOf,
-  yearByMonth,
-  yearTotal,
   type AccountClass,
-  type Basis,
-  type BudgetEdit,
-  type BudgetEntryIssue,
   type BudgetLine,
   type BudgetMonth,
   type DimensionFilter,
-  type EditedLine,
-  type Minor,
   type StatementGrid,
 } from '@wise-margin/core';
-import type { BudgetDto, BudgetEditDto, BudgetEditRequest, BudgetGridDto, BudgetRowDto, NewBudget } from '@wise-margin/contract';
+import {
+  basisIssueWords,
+  type basisPreviewRequestSchema,
+  type BasisPreviewDto,
+  type BudgetDto,
+  type BudgetEditRequest,
+  type BudgetGridDto,
+  type NewBudget,
+} from '@wise-margin/contract';
+import type { z } from 'zod';
 import type { Books, BooksKeeper } from '../companies/books.ts';
 import { openFiscalYear, refuseUnknownFilter } from '../companies/service.ts';
 import { recordAudit, type Actor } from '../database/audit.ts';
 import type { Database } from '../database/database.ts';
+import type { BudgetRow } from '../database/models.ts';
 import { ProblemError, refused } from '../http/problem.ts';
 import { gridDto, type Evaluator } from '../statements/index.ts';
+import { applyEdit } from './apply-edit.ts';
+import { lineContext, monthName, withAccount } from './line-context.ts';
+import { rowDto } from './row-dto.ts';
 import type { BudgetStore, StoredBudget, StoredLine } from './store.ts';
-
-const ENTRY_WORDS: Readonly<Record<BudgetEntryIssue['code'], string>> = {
-  notAnAmount: 'is no amount. Type 1250, 12k, 1.2m, +5%, *1.1 or /12',
-  tooManyDecimals: 'has more decimals than the currency',
-  divisionByZero: 'divides by zero',
-  tooLarge: 'is past the largest amount, 90,000,000,000,000',
-};
 
 /** Creates, shows and edits budgets. */
 export class BudgetService {
@@ -164,7 +164,8 @@ export class BudgetService {
       const touched = new Set<number>();
       for (const edit of edits) {
         const rowLines = this.#linesOfRow(books, budget, { lines, added, account: edit.account, filter });
-        const results = applyEdit(books, budget, rowLines, edit);
+        const all = [...lines.values(), ...added.values()];
+        const results = applyEdit(books, budget.row, { lines: rowLines, all, edit });
         results.forEach((result, index) => {
           const line = { ...rowLines[index]!, ...result };
           if (line.id < 0) added.set(lineKey(line), line);
@@ -172,6 +173,7 @@ export class BudgetService {
           touched.add(line.id);
         });
       }
+      this.#follow(books, budget.row, { lines, added, touched });
       const changes = [...lines.values()].filter((line) => touched.has(line.id));
       await this.#store.updateLines(changes, transaction);
       if (added.size > 0) await this.#store.insertLines(books, budgetId, [...added.values()], transaction);
@@ -224,6 +226,49 @@ export class BudgetService {
     }
   }
 
+  /** Brings lines that are a percentage of others up to date. @throws ProblemError 422 when they lead back to themselves */
+  #follow(
+    books: Books,
+    row: BudgetRow,
+    { lines, added, touched }: { lines: Map<number, StoredLine>; added: Map<string, StoredLine>; touched: Set<number> },
+  ): void {
+    const all = [...lines.values(), ...added.values()].map((line) => withAccount(books, line));
+    const result = followOrder(all);
+    if (!result.ok)
+      throw refused(
+        `These lines are a percentage of one another in a circle: ${result.circle.join(', then ')}. Give one of them another basis.`,
+        'basis',
+      );
+    for (const line of followed(all, result.order, (each, now) => lineContext(books, row, { line: each, lines: now }))) {
+      const { of: _of, ...stored } = line;
+      if (stored.id < 0) added.set(lineKey(stored), stored);
+      else lines.set(stored.id, stored);
+      touched.add(stored.id);
+    }
+  }
+
+  /** What a basis would give a row, before it is set. @throws ProblemError 422 as when it is set */
+  async previewBasis(companyId: number, budgetId: number, request: z.output<typeof basisPreviewRequestSchema>): Promise<BasisPreviewDto> {
+    const { account, filter, basis } = request;
+    const books = await this.#keeper.of(companyId);
+    refuseUnknownFilter(books, filter);
+    const budget = await this.#store.of(books, budgetId);
+    const lines = new Map(budget.lines.map((line) => [line.id, line]));
+    const rowLines = this.#linesOfRow(books, budget, { lines, added: new Map(), account, filter });
+    const results = applyEdit(books, budget.row, { lines: rowLines, all: budget.lines, edit: { kind: 'basis', account, basis } });
+    const made = rowLines.map((line, index) => ({ ...line, ...results[index]! }));
+    const sign = signOf(books.chart.accounts[made[0]!.position]!);
+    const month = monthName(books, budget.row.year);
+    const lacks = made.flatMap((line) => deriveYear(line.basis, lineContext(books, budget.row, { line, lines: budget.lines })).issues);
+    const { exponent } = books.currency;
+    return {
+      sentence: basisWords(basis, (amount) => formatAmount(amount, { exponent, unit: 'dollars' }), month),
+      months: Array.from({ length: 12 }, (_, index) => minor(sign * rowAmount(made, index))),
+      total: minor(sign * rowAmount(made, 'year')),
+      lacks: [...new Set(lacks.map((issue) => basisIssueWords(issue, month)))],
+    };
+  }
+
   #linesOfRow(
     books: Books,
     budget: StoredBudget,
@@ -270,76 +315,3 @@ export class BudgetService {
 }
 
 const lineKey = (line: BudgetLine) => `${line.account} ${JSON.stringify(line.dimensions)}`;
-
-/** Days and last year's shape of a line, for its spreads. */
-function contextOf(books: Books, budget: StoredBudget, line: StoredLine): EditedLine['context'] {
-  const { dimension, year } = budget.row;
-  const slab = books.cube.slab(dimension === null ? {} : { [dimension]: [line.dimensions[dimension] ?? ''] });
-  const from = line.basis.kind === 'sameMonths' ? line.basis.year : (budget.row.fromYear ?? year - 1);
-  const days = Array.from({ length: 12 }, (_, month) => {
-    const { start, end } = periodAt(books.calendar, periodOfYear(books.calendar, year, month + 1)!);
-    return (Date.parse(end) - Date.parse(start)) / 86_400_000 + 1;
-  });
-  return { history: yearByMonth(slab, books.calendar, line.position, from), days };
-}
-
-function applyEdit(
-  books: Books,
-  budget: StoredBudget,
-  lines: readonly StoredLine[],
-  edit: BudgetEditDto,
-): readonly { basis: Basis; months: readonly BudgetMonth[] }[] {
-  const account = books.chart.accounts[lines[0]!.position]!;
-  const sign = signOf(account);
-  const told = `${account.number} ${account.name}`;
-  const read = (text: string, current: number): Minor => {
-    const entry = parseBudgetEntry(text, minor(sign * current), books.currency.exponent);
-    if (!entry.ok) throw refused(`${told}: "${text}" ${ENTRY_WORDS[entry.issue.code]}.`, 'text');
-    return minor(sign * entry.value);
-  };
-  const change: BudgetEdit =
-    edit.kind === 'month'
-      ? { kind: 'month', month: edit.month, amount: read(edit.text, rowAmount(lines, edit.month)) }
-      : edit.kind === 'year'
-        ? { kind: 'year', amount: read(edit.text, rowAmount(lines, 'year')), spread: edit.spread }
-        : { kind: 'release', months: edit.months };
-  const result = editBudget(
-    lines.map((line) => ({ line, context: contextOf(books, budget, line) })),
-    change,
-  );
-  if (!result.ok) throw refused(`${told}: all twelve months are held by hand. Release one, or type the months themselves.`, 'text');
-  return result.lines;
-}
-
-/** A row of the grid: the lines under it in the account's shown sign, and three years of history. */
-function rowDto(books: Books, budget: StoredBudget, position: number, filter: DimensionFilter): BudgetRowDto {
-  const account = books.chart.accounts[position]!;
-  const sign = signOf(account);
-  const shown = (amount: number) => minor(sign * amount);
-  const lines = budget.lines.filter((line) => line.position === position && passes(filter, line.dimensions));
-  const slab = books.cube.slab(filter);
-  const { exponent } = books.currency;
-  return {
-    account: account.number,
-    held: Array.from({ length: 12 }, (_, month) => lines.some((line) => line.months[month]!.held)),
-    lines: lines.map((line) => ({
-      id: line.id,
-      dimensions: { ...line.dimensions },
-      basis: basisWords(line.basis, (amount) =>
-        formatAmount(shown(line.basis.kind === 'typedTotal' ? amount : sign * amount), { exponent, unit: 'dollars' }),
-      ),
-      total: shown(yearTotal(line.months)),
-      months: line.months.map(({ amount }) => shown(amount)),
-      held: line.months.map(({ held }) => held),
-    })),
-    history: [budget.row.year - 3, budget.row.year - 2, budget.row.year - 1].flatMap((year) => {
-      const first = periodOfYear(books.calendar, year, 1);
-      if (first === null || books.firstPosted === null || books.lastPosted === null) return [];
-      const months = yearByMonth(slab, books.calendar, position, year).map((amount, month) =>
-        first + month < books.firstPosted! || first + month > books.lastPosted! ? null : shown(amount),
-      );
-      return months.every((amount) => amount === null) ? [] : [{ year, months }];
-    }),
-    sign,
-  };
-}

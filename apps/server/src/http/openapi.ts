@@ -22,6 +22,8 @@ import {
   trailQuerySchema,
   lineTrendQuerySchema,
   lineTrendsSchema,
+  basisPreviewRequestSchema,
+  basisPreviewSchema,
   benchmarkChangeSchema,
   benchmarkListSchema,
   choicesSchema,
@@ -165,6 +167,14 @@ export const OPENAPI_PATHS: ZodOpenApiPathsObject = {
       path: ['company', 'budget'],
       body: budgetEditRequestSchema,
       answer: budgetGridSchema,
+    }),
+  },
+  '/api/companies/{company}/budgets/{budget}/basis-preview': {
+    post: operation({
+      summary: 'What a basis would give a row',
+      path: ['company', 'budget'],
+      body: basisPreviewRequestSchema,
+      answer: basisPreviewSchema,
     }),
   },
   '/api/companies/{company}/budgets/{budget}/state': {

@@ -124,11 +124,15 @@ export class StatementService {
   }
 
   /** A statement that is not saved, as an editor has it. */
-  async preview(companyId: number, request: z.infer<typeof previewRequestSchema>): Promise<{ grid: GridDto; coverage: CoverageDto }> {
+  async preview(
+    companyId: number,
+    request: z.infer<typeof previewRequestSchema>,
+  ): Promise<{ grid: GridDto; coverage: CoverageDto | null }> {
     const books = await this.#keeper.of(companyId);
     const { name, lineSet, columnSet, asOf, budget, display, choices } = request;
     const view = { key: 'preview', name, note: '', open: undefined, lineSet, columnSet, display, choices };
     const { dto } = await this.#evaluated(books, view, { asOf, budget, filter: {} });
+    if (!request.withCoverage) return { grid: dto, coverage: null };
     const of = async (lines: LineSet) =>
       (await this.#evaluator.evaluate(books, { lineSet: lines, columnSet: YEAR_TO_DATE, asOf: periodOf(books, asOf), filter: {} })).grid;
     return { grid: dto, coverage: coverageDto(books, await of(lineSet), await of(INCOME_LINES)) };

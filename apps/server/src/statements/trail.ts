@@ -2,6 +2,7 @@ import {
   basisWords,
   columnWords,
   formatAmount,
+  monthOfYearName,
   periodAt,
   provenanceOf,
   spanWords,
@@ -105,6 +106,7 @@ export function trailOf(options: {
 
 function basesOf(books: Books, budget: StoredBudget, position: number, filter: DimensionFilter): string[] {
   const { exponent } = books.currency;
+  const month = (index: number) => monthOfYearName(books.calendar, budget.row.year, index);
   return budget.lines
     .filter(
       (line) =>
@@ -113,6 +115,6 @@ function basesOf(books: Books, budget: StoredBudget, position: number, filter: D
     .map((line) => {
       const held = line.months.filter((month) => month.held).length;
       const slice = Object.values(line.dimensions).join(', ');
-      return `${slice === '' ? '' : `${slice}: `}${basisWords(line.basis, (amount) => formatAmount(amount, { exponent, unit: 'dollars' }))}${held > 0 ? `; ${held} ${held === 1 ? 'month' : 'months'} held by hand` : ''}`;
+      return `${slice === '' ? '' : `${slice}: `}${basisWords(line.basis, (amount) => formatAmount(amount, { exponent, unit: 'dollars' }), month)}${held > 0 ? `; ${held} ${held === 1 ? 'month' : 'months'} held by hand` : ''}`;
     });
 }

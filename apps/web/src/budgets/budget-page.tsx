@@ -106,6 +106,7 @@ export default function BudgetPage() {
         />
         {row && showPanel ? (
           <LinePanel
+            key={row.account}
             data={data}
             row={row}
             name={data.grid.lines.find(({ account }) => account === row.account)?.name ?? row.account}

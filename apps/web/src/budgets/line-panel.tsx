@@ -1,7 +1,9 @@
 import { line as linePath, max, min, scaleLinear } from 'd3';
 import type { BudgetEditDto, BudgetGridDto, BudgetRowDto } from '@wise-margin/contract';
+import { useState } from 'react';
 import { useCompany } from '../shell/company.ts';
 import { Amount } from '../ui/figure.tsx';
+import { BasisForm } from './basis/basis-form.tsx';
 
 /** The selected line: how its year is derived, its history and the new year drawn together, its departments, its held months. */
 export function LinePanel({
@@ -24,6 +26,7 @@ export function LinePanel({
   const year = data.grid.cells[gridRow]![data.grid.columns.findIndex(({ key }) => key === 'year.budget')];
   const held = row.held.flatMap((isHeld, month) => (isHeld ? [month] : []));
   const release = (which: number[]) => apply([{ kind: 'release', account: row.account, months: which }], new Map());
+  const [isForming, setForming] = useState(false);
   const bases = [...new Set(row.lines.map(({ basis }) => basis))];
   return (
     <aside aria-label="Line" className="ml-3 w-[340px] shrink-0 overflow-y-auto border border-hairline bg-sheet p-4" tabIndex={0}>
@@ -31,6 +34,32 @@ export function LinePanel({
       <h2 className="font-serif text-[19px] leading-6 font-semibold">{name}</h2>
       {bases.length === 0 ? <p className="mt-2 text-[14px]">Nothing budgeted yet. Type a month or the year.</p> : null}
       {bases.length === 1 ? <p className="mt-2 text-[14px]">{bases[0]}.</p> : null}
+      {[...new Set(row.lines.flatMap(({ lacks }) => lacks))].map((words) => (
+        <p key={words} className="mt-1 text-[13px] text-brick">
+          {words}
+        </p>
+      ))}
+      {locked ? null : isForming ? (
+        <BasisForm
+          key={row.account}
+          budget={data.budget.id}
+          budgetYear={data.budget.year}
+          account={row.account}
+          filter={data.filter}
+          basis={row.lines[0]?.basisForm ?? { kind: 'typed' }}
+          months={months}
+          years={row.history.map(({ year }) => year)}
+          set={(basis) => {
+            apply([{ kind: 'basis', account: row.account, basis }], new Map());
+            setForming(false);
+          }}
+          close={() => setForming(false)}
+        />
+      ) : (
+        <button type="button" className="link mt-1 text-[13px]" onClick={() => setForming(true)}>
+          Change how it is derived
+        </button>
+      )}
       <YearChart months={months} amounts={amounts} history={row.history} year={data.budget.year} />
       {row.lines.length > 1 || bases.length > 1 ? (
         <table className="ledger-table mt-3 w-full">

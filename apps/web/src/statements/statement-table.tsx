@@ -13,7 +13,6 @@ import { useStable } from '../ui/use-stable.ts';
 export type CellPlace = { readonly line: string; readonly column: string };
 const ROW = 25;
 const NAMES = 240;
-const CELLS_DRAWN_WHOLE = 3000;
 const STEPS: Readonly<Record<string, readonly [number, number]>> = {
   ArrowUp: [-1, 0],
   ArrowDown: [1, 0],
@@ -31,6 +30,7 @@ export function StatementTable({
   lines,
   unitWords,
   label = 'Statement',
+  cellsDrawnWhole = 3000,
   chosen,
   toggle,
   openTrail,
@@ -39,6 +39,8 @@ export function StatementTable({
   readonly lines: readonly ShownLine[];
   readonly unitWords: string;
   readonly label?: string;
+  /** a statement with more cells than these is drawn as far as it is in view */
+  readonly cellsDrawnWhole?: number;
   readonly chosen: CellPlace | null;
   readonly toggle: (line: string) => void;
   /** null where figures lead nowhere, as in a preview */
@@ -48,7 +50,7 @@ export function StatementTable({
   const isPrinting = usePrinting();
   const body = useRef<HTMLTableSectionElement>(null);
   const scroller = useRef<HTMLDivElement>(null);
-  const isLarge = !isPrinting && lines.length * grid.columns.length > CELLS_DRAWN_WHOLE;
+  const isLarge = !isPrinting && lines.length * grid.columns.length > cellsDrawnWhole;
   const figures = useMemo(() => statementFigures(grid, lines, { exponent, currencySign }), [grid, lines, exponent, currencySign]);
   const widths = useMemo(() => (isLarge ? columnWidths(grid, lines, figures) : []), [isLarge, grid, lines, figures]);
   const largest = useMemo(() => grid.columns.map((_, position) => largestBar(grid, lines, position)), [grid, lines]);

@@ -1,13 +1,60 @@
-import { multiplyByDecimal, parseDecimal } from '../money/decimal.ts';
+import { multiplyByDecimal } from '../money/decimal.ts';
 import { minor, type Minor } from '../money/minor.ts';
-import { roundToStep } from '../money/round.ts';
-import { spreadTotal, SPREADS, type SpreadContext, type SpreadKind } from './spread.ts';
+import { roundHalfAway, roundToStep } from '../money/round.ts';
+import { MONTHS, type BasisContext, type BasisDefinition, type BasisIssue } from './bases/basis-context.ts';
+import {
+  driverRate,
+  fixedMonths,
+  payroll,
+  percentOf,
+  type DriverRate,
+  type FixedMonths,
+  type Payroll,
+  type PercentOf,
+} from './bases/from-drivers.ts';
+import {
+  averageYears,
+  latestMonths,
+  sameMonths,
+  trend,
+  type AverageYears,
+  type LatestMonths,
+  type SameMonths,
+  type Trend,
+} from './bases/from-history.ts';
+import { changeFactor } from './bases/percent.ts';
+import { typed, typedTotal, type Typed, type TypedTotal } from './bases/typed.ts';
+import { spreadTotal } from './spread.ts';
 
-/** How a line's year is derived. Percentages are decimal texts, so that they are taken exactly. */
-export type Basis =
-  | { readonly kind: 'sameMonths'; readonly year: number; readonly changePercent: string; readonly roundTo: Minor }
-  | { readonly kind: 'typedTotal'; readonly total: Minor; readonly spread: SpreadKind }
-  | { readonly kind: 'typed' };
+/** What every basis may add: nothing before a month, rounding, and limits a month, the limits in the shown sign. */
+export type BasisLimits = {
+  /** 0 to 11; months before it hold nothing */
+  readonly fromMonth?: number;
+  /** minor units; 0 or absent leaves amounts unrounded */
+  readonly roundTo?: Minor;
+  readonly least?: Minor;
+  readonly most?: Minor;
+};
+type Method = SameMonths | AverageYears | LatestMonths | Trend | DriverRate | FixedMonths | PercentOf | Payroll | TypedTotal | Typed;
+/** How a line's year is derived. Percentages and rates are decimal texts, so that they are taken exactly. */
+export type Basis = Method & BasisLimits;
+export type BasisKind = Method['kind'];
+
+/** The ways to derive a year, in the order they are offered. */
+export const BASES: { readonly [Kind in BasisKind]: BasisDefinition<Method & { readonly kind: Kind }> } = {
+  sameMonths,
+  averageYears,
+  latestMonths,
+  trend,
+  percentOf,
+  driverRate,
+  fixedMonths,
+  payroll,
+  typedTotal,
+  typed,
+};
+export const BASIS_KINDS = Object.keys(BASES) as readonly BasisKind[];
+const definitionOf = (basis: Basis): BasisDefinition<Basis> => BASES[basis.kind] as BasisDefinition<Basis>;
 
 /**
  * Applies a percent change and rounds to a step, half away from zero, exactly.
@@ -17,47 +64,62 @@ export type Basis =
  * @example changed(minor(10000), '3', minor(0)) // 10300
  */
 export function changed(amount: Minor, changePercent: string, roundTo: Minor): Minor {
-  const change = parseDecimal(changePercent);
-  const factor = { digits: 100n * 10n ** BigInt(change.scale) + change.digits, scale: change.scale + 2 };
+  const factor = changeFactor(changePercent);
+  if (!factor) throw new RangeError(`"${changePercent}" is not a decimal number`);
   return minor(roundToStep(multiplyByDecimal(amount, factor), roundTo));
 }
 
 /**
- * The twelve months a basis gives, debit positive. A total typed is shared over the months that are
- * not held, after what the held ones take.
+ * The twelve months a basis gives by itself, debit positive, with what it lacks. A total typed keeps its
+ * total; every other basis is rounded, limited and begun month by month.
+ */
+export function deriveYear(basis: Basis, context: BasisContext): { readonly months: Minor[]; readonly issues: readonly BasisIssue[] } {
+  const { months, issues } = definitionOf(basis).derive(basis, context);
+  if (basis.kind === 'typedTotal') return { months: months.map((amount) => minor(amount)), issues };
+  const { fromMonth = 0, roundTo = 0, least, most } = basis;
+  const limited = months.map((amount, month) => {
+    if (month < fromMonth) return minor(0);
+    const shown = context.sign * roundToStep(roundHalfAway(amount), roundTo);
+    return minor(context.sign * Math.min(Math.max(shown, least ?? -Infinity), most ?? Infinity));
+  });
+  return { months: limited, issues };
+}
+
+/**
+ * The twelve months of a line under its basis, debit positive. A total typed is shared over the months that
+ * are not held, after what the held ones take.
  * @param held amounts of held months by position, which stay as they are
  * @returns twelve amounts; at a held position, the held amount
  */
-export function deriveMonths(basis: Basis, context: SpreadContext, held: ReadonlyMap<number, Minor>): Minor[] {
-  const all = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11];
-  const free = all.filter((month) => !held.has(month));
-  let given: Minor[];
-  switch (basis.kind) {
-    case 'sameMonths':
-      given = free.map((month) => changed(minor(context.history[month] ?? 0), basis.changePercent, basis.roundTo));
-      break;
-    case 'typedTotal': {
-      const taken = [...held.values()].reduce<number>((sum, amount) => sum + amount, 0);
-      given = free.length === 0 ? [] : spreadTotal(minor(basis.total - taken), basis.spread, { months: free, context });
-      break;
-    }
-    case 'typed':
-      given = free.map(() => minor(0));
+export function deriveMonths(basis: Basis, context: BasisContext, held: ReadonlyMap<number, Minor>): Minor[] {
+  if (basis.kind !== 'typedTotal') {
+    const { months } = deriveYear(basis, context);
+    return MONTHS.map((month) => held.get(month) ?? months[month]!);
   }
-  return all.map((month) => held.get(month) ?? given[free.indexOf(month)]!);
+  const free = MONTHS.filter((month) => !held.has(month));
+  const taken = [...held.values()].reduce<number>((sum, amount) => sum + amount, 0);
+  const given = free.length === 0 ? [] : spreadTotal(minor(basis.total - taken), basis.spread, { months: free, context });
+  return MONTHS.map((month) => held.get(month) ?? given[free.indexOf(month)]!);
 }
 
-/** A basis as the sentence that is shown: `Same months of FY2026, plus 3 %, rounded to 100`. */
-export function basisWords(basis: Basis, format: (amount: Minor) => string): string {
-  switch (basis.kind) {
-    case 'sameMonths': {
-      const percent = basis.changePercent.replace(/^[+-]/, '');
-      const change = /^[0.]*$/.test(percent) ? 'unchanged' : `${basis.changePercent.startsWith('-') ? 'minus' : 'plus'} ${percent} %`;
-      return `Same months of FY${basis.year}, ${change}${basis.roundTo > 1 ? `, rounded to ${format(basis.roundTo)}` : ''}`;
-    }
-    case 'typedTotal':
-      return `A year total of ${format(basis.total)}, spread ${SPREADS[basis.spread].words}`;
-    case 'typed':
-      return 'Typed by hand';
-  }
+/**
+ * A basis as the sentence that is shown: `Same months of FY2026, plus 3 %, rounded to 100`.
+ * @param format an amount as it is written
+ * @param month a month of the fiscal year (0 to 11) as it is called
+ */
+export function basisWords(
+  basis: Basis,
+  format: (amount: Minor) => string,
+  month: (month: number) => string = (index) => `month ${index + 1}`,
+): string {
+  const { fromMonth, roundTo, least, most } = basis;
+  return [
+    definitionOf(basis).words(basis, { amount: format, month }),
+    fromMonth ? `from ${month(fromMonth)} on` : '',
+    roundTo !== undefined && roundTo > 1 ? `rounded to ${format(roundTo)}` : '',
+    least === undefined ? '' : `at least ${format(least)} a month`,
+    most === undefined ? '' : `at most ${format(most)} a month`,
+  ]
+    .filter((text) => text !== '')
+    .join(', ');
 }

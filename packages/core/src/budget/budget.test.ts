@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { minor } from '../money/minor.ts';
 import { basisWords, changed, deriveMonths } from './basis.ts';
+import { basisContext } from './bases/empty-context.ts';
 import { parseBudgetEntry } from './budget-entry.ts';
 import { yearTotal, type BudgetLine } from './budget-line.ts';
 import { editBudget, type EditedLine } from './edit.ts';
@@ -18,7 +19,7 @@ const lineOf = (amounts: readonly number[], held: readonly number[] = []): Budge
 });
 const edited = (amounts: readonly number[], held: readonly number[] = []): EditedLine => ({
   line: lineOf(amounts, held),
-  context: { history, days },
+  context: basisContext({ history, days, year: () => history.map(minor) }),
 });
 const anyAmounts = fc.array(fc.integer({ min: -1e9, max: 1e9 }), { minLength: 12, maxLength: 12 });
 
@@ -32,7 +33,7 @@ describe('basis', () => {
   it('derives the same months, leaving held ones alone', () => {
     const months = deriveMonths(
       { kind: 'sameMonths', year: 2026, changePercent: '10', roundTo: minor(0) },
-      { history, days },
+      basisContext({ history, days, year: () => history.map(minor) }),
       new Map([[1, minor(7)]]),
     );
     expect(months).toEqual([110, 7, 330, 440, 0, 0, 0, 0, 0, 0, 0, 0]);
@@ -100,7 +101,10 @@ describe('edits', () => {
       ...lineOf([5, ...history.slice(1)], [0]),
       basis: { kind: 'sameMonths', year: 2026, changePercent: '0', roundTo: minor(0) },
     };
-    const result = editBudget([{ line, context: { history, days } }], { kind: 'release', months: [0] });
+    const result = editBudget([{ line, context: basisContext({ history, days, year: () => history.map(minor) }) }], {
+      kind: 'release',
+      months: [0],
+    });
     expect(result.ok && result.lines[0]!.months[0]).toEqual({ amount: 100, held: false });
   });
   it('the row always adds up to what was typed, however many lines it has and whatever is held', () =>

@@ -2,19 +2,24 @@ import { apportion } from '../money/apportion.ts';
 import { minor, type Minor } from '../money/minor.ts';
 import { deriveMonths, type Basis } from './basis.ts';
 import { yearTotal, type BudgetLine, type BudgetMonth } from './budget-line.ts';
-import type { SpreadContext, SpreadKind } from './spread.ts';
+import type { BasisContext } from './bases/basis-context.ts';
+import type { SpreadKind } from './spread.ts';
 
 /** A change of one or several lines standing in one row of the grid. Amounts are debit positive, for the row as a whole. */
 export type BudgetEdit =
   | { readonly kind: 'month'; readonly month: number; readonly amount: Minor }
   | { readonly kind: 'year'; readonly amount: Minor; readonly spread: SpreadKind }
-  | { readonly kind: 'release'; readonly months: readonly number[] };
+  | { readonly kind: 'release'; readonly months: readonly number[] }
+  | { readonly kind: 'basis'; readonly basis: Basis };
+
+/** Bases that give each line its own figures out of its own history, or out of lines beside it. */
+const BASES_OF_EACH_LINE: readonly Basis['kind'][] = ['sameMonths', 'averageYears', 'latestMonths', 'trend', 'percentOf', 'typed'];
 
 /** A line with the history its spread follows. */
-export type EditedLine = { readonly line: BudgetLine; readonly context: SpreadContext };
+export type EditedLine = { readonly line: BudgetLine; readonly context: BasisContext };
 export type EditResult =
   | { readonly ok: true; readonly lines: readonly { readonly basis: Basis; readonly months: readonly BudgetMonth[] }[] }
-  | { readonly ok: false; readonly code: 'allMonthsHeld' | 'noLines' };
+  | { readonly ok: false; readonly code: 'allMonthsHeld' | 'noLines' | 'severalLines' };
 
 /**
  * Applies an edit to the lines of a row and returns their new bases and months, in the same order.
@@ -22,6 +27,8 @@ export type EditResult =
  *   month, then to their years, then evenly.
  * - A year total typed is spread over the months that are not held; the held ones keep their amounts.
  *   Over several lines, those with a free month share what the others do not take.
+ * - A basis set derives the months that are not held. One that names amounts of its own, not of each line's
+ *   history, is for a single line.
  * - Released months go back to what the basis gives.
  * The row always adds up to the amount typed.
  */
@@ -57,6 +64,10 @@ export function editBudget(edited: readonly EditedLine[], edit: BudgetEdit): Edi
           return rederived(each, { kind: 'typedTotal', total: shares[position]!, spread: edit.spread }, each.line.months);
         }),
       };
+    }
+    case 'basis': {
+      if (edited.length > 1 && !BASES_OF_EACH_LINE.includes(edit.basis.kind)) return { ok: false, code: 'severalLines' };
+      return { ok: true, lines: edited.map((each) => rederived(each, edit.basis, each.line.months)) };
     }
     case 'release':
       return {

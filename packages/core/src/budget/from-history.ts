@@ -4,6 +4,7 @@ import { firstSlot, lastSlot, periodOfYear, PERIODS_PER_YEAR, type FiscalCalenda
 import type { Slab } from '../ledger/balance-cube.ts';
 import type { DimensionCombination } from '../ledger/dimension.ts';
 import { minor, type Minor } from '../money/minor.ts';
+import { basisContext } from './bases/empty-context.ts';
 import { deriveMonths, type Basis } from './basis.ts';
 import type { BudgetLine } from './budget-line.ts';
 
@@ -39,7 +40,10 @@ export function budgetFromHistory(options: {
       const history = yearByMonth(slab, calendar, index, fromYear);
       if (history.every((amount) => amount === 0)) continue;
       const basis: Basis = { kind: 'sameMonths', year: fromYear, changePercent: changes.byClass?.[account.class] ?? changes.all, roundTo };
-      const months = deriveMonths(basis, { history, days: [] }, new Map()).map((amount) => ({ amount, held: false }));
+      const months = deriveMonths(basis, basisContext({ history, year: () => history }), new Map()).map((amount) => ({
+        amount,
+        held: false,
+      }));
       lines.push({ account: account.number, dimensions, basis, months });
     }
   });

@@ -1,4 +1,4 @@
-import { periodAt, type FiscalCalendar, type PeriodIndex } from './fiscal-calendar.ts';
+import { periodAt, periodOfYear, type FiscalCalendar, type PeriodIndex } from './fiscal-calendar.ts';
 import type { Span } from './span.ts';
 
 const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'];
@@ -26,4 +26,10 @@ export function spanWords(calendar: FiscalCalendar, span: Span): string {
   const to = partsOf(calendar, span.to);
   const first = from.month.slice(0, 3) + (from.year === to.year ? '' : ` ${from.year}`);
   return `${first} to ${to.month.slice(0, 3)} ${to.year}`;
+}
+
+/** A month of a fiscal year, counted from 0, by its short name: `Sep`; outside the calendar `month 6`. */
+export function monthOfYearName(calendar: FiscalCalendar, year: number, month: number): string {
+  const period = periodOfYear(calendar, year, month + 1);
+  return period === null ? `month ${month + 1}` : partsOf(calendar, period).month.slice(0, 3);
 }

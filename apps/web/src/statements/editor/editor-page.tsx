@@ -85,10 +85,15 @@ function Editor({ opened, start, asOf }: { readonly opened: ViewDto | null; read
   const [open, setOpen] = useState<ReadonlySet<string>>(new Set());
   useMonthKeys();
   const preview = useQuery({
-    queryKey: ['preview', company.id, asOf, draft],
+    queryKey: ['preview', company.id, asOf, draft, part === 'lines'],
     queryFn: async () => {
       const name = opened?.name ?? 'New view';
-      const answer = await sendJson<PreviewDto>('POST', `/companies/${company.id}/statement-preview`, { ...draft, asOf, name });
+      const answer = await sendJson<PreviewDto>('POST', `/companies/${company.id}/statement-preview`, {
+        ...draft,
+        asOf,
+        name,
+        withCoverage: part === 'lines',
+      });
       return { grid: unpackGrid(answer.grid), coverage: answer.coverage };
     },
     placeholderData: keepPreviousData,
@@ -271,6 +276,7 @@ function Editor({ opened, start, asOf }: { readonly opened: ViewDto | null; read
               grid={grid}
               lines={lines}
               unitWords={unitLine(grid, company.currencyWords)}
+              cellsDrawnWhole={600}
               chosen={null}
               openTrail={null}
               toggle={(line) =>

@@ -1,0 +1,199 @@
+import { parseAmount, type Basis, type BasisKind, type Minor, type SpreadKind } from '@wise-margin/core';
+
+/** A basis while it is typed: every field as text, those of other kinds kept so that nothing is lost by trying one. */
+export type BasisDraft = {
+  readonly kind: BasisKind;
+  readonly year: string;
+  readonly change: string;
+  /** how many years before the budget's, or how many latest months */
+  readonly years: string;
+  readonly count: string;
+  readonly of: 'months' | 'years';
+  readonly seasonal: boolean;
+  readonly accounts: string;
+  readonly percent: string;
+  /** a statistic; empty takes the typed numbers */
+  readonly series: string;
+  readonly numbers: string;
+  readonly steps: readonly { readonly from: number; readonly value: string }[];
+  readonly onlyMonths: readonly number[];
+  readonly positions: readonly PositionDraft[];
+  readonly onCost: string;
+  readonly total: string;
+  readonly spread: SpreadKind;
+  readonly fromMonth: number;
+  readonly roundTo: string;
+  readonly least: string;
+  readonly most: string;
+};
+export type PositionDraft = {
+  readonly name: string;
+  readonly heads: string;
+  readonly pay: string;
+  readonly start: number;
+  /** -1 for none */
+  readonly raiseFrom: number;
+  readonly raise: string;
+};
+export type DraftResult = { readonly ok: true; readonly basis: Basis } | { readonly ok: false; readonly fault: string };
+
+export const NEW_POSITION: PositionDraft = { name: 'New person', heads: '1', pay: '', start: 0, raiseFrom: -1, raise: '3' };
+
+const textOf = (amount: number | undefined, exponent: number): string => {
+  if (amount === undefined) return '';
+  const text = (amount / 10 ** exponent).toFixed(exponent);
+  return exponent > 0 ? text.replace(/\.0+$/, '') : text;
+};
+
+/** The fields of a basis as they are typed; what it does not say begins with what is usual. */
+export function draftOf(basis: Basis, { exponent, budgetYear }: { readonly exponent: number; readonly budgetYear: number }): BasisDraft {
+  const amount = (value: Minor | undefined) => textOf(value, exponent);
+  const usual: BasisDraft = {
+    kind: basis.kind,
+    year: String(budgetYear - 1),
+    change: '0',
+    years: '2',
+    count: '6',
+    of: 'years',
+    seasonal: true,
+    accounts: '',
+    percent: '',
+    series: '',
+    numbers: '',
+    steps: [{ from: 0, value: '' }],
+    onlyMonths: [],
+    positions: [NEW_POSITION],
+    onCost: '20',
+    total: '',
+    spread: 'history',
+    fromMonth: basis.fromMonth ?? 0,
+    roundTo: amount(basis.roundTo) || '0',
+    least: amount(basis.least),
+    most: amount(basis.most),
+  };
+  switch (basis.kind) {
+    case 'sameMonths':
+      return { ...usual, year: String(basis.year), change: basis.changePercent };
+    case 'averageYears':
+      return { ...usual, years: String(basis.years.length), change: basis.changePercent };
+    case 'latestMonths':
+      return { ...usual, count: String(basis.count), change: basis.changePercent };
+    case 'trend':
+      return { ...usual, years: String(basis.years.length), of: basis.of, seasonal: basis.seasonal };
+    case 'percentOf':
+      return { ...usual, accounts: basis.accounts, percent: basis.percent };
+    case 'driverRate':
+      return {
+        ...usual,
+        ...('series' in basis.driver ? { series: basis.driver.series } : { numbers: basis.driver.months.join(' ') }),
+        steps: basis.rates,
+      };
+    case 'fixedMonths':
+      return { ...usual, steps: basis.steps.map(({ from, value }) => ({ from, value: amount(value) })), onlyMonths: basis.months ?? [] };
+    case 'payroll':
+      return {
+        ...usual,
+        onCost: basis.onCostPercent,
+        positions: basis.positions.map(({ name, heads, yearlyPay, startMonth, raiseMonth = -1, raisePercent = '3' }) => ({
+          name,
+          heads: String(heads),
+          pay: amount(yearlyPay),
+          start: startMonth,
+          raiseFrom: raiseMonth,
+          raise: raisePercent,
+        })),
+      };
+    case 'typedTotal':
+      return { ...usual, total: amount(basis.total), spread: basis.spread };
+    case 'typed':
+      return usual;
+  }
+}
+
+class Fault extends Error {}
+
+/** The basis that is typed, or the first thing wrong with it, in words with the fix. */
+export function basisOf(
+  draft: BasisDraft,
+  { exponent, budgetYear }: { readonly exponent: number; readonly budgetYear: number },
+): DraftResult {
+  const amount = (field: string, text: string): Minor => {
+    const parsed = parseAmount(text.replaceAll(',', ''), exponent);
+    if (!parsed.ok) throw new Fault(`${field}: "${text}" is no amount. Write one such as 1250.00.`);
+    return parsed.value;
+  };
+  const number = (field: string, text: string): string => {
+    const plain = text.trim().replace(/\s*%$/, '');
+    if (!/^[+-]?\d+(\.\d+)?$/.test(plain)) throw new Fault(`${field}: "${text}" is no number. Write one such as 3 or 12.5.`);
+    return plain;
+  };
+  const count = (field: string, text: string, most: number): number => {
+    const value = Number(text);
+    if (!Number.isInteger(value) || value < 1 || value > most) throw new Fault(`${field}: write a whole number from 1 to ${most}.`);
+    return value;
+  };
+  const yearsBefore = (): number[] => Array.from({ length: count('Years', draft.years, 10) }, (_, back) => budgetYear - 1 - back).reverse();
+  const change = () => number('Change', draft.change);
+  try {
+    const limits = {
+      ...(draft.fromMonth > 0 ? { fromMonth: draft.fromMonth } : {}),
+      ...(Number(draft.roundTo) > 0 ? { roundTo: amount('Rounded to', draft.roundTo) } : {}),
+      ...(draft.least.trim() === '' ? {} : { least: amount('At least', draft.least) }),
+      ...(draft.most.trim() === '' ? {} : { most: amount('At most', draft.most) }),
+    };
+    return { ok: true, basis: { ...method(), ...limits } };
+  } catch (error) {
+    if (error instanceof Fault) return { ok: false, fault: error.message };
+    throw error;
+  }
+
+  function method(): Basis {
+    switch (draft.kind) {
+      case 'sameMonths':
+        return { kind: 'sameMonths', year: Number(draft.year), changePercent: change() };
+      case 'averageYears':
+        return { kind: 'averageYears', years: yearsBefore(), changePercent: change() };
+      case 'latestMonths':
+        return { kind: 'latestMonths', count: count('Months', draft.count, 60), changePercent: change() };
+      case 'trend':
+        return { kind: 'trend', of: draft.of, years: yearsBefore(), seasonal: draft.seasonal };
+      case 'percentOf':
+        if (draft.accounts.trim() === '') throw new Fault('Accounts: write those it follows, such as 4000-4199.');
+        return { kind: 'percentOf', accounts: draft.accounts.trim(), percent: number('Percent', draft.percent) };
+      case 'driverRate': {
+        const rates = draft.steps.map(({ from, value }) => ({ from, value: number('Rate', value) }));
+        return { kind: 'driverRate', driver: driver(), rates, unit: 10 ** exponent };
+      }
+      case 'fixedMonths': {
+        const steps = draft.steps.map(({ from, value }) => ({ from, value: amount('Amount', value) }));
+        return { kind: 'fixedMonths', steps, ...(draft.onlyMonths.length > 0 ? { months: [...draft.onlyMonths] } : {}) };
+      }
+      case 'payroll':
+        return {
+          kind: 'payroll',
+          onCostPercent: number('Costs on top', draft.onCost),
+          positions: draft.positions.map(({ name, heads, pay, start, raiseFrom, raise }) => ({
+            name: name.trim() || 'Person',
+            heads: Number(number(`Heads of ${name}`, heads)),
+            yearlyPay: amount(`Pay of ${name}`, pay),
+            startMonth: start,
+            ...(raiseFrom < 0 ? {} : { raiseMonth: raiseFrom, raisePercent: number(`Raise of ${name}`, raise) }),
+          })),
+        };
+      case 'typedTotal':
+        return { kind: 'typedTotal', total: amount('Total', draft.total), spread: draft.spread };
+      case 'typed':
+        return { kind: 'typed' };
+    }
+  }
+
+  function driver(): (Basis & { kind: 'driverRate' })['driver'] {
+    if (draft.series !== '') return { series: draft.series };
+    const months = draft.numbers
+      .split(/[\s;]+/)
+      .filter((text) => text !== '')
+      .map((text) => Number(number('Numbers', text)));
+    if (months.length !== 12) throw new Fault(`Numbers: there are ${months.length}. Write twelve, one for each month.`);
+    return { name: 'Typed numbers', months };
+  }
+}

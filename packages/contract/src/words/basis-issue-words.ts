@@ -1,0 +1,19 @@
+import type { BasisIssue } from '@wise-margin/core';
+
+/** What a basis lacks, and what to do about it. */
+export function basisIssueWords(issue: BasisIssue, month: (index: number) => string): string {
+  switch (issue.code) {
+    case 'noHistory':
+      return `Nothing is posted in ${issue.years.map((year) => `FY${year}`).join(', ')}. Choose years with history, or type the amounts.`;
+    case 'partOfYear':
+      return `FY${issue.year} has ${issue.months} of its 12 months; the others count as nothing. Take the latest months brought to a year instead.`;
+    case 'tooFewMonths':
+      return issue.held === 0 ? 'Nothing is posted yet. Type the amounts.' : `Only ${issue.held} months are posted; the mean is of those.`;
+    case 'noDriver':
+      return `${issue.series} has no figure in ${issue.months.map(month).join(', ')}; these months hold nothing. Bring the statistic in, or type the numbers.`;
+    case 'noLine':
+      return `No line of the budget is among ${issue.accounts}. Write accounts like 4000-4199, 4300.`;
+    case 'notANumber':
+      return `"${issue.text}" is no number. Write one such as 12.5.`;
+  }
+}

@@ -1,0 +1,243 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import type { Account } from '../chart/account.ts';
+import { minor } from '../money/minor.ts';
+import { basisContext } from './bases/empty-context.ts';
+import { BASES, basisWords, deriveMonths, deriveYear, type Basis } from './basis.ts';
+import type { BudgetLine } from './budget-line.ts';
+import { editBudget } from './edit.ts';
+import { followed, followOrder, type FollowingLine } from './follow.ts';
+
+const year = (start: number, step = 100) => Array.from({ length: 12 }, (_, month) => minor(start + month * step));
+const NONE = Array.from({ length: 12 }, () => null);
+const years = new Map([
+  [2024, year(1000)],
+  [2025, year(2000)],
+  [2026, [...year(3000).slice(0, 6), ...NONE.slice(6)]],
+]);
+const context = basisContext({
+  history: year(2000),
+  days: Array.from({ length: 12 }, () => 30),
+  year: (which) => years.get(which) ?? NONE,
+  latest: (count) => [500, 600, 700].slice(-count).map(minor),
+  driver: (series) => (series === 'guests' ? [10, 20.5, null, ...Array.from({ length: 9 }, () => 0)] : NONE),
+  lines: (accounts) => (accounts === '4000' ? year(10_000, 0) : null),
+});
+const derived = (basis: Basis) => deriveYear(basis, context);
+const money = (amount: number) => (amount / 100).toFixed(2);
+
+describe('bases', () => {
+  it('same months of a year, changed; a year in part is told', () => {
+    expect(derived({ kind: 'sameMonths', year: 2025, changePercent: '10' }).months.slice(0, 3)).toEqual([2200, 2310, 2420]);
+    const part = derived({ kind: 'sameMonths', year: 2026, changePercent: '0' });
+    expect([part.months[5], part.months[6], part.issues]).toEqual([3500, 0, [{ code: 'partOfYear', year: 2026, months: 6 }]]);
+    expect(derived({ kind: 'sameMonths', year: 2020, changePercent: '0' }).issues).toEqual([{ code: 'noHistory', years: [2020] }]);
+    expect(derived({ kind: 'sameMonths', year: 2025, changePercent: 'a bit' }).issues).toEqual([
+      { code: 'notANumber', field: 'changePercent', text: 'a bit' },
+    ]);
+  });
+  it('average of the same months over the years that have them', () => {
+    const { months } = derived({ kind: 'averageYears', years: [2024, 2025, 2026], changePercent: '0' });
+    expect([months[0], months[11]]).toEqual([2000, 2600]);
+  });
+  it('the latest months brought to a year', () => {
+    expect(derived({ kind: 'latestMonths', count: 3, changePercent: '0' }).months).toEqual(Array.from({ length: 12 }, () => 600));
+    expect(derived({ kind: 'latestMonths', count: 6, changePercent: '0' }).issues).toEqual([{ code: 'tooFewMonths', held: 3 }]);
+  });
+  it('a straight line through years or months, in the shape of an average year', () => {
+    // totals 18,600 and 30,600: the next is 42,600
+    const even = derived({ kind: 'trend', of: 'years', years: [2024, 2025], seasonal: false });
+    expect(even.months).toEqual(Array.from({ length: 12 }, () => 3550));
+    const seasonal = derived({ kind: 'trend', of: 'years', years: [2024, 2025], seasonal: true });
+    expect(seasonal.months.reduce<number>((sum, amount) => sum + amount, 0)).toBeCloseTo(42_600, -1);
+    expect(seasonal.months[11]! > seasonal.months[0]!).toBe(true);
+    expect(derived({ kind: 'trend', of: 'years', years: [2025], seasonal: true }).issues).toEqual([{ code: 'noHistory', years: [2025] }]);
+  });
+  it('a driver times a rate that steps; a month without the driver is told', () => {
+    const { months, issues } = derived({
+      kind: 'driverRate',
+      driver: { series: 'guests' },
+      rates: [
+        { from: 0, value: '1.155' },
+        { from: 1, value: '2' },
+      ],
+      unit: 100,
+    });
+    expect(months.slice(0, 3)).toEqual([1155, 4100, 0]);
+    expect(issues).toEqual([{ code: 'noDriver', series: 'guests', months: [2] }]);
+    const typed: Basis = { kind: 'driverRate', driver: { months: year(1, 0), name: 'Trips' }, rates: [{ from: 2, value: '3' }], unit: 100 };
+    expect(derived(typed).months.slice(0, 4)).toEqual([0, 0, 300, 300]);
+  });
+  it('a percentage of other lines, and what is no line', () => {
+    expect(derived({ kind: 'percentOf', accounts: '4000', percent: '41' }).months).toEqual(Array.from({ length: 12 }, () => 4100));
+    expect(derived({ kind: 'percentOf', accounts: '9', percent: '41' }).issues).toEqual([{ code: 'noLine', accounts: '9' }]);
+  });
+  it('a fixed amount that steps, or in some months only, in the shown sign', () => {
+    const steps = [
+      { from: 0, value: minor(100) },
+      { from: 5, value: minor(120) },
+    ];
+    expect(derived({ kind: 'fixedMonths', steps }).months).toEqual([100, 100, 100, 100, 100, 120, 120, 120, 120, 120, 120, 120]);
+    const credit = deriveYear({ kind: 'fixedMonths', steps, months: [0, 6] }, { ...context, sign: -1 });
+    expect(credit.months.filter((amount) => amount !== 0)).toEqual([-100, -120]);
+  });
+  it('pay of people: from their start month, raised, with what comes on top', () => {
+    const positions = [
+      { name: 'Guide', heads: 2, yearlyPay: minor(1_200_000), startMonth: 3, raiseMonth: 6, raisePercent: '5' },
+      { name: 'Clerk', heads: 0.5, yearlyPay: minor(2_400_000), startMonth: 0 },
+    ];
+    const { months } = derived({ kind: 'payroll', positions, onCostPercent: '20' });
+    expect([months[0], months[3], months[6]]).toEqual([120_000, 360_000, 372_000]);
+    expect(derived({ kind: 'payroll', positions, onCostPercent: 'x' }).issues).toEqual([
+      { code: 'notANumber', field: 'onCostPercent', text: 'x' },
+    ]);
+  });
+  it('begin with a month, are rounded, and keep to their limits', () => {
+    const basis: Basis = {
+      kind: 'sameMonths',
+      year: 2025,
+      changePercent: '0',
+      fromMonth: 2,
+      roundTo: minor(1000),
+      least: minor(2500),
+      most: minor(3000),
+    };
+    expect(derived(basis).months).toEqual([0, 0, 2500, 2500, 2500, 3000, 3000, 3000, 3000, 3000, 3000, 3000]);
+    expect(basisWords(basis, money)).toBe(
+      'Same months of FY2025, unchanged, from month 3 on, rounded to 10.00, at least 25.00 a month, at most 30.00 a month',
+    );
+  });
+  it('leave held months alone, whatever the kind', () =>
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 11 }), fc.integer({ min: -1e9, max: 1e9 }), (month, amount) => {
+        for (const kind of ['sameMonths', 'latestMonths', 'typed'] as const) {
+          const basis = { kind, year: 2025, count: 3, changePercent: '0' } as Basis;
+          expect(deriveMonths(basis, context, new Map([[month, minor(amount)]]))[month]).toBe(amount + 0);
+        }
+      }),
+    ));
+  it('each have words', () => {
+    const some: { [Kind in Basis['kind']]: Basis } = {
+      sameMonths: { kind: 'sameMonths', year: 2025, changePercent: '3' },
+      averageYears: { kind: 'averageYears', years: [2024, 2025], changePercent: '-2' },
+      latestMonths: { kind: 'latestMonths', count: 3, changePercent: '0' },
+      trend: { kind: 'trend', of: 'years', years: [2024, 2025], seasonal: true },
+      percentOf: { kind: 'percentOf', accounts: '4000-4099', percent: '41' },
+      driverRate: {
+        kind: 'driverRate',
+        driver: { series: 'guests' },
+        rates: [
+          { from: 0, value: '12.5' },
+          { from: 8, value: '13' },
+        ],
+        unit: 100,
+      },
+      fixedMonths: {
+        kind: 'fixedMonths',
+        steps: [
+          { from: 0, value: minor(1600) },
+          { from: 5, value: minor(1700) },
+        ],
+      },
+      payroll: { kind: 'payroll', positions: [{ name: 'Guide', heads: 2, yearlyPay: minor(100), startMonth: 0 }], onCostPercent: '20' },
+      typedTotal: { kind: 'typedTotal', total: minor(1200), spread: 'even' },
+      typed: { kind: 'typed' },
+    };
+    expect(Object.keys(some).sort()).toEqual(Object.keys(BASES).sort());
+    expect(Object.values(some).map((basis) => basisWords(basis, money))).toEqual([
+      'Same months of FY2025, plus 3 %',
+      'Average of the same months of FY2024 to FY2025, minus 2 %',
+      'The latest 3 months, brought to a year, unchanged',
+      'Straight line through the years of FY2024 to FY2025, in the shape of an average year',
+      '41 % of 4000-4099',
+      'guests times 12.5, then 13 from month 9',
+      '16.00 a month, then 17.00 from month 6',
+      'Pay of 2 people (Guide), plus 20 % on top',
+      'A year total of 12.00, spread even',
+      'Typed by hand',
+    ]);
+  });
+});
+
+describe('a basis set on a row', () => {
+  const line = (amount: number): BudgetLine => ({
+    account: '1',
+    dimensions: {},
+    basis: { kind: 'typed' },
+    months: Array.from({ length: 12 }, (_, month) => ({ amount: minor(amount), held: month === 0 })),
+  });
+  it('derives what is not held', () => {
+    const result = editBudget([{ line: line(7), context }], {
+      kind: 'basis',
+      basis: { kind: 'sameMonths', year: 2025, changePercent: '0' },
+    });
+    expect(result.ok && result.lines[0]!.months.slice(0, 2)).toEqual([
+      { amount: 7, held: true },
+      { amount: 2100, held: false },
+    ]);
+  });
+  it('with amounts of its own is for one line only', () =>
+    expect(
+      editBudget(
+        [
+          { line: line(7), context },
+          { line: line(8), context },
+        ],
+        {
+          kind: 'basis',
+          basis: { kind: 'fixedMonths', steps: [{ from: 0, value: minor(1) }] },
+        },
+      ),
+    ).toEqual({ ok: false, code: 'severalLines' }));
+});
+
+describe('lines that follow others', () => {
+  const account = (number: string): Account => ({
+    number,
+    name: number,
+    class: 'operatingExpenses',
+    group: null,
+    active: true,
+    polarity: null,
+    cashflow: null,
+  });
+  const following = (number: string, basis: Basis, amount = 0, department = 'North'): FollowingLine => ({
+    account: number,
+    of: account(number),
+    dimensions: { department },
+    basis,
+    months: Array.from({ length: 12 }, () => ({ amount: minor(amount), held: false })),
+  });
+  const percent = (accounts: string): Basis => ({ kind: 'percentOf', accounts, percent: '50' });
+  const contextOf = (of: FollowingLine, now: readonly FollowingLine[]) =>
+    basisContext({
+      lines: (accounts) => {
+        const among = now.filter(
+          (each) => accounts.split(', ').includes(each.account) && each.dimensions.department === of.dimensions.department,
+        );
+        return among.length === 0
+          ? null
+          : among[0]!.months.map((_, month) => minor(among.reduce((sum, each) => sum + each.months[month]!.amount, 0)));
+      },
+    });
+  it('are derived in chains, within their own slice', () => {
+    const lines = [
+      following('3', percent('2')),
+      following('1', { kind: 'typed' }, 800),
+      following('2', percent('1')),
+      following('1', { kind: 'typed' }, 90, 'South'),
+    ];
+    const order = followOrder(lines);
+    expect(order.ok && order.order.map((each) => each.account)).toEqual(['2', '3']);
+    const changed = followed(lines, order.ok ? order.order : [], contextOf);
+    expect(changed.map((each) => [each.account, each.months[0]!.amount])).toEqual([
+      ['2', 400],
+      ['3', 200],
+    ]);
+  });
+  it('that lead back to themselves are told', () => {
+    const order = followOrder([following('1', percent('2')), following('2', percent('1'))]);
+    expect(order).toEqual({ ok: false, circle: ['1', '2', '1'] });
+    expect(followOrder([following('1', percent('1-5'))])).toMatchObject({ ok: false });
+  });
+});

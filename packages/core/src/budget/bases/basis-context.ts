@@ -1,0 +1,41 @@
+import type { Minor } from '../../money/minor.ts';
+import type { SpreadContext } from '../spread.ts';
+
+/** Twelve months of an earlier fiscal year, debit positive; null where nothing is posted yet or the ledger begins later. */
+export type HistoryMonths = readonly (Minor | null)[];
+
+/** What a basis may draw on, for one account and slice in one budget year. Lists of months run over the fiscal year. */
+export type BasisContext = SpreadContext & {
+  /** turns debit positive amounts into the account's shown sign */
+  readonly sign: 1 | -1;
+  /** the months of an earlier year */
+  readonly year: (year: number) => HistoryMonths;
+  /** the last posted months in order of time, at most `count`, the newest last */
+  readonly latest: (count: number) => readonly Minor[];
+  /** a statistic by month of the budget year; null in months without one */
+  readonly driver: (series: string) => readonly (number | null)[];
+  /** what other lines of the budget hold together by month, in their own shown sign; null when there is no such line */
+  readonly lines: (accounts: string) => readonly Minor[] | null;
+};
+
+/** Why a basis gives no figure for some months. Months count from 0. */
+export type BasisIssue =
+  | { readonly code: 'noHistory'; readonly years: readonly number[] }
+  | { readonly code: 'partOfYear'; readonly year: number; readonly months: number }
+  | { readonly code: 'tooFewMonths'; readonly held: number }
+  | { readonly code: 'noDriver'; readonly series: string; readonly months: readonly number[] }
+  | { readonly code: 'noLine'; readonly accounts: string }
+  | { readonly code: 'notANumber'; readonly field: string; readonly text: string };
+/** Amounts before rounding and limits, debit positive, as real numbers of minor units. */
+export type Derived = { readonly months: readonly number[]; readonly issues: readonly BasisIssue[] };
+
+/** A way to derive a year: its figures, and its words after which the common parts follow. */
+export type BasisDefinition<Of> = {
+  readonly derive: (basis: Of, context: BasisContext) => Derived;
+  readonly words: (basis: Of, tell: Tell) => string;
+};
+/** How amounts and months (0 to 11 of the fiscal year) are written in a sentence. */
+export type Tell = { readonly amount: (amount: Minor) => string; readonly month: (month: number) => string };
+
+export const MONTHS = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11] as const;
+export const NOTHING: readonly number[] = MONTHS.map(() => 0);

@@ -1,0 +1,117 @@
+import { multiplyByDecimal, parseDecimal } from '../../money/decimal.ts';
+import type { Minor } from '../../money/minor.ts';
+import { MONTHS, NOTHING, type BasisDefinition, type BasisIssue, type Tell } from './basis-context.ts';
+import { exactProduct } from './exact-product.ts';
+import { changeFactor, decimalOf, shareFactor } from './percent.ts';
+
+/** An amount or rate that holds from a month on (0 is the first of the year). */
+export type Step<Value> = { readonly from: number; readonly value: Value };
+/** A statistic, or twelve typed numbers, times a rate in the currency's own unit that may step. */
+export type DriverRate = {
+  readonly kind: 'driverRate';
+  readonly driver: { readonly series: string } | { readonly months: readonly number[]; readonly name: string };
+  readonly rates: readonly Step<string>[];
+  /** of the minor unit: 100 for dollars */
+  readonly unit: number;
+};
+/** An amount a month, in the shown sign, that may step; only in some months when they are listed. */
+export type FixedMonths = { readonly kind: 'fixedMonths'; readonly steps: readonly Step<Minor>[]; readonly months?: readonly number[] };
+/** A percentage of what other lines of the budget hold, following them. */
+export type PercentOf = { readonly kind: 'percentOf'; readonly accounts: string; readonly percent: string };
+/** People by yearly pay, in the shown sign: when they start, when pay is raised, and what comes on top. */
+export type Payroll = {
+  readonly kind: 'payroll';
+  readonly positions: readonly {
+    readonly name: string;
+    readonly heads: number;
+    readonly yearlyPay: Minor;
+    readonly startMonth: number;
+    readonly raiseMonth?: number;
+    readonly raisePercent?: string;
+  }[];
+  readonly onCostPercent: string;
+};
+
+/** The value of the last step that has begun; null before the first. */
+export function stepAt<Value>(steps: readonly Step<Value>[], month: number): Value | null {
+  let best: Step<Value> | null = null;
+  for (const step of steps) if (step.from <= month && (best === null || step.from >= best.from)) best = step;
+  return best?.value ?? null;
+}
+/** `1,600 a month, then 1,700 from September`. */
+const stepsWords = <Value>(
+  steps: readonly Step<Value>[],
+  told: (value: Value) => string,
+  { unit, tell }: { unit: string; tell: Tell },
+): string =>
+  [...steps]
+    .sort((a, b) => a.from - b.from)
+    .map(({ from, value }, index) => {
+      const words = index === 0 ? `${told(value)}${unit}` : told(value);
+      return index === 0 && from === 0 ? words : `${words} from ${tell.month(from)}`;
+    })
+    .join(', then ');
+
+export const driverRate: BasisDefinition<DriverRate> = {
+  derive: ({ driver, rates, unit }, { sign, driver: seriesMonths }) => {
+    const numbers = 'series' in driver ? seriesMonths(driver.series) : driver.months;
+    const missing = MONTHS.filter((month) => (numbers[month] ?? null) === null);
+    const issues: BasisIssue[] =
+      missing.length === 0 ? [] : [{ code: 'noDriver', series: 'series' in driver ? driver.series : driver.name, months: missing }];
+    const bad = rates.find(({ value }) => decimalOf(value) === null);
+    if (bad) return { months: NOTHING, issues: [...issues, { code: 'notANumber', field: 'rate', text: bad.value }] };
+    const months = MONTHS.map((month) => {
+      const rate = stepAt(rates, month);
+      if (rate === null) return 0;
+      return sign * exactProduct([parseDecimal(String(numbers[month] ?? 0)), decimalOf(rate)!, { digits: BigInt(unit), scale: 0 }]);
+    });
+    return { months, issues };
+  },
+  words: ({ driver, rates }, tell) =>
+    `${'series' in driver ? driver.series : driver.name || 'Typed numbers'} times ${stepsWords(rates, (rate) => rate.trim(), { unit: '', tell })}`,
+};
+
+export const fixedMonths: BasisDefinition<FixedMonths> = {
+  derive: ({ steps, months }, { sign }) => ({
+    months: MONTHS.map((month) => (months && !months.includes(month) ? 0 : sign * (stepAt(steps, month) ?? 0))),
+    issues: [],
+  }),
+  words: ({ steps, months }, tell) =>
+    `${stepsWords(steps, tell.amount, { unit: ' a month', tell })}${months ? `, in ${months.length} ${months.length === 1 ? 'month' : 'months'}` : ''}`,
+};
+
+export const percentOf: BasisDefinition<PercentOf> = {
+  derive: ({ accounts, percent }, { sign, lines }) => {
+    const share = shareFactor(percent);
+    if (!share) return { months: NOTHING, issues: [{ code: 'notANumber', field: 'percent', text: percent }] };
+    const held = lines(accounts);
+    if (!held) return { months: NOTHING, issues: [{ code: 'noLine', accounts }] };
+    return { months: held.map((amount) => sign * multiplyByDecimal(amount, share)), issues: [] };
+  },
+  words: ({ accounts, percent }) => `${percent.trim()} % of ${accounts}`,
+};
+
+/** A twelfth of the yearly pay from the start month on, raised from the raise month on, and the costs on top of it. */
+export const payroll: BasisDefinition<Payroll> = {
+  derive: ({ positions, onCostPercent }, { sign }) => {
+    const typed = [
+      ['onCostPercent', onCostPercent] as const,
+      ...positions.map(({ raisePercent }) => ['raisePercent', raisePercent ?? '0'] as const),
+    ];
+    const bad = typed.find(([, text]) => decimalOf(text) === null);
+    if (bad) return { months: NOTHING, issues: [{ code: 'notANumber', field: bad[0], text: bad[1] }] };
+    const onTop = changeFactor(onCostPercent)!;
+    const months = MONTHS.map((month) =>
+      positions.reduce((sum, { heads, yearlyPay, startMonth, raiseMonth, raisePercent }) => {
+        if (month < startMonth) return sum;
+        const raise = changeFactor(raiseMonth !== undefined && month >= raiseMonth ? (raisePercent ?? '0') : '0')!;
+        return sum + exactProduct([parseDecimal(String(heads)), { digits: BigInt(yearlyPay), scale: 0 }, raise, onTop], 12);
+      }, 0),
+    );
+    return { months: months.map((amount) => sign * amount), issues: [] };
+  },
+  words: ({ positions, onCostPercent }) => {
+    const heads = positions.reduce((sum, position) => sum + position.heads, 0);
+    return `Pay of ${heads} ${heads === 1 ? 'person' : 'people'} (${positions.map(({ name }) => name).join(', ')}), plus ${onCostPercent.trim()} % on top`;
+  },
+};

@@ -1,0 +1,98 @@
+import { multiplyByDecimal } from '../../money/decimal.ts';
+import type { Minor } from '../../money/minor.ts';
+import { roundHalfAway } from '../../money/round.ts';
+import { leastSquares } from '../../trend/least-squares.ts';
+import { averageOfShares } from '../../trend/seasonal-shares.ts';
+import { MONTHS, NOTHING, type BasisDefinition, type BasisIssue, type HistoryMonths } from './basis-context.ts';
+import { changeFactor, changeWords } from './percent.ts';
+
+export type SameMonths = { readonly kind: 'sameMonths'; readonly year: number; readonly changePercent: string };
+export type AverageYears = { readonly kind: 'averageYears'; readonly years: readonly number[]; readonly changePercent: string };
+export type LatestMonths = { readonly kind: 'latestMonths'; readonly count: number; readonly changePercent: string };
+/** A straight line through months or through years' totals, with the shape of an average year or without. */
+export type Trend = {
+  readonly kind: 'trend';
+  readonly of: 'months' | 'years';
+  readonly years: readonly number[];
+  readonly seasonal: boolean;
+};
+
+const yearsWords = (years: readonly number[]): string =>
+  years.length === 1 ? `FY${years[0]}` : `FY${Math.min(...years)} to FY${Math.max(...years)}`;
+const numbers = (months: HistoryMonths): number[] => months.flatMap((amount) => amount ?? []);
+
+/** A year's months, with what is missing told; missing months count as nothing. */
+function heldYear(months: HistoryMonths, year: number): { readonly months: readonly number[]; readonly issues: readonly BasisIssue[] } {
+  const held = numbers(months).length;
+  if (held === 0) return { months: NOTHING, issues: [{ code: 'noHistory', years: [year] }] };
+  return { months: months.map((amount) => amount ?? 0), issues: held < 12 ? [{ code: 'partOfYear', year, months: held }] : [] };
+}
+
+function changedBy(months: readonly number[], percent: string, issues: readonly BasisIssue[]) {
+  const factor = changeFactor(percent);
+  if (!factor) return { months: NOTHING, issues: [...issues, { code: 'notANumber', field: 'changePercent', text: percent } as const] };
+  return { months: months.map((amount) => multiplyByDecimal(roundHalfAway(amount), factor)), issues };
+}
+
+export const sameMonths: BasisDefinition<SameMonths> = {
+  derive: ({ year, changePercent }, context) => {
+    const { months, issues } = heldYear(context.year(year), year);
+    return changedBy(months, changePercent, issues);
+  },
+  words: ({ year, changePercent }) => `Same months of FY${year}, ${changeWords(changePercent)}`,
+};
+
+/** Each month is the mean of that month over the years that have it. */
+export const averageYears: BasisDefinition<AverageYears> = {
+  derive: ({ years, changePercent }, context) => {
+    const held = years.map((year) => ({ year, months: context.year(year) }));
+    const without = held.filter(({ months }) => numbers(months).length === 0).map(({ year }) => year);
+    const means = MONTHS.map((month) => {
+      const amounts = held.flatMap(({ months }) => months[month] ?? []);
+      return amounts.length === 0 ? 0 : amounts.reduce((sum, amount) => sum + amount, 0) / amounts.length;
+    });
+    return changedBy(means, changePercent, without.length > 0 ? [{ code: 'noHistory', years: without }] : []);
+  },
+  words: ({ years, changePercent }) => `Average of the same months of ${yearsWords(years)}, ${changeWords(changePercent)}`,
+};
+
+/** The latest months brought to a year, a twelfth of it each month. */
+export const latestMonths: BasisDefinition<LatestMonths> = {
+  derive: ({ count, changePercent }, context) => {
+    const latest = context.latest(count);
+    if (latest.length === 0) return { months: NOTHING, issues: [{ code: 'tooFewMonths', held: 0 }] };
+    const mean = latest.reduce<number>((sum, amount) => sum + amount, 0) / latest.length;
+    const issues: BasisIssue[] = latest.length < count ? [{ code: 'tooFewMonths', held: latest.length }] : [];
+    return changedBy(
+      MONTHS.map(() => mean),
+      changePercent,
+      issues,
+    );
+  },
+  words: ({ count, changePercent }) => `The latest ${count} months, brought to a year, ${changeWords(changePercent)}`,
+};
+
+/**
+ * The next year on the straight line through the months, or through the years' totals. With a season the
+ * year's total takes the average shares of the years; without one a trend of years is a twelfth each month.
+ */
+export const trend: BasisDefinition<Trend> = {
+  derive: ({ of, years, seasonal }, context) => {
+    const sorted = [...years].sort((a, b) => a - b);
+    const held = sorted.map((year) => context.year(year));
+    const whole = held.filter((months) => numbers(months).length === 12).map((months) => months as readonly Minor[]);
+    const line =
+      of === 'months'
+        ? leastSquares(held.flat())
+        : leastSquares(
+            held.map((months) => (numbers(months).length === 12 ? numbers(months).reduce((sum, amount) => sum + amount, 0) : null)),
+          );
+    if (!line) return { months: NOTHING, issues: [{ code: 'noHistory', years: sorted }] };
+    const next = MONTHS.map((month) => (of === 'months' ? line.at(held.length * 12 + month) : line.at(held.length) / 12));
+    const shares = seasonal ? averageOfShares(whole) : null;
+    const total = next.reduce((sum, amount) => sum + amount, 0);
+    return { months: shares ? shares.map((share) => share * total) : next, issues: [] };
+  },
+  words: ({ of, years, seasonal }) =>
+    `Straight line through the ${of} of ${yearsWords(years)}${seasonal ? ', in the shape of an average year' : ''}`,
+};
