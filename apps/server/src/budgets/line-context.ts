@@ -1,4 +1,6 @@
+import { basisIssueWords } from '@wise-margin/contract';
 import {
+  deriveYear,
   isAmong,
   minor,
   monthOfYearName,
@@ -71,4 +73,15 @@ export function lineContext(
       return MONTHS.map((month) => minor(among.reduce((sum, each) => sum + signOf(each.of) * rowAmount([each], month), 0)));
     },
   };
+}
+
+/** What the basis of a line lacks, in words; with the line's slice where it stands among others. */
+export function lacksOf(
+  books: Books,
+  row: BudgetRow,
+  { line, lines, isOneOfSeveral }: { readonly line: StoredLine; readonly lines: readonly StoredLine[]; readonly isOneOfSeveral: boolean },
+): string[] {
+  const slice = Object.values(line.dimensions).join(', ') || `No ${row.dimension ?? 'slice'}`;
+  const { issues } = deriveYear(line.basis, lineContext(books, row, { line, lines }));
+  return issues.map((issue) => `${isOneOfSeveral ? `${slice}: ` : ''}${basisIssueWords(issue, monthName(books, row.year))}`);
 }

@@ -1,6 +1,5 @@
 import {
   basisWords,
-  deriveYear,
   formatAmount,
   minor,
   passes,
@@ -10,10 +9,10 @@ import {
   yearTotal,
   type DimensionFilter,
 } from '@wise-margin/core';
-import { basisIssueWords, type BudgetRowDto } from '@wise-margin/contract';
+import type { BudgetRowDto } from '@wise-margin/contract';
 import type { Books } from '../companies/books.ts';
 import { basisToShown } from './apply-edit.ts';
-import { lineContext, monthName } from './line-context.ts';
+import { lacksOf, monthName } from './line-context.ts';
 import type { StoredBudget } from './store.ts';
 
 /** A row of the grid: the lines under it in the account's shown sign, and three years of history. */
@@ -33,9 +32,7 @@ export function rowDto(books: Books, budget: StoredBudget, position: number, fil
       dimensions: { ...line.dimensions },
       basis: basisWords(basisToShown(line.basis, sign), (amount) => formatAmount(amount, { exponent, unit: 'dollars' }), month),
       basisForm: basisToShown(line.basis, sign),
-      lacks: deriveYear(line.basis, lineContext(books, budget.row, { line, lines: budget.lines })).issues.map((issue) =>
-        basisIssueWords(issue, month),
-      ),
+      lacks: lacksOf(books, budget.row, { line, lines: budget.lines, isOneOfSeveral: lines.length > 1 }),
       total: shown(yearTotal(line.months)),
       months: line.months.map(({ amount }) => shown(amount)),
       held: line.months.map(({ held }) => held),

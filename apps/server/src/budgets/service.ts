@@ -3,7 +3,6 @@ import {
   INCOME_LINES,
   basisWords,
   budgetFromHistory,
-  deriveYear,
   followed,
   followOrder,
   formatAmount,
@@ -20,7 +19,6 @@ import {
   type StatementGrid,
 } from '@wise-margin/core';
 import {
-  basisIssueWords,
   type basisPreviewRequestSchema,
   type BasisPreviewDto,
   type BudgetDto,
@@ -37,7 +35,7 @@ import type { BudgetRow } from '../database/models.ts';
 import { ProblemError, refused } from '../http/problem.ts';
 import { gridDto, type Evaluator } from '../statements/index.ts';
 import { applyEdit } from './apply-edit.ts';
-import { lineContext, monthName, withAccount } from './line-context.ts';
+import { lacksOf, lineContext, monthName, withAccount } from './line-context.ts';
 import { rowDto } from './row-dto.ts';
 import type { BudgetStore, StoredBudget, StoredLine } from './store.ts';
 
@@ -259,13 +257,13 @@ export class BudgetService {
     const made = rowLines.map((line, index) => ({ ...line, ...results[index]! }));
     const sign = signOf(books.chart.accounts[made[0]!.position]!);
     const month = monthName(books, budget.row.year);
-    const lacks = made.flatMap((line) => deriveYear(line.basis, lineContext(books, budget.row, { line, lines: budget.lines })).issues);
+    const lacks = made.flatMap((line) => lacksOf(books, budget.row, { line, lines: budget.lines, isOneOfSeveral: made.length > 1 }));
     const { exponent } = books.currency;
     return {
       sentence: basisWords(basis, (amount) => formatAmount(amount, { exponent, unit: 'dollars' }), month),
       months: Array.from({ length: 12 }, (_, index) => minor(sign * rowAmount(made, index))),
       total: minor(sign * rowAmount(made, 'year')),
-      lacks: [...new Set(lacks.map((issue) => basisIssueWords(issue, month)))],
+      lacks: [...new Set(lacks)],
     };
   }
 

@@ -27,6 +27,7 @@ export function LinePanel({
   const held = row.held.flatMap((isHeld, month) => (isHeld ? [month] : []));
   const release = (which: number[]) => apply([{ kind: 'release', account: row.account, months: which }], new Map());
   const [isForming, setForming] = useState(false);
+  const [previewed, setPreviewed] = useState<readonly number[] | null>(null);
   const bases = [...new Set(row.lines.map(({ basis }) => basis))];
   return (
     <aside aria-label="Line" className="ml-3 w-[340px] shrink-0 overflow-y-auto border border-hairline bg-sheet p-4" tabIndex={0}>
@@ -49,6 +50,7 @@ export function LinePanel({
           basis={row.lines[0]?.basisForm ?? { kind: 'typed' }}
           months={months}
           years={row.history.map(({ year }) => year)}
+          show={setPreviewed}
           set={(basis) => {
             apply([{ kind: 'basis', account: row.account, basis }], new Map());
             setForming(false);
@@ -60,7 +62,13 @@ export function LinePanel({
           Change how it is derived
         </button>
       )}
-      <YearChart months={months} amounts={amounts} history={row.history} year={data.budget.year} />
+      <YearChart
+        months={months}
+        amounts={previewed ?? amounts}
+        isPreview={previewed !== null}
+        history={row.history}
+        year={data.budget.year}
+      />
       {row.lines.length > 1 || bases.length > 1 ? (
         <table className="ledger-table mt-3 w-full">
           <tbody>
@@ -120,11 +128,14 @@ function YearChart({
   amounts,
   history,
   year,
+  isPreview,
 }: {
   readonly months: readonly string[];
   readonly amounts: readonly number[];
   readonly history: BudgetRowDto['history'];
   readonly year: number;
+  /** the bars are what a basis would give, not what is budgeted */
+  readonly isPreview: boolean;
 }) {
   const company = useCompany();
   const all = [...amounts, ...history.flatMap((each) => each.months.flatMap((amount) => amount ?? []))];
@@ -172,7 +183,7 @@ function YearChart({
         ))}
       </svg>
       <figcaption className="text-[12px] text-ink-soft">
-        Outlined: FY{year} budget. Lines: {words.join(', ') || 'no history'}
+        Outlined: FY{year} {isPreview ? 'as this basis would give it' : 'budget'}. Lines: {words.join(', ') || 'no history'}
         {words.length > 1 ? ', lighter is older' : ''}. {company.currencyWords}.
       </figcaption>
     </figure>

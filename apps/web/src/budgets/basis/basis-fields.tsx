@@ -1,6 +1,6 @@
 import { SPREADS, SPREAD_KINDS, type SpreadKind } from '@wise-margin/core';
 import { Plus, Trash2 } from 'lucide-react';
-import type { ReactNode } from 'react';
+import { useId, type ReactNode } from 'react';
 import { useCompany } from '../../shell/company.ts';
 import { NEW_POSITION, type BasisDraft } from './basis-draft.ts';
 
@@ -237,11 +237,15 @@ export function Text({
   readonly placeholder?: string;
   readonly set: (text: string) => void;
 }) {
+  const id = useId();
   return (
-    <label className="block min-w-0 flex-1">
-      <span className="block truncate text-ink-soft">{label}</span>
+    <div className="min-w-0 flex-1">
+      <label htmlFor={id} className="block truncate text-ink-soft">
+        {label}
+      </label>
       <span className="flex items-center gap-1">
         <input
+          id={id}
           className="field w-full min-w-0 py-0.5 text-[13px]"
           value={value}
           placeholder={placeholder}
@@ -249,7 +253,7 @@ export function Text({
         />
         {short}
       </span>
-    </label>
+    </div>
   );
 }
 
@@ -264,17 +268,20 @@ export function Pick({
   readonly options: readonly (readonly [string, string])[];
   readonly set: (value: string) => void;
 }) {
+  const id = useId();
   return (
-    <label className="block min-w-0 flex-1">
-      <span className="block truncate text-ink-soft">{label}</span>
-      <select className="field w-full py-0.5 text-[13px]" value={value} onChange={(event) => set(event.target.value)}>
+    <div className="min-w-0 flex-1">
+      <label htmlFor={id} className="block truncate text-ink-soft">
+        {label}
+      </label>
+      <select id={id} className="field w-full py-0.5 text-[13px]" value={value} onChange={(event) => set(event.target.value)}>
         {options.map(([key, words]) => (
           <option key={key} value={key}>
             {words}
           </option>
         ))}
       </select>
-    </label>
+    </div>
   );
 }
 

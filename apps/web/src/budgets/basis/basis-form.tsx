@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import type { BasisPreviewDto, FilterDto } from '@wise-margin/contract';
 import { BASIS_KINDS, type Basis, type BasisKind } from '@wise-margin/core';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { sendJson } from '../../api/client.ts';
 import { useCompany } from '../../shell/company.ts';
 import { Amount } from '../../ui/figure.tsx';
@@ -31,6 +31,7 @@ export function BasisForm({
   basis,
   months,
   years,
+  show,
   set,
   close,
 }: {
@@ -43,6 +44,8 @@ export function BasisForm({
   readonly months: readonly string[];
   /** years with history */
   readonly years: readonly number[];
+  /** hands what the basis would give to the chart; null takes it back */
+  readonly show: (months: readonly number[] | null) => void;
   readonly set: (basis: Basis) => void;
   readonly close: () => void;
 }) {
@@ -64,6 +67,11 @@ export function BasisForm({
     gcTime: 10_000,
   });
   const fault = made.ok ? (preview.error?.message ?? null) : made.fault;
+  const given = fault === null ? (preview.data?.months ?? null) : null;
+  useEffect(() => {
+    show(given);
+    return () => show(null);
+  }, [given, show]);
   return (
     <form
       aria-label="Basis"

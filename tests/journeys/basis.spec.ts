@@ -1,0 +1,54 @@
+import { expect, expectAccessible, open, test } from './support.ts';
+
+test('a line is derived by a sentence: shown before it is set, following another line, stepping, refused in a circle', async ({
+  page,
+  demo,
+}) => {
+  await open(page, demo, '/c/1/budgets/3?row=5010');
+  const panel = page.getByRole('complementary', { name: 'Line' });
+  await panel.getByRole('button', { name: 'Change how it is derived' }).click();
+  await panel.getByLabel('How the year is derived').selectOption('percentOf');
+  await expect(panel.getByRole('alert')).toContainText('Accounts: write those it follows');
+  await panel.getByLabel('Percent', { exact: true }).fill('41');
+  await panel.getByLabel('Of accounts').fill('4010');
+  const gives = panel.getByRole('region', { name: 'What it gives' });
+  await expect(gives).toContainText('41 % of 4010, rounded to 100.');
+  await expect(panel.getByText(/as this basis would give it/)).toBeVisible();
+  await expectAccessible(page);
+  await panel.getByRole('button', { name: 'Set this basis' }).click();
+  await expect(panel.getByText('41 % of 4010, rounded to 100.', { exact: true })).toBeVisible();
+  await expect(page.getByText('Working, all changes saved')).toBeVisible();
+
+  // it follows at once what is typed in the other line
+  const materials = page.getByRole('row', { name: /Kayak materials/ });
+  const before = await materials.innerText();
+  const april = page
+    .getByRole('row', { name: /Kayaks to dealers/ })
+    .getByRole('button', { name: /Apr/ })
+    .first();
+  await april.click();
+  await page.keyboard.type('+10%');
+  await page.keyboard.press('Enter');
+  await expect.poll(() => materials.innerText()).not.toBe(before);
+
+  // the other way round would be a circle
+  await open(page, demo, '/c/1/budgets/3?row=4010');
+  await panel.getByRole('button', { name: 'Change how it is derived' }).click();
+  await panel.getByLabel('How the year is derived').selectOption('percentOf');
+  await panel.getByLabel('Percent', { exact: true }).fill('200');
+  await panel.getByLabel('Of accounts').fill('5010');
+  await panel.getByRole('button', { name: 'Set this basis' }).click();
+  await expect(page.getByText(/in a circle/)).toBeVisible();
+
+  // rent steps in a month, in one department
+  await open(page, demo, '/c/1/budgets/3?row=6110');
+  await page.getByLabel('Department').selectOption({ index: 1 });
+  await panel.getByRole('button', { name: 'Change how it is derived' }).click();
+  await panel.getByLabel('How the year is derived').selectOption('fixedMonths');
+  await panel.getByLabel('Amount a month', { exact: true }).fill('1600');
+  await panel.getByRole('button', { name: 'Step' }).click();
+  await panel.getByLabel('Amount a month, step 2').fill('1700');
+  await panel.getByLabel('From, step 2').selectOption('Sep');
+  await panel.getByRole('button', { name: 'Set this basis' }).click();
+  await expect(panel.getByText('1,600 a month, then 1,700 from Sep, rounded to 100.', { exact: true })).toBeVisible();
+});
