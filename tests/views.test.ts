@@ -57,6 +57,24 @@ describe('what the contract takes', () => {
   });
 });
 
+describe('a preview', () => {
+  it('holds the parts of the lines that are open, and tells which others have some', async () => {
+    const ask = async (open?: string[]) => {
+      const { body } = await server.send('POST', `${at}/statement-preview`, { ...draft, asOf: '2026-02', withCoverage: false, open });
+      const { grid, coverage } = previewSchema.parse(body);
+      expect(coverage).toBeNull();
+      return grid.lines.map(({ key, opens }) => [key, opens] as const);
+    };
+    const all = await ask();
+    const parts = all.filter(([key]) => /\.\d{4}$/.test(key)).map(([key]) => key);
+    expect(parts).toContain('revenue_lines.sales.4000');
+    const closed = await ask([]);
+    expect(closed.map(([key]) => key)).toEqual(all.map(([key]) => key).filter((key) => !parts.includes(key)));
+    expect(closed.find(([key]) => key === 'revenue_lines.sales')).toEqual(['revenue_lines.sales', true]);
+    expect((await ask(['revenue_lines.sales'])).map(([key]) => key)).toContain('revenue_lines.sales.4000');
+  });
+});
+
 describe('saved views', () => {
   let view: ViewDto;
   it('are saved, listed and opened by their address', async () => {

@@ -109,6 +109,15 @@ test('what is on screen leaves as PDF, spreadsheet and print', async ({ page, de
   const held = sheet.getCell(row, 3);
   expect(held.formula).toMatch(/^C\d+/);
   expect((Number(held.result) / 1000).toFixed(1)).toBe(shown);
+  const csv = (await save('CSV')).toString('utf8');
+  const exact = Number(
+    csv
+      .split('\r\n')
+      .find((line) => line.startsWith('revenue,'))!
+      .match(/^revenue,[^,]*,"[^"]*",([-\d.]+),/)![1],
+  );
+  expect((exact / 1000).toFixed(1)).toBe(shown);
+  expect(exact).toBe(Number(held.result));
   // printing draws everything, without the frame
   await page.emulateMedia({ media: 'print' });
   await expect(page.getByRole('navigation', { name: 'Stations' })).toBeHidden();

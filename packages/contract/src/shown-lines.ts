@@ -20,7 +20,7 @@ export function shownLines(
     if ((line.kind === 'account' || line.kind === 'slice') && !isOpen(line.parent ?? '')) return [];
     if (options.hideZero && line.isZero && line.kind !== 'total') return [];
     if (line.kind === 'section' && options.hideZero && !children.has(line.key)) return [];
-    const canOpen = line.kind === 'accounts' && (children.get(line.key) ?? 0) > 0;
+    const canOpen = line.kind === 'accounts' && (line.opens || (children.get(line.key) ?? 0) > 0);
     return [{ line, index, canOpen, isOpen: isOpen(line.key) }];
   });
 }

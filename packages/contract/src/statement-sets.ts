@@ -169,6 +169,8 @@ export const previewRequestSchema = z.object({
   budget: z.number().int().optional(),
   display: displayChoicesSchema.default({}),
   choices: runChoicesSchema.default({}),
+  /** keys of the lines whose parts are wanted; left out, all of them */
+  open: z.array(z.string().max(300)).max(2000).optional(),
   /** whether the coverage of the chart is asked for too */
   withCoverage: z.boolean().default(true),
 });

@@ -53,6 +53,8 @@ export const gridLineSchema = z.object({
   rule: z.enum(['single', 'double']).nullable(),
   /** a formula in words, where the line has one to tell */
   words: z.string().nullable(),
+  /** it has parts, whether or not they were asked for */
+  opens: z.boolean(),
   /** every figure of the line is zero or blank */
   isZero: z.boolean(),
 });

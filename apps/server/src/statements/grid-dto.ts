@@ -36,13 +36,18 @@ export function gridDto(
     /** choices of the run, and what its titles and footnotes may name; as usual when left out */
     readonly run?: Pick<Run, 'display' | 'accounts' | 'drafts'>;
     readonly fields?: Readonly<Record<DisplayField, string>>;
+    /** keys of the lines whose parts go along; all when left out */
+    readonly open?: ReadonlySet<string> | undefined;
   },
 ): GridDto {
   const { plan } = grid;
+  const columns = shownColumns(grid);
   const lines = shownOrder(grid)
     .map((index) => plan.lines[index]!)
-    .filter((line) => !line.hidden);
-  const columns = shownColumns(grid);
+    .filter((line) => !line.hidden && (!isPart(line) || (told.open?.has(plan.lines[line.parent]!.key) ?? true)));
+  const withParts = new Set(
+    plan.lines.filter((line) => isPart(line) && !line.hidden && !isZeroLine(grid, line, columns)).map(({ parent }) => parent),
+  );
   const { display, accounts, drafts } = told.run ?? AS_USUAL;
   const unknownFields = new Set<string>();
   const fill = (text: string): string => {
@@ -98,10 +103,17 @@ export function gridDto(
       emphasis: line.emphasis,
       rule: line.rule,
       words: RATIO_WORDS.get(line.key) ?? null,
-      isZero: line.source.kind !== 'nothing' && columns.every((column) => isNothing(grid.cells[line.index]![column.index]!)),
+      opens: withParts.has(line.index),
+      isZero: isZeroLine(grid, line, columns),
     })),
     cells: lines.map((line) => columns.map((column) => cellDto(grid.cells[line.index]![column.index]!))),
   };
+}
+
+const isPart = ({ kind }: PlannedLine): boolean => kind === 'account' || kind === 'slice';
+
+function isZeroLine(grid: StatementGrid, line: PlannedLine, columns: readonly PlannedColumn[]): boolean {
+  return line.source.kind !== 'nothing' && columns.every((column) => isNothing(grid.cells[line.index]![column.index]!));
 }
 
 function accountNumber({ plan }: StatementGrid, { kind, source }: PlannedLine): string | null {

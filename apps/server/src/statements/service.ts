@@ -131,7 +131,8 @@ export class StatementService {
     const books = await this.#keeper.of(companyId);
     const { name, lineSet, columnSet, asOf, budget, display, choices } = request;
     const view = { key: 'preview', name, note: '', open: undefined, lineSet, columnSet, display, choices };
-    const { dto } = await this.#evaluated(books, view, { asOf, budget, filter: {} });
+    const parts = request.open && new Set(request.open);
+    const { dto } = await this.#evaluated(books, view, { asOf, budget, filter: {} }, parts);
     if (!request.withCoverage) return { grid: dto, coverage: null };
     const of = async (lines: LineSet) =>
       (await this.#evaluator.evaluate(books, { lineSet: lines, columnSet: YEAR_TO_DATE, asOf: periodOf(books, asOf), filter: {} })).grid;
@@ -151,7 +152,8 @@ export class StatementService {
     return view;
   }
 
-  async #evaluated(books: Books, view: AskedView, query: StatementQuery): Promise<EvaluatedView> {
+  /** @param parts keys of the lines whose parts are wanted; all when left out */
+  async #evaluated(books: Books, view: AskedView, query: StatementQuery, parts?: ReadonlySet<string>): Promise<EvaluatedView> {
     const run = runOf(books, view, query);
     const asOf = periodOf(books, query.asOf);
     const { key, lineSet, columnSet } = view;
@@ -169,6 +171,7 @@ export class StatementService {
       budget: budgetWords,
       view: { key, name, note, openAll: open === 'all' },
       issues: evaluation.issues,
+      open: parts,
       run,
       fields: {
         company: books.name,

@@ -51,7 +51,13 @@ describe('bases', () => {
     const seasonal = derived({ kind: 'trend', of: 'years', years: [2024, 2025], seasonal: true });
     expect(seasonal.months.reduce<number>((sum, amount) => sum + amount, 0)).toBeCloseTo(42_600, -1);
     expect(seasonal.months[11]! > seasonal.months[0]!).toBe(true);
-    expect(derived({ kind: 'trend', of: 'years', years: [2025], seasonal: true }).issues).toEqual([{ code: 'noHistory', years: [2025] }]);
+    expect(derived({ kind: 'trend', of: 'years', years: [2025], seasonal: true }).issues).toEqual([
+      { code: 'fewWholeYears', whole: [2025] },
+    ]);
+    expect(derived({ kind: 'trend', of: 'years', years: [2025, 2026], seasonal: true }).issues).toEqual([
+      { code: 'fewWholeYears', whole: [2025] },
+    ]);
+    expect(derived({ kind: 'trend', of: 'months', years: [2019], seasonal: false }).issues).toEqual([{ code: 'noHistory', years: [2019] }]);
   });
   it('a driver times a rate that steps; a month without the driver is told', () => {
     const { months, issues } = derived({

@@ -52,7 +52,7 @@ export function draftOf(basis: Basis, { exponent, budgetYear }: { readonly expon
     kind: basis.kind,
     year: String(budgetYear - 1),
     change: '0',
-    years: '2',
+    years: '3',
     count: '6',
     of: 'years',
     seasonal: true,

@@ -85,7 +85,7 @@ function Editor({ opened, start, asOf }: { readonly opened: ViewDto | null; read
   const [open, setOpen] = useState<ReadonlySet<string>>(new Set());
   useMonthKeys();
   const preview = useQuery({
-    queryKey: ['preview', company.id, asOf, draft, part === 'lines'],
+    queryKey: ['preview', company.id, asOf, draft, part === 'lines', [...open]],
     queryFn: async () => {
       const name = opened?.name ?? 'New view';
       const answer = await sendJson<PreviewDto>('POST', `/companies/${company.id}/statement-preview`, {
@@ -93,6 +93,7 @@ function Editor({ opened, start, asOf }: { readonly opened: ViewDto | null; read
         asOf,
         name,
         withCoverage: part === 'lines',
+        open: [...open],
       });
       return { grid: unpackGrid(answer.grid), coverage: answer.coverage };
     },

@@ -23,6 +23,8 @@ export type BasisIssue =
   | { readonly code: 'noHistory'; readonly years: readonly number[] }
   | { readonly code: 'partOfYear'; readonly year: number; readonly months: number }
   | { readonly code: 'tooFewMonths'; readonly held: number }
+  /** a line through years needs two of them with all twelve months */
+  | { readonly code: 'fewWholeYears'; readonly whole: readonly number[] }
   | { readonly code: 'noDriver'; readonly series: string; readonly months: readonly number[] }
   | { readonly code: 'noLine'; readonly accounts: string }
   | { readonly code: 'notANumber'; readonly field: string; readonly text: string };

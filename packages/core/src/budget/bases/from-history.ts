@@ -87,7 +87,13 @@ export const trend: BasisDefinition<Trend> = {
         : leastSquares(
             held.map((months) => (numbers(months).length === 12 ? numbers(months).reduce((sum, amount) => sum + amount, 0) : null)),
           );
-    if (!line) return { months: NOTHING, issues: [{ code: 'noHistory', years: sorted }] };
+    if (!line) {
+      const wholeYears = sorted.filter((_, index) => numbers(held[index]!).length === 12);
+      return {
+        months: NOTHING,
+        issues: of === 'years' ? [{ code: 'fewWholeYears', whole: wholeYears }] : [{ code: 'noHistory', years: sorted }],
+      };
+    }
     const next = MONTHS.map((month) => (of === 'months' ? line.at(held.length * 12 + month) : line.at(held.length) / 12));
     const shares = seasonal ? averageOfShares(whole) : null;
     const total = next.reduce((sum, amount) => sum + amount, 0);
