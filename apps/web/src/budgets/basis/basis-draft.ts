@@ -1,4 +1,4 @@
-import { parseAmount, type Basis, type BasisKind, type Minor, type SpreadKind } from '@wise-margin/core';
+import { parseAmount, toDecimalText, type Basis, type BasisKind, type Minor, type SpreadKind } from '@wise-margin/core';
 
 /** A basis while it is typed: every field as text, those of other kinds kept so that nothing is lost by trying one. */
 export type BasisDraft = {
@@ -41,8 +41,7 @@ export const NEW_POSITION: PositionDraft = { name: 'New person', heads: '1', pay
 
 const textOf = (amount: number | undefined, exponent: number): string => {
   if (amount === undefined) return '';
-  const text = (amount / 10 ** exponent).toFixed(exponent);
-  return exponent > 0 ? text.replace(/\.0+$/, '') : text;
+  return toDecimalText(amount as Minor, exponent).replace(/\.0+$/, '');
 };
 
 /** The fields of a basis as they are typed; what it does not say begins with what is usual. */
