@@ -166,7 +166,18 @@ describe('a statement that is not saved', () => {
     );
     expect(grid.columns[0]!.words).toContain('Budget 99, which is no longer there');
     expect(figure(grid, 'revenue')).toEqual({ kind: 'blank', reason: 'noBudget' });
-    expect(grid.issues).toMatchObject([{ place: 'Column b.d', message: 'There is no column "gone"' }]);
+    expect(grid.issues).toMatchObject([
+      { place: 'Column b.d', message: 'There is no column "gone"' },
+      { place: 'Column b.x', message: 'Budget 99 is no longer there' },
+    ]);
+  });
+  it('answers lines of another company with what its chart does not hold', async () => {
+    const selection = { accounts: ['99123'], ranges: [{ from: '80000', to: '80999' }], groups: ['Rafts'] };
+    const { grid } = await preview(
+      { ...INCOME_LINES, lines: [...INCOME_LINES.lines, { kind: 'accounts', key: 'extra', name: 'Extra', selection, sign: 'debit' }] },
+      columns(column({})),
+    );
+    expect(grid.issues).toMatchObject([{ place: 'Line extra', message: 'The chart of accounts has no 99123, 80000-80999, Rafts' }]);
   });
   it('answers a repeat of 400 columns with the first 240', async () => {
     const { grid } = await preview(INCOME_LINES, {

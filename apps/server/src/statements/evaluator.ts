@@ -21,6 +21,8 @@ export type Evaluation = {
   readonly issues: readonly StatementIssue[];
   /** the budget that stands for each fiscal year */
   readonly budgets: ReadonlyMap<number, StoredBudget>;
+  /** the last month that actual figures reach; null while nothing is posted */
+  readonly lastPosted: PeriodIndex | null;
 };
 export type StatementRequest = {
   readonly lineSet: LineSet;
@@ -50,17 +52,34 @@ export class Evaluator {
   /** @throws ProblemError 404 for a chosen budget that is not there */
   async evaluate(books: Books, request: StatementRequest): Promise<Evaluation> {
     const { plan, issues } = this.#plans.plan(books, { ...request, benchmarks: await this.#benchmarks.of(books.id) });
-    const { sources, budgets } = await this.#scenarios.of(books, {
+    const working = await this.#keeper.working(books, {
+      party: namesDimension(plan, request.filter, PARTY),
+      source: namesDimension(plan, request.filter, SOURCE),
+      drafts: request.drafts ?? false,
+    });
+    const { sources, budgets, absent } = await this.#scenarios.of(books, {
       chosenId: request.budgetId,
       budgetIds: budgetsNamed(plan),
-      working: await this.#keeper.working(books, {
-        party: namesDimension(plan, request.filter, PARTY),
-        source: namesDimension(plan, request.filter, SOURCE),
-        drafts: request.drafts ?? false,
-      }),
+      working,
     });
-    return { grid: evaluate(plan, sources, request.filter), issues, budgets };
+    return {
+      grid: evaluate(plan, sources, request.filter),
+      issues: [...issues, ...absentBudgets(plan, absent)],
+      budgets,
+      lastPosted: working.last,
+    };
   }
+}
+
+/** One issue for each budget that is gone, at the first column that names it. */
+function absentBudgets(plan: StatementPlan, absent: ReadonlySet<number>): StatementIssue[] {
+  return [...absent].map((id) => {
+    const [block = '', column = ''] = plan.columns
+      .filter((each) => each.kind === 'amount' && each.scenario === `budget:${id}`)
+      .slice(0, 1)
+      .flatMap(({ key }) => [key.slice(0, key.lastIndexOf('.')), key.slice(key.lastIndexOf('.') + 1)]);
+    return { of: 'column', block, column, code: 'unknownBudget', token: String(id) };
+  });
 }
 
 function budgetsNamed(plan: StatementPlan): number[] {

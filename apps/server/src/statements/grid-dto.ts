@@ -11,6 +11,7 @@ import {
   STATISTIC,
   type Cell,
   type DisplayField,
+  type PeriodIndex,
   type PlannedColumn,
   type PlannedLine,
   type StatementGrid,
@@ -26,6 +27,20 @@ const AS_USUAL = { display: DEFAULT_DISPLAY, accounts: '', drafts: false };
 const NO_FIELDS = Object.fromEntries(DISPLAY_FIELDS.map((name) => [name, ''])) as Record<DisplayField, string>;
 const RATIO_WORDS = new Map(RATIOS.map(({ key, words }) => [key, words]));
 
+/** Actual figures of fewer months than their heading says are told, so that nobody compares seven months with nine. */
+function pastTheLastPosted({ plan }: StatementGrid, last: PeriodIndex | null): GridDto['issues'] {
+  const showsActual = plan.columns.some((column) => column.kind === 'amount' && column.scenario === 'actual' && !column.hidden);
+  if (last === null || plan.asOf <= last || !showsActual) return [];
+  const end = longPeriodName(plan.calendar, last);
+  return [
+    {
+      place: 'Actual',
+      message: `Nothing is posted after ${end}`,
+      fix: `Actual figures end there; step back to ${end} to compare like with like`,
+    },
+  ];
+}
+
 /** The evaluated grid for the wire: hidden lines and columns left out, nothing computed. */
 export function gridDto(
   grid: StatementGrid,
@@ -33,6 +48,8 @@ export function gridDto(
     readonly budget: string;
     readonly view: GridDto['view'];
     readonly issues: readonly StatementIssue[];
+    /** the last month actual figures reach, to be told where the statement goes past it */
+    readonly lastPosted?: PeriodIndex | null;
     /** choices of the run, and what its titles and footnotes may name; as usual when left out */
     readonly run?: Pick<Run, 'display' | 'accounts' | 'drafts'>;
     readonly fields?: Readonly<Record<DisplayField, string>>;
@@ -73,6 +90,7 @@ export function gridDto(
     head,
     issues: [
       ...told.issues.map(statementIssueWords),
+      ...pastTheLastPosted(grid, told.lastPosted ?? null),
       ...[...unknownFields].map((name) => ({
         place: 'Title and footnotes',
         message: `There is no field {${name}}`,

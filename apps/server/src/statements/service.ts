@@ -171,6 +171,7 @@ export class StatementService {
       budget: budgetWords,
       view: { key, name, note, openAll: open === 'all' },
       issues: evaluation.issues,
+      lastPosted: evaluation.lastPosted,
       open: parts,
       run,
       fields: {

@@ -24,7 +24,12 @@ import type { Books, WorkingCube } from '../companies/books.ts';
 import { notFound } from '../http/problem.ts';
 
 /** The scenarios of a company's books, and the budget that stands for each fiscal year in them. */
-export type Scenarios = { readonly sources: ScenarioSources; readonly budgets: ReadonlyMap<number, StoredBudget> };
+export type Scenarios = {
+  readonly sources: ScenarioSources;
+  readonly budgets: ReadonlyMap<number, StoredBudget>;
+  /** budgets that columns name and that are not there */
+  readonly absent: ReadonlySet<number>;
+};
 
 const MOST_HELD = 40;
 
@@ -72,7 +77,8 @@ export class ScenarioKeeper {
       named.set(id, { ...budgetSource(books, new Map([[row.year, stored]])), name: `FY${row.year} ${row.name}` });
     }
     const from = [...approved.values(), ...budgets.values(), ...pinned];
-    const key = `${books.id} ${chosenId ?? ''} ${[...named.keys()].join(' ')}`;
+    const absent = new Set(budgetIds.filter((id) => !named.has(id)));
+    const key = `${books.id} ${chosenId ?? ''} ${[...named.keys()].join(' ')} ${[...absent].join(' ')}`;
     const held = this.#held.get(key);
     if (
       held?.books === books &&
@@ -95,7 +101,7 @@ export class ScenarioKeeper {
       if (ref.startsWith(STATISTIC)) return statisticSource(books, ref.slice(STATISTIC.length));
       return named.get(Number(ref.slice('budget:'.length))) ?? noSource(ref);
     };
-    const scenarios = { budgets, sources };
+    const scenarios = { budgets, sources, absent };
     this.#held.delete(key);
     const [oldest] = this.#held.keys();
     if (this.#held.size >= MOST_HELD && oldest !== undefined) this.#held.delete(oldest);

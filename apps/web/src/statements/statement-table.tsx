@@ -120,6 +120,8 @@ export function StatementTable({
       return focus(row, column);
     }
   };
+  // A column of words is worth its room where a good part of the lines has words, as among ratios; elsewhere a name's hover tells them.
+  const tellsWords = !isLarge && lines.filter(({ line }) => line.words !== null).length * 4 >= lines.length;
   const startsBlock = (position: number) => position > 0 && grid.columns[position]!.block !== grid.columns[position - 1]!.block;
   return (
     <div
@@ -150,7 +152,7 @@ export function StatementTable({
           positions={positions}
           unitWords={unitWords}
           spaces={{ before: before > 0, after: after > 0 }}
-          tellsWords={!isLarge && lines.some(({ line }) => line.words !== null)}
+          tellsWords={tellsWords}
           startsBlock={startsBlock}
         />
         <tbody ref={body} onKeyDown={move}>
@@ -169,7 +171,7 @@ export function StatementTable({
                 largest={largest}
                 height={isLarge ? ROW : null}
                 chosenColumn={chosen?.line === shown.line.key ? chosen.column : null}
-                tellsWords={!isLarge}
+                tellsWords={tellsWords}
                 toggle={stableToggle}
                 open={openTrail ? stableOpen : null}
               />

@@ -30,6 +30,10 @@ export function statementIssueWords(issue: StatementIssue): { readonly place: st
       return say(`There is no section "${token}" before it`, 'Name a section that stands above the total, or around it');
     case 'unknownDimension':
       return say(`The ledger has no dimension "${token}"`, 'Take one that lines of the ledger carry');
+    case 'absentAccounts':
+      return say(`The chart of accounts has no ${token}`, 'Take accounts or groups of this company, or take those out of the line');
+    case 'unknownBudget':
+      return say(`Budget ${token} is no longer there`, 'Take another budget, or the one that is approved');
     case 'tooManyColumns':
       return say(
         `${Number(token).toLocaleString('en-US')} columns are more than the 240 that are shown`,

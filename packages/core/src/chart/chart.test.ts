@@ -2,7 +2,7 @@ import { accountListText, parseAccountList } from './account-list.ts';
 import { describe, expect, it } from 'vitest';
 import { ACCOUNT_CLASS_KEYS, ACCOUNT_CLASSES, classOf, findClass, type AccountClass } from './account-class.ts';
 import { isBalanceAccount, isIncomeAccount, polarityOf, signOf, type Account } from './account.ts';
-import { selectAccounts, selects } from './selection.ts';
+import { absentFrom, selectAccounts, selects } from './selection.ts';
 
 const account = (number: string, of: AccountClass, more: Partial<Account> = {}): Account => ({
   number,
@@ -85,5 +85,22 @@ describe('lists of accounts as people type them', () => {
     const text = '4000-4999, 6100, A.1';
     const parsed = parseAccountList(text);
     expect(parsed.ok && accountListText(parsed.list)).toBe(text);
+  });
+});
+
+describe('what a chart does not hold', () => {
+  it('is told as it was named', () => {
+    const selection = {
+      accounts: ['4100', '99123'],
+      ranges: [
+        { from: '4000', to: '4999' },
+        { from: '8000', to: '8999' },
+      ],
+      groups: ['Tours', 'Rafts'],
+    };
+    expect(absentFrom(chart, selection)).toEqual(['99123', '8000-8999', 'Rafts']);
+  });
+  it('is nothing for classes and for exceptions', () => {
+    expect(absentFrom(chart, { classes: ['incomeTax'], except: { accounts: ['99123'] } })).toEqual([]);
   });
 });

@@ -36,3 +36,17 @@ export function selectAccounts(chart: Chart, selection: AccountSelection): numbe
     .flatMap((account, index) => (selects(selection, account) ? [index] : []))
     .sort((a, b) => compareNumbers(chart.accounts[a]!.number, chart.accounts[b]!.number));
 }
+
+/**
+ * What a selection names that the chart does not hold, as it was written: single accounts, ranges that
+ * take none, groups. Classes and cash-flow categories are no names of a chart and may take none.
+ * Exceptions that are not there leave nothing out and are not told.
+ */
+export function absentFrom(chart: Chart, selection: AccountSelection): string[] {
+  const takesNone = (part: AccountSelection): boolean => !chart.accounts.some((account) => selects(part, account));
+  return [
+    ...(selection.accounts ?? []).filter((number) => takesNone({ accounts: [number] })),
+    ...(selection.ranges ?? []).filter((range) => takesNone({ ranges: [range] })).map(({ from, to }) => `${from}-${to}`),
+    ...(selection.groups ?? []).filter((group) => takesNone({ groups: [group] })),
+  ];
+}

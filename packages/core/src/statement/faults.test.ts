@@ -11,6 +11,18 @@ describe('faults are told and the rest still shows', () => {
     expect(issues).toMatchObject([{ of: 'line', line: 'broken', code: 'formula' }]);
     expect(['sales', 'broken', 'reads'].map((key) => value(key, 'b.actual'))).toEqual([10, 'faultyLine', 'fromNotMeaningful']);
   });
+  it('accounts of another company, which leave the line without them', () => {
+    const { issues, value } = run({
+      postings: [sold(10)],
+      lines: [
+        sales,
+        { kind: 'accounts', key: 'strange', name: 'Strange', selection: { accounts: ['77000'], classes: ['revenue'] }, sign: 'credit' },
+      ],
+      blocks: [block([actual])],
+    });
+    expect(issues).toMatchObject([{ of: 'line', line: 'strange', code: 'absentAccounts', token: '77000' }]);
+    expect(['sales', 'strange'].map((key) => value(key, 'b.actual'))).toEqual([10, 10]);
+  });
   it('in columns, circles among them', () => {
     const { issues, value } = run({
       postings: [sold(10)],

@@ -45,7 +45,8 @@ export type PlannedBlock = { readonly key: string; readonly heading: string; rea
 export type ColumnIssue = {
   readonly block: string;
   readonly column: string;
-  readonly code: 'unknownColumn' | 'circular' | 'repeatedKey' | 'tooManyColumns' | 'unknownDimension' | 'outsideCalendar' | 'formula';
+  readonly code:
+    'unknownColumn' | 'circular' | 'repeatedKey' | 'tooManyColumns' | 'unknownDimension' | 'unknownBudget' | 'outsideCalendar' | 'formula';
   readonly token: string;
   readonly formula?: ExpressionIssue;
 };

@@ -1,6 +1,6 @@
 import type { NaturalSign, Polarity } from '../chart/account-class.ts';
 import { isBalanceAccount, polarityOf, type Chart } from '../chart/account.ts';
-import { selectAccounts } from '../chart/selection.ts';
+import { absentFrom, selectAccounts } from '../chart/selection.ts';
 import { NO_FILTER } from '../ledger/dimension.ts';
 import type { Benchmarks } from './benchmark.ts';
 import type { BalanceMeasure } from './column-set.ts';
@@ -11,7 +11,7 @@ import type { LineSource, PlannedLine } from './planned-line.ts';
 
 export type LineIssue = {
   readonly line: string;
-  readonly code: 'repeatedKey' | 'unknownLine' | 'circular' | 'unknownSection' | 'unknownDimension' | 'formula';
+  readonly code: 'repeatedKey' | 'unknownLine' | 'circular' | 'unknownSection' | 'unknownDimension' | 'absentAccounts' | 'formula';
   readonly token: string;
   readonly formula?: ExpressionIssue;
 };
@@ -181,6 +181,8 @@ class LinePlanner {
   }
 
   #addSelecting(line: Selecting, place: Place): void {
+    const absent = absentFrom(this.#chart, line.selection);
+    if (absent.length > 0) this.#issues.push({ line: line.key, code: 'absentAccounts', token: absent.join(', ') });
     const accounts = selectAccounts(this.#chart, line.selection).filter((index) => this.#keptAccounts?.has(index) ?? true);
     if (line.order === 'name') accounts.sort((a, b) => this.#account(a).name.localeCompare(this.#account(b).name));
     if (line.kind !== 'groups') return this.#addSum(line, accounts, place, line);
