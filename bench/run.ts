@@ -4,7 +4,7 @@ import { cpus, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { DuckDBInstance } from '@duckdb/node-api';
 import { evaluate, INCOME_LINES, MONTHS_COLUMNS, periodOfKey, planStatement } from '@wise-margin/core';
-import { newCompanySchema, unpackGrid, type PackedGrid } from '@wise-margin/contract';
+import { budgetEditRequestSchema, newBudgetSchema, newCompanySchema, unpackGrid, type PackedGrid } from '@wise-margin/contract';
 import { openApplication, ScenarioKeeper } from '@wise-margin/server';
 import { largeAccountsCsv, writeLargeLedger } from '../tests/support/large-ledger.ts';
 import { startProcess } from '../tests/support/process.ts';
@@ -112,12 +112,17 @@ for (const lines of SIZES) {
   if (lines === 100_000) {
     const budget = await application.budgets.create(
       1,
-      { name: 'Bench', year: 2025, from: 2024, change: '3', changeByClass: {}, roundTo: 100 },
+      newBudgetSchema.parse({ name: 'Bench', year: 2025, from: 2024, change: '3', roundTo: 100 }),
       application.actor,
     );
     const account = (await application.budgets.grid(1, budget.id, {})).rows[0]!.account;
     const edit = await time(20, () =>
-      application.budgets.edit(1, budget.id, { edits: [{ kind: 'month', account, month: 3, text: '+1%' }], filter: {} }, application.actor),
+      application.desks.edit(
+        1,
+        budget.id,
+        budgetEditRequestSchema.parse({ edits: [{ kind: 'month', account, month: 3, text: '+1%' }] }),
+        application.actor,
+      ),
     );
     rows.push({
       what: 'one budget edit, saved and the grid computed anew (400 accounts x 4 departments x 12)',

@@ -2,6 +2,11 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import {
   accountListSchema,
   budgetGridSchema,
+  budgetHistorySchema,
+  deskAnswerSchema,
+  deskSchema,
+  oneOffListSchema,
+  type DeskAnswerDto,
   budgetListSchema,
   budgetSchema,
   companyListSchema,
@@ -67,6 +72,12 @@ const cell = (grid: GridDto, line: string, column: string) =>
   grid.cells[grid.lines.findIndex(({ key }) => key === line)]![grid.columns.findIndex(({ key }) => key === column)]!;
 const grid = async (filter = '') => unpackBudgetGrid(await server.get<PackedBudgetGrid>(`${at}/budgets/${budget.id}${filter}`));
 const edit = (edits: object[], filter: object = {}) => server.send('POST', `${at}/budgets/${budget.id}/edits`, { edits, filter });
+/** The grid after edits that are taken. */
+const edited = async (edits: object[], filter: object = {}) => {
+  const { status, body } = await edit(edits, filter);
+  expect([status, deskAnswerSchema.parse(body)]).toEqual([200, body]);
+  return grid(Object.keys(filter).length > 0 ? `?filter=${encodeURIComponent(JSON.stringify(filter))}` : '');
+};
 
 describe('every answer follows the contract', () => {
   it.each<[string, z.ZodType]>([
@@ -80,6 +91,10 @@ describe('every answer follows the contract', () => {
     [`${at}/imports`, importSchema.array()],
     [`${at}/budgets`, budgetListSchema],
     [`${at}/budgets/1`, budgetGridSchema],
+    [`${at}/budgets/1/desk`, deskSchema],
+    [`${at}/budgets/1/changes?since=0`, deskAnswerSchema],
+    [`${at}/budgets/1/history`, budgetHistorySchema],
+    [`${at}/one-offs`, oneOffListSchema],
     [`${at}/statements/income?asOf=2026-06`, packedGridSchema],
     [`${at}/statements/income-months?asOf=2026-06`, packedGridSchema],
     [`${at}/period-strip?asOf=2026-06`, stripSchema],
@@ -176,41 +191,40 @@ describe('a budget from last year', () => {
     expect(value(north) + value(south)).toBe(value(all));
   });
   it('takes a month, holds it, and follows with the year; it stays after the books are read anew', async () => {
-    const edited = unpackBudgetGrid((await edit([{ kind: 'month', account: '4000', month: 2, text: '500' }])).body as PackedBudgetGrid);
-    expect(cell(edited.grid, 'revenue', 'months.2026-03.budget')).toEqual({ kind: 'amount', value: 50000 });
-    expect(edited.rows.find(({ account }) => account === '4000')!.held[2]).toBe(true);
-    expect((await grid()).grid.cells).toEqual(edited.grid.cells);
+    const after = await edited([{ kind: 'month', account: '4000', month: 2, text: '500' }]);
+    expect(cell(after.grid, 'revenue', 'months.2026-03.budget')).toEqual({ kind: 'amount', value: 50000 });
+    expect(after.rows.find(({ account }) => account === '4000')!.held[2]).toBe(true);
+    server.application.budgetStore.forget();
+    expect((await grid()).grid.cells).toEqual(after.grid.cells);
   });
   it('takes a year and leaves the held month', async () => {
-    const edited = unpackBudgetGrid(
-      (await edit([{ kind: 'year', account: '4000', text: '12k', spread: 'even' }])).body as PackedBudgetGrid,
-    );
-    expect(cell(edited.grid, 'revenue', 'year.budget')).toEqual({ kind: 'amount', value: 1200000 });
-    expect(cell(edited.grid, 'revenue', 'months.2026-03.budget')).toEqual({ kind: 'amount', value: 50000 });
+    const after = await edited([{ kind: 'year', account: '4000', text: '12k', spread: 'even' }]);
+    expect(cell(after.grid, 'revenue', 'year.budget')).toEqual({ kind: 'amount', value: 1200000 });
+    expect(cell(after.grid, 'revenue', 'months.2026-03.budget')).toEqual({ kind: 'amount', value: 50000 });
   });
   it('releases a month to its basis', async () => {
-    const edited = unpackBudgetGrid((await edit([{ kind: 'release', account: '4000', months: [2] }])).body as PackedBudgetGrid);
-    expect(edited.rows.find(({ account }) => account === '4000')!.held).toEqual(new Array(12).fill(false));
-    expect(cell(edited.grid, 'revenue', 'year.budget')).toEqual({ kind: 'amount', value: 1200000 });
+    const after = await edited([{ kind: 'release', account: '4000', months: [2] }]);
+    expect(after.rows.find(({ account }) => account === '4000')!.held).toEqual(new Array(12).fill(false));
+    expect(cell(after.grid, 'revenue', 'year.budget')).toEqual({ kind: 'amount', value: 1200000 });
   });
   it('makes a line for an account that had none', async () => {
-    const edited = unpackBudgetGrid(
-      (await edit([{ kind: 'month', account: '5000', month: 0, text: '75.50' }], { department: ['South'] })).body as PackedBudgetGrid,
-    );
-    expect(cell(edited.grid, 'cost_of_sales', 'months.2026-01.budget')).toEqual({ kind: 'amount', value: 7550 });
+    const after = await edited([{ kind: 'month', account: '5000', month: 0, text: '75.50' }], { department: ['South'] });
+    expect(cell(after.grid, 'cost_of_sales', 'months.2026-01.budget')).toEqual({ kind: 'amount', value: 7550 });
     expect((await grid()).rows.find(({ account }) => account === '5000')!.lines.map(({ dimensions }) => dimensions)).toEqual([
       { department: 'South' },
     ]);
   });
-  it('refuses one bad edit and with it all of the request, by account and text', async () => {
+  it('refuses a bad edit by account and text, and takes the good ones beside it', async () => {
     const before = await grid();
-    const { status, body } = await edit([
-      { kind: 'month', account: '4000', month: 0, text: '1' },
-      { kind: 'month', account: '6000', month: 0, text: 'lots' },
-    ]);
-    expect(status).toBe(422);
-    expect((body as Problem).detail).toContain('6000 Wages: "lots" is no amount');
+    const bad = { kind: 'month', account: '6000', month: 0, text: 'lots' };
+    const alone = await edit([bad]);
+    expect([alone.status, (alone.body as Problem).detail]).toEqual([422, expect.stringContaining('6000 Wages: "lots" is no amount')]);
     expect((await grid()).grid.cells).toEqual(before.grid.cells);
+    const { body } = await edit([{ kind: 'month', account: '4000', month: 0, text: '1' }, bad]);
+    expect((body as DeskAnswerDto).refusals).toEqual([
+      { edit: 1, account: '6000', text: 'lots', message: expect.stringContaining('is no amount') as unknown },
+    ]);
+    expect(cell((await grid()).grid, 'revenue', 'months.2026-01.budget')).toEqual({ kind: 'amount', value: 100 });
   });
   it('stands in the statement once approved, and is locked', async () => {
     const blankBefore = await server.statement(`${at}/statements/income?asOf=2026-06`);
@@ -219,7 +233,8 @@ describe('a budget from last year', () => {
     const statement = await server.statement(`${at}/statements/income?asOf=2026-06`);
     expect(cell(statement, 'revenue', 'ytd.budget').kind).toBe('amount');
     expect((await edit([{ kind: 'month', account: '4000', month: 0, text: '1' }])).status).toBe(409);
-    await server.send('POST', `${at}/budgets/${budget.id}/state`, { state: 'working' });
+    const back = await server.send('POST', `${at}/budgets/${budget.id}/state`, { state: 'working' });
+    expect([back.status, (back.body as Problem).detail]).toEqual([409, expect.stringContaining('Copy it to a new version')]);
   });
   it('every change is on record and the record cannot be changed', async () => {
     const { database } = server.application;

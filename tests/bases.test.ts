@@ -1,6 +1,7 @@
 import {
   unpackBudgetGrid,
   type BasisPreviewDto,
+  type BudgetDto,
   type BudgetGridDto,
   type BudgetRowDto,
   type PackedBudgetGrid,
@@ -15,18 +16,19 @@ let at: string;
 beforeAll(async () => {
   server = await startTestServer();
   const company = `/companies/${await loadDemoCompany(server)}`;
-  await server.send('POST', `${company}/budgets/1/state`, { state: 'working' });
-  at = `${company}/budgets/1`;
+  const copy = await server.send('POST', `${company}/budgets/1/copies`, { name: 'At work' });
+  at = `${company}/budgets/${(copy.body as BudgetDto).id}`;
 });
 afterAll(() => server.close());
 
 const TOURS = { department: ['Tours'] };
+const slice = (filter: object) => (Object.keys(filter).length > 0 ? `?filter=${encodeURIComponent(JSON.stringify(filter))}` : '');
 const edit = async (edits: object[], filter: object = {}) => {
   const { status, body } = await server.send('POST', `${at}/edits`, { edits, filter });
   return {
     status,
     detail: (body as { detail?: string }).detail ?? '',
-    grid: status === 200 ? unpackBudgetGrid(body as PackedBudgetGrid) : null,
+    grid: status === 200 ? unpackBudgetGrid(await server.get<PackedBudgetGrid>(`${at}${slice(filter)}`)) : null,
   };
 };
 const setBasis = (account: string, basis: object, filter: object = {}) => edit([{ kind: 'basis', account, basis }], filter);

@@ -1,4 +1,4 @@
-import { BudgetService, BudgetStore } from './budgets/index.ts';
+import { BudgetService, BudgetStore, DeskService, OneOffService } from './budgets/index.ts';
 import { BooksKeeper } from './companies/books.ts';
 import type { Actor } from './database/audit.ts';
 import { openDatabase, type Database } from './database/database.ts';
@@ -19,6 +19,8 @@ export type Application = {
   readonly benchmarks: BenchmarkStore;
   readonly logos: LogoStore;
   readonly budgets: BudgetService;
+  readonly desks: DeskService;
+  readonly oneOffs: OneOffService;
   readonly statements: StatementService;
   readonly actor: Actor;
   readonly close: () => Promise<void>;
@@ -53,6 +55,8 @@ export async function openApplication(options: {
     ledger: new LedgerService(database, keeper),
     statistics: new StatisticsService(database, keeper),
     budgets: new BudgetService({ database, keeper, store: budgetStore, evaluator }),
+    oneOffs: new OneOffService(database, keeper),
+    desks: new DeskService({ database, keeper, store: budgetStore, evaluator }),
     statements: new StatementService({ keeper, evaluator, views, actor: options.actor }),
     actor: options.actor,
     close: async () => {

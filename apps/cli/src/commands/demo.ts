@@ -1,7 +1,7 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { gannetRockFiles, ternIslandFiles } from '@wise-margin/demo';
-import { newBudgetSchema, newCompanySchema, type NewBudgetInput } from '@wise-margin/contract';
+import { budgetEditRequestSchema, newBudgetSchema, newCompanySchema, type NewBudgetInput } from '@wise-margin/contract';
 import type { Application } from '@wise-margin/server';
 import type { Answer } from '../output.ts';
 import { RefusedError } from '../usage.ts';
@@ -99,23 +99,23 @@ async function bring(
 }
 
 async function addBudget(application: Application, companyId: number, budget: NewBudgetInput, approve: boolean): Promise<void> {
-  const { budgets, actor } = application;
+  const { budgets, desks, actor } = application;
   const { id, year } = await budgets.create(companyId, newBudgetSchema.parse(budget), actor);
   if (year === 2027) {
     // The Tours department got no travel budget, a plan for electricity was typed, and two months of tours were held.
     const edits = [{ kind: 'year' as const, account: '6410', text: '0', spread: 'even' as const }];
-    await budgets.edit(companyId, id, { edits, filter: { department: ['Tours'] } }, actor);
-    await budgets.edit(
+    await desks.edit(companyId, id, budgetEditRequestSchema.parse({ edits, filter: { department: ['Tours'] } }), actor);
+    await desks.edit(
       companyId,
       id,
-      {
+      budgetEditRequestSchema.parse({
         edits: [
           { kind: 'year', account: '6120', text: '36k', spread: 'history' },
           { kind: 'month', account: '4110', month: 3, text: '*1.04' },
           { kind: 'month', account: '4110', month: 4, text: '*1.04' },
         ],
         filter: {},
-      },
+      }),
       actor,
     );
   }

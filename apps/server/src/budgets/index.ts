@@ -1,4 +1,6 @@
 export { BudgetStore } from './store.ts';
-export type { StoredBudget, StoredLine } from './store.ts';
+export type { StoredBudget } from './store.ts';
+export { DeskService } from './desk-service.ts';
 export { BudgetService } from './service.ts';
-export { budgetRoutes } from './routes.ts';
+export { OneOffService } from './one-off-service.ts';
+export { budgetRoutes, deskRoutes, oneOffRoutes } from './routes.ts';

@@ -1,78 +1,132 @@
-import { Router } from 'express';
+import { Router, type Request } from 'express';
 import {
   basisPreviewRequestSchema,
+  budgetChangesQuerySchema,
   budgetEditRequestSchema,
   budgetGridQuerySchema,
   budgetStateChangeSchema,
+  copyBudgetSchema,
   newBudgetSchema,
+  newOneOffSchema,
+  oneOffQuerySchema,
   packBudgetGrid,
+  rederiveRequestSchema,
+  stepRequestSchema,
 } from '@wise-margin/contract';
 import type { Actor } from '../database/audit.ts';
 import { handle, numberIn, parse } from '../http/route.ts';
+import type { DeskService } from './desk-service.ts';
+import type { OneOffService } from './one-off-service.ts';
 import type { BudgetService } from './service.ts';
 
+const AT = '/companies/:company/budgets';
+const ONE = `${AT}/:budget`;
+const placeOf = (request: Request): [company: number, budget: number] => [numberIn(request, 'company'), numberIn(request, 'budget')];
+
+/** Budgets: the list, making one, and its states. */
 export function budgetRoutes(budgets: BudgetService, actor: Actor): Router {
   const router = Router();
-  const at = '/companies/:company/budgets';
   router.get(
-    at,
+    AT,
     handle(async (request, response) => response.json(await budgets.list(numberIn(request, 'company')))),
   );
   router.post(
-    at,
+    AT,
     handle(async (request, response) =>
       response.status(201).json(await budgets.create(numberIn(request, 'company'), parse(newBudgetSchema, request.body), actor)),
     ),
   );
   router.get(
-    `${at}/:budget`,
+    ONE,
     handle(async (request, response) =>
-      response.json(
-        packBudgetGrid(
-          await budgets.grid(numberIn(request, 'company'), numberIn(request, 'budget'), parse(budgetGridQuerySchema, request.query).filter),
-        ),
-      ),
+      response.json(packBudgetGrid(await budgets.grid(...placeOf(request), parse(budgetGridQuerySchema, request.query).filter))),
     ),
   );
   router.post(
-    `${at}/:budget/edits`,
+    `${ONE}/basis-preview`,
     handle(async (request, response) =>
-      response.json(
-        packBudgetGrid(
-          await budgets.edit(
-            numberIn(request, 'company'),
-            numberIn(request, 'budget'),
-            parse(budgetEditRequestSchema, request.body),
-            actor,
-          ),
-        ),
-      ),
+      response.json(await budgets.previewBasis(...placeOf(request), parse(basisPreviewRequestSchema, request.body))),
     ),
   );
   router.post(
-    `${at}/:budget/basis-preview`,
+    `${ONE}/copies`,
     handle(async (request, response) =>
-      response.json(
-        await budgets.previewBasis(
-          numberIn(request, 'company'),
-          numberIn(request, 'budget'),
-          parse(basisPreviewRequestSchema, request.body),
-        ),
-      ),
+      response.status(201).json(await budgets.copy(...placeOf(request), parse(copyBudgetSchema, request.body), actor)),
     ),
   );
   router.post(
-    `${at}/:budget/state`,
+    `${ONE}/state`,
     handle(async (request, response) =>
-      response.json(
-        await budgets.setState(
-          numberIn(request, 'company'),
-          numberIn(request, 'budget'),
-          parse(budgetStateChangeSchema, request.body).state,
-          actor,
-        ),
-      ),
+      response.json(await budgets.setState(...placeOf(request), parse(budgetStateChangeSchema, request.body).state, actor)),
     ),
+  );
+  return router;
+}
+
+/** A budget at work: all its desk draws on, edits, undo and redo, what was saved since, its history. */
+export function deskRoutes(desks: DeskService, actor: Actor): Router {
+  const router = Router();
+  router.get(
+    `${ONE}/desk`,
+    handle(async (request, response) =>
+      response.json(await desks.desk(...placeOf(request), parse(stepRequestSchema, request.query).session)),
+    ),
+  );
+  router.post(
+    `${ONE}/edits`,
+    handle(async (request, response) =>
+      response.json(await desks.edit(...placeOf(request), parse(budgetEditRequestSchema, request.body), actor)),
+    ),
+  );
+  router.post(
+    `${ONE}/rederive`,
+    handle(async (request, response) =>
+      response.json(await desks.rederive(...placeOf(request), parse(rederiveRequestSchema, request.body), actor)),
+    ),
+  );
+  for (const step of ['undo', 'redo'] as const) {
+    router.post(
+      `${ONE}/${step}`,
+      handle(async (request, response) =>
+        response.json(await desks[step](...placeOf(request), parse(stepRequestSchema, request.body).session, actor)),
+      ),
+    );
+  }
+  router.get(
+    `${ONE}/changes`,
+    handle(async (request, response) =>
+      response.json(await desks.changesSince(...placeOf(request), parse(budgetChangesQuerySchema, request.query))),
+    ),
+  );
+  router.get(
+    `${ONE}/history`,
+    handle(async (request, response) => response.json(await desks.history(...placeOf(request)))),
+  );
+  return router;
+}
+
+/** What of the ledger is not recurring. */
+export function oneOffRoutes(oneOffs: OneOffService, actor: Actor): Router {
+  const router = Router();
+  const at = '/companies/:company/one-offs';
+  router.get(
+    at,
+    handle(async (request, response) =>
+      response.json(await oneOffs.list(numberIn(request, 'company'), parse(oneOffQuerySchema, request.query).account)),
+    ),
+  );
+  router.post(
+    at,
+    handle(async (request, response) =>
+      response.status(201).json(await oneOffs.add(numberIn(request, 'company'), parse(newOneOffSchema, request.body), actor)),
+    ),
+  );
+  router.delete(
+    `${at}/:oneOff`,
+    handle(async (request, response) => {
+      await oneOffs.remove(numberIn(request, 'company'), numberIn(request, 'oneOff'), actor);
+      response.status(204).end();
+    }),
   );
   return router;
 }

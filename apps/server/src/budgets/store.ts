@@ -1,28 +1,31 @@
 import {
   BalanceCube,
   isIncomeAccount,
+  lineFacts,
   minor,
+  sliceKey,
   slotCount,
-  slotOfYear,
   ZERO,
-  type BalanceFact,
   type Basis,
   type BudgetLine,
   type BudgetMonth,
+  type BudgetNote,
   type DimensionCombination,
-  type Minor,
+  type LineChange,
+  type NoteChange,
+  type PlacedLine,
 } from '@wise-margin/core';
 import type { Transaction } from 'sequelize';
 import type { Books } from '../companies/books.ts';
+import type { Actor } from '../database/audit.ts';
 import type { Database } from '../database/database.ts';
 import type { BudgetRow } from '../database/models.ts';
 import { notFound } from '../http/problem.ts';
 
-/** A stored budget line; `position` is its account's place in the chart. */
-export type StoredLine = BudgetLine & { readonly id: number; readonly position: number };
 export type StoredBudget = {
   readonly row: BudgetRow;
-  readonly lines: readonly StoredLine[];
+  readonly lines: readonly PlacedLine[];
+  readonly notes: readonly BudgetNote[];
   readonly cube: BalanceCube;
 };
 
@@ -33,6 +36,11 @@ export class BudgetStore {
 
   constructor(database: Database) {
     this.#database = database;
+  }
+
+  /** Lets go of everything held, so that it is read anew. */
+  forget(): void {
+    this.#held.clear();
   }
 
   async list(companyId: number): Promise<BudgetRow[]> {
@@ -58,13 +66,13 @@ export class BudgetStore {
     const held = this.#held.get(row.id);
     if (held?.version === version) return held.budget;
     const lines = await this.#lines(books, row.id);
-    const budget = { row, lines, cube: cubeOf(books, row.year, lines) };
+    const budget = { row, lines, notes: await this.#notes(row.id), cube: cubeOf(books, row.year, lines) };
     this.#held.set(row.id, { version, budget });
     return budget;
   }
 
-  /** Adds lines of a new budget. */
-  async insertLines(books: Books, budgetId: number, lines: readonly BudgetLine[], transaction: Transaction): Promise<void> {
+  /** Adds lines under ids one after the other, and gives the first of them. */
+  async insertLines(books: Books, budgetId: number, lines: readonly BudgetLine[], transaction: Transaction): Promise<number> {
     const idOf = new Map(books.chart.accounts.map((account, position) => [account.number, books.accountIds[position]!]));
     const [highest] = await this.#database.select<{ id: number }>('SELECT coalesce(max(id), 0) AS id FROM budget_lines', [], transaction);
     const numbered = lines.map((line, index) => ({ line, id: highest!.id + index + 1 }));
@@ -83,13 +91,63 @@ export class BudgetStore {
       [JSON.stringify(numbered.flatMap(({ line, id }) => line.months.map(({ amount, held }, month) => [id, month, amount, held ? 1 : 0])))],
       transaction,
     );
+    return highest!.id + 1;
   }
 
-  /** Replaces basis and months of held lines. */
-  async updateLines(
-    changes: readonly { readonly id: number; readonly basis: Basis; readonly months: readonly BudgetMonth[] }[],
+  async #notes(budgetId: number): Promise<BudgetNote[]> {
+    const rows = await this.#database.select<{ account: string; slice: string; month: number; text: string }>(
+      'SELECT account, slice, month, text FROM budget_notes WHERE budget_id = $1 ORDER BY account, month',
+      [budgetId],
+    );
+    return rows.map((row) => ({ ...row, month: row.month < 0 ? null : row.month }));
+  }
+
+  /**
+   * Writes what a desk changed: lines that were there, new ones under ids of their own, notes; and counts the version up.
+   * @returns the changes with the ids they are stored under, in the same order
+   */
+  async write(
+    books: Books,
+    { row }: StoredBudget,
+    made: { readonly changes: readonly LineChange[]; readonly notes: readonly NoteChange[]; readonly actor: Actor },
     transaction: Transaction,
-  ): Promise<void> {
+  ): Promise<LineChange[]> {
+    const { changes, notes, actor } = made;
+    await this.#updateLines(
+      changes.flatMap(({ after }) => (after.id > 0 ? [after] : [])),
+      transaction,
+    );
+    const added = changes.flatMap(({ after }) => (after.id > 0 ? [] : [after]));
+    const first = added.length > 0 ? await this.insertLines(books, row.id, added, transaction) : 0;
+    await this.writeNotes(row.id, notes, actor, transaction);
+    await this.#database.models.budgets.increment('version', { where: { id: row.id }, transaction });
+    return changes.map((change) =>
+      change.after.id > 0 ? change : { before: change.before, after: { ...change.after, id: first + added.indexOf(change.after) } },
+    );
+  }
+
+  /** Sets and takes away notes. */
+  async writeNotes(budgetId: number, notes: readonly NoteChange[], actor: Actor, transaction: Transaction): Promise<void> {
+    for (const { before, after } of notes) {
+      const place = [budgetId, (after ?? before)!.account, (after ?? before)!.slice, (after ?? before)!.month ?? -1];
+      if (after === null)
+        await this.#database.run(
+          'DELETE FROM budget_notes WHERE budget_id = $1 AND account = $2 AND slice = $3 AND month = $4',
+          place,
+          transaction,
+        );
+      else
+        await this.#database.run(
+          `INSERT INTO budget_notes (budget_id, account, slice, month, text, at, actor) VALUES ($1, $2, $3, $4, $5, $6, $7)
+           ON CONFLICT DO UPDATE SET text = excluded.text, at = excluded.at, actor = excluded.actor`,
+          [...place, after.text, actor.now().toISOString(), actor.name],
+          transaction,
+        );
+    }
+  }
+
+  async #updateLines(changes: readonly PlacedLine[], transaction: Transaction): Promise<void> {
+    if (changes.length === 0) return;
     await this.#database.run(
       'UPDATE budget_lines SET basis = change.basis FROM (SELECT value ->> 0 AS id, value ->> 1 AS basis FROM json_each($1)) AS change WHERE budget_lines.id = change.id',
       [JSON.stringify(changes.map(({ id, basis }) => [id, JSON.stringify(basis)]))],
@@ -103,33 +161,27 @@ export class BudgetStore {
   }
 
   /**
-   * Takes written lines into what is held, so that an edit reads nothing back: only what changed is
+   * Takes what was written into what is held, so that an edit reads nothing back: only what changed is
    * added to the cube. Without a held budget, or when another version was written, the next look reads it.
    */
-  accept(books: Books, before: StoredBudget, changes: readonly StoredLine[]): void {
-    const held = this.#held.get(before.row.id);
+  accept(
+    books: Books,
+    written: { readonly budget: StoredBudget; readonly lines: readonly LineChange[]; readonly notes: readonly BudgetNote[] },
+  ): void {
+    const { budget: before, lines: changes, notes } = written;
+    const { row } = before;
+    const held = this.#held.get(row.id);
     if (held?.budget !== before) return;
-    const changed = new Map(changes.map((line) => [line.id, line]));
-    const lines = before.lines.map((line) => changed.get(line.id) ?? line);
-    before.cube.post(
-      before.lines.flatMap((line) => {
-        const after = changed.get(line.id);
-        return after
-          ? lineFacts(
-              books,
-              before.row.year,
-              after.months.map(({ amount }, month) => minor(amount - line.months[month]!.amount)),
-              line,
-            )
-          : [];
-      }),
-    );
-    const row = before.row;
+    const changed = new Map(changes.map(({ after }) => [after.id, after]));
+    const known = before.lines.map((line) => changed.get(line.id) ?? line);
+    const added = changes.flatMap((change) => (change.before === null ? [change.after] : []));
+    before.cube.post(changes.flatMap((change) => lineFacts(books.calendar, row.year, change)));
     row.version += 1;
-    this.#held.set(row.id, { version: versionOf(books, row), budget: { row, lines, cube: before.cube } });
+    const budget = { row, lines: added.length > 0 ? inOrder([...known, ...added]) : known, notes, cube: before.cube };
+    this.#held.set(row.id, { version: versionOf(books, row), budget });
   }
 
-  async #lines(books: Books, budgetId: number): Promise<StoredLine[]> {
+  async #lines(books: Books, budgetId: number): Promise<PlacedLine[]> {
     const rows = await this.#database.select<{ id: number; position: number; dimension_values: string; basis: string }>(
       'SELECT l.id, a.position, l.dimension_values, l.basis FROM budget_lines l JOIN accounts a ON a.id = l.account_id WHERE l.budget_id = $1 ORDER BY a.number, l.dimension_values',
       [budgetId],
@@ -152,6 +204,7 @@ export class BudgetStore {
       position: row.position,
       account: books.chart.accounts[row.position]!.number,
       dimensions: JSON.parse(row.dimension_values) as DimensionCombination,
+      slice: sliceKey(JSON.parse(row.dimension_values) as DimensionCombination),
       basis: JSON.parse(row.basis) as Basis,
       months: months.get(row.id) ?? Array.from({ length: 12 }, () => ({ amount: ZERO, held: false })),
     }));
@@ -160,27 +213,12 @@ export class BudgetStore {
 
 const versionOf = (books: Books, row: BudgetRow): string => `${books.version}.${row.version}.${row.state}.${row.name}`;
 
-/** The facts of a line's amounts; months of zero make none. */
-function lineFacts(books: Books, year: number, amounts: readonly Minor[], line: StoredLine): BalanceFact[] {
-  return amounts.flatMap((amount, month) => {
-    const slot = slotOfYear(books.calendar, year, month + 1);
-    return amount === 0 || slot === null
-      ? []
-      : [{ account: line.position, slot, combination: line.dimensions, layer: 'ordinary' as const, amount }];
-  });
-}
+/** Lines by account number, then by slice. */
+const inOrder = (lines: readonly PlacedLine[]): PlacedLine[] =>
+  [...lines].sort((a, b) => (a.account === b.account ? (a.slice < b.slice ? -1 : 1) : a.account < b.account ? -1 : 1));
 
-function cubeOf(books: Books, year: number, lines: readonly StoredLine[]): BalanceCube {
-  const cube = new BalanceCube({ isIncome: books.chart.accounts.map(isIncomeAccount), slots: slotCount(books.calendar) });
-  cube.post(
-    lines.flatMap((line) =>
-      lineFacts(
-        books,
-        year,
-        line.months.map(({ amount }) => amount),
-        line,
-      ),
-    ),
-  );
+function cubeOf({ chart, calendar }: Books, year: number, lines: readonly PlacedLine[]): BalanceCube {
+  const cube = new BalanceCube({ isIncome: chart.accounts.map(isIncomeAccount), slots: slotCount(calendar) });
+  cube.post(lines.flatMap((after) => lineFacts(calendar, year, { before: null, after })));
   return cube;
 }

@@ -17,12 +17,14 @@ import {
   type DimensionFilter,
   type FiscalCalendar,
   type Minor,
+  type OneOffs,
   type PeriodIndex,
   type Polarity,
 } from '@wise-margin/core';
 import type { Database } from '../database/database.ts';
 import type { CompanyRow } from '../database/models.ts';
 import { PARTY, SOURCE } from './further-dimensions.ts';
+import { loadOneOffs } from './one-offs.ts';
 import { loadWorkingCube, type CubeNeeds, type WorkingCube } from './working-cube.ts';
 import { notFound } from '../http/problem.ts';
 
@@ -49,6 +51,8 @@ export type Books = {
   readonly statistics: StatisticSeries;
   readonly firstPosted: PeriodIndex | null;
   readonly lastPosted: PeriodIndex | null;
+  /** what bases of budgets leave out of history */
+  readonly oneOffs: OneOffs;
 };
 
 /** Figures that are not money. */
@@ -57,7 +61,10 @@ export type StatisticSeries = {
   readonly series: readonly string[];
   /** the sum of the slices that pass a filter; null where none is kept */
   readonly value: (series: string, filter: DimensionFilter, period: PeriodIndex) => number | null;
+  /** the single figures of a period */
+  readonly figures: (period: PeriodIndex) => readonly StatisticFigure[];
 };
+export type StatisticFigure = { readonly series: string; readonly dimensions: DimensionCombination; readonly value: number };
 
 /** A period in the database: fiscal year and period number, 202707 for FY2027 period 7. */
 export const periodCode = (year: number, number: number): number => year * 100 + number;
@@ -191,6 +198,7 @@ async function loadBooks(database: Database, company: CompanyRow): Promise<Books
     statistics: await loadStatistics(database, company.id, calendar),
     firstPosted: Number.isFinite(first) ? periodAt(calendar, first as PeriodIndex).index : null,
     lastPosted: Number.isFinite(last) ? periodAt(calendar, last as PeriodIndex).index : null,
+    oneOffs: await loadOneOffs(database, { id: company.id, chart: { accounts }, calendar, combinations }),
   };
 }
 
@@ -216,5 +224,6 @@ async function loadStatistics(database: Database, companyId: number, calendar: F
       const kept = (held.get(series)?.get(period) ?? []).filter(({ dimensions }) => passes(filter, dimensions));
       return kept.length === 0 ? null : kept.reduce((sum, { value }) => sum + value, 0);
     },
+    figures: (period) => [...held].flatMap(([series, periods]) => (periods.get(period) ?? []).map((figure) => ({ series, ...figure }))),
   };
 }

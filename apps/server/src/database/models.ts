@@ -1,4 +1,12 @@
-import { DataTypes, Model, type CreationOptional, type InferAttributes, type InferCreationAttributes, type Sequelize } from 'sequelize';
+import {
+  DataTypes,
+  Model,
+  type CreationOptional,
+  type InferAttributes,
+  type InferCreationAttributes,
+  type NonAttribute,
+  type Sequelize,
+} from 'sequelize';
 
 /** The small tables as Sequelize models; entries, lines and balances are written in chunks by SQL. */
 export class CompanyRow extends Model<InferAttributes<CompanyRow>, InferCreationAttributes<CompanyRow>> {
@@ -48,10 +56,16 @@ export class BudgetRow extends Model<InferAttributes<BudgetRow>, InferCreationAt
   declare name: string;
   declare fromYear: number | null;
   declare state: string;
-  declare dimension: string | null;
+  /** names of dimensions its lines are kept by, as JSON */
+  declare dimensionsText: CreationOptional<string>;
+  declare note: CreationOptional<string>;
+  declare copiedFrom: CreationOptional<number | null>;
   declare version: CreationOptional<number>;
   declare createdAt: string;
   declare actor: string;
+  get dimensions(): NonAttribute<readonly string[]> {
+    return JSON.parse(this.dimensionsText) as string[];
+  }
 }
 export class AuditEventRow extends Model<InferAttributes<AuditEventRow>, InferCreationAttributes<AuditEventRow>> {
   declare id: CreationOptional<number>;
@@ -142,7 +156,9 @@ export function defineModels(sequelize: Sequelize): Models {
       name: text(),
       fromYear: wholeOrNull(),
       state: text(),
-      dimension: textOrNull(),
+      dimensionsText: { ...text(), field: 'dimensions', defaultValue: '[]' },
+      note: { ...text(), defaultValue: '' },
+      copiedFrom: { ...wholeOrNull(), field: 'copied_from' },
       version: { ...whole(), defaultValue: 0 },
       createdAt: text(),
       actor: text(),

@@ -1,11 +1,5 @@
 import {
   accountListSchema,
-  budgetEditRequestSchema,
-  budgetGridQuerySchema,
-  budgetGridSchema,
-  budgetListSchema,
-  budgetSchema,
-  budgetStateChangeSchema,
   companyListSchema,
   companySchema,
   entriesQuerySchema,
@@ -14,16 +8,12 @@ import {
   entrySchema,
   packedGridSchema,
   importSchema,
-  newBudgetSchema,
   openYearSchema,
-  problemSchema,
   statementQuerySchema,
   stripSchema,
   trailQuerySchema,
   lineTrendQuerySchema,
   lineTrendsSchema,
-  basisPreviewRequestSchema,
-  basisPreviewSchema,
   benchmarkChangeSchema,
   benchmarkListSchema,
   choicesSchema,
@@ -40,38 +30,9 @@ import {
   trialBalanceSchema,
 } from '@wise-margin/contract';
 import { z } from 'zod';
-import { createDocument, type ZodOpenApiOperationObject, type ZodOpenApiPathsObject } from 'zod-openapi';
-
-const problem = { description: 'Problem details (RFC 9457)', content: { 'application/problem+json': { schema: problemSchema } } };
-type Parts = {
-  readonly summary: string;
-  readonly path?: readonly string[];
-  readonly query?: z.ZodObject;
-  readonly body?: z.ZodType;
-  readonly answer: z.ZodType | null;
-  readonly status?: '200' | '201' | '202' | '204';
-  readonly type?: string;
-};
-
-function operation({
-  summary,
-  path = [],
-  query,
-  body,
-  answer,
-  status = '200',
-  type = 'application/json',
-}: Parts): ZodOpenApiOperationObject {
-  return {
-    summary,
-    requestParams: {
-      ...(path.length > 0 ? { path: z.object(Object.fromEntries(path.map((name) => [name, z.string()]))) } : {}),
-      ...(query ? { query } : {}),
-    },
-    ...(body ? { requestBody: { required: true, content: { 'application/json': { schema: body } } } } : {}),
-    responses: { [status]: { description: 'Done', ...(answer ? { content: { [type]: { schema: answer } } } : {}) }, '4XX': problem },
-  };
-}
+import { createDocument, type ZodOpenApiPathsObject } from 'zod-openapi';
+import { BUDGET_PATHS } from './openapi-budgets.ts';
+import { operation } from './openapi-operation.ts';
 
 const VIEW = ['company', 'view'] as const;
 const COMPANY = ['company'] as const;
@@ -143,48 +104,7 @@ export const OPENAPI_PATHS: ZodOpenApiPathsObject = {
   '/api/imports/{import}/issues.csv': {
     get: operation({ summary: 'Every refused row', path: ['import'], answer: text, type: 'text/csv' }),
   },
-  '/api/companies/{company}/budgets': {
-    get: operation({ summary: 'Budgets, newest year first', path: COMPANY, answer: budgetListSchema }),
-    post: operation({
-      summary: 'Create a budget from the actuals of a year',
-      path: COMPANY,
-      body: newBudgetSchema,
-      answer: budgetSchema,
-      status: '201',
-    }),
-  },
-  '/api/companies/{company}/budgets/{budget}': {
-    get: operation({
-      summary: 'A budget as a month grid',
-      path: ['company', 'budget'],
-      query: budgetGridQuerySchema,
-      answer: budgetGridSchema,
-    }),
-  },
-  '/api/companies/{company}/budgets/{budget}/edits': {
-    post: operation({
-      summary: 'Typed edits, all or none',
-      path: ['company', 'budget'],
-      body: budgetEditRequestSchema,
-      answer: budgetGridSchema,
-    }),
-  },
-  '/api/companies/{company}/budgets/{budget}/basis-preview': {
-    post: operation({
-      summary: 'What a basis would give a row',
-      path: ['company', 'budget'],
-      body: basisPreviewRequestSchema,
-      answer: basisPreviewSchema,
-    }),
-  },
-  '/api/companies/{company}/budgets/{budget}/state': {
-    post: operation({
-      summary: 'Approve a budget or take it back',
-      path: ['company', 'budget'],
-      body: budgetStateChangeSchema,
-      answer: budgetSchema,
-    }),
-  },
+  ...BUDGET_PATHS,
   '/api/companies/{company}/statistics': {
     get: operation({ summary: 'Statistics by month', path: COMPANY, answer: statisticsSchema }),
     post: operation({

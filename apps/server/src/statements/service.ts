@@ -15,6 +15,7 @@ import {
   type StatementGrid,
 } from '@wise-margin/core';
 import type { z } from 'zod';
+import { gridDto } from '@wise-margin/contract';
 import type {
   CoverageDto,
   DisplayChoices,
@@ -31,7 +32,6 @@ import { periodOf, refuseUnknownFilter } from '../companies/service.ts';
 import type { Actor } from '../database/audit.ts';
 import type { Evaluation, Evaluator } from './evaluator.ts';
 import { coverageDto, YEAR_TO_DATE } from './coverage.ts';
-import { gridDto } from './grid-dto.ts';
 import { lineTrendDto } from './line-trend.ts';
 import { runOf, type Run } from './run-choices.ts';
 import type { ViewStore } from './view-store.ts';

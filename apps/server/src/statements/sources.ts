@@ -1,23 +1,14 @@
 import {
-  filterKey,
-  isIncomeAccount,
-  joinSlabs,
-  joinSlices,
-  lastSlot,
-  minor,
-  periodAt,
-  shortPeriodName,
-  slotCount,
-  slotOfYear,
-  BalanceCube,
-  Slab,
+  actualScenario,
+  budgetScenario,
+  noScenario,
+  projectionScenario,
   STATISTIC,
-  type BlankReason,
-  type PeriodIndex,
+  statisticScenario,
   type ScenarioRef,
   type ScenarioSource,
   type ScenarioSources,
-  type Span,
+  type YearBudget,
 } from '@wise-margin/core';
 import type { BudgetStore, StoredBudget } from '../budgets/index.ts';
 import type { Books, WorkingCube } from '../companies/books.ts';
@@ -74,7 +65,7 @@ export class ScenarioKeeper {
       if (!row) continue;
       const stored = await this.#store.ofRow(books, row);
       pinned.push(stored);
-      named.set(id, { ...budgetSource(books, new Map([[row.year, stored]])), name: `FY${row.year} ${row.name}` });
+      named.set(id, { ...budgetScenario(books, yearBudgets([stored])), name: `FY${row.year} ${row.name}` });
     }
     const from = [...approved.values(), ...budgets.values(), ...pinned];
     const absent = new Set(budgetIds.filter((id) => !named.has(id)));
@@ -87,19 +78,21 @@ export class ScenarioKeeper {
       held.from.every((budget, index) => budget === from[index])
     )
       return held.scenarios;
-    const actual = actualSource(books, working);
-    const budget = budgetSource(books, budgets);
+    const actual = actualScenario(books, working);
+    const budget = budgetScenario(books, yearBudgets(budgets.values()));
     // what a year is expected to end at does not hang on the draft in view
-    const projection = projectionSource(books, actual, {
-      budget: chosenId === undefined ? budget : budgetSource(books, approved),
+    const projection = projectionScenario(books, actual, {
+      budget: chosenId === undefined ? budget : budgetScenario(books, yearBudgets(approved.values())),
       lastPosted: working.last,
     });
     const sources = (ref: ScenarioRef): ScenarioSource => {
       if (ref === 'actual') return actual;
       if (ref === 'budget') return budget;
       if (ref === 'projection') return projection;
-      if (ref.startsWith(STATISTIC)) return statisticSource(books, ref.slice(STATISTIC.length));
-      return named.get(Number(ref.slice('budget:'.length))) ?? noSource(ref);
+      if (ref.startsWith(STATISTIC)) return statisticScenario(books, ref.slice(STATISTIC.length));
+      return (
+        named.get(Number(ref.slice('budget:'.length))) ?? noScenario(`Budget ${ref.slice('budget:'.length)}, which is no longer there`)
+      );
     };
     const scenarios = { budgets, sources, absent };
     this.#held.delete(key);
@@ -110,117 +103,5 @@ export class ScenarioKeeper {
   }
 }
 
-function actualSource(books: Books, { cube, last }: WorkingCube): ScenarioSource {
-  return {
-    name: 'Actual',
-    hasBalances: true,
-    slab: (filter) => cube.slab(filter),
-    slices: (filter, accounts, dimension) => cube.slices(filter, accounts, dimension),
-    statistic: books.statistics.value,
-    missing: ({ from, to }: Span): BlankReason | null => {
-      if (last === null || from > last) return 'notYetPosted';
-      return books.firstPosted !== null && to < books.firstPosted ? 'beforeHistory' : null;
-    },
-  };
-}
-
-/** The figures of a statistic: those of the ledger's months, whatever is posted in them. */
-function statisticSource(books: Books, series: string): ScenarioSource {
-  const empty = new Slab(0, 0);
-  return {
-    name: series,
-    hasBalances: false,
-    slab: () => empty,
-    slices: () => ({ positions: new Map(), income: empty, balance: empty }),
-    missing: () => null,
-    statistic: books.statistics.value,
-  };
-}
-
-const noStatistic = (): null => null;
-
-/** A scenario that is not there, such as a budget that was deleted: every figure of it is blank. */
-function noSource(ref: ScenarioRef): ScenarioSource {
-  const empty = new Slab(0, 0);
-  return {
-    name: `Budget ${ref.slice('budget:'.length)}, which is no longer there`,
-    hasBalances: false,
-    slab: () => empty,
-    slices: () => ({ positions: new Map(), income: empty, balance: empty }),
-    missing: () => 'noBudget',
-    statistic: noStatistic,
-  };
-}
-
-function budgetSource(books: Books, budgets: ReadonlyMap<number, StoredBudget>): ScenarioSource {
-  const yearsOf = ({ from, to }: Span) => {
-    const first = periodAt(books.calendar, from).year;
-    return Array.from({ length: periodAt(books.calendar, to).year - first + 1 }, (_, index) => first + index);
-  };
-  const cube = composedCube(books, [...budgets.values()]);
-  return {
-    name: 'Budget',
-    hasBalances: false,
-    slab: (filter) => cube.slab(filter),
-    slices: (filter, accounts, dimension) => cube.slices(filter, accounts, dimension),
-    statistic: noStatistic,
-    missing: (span, filter) => {
-      const needed = yearsOf(span).map((year) => budgets.get(year));
-      if (needed.some((budget) => budget === undefined)) return 'noBudget';
-      const kept = Object.keys(filter).every((name) => needed.every((budget) => budget!.row.dimension === name));
-      return kept ? null : 'noBudgetByDimension';
-    },
-  };
-}
-
-/** One cube out of the budgets of several years; a single budget is read as it stands. */
-function composedCube(books: Books, budgets: readonly StoredBudget[]): BalanceCube {
-  if (budgets.length === 1) return budgets[0]!.cube;
-  const composed = new BalanceCube({ isIncome: books.chart.accounts.map(isIncomeAccount), slots: slotCount(books.calendar) });
-  composed.post(
-    budgets.flatMap(({ row, lines }) =>
-      lines.flatMap((line) =>
-        line.months.flatMap(({ amount }, month) => {
-          const slot = slotOfYear(books.calendar, row.year, month + 1);
-          return slot === null
-            ? []
-            : [{ account: line.position, slot, combination: line.dimensions, layer: 'ordinary' as const, amount: minor(amount) }];
-        }),
-      ),
-    ),
-  );
-  return composed;
-}
-
-/** Actuals through the last posted month, the budget after it. */
-function projectionSource(
-  books: Books,
-  actual: ScenarioSource,
-  options: { readonly budget: ScenarioSource; readonly lastPosted: PeriodIndex | null },
-): ScenarioSource {
-  const { budget, lastPosted } = options;
-  const size = {
-    accounts: books.chart.accounts.length,
-    slots: slotCount(books.calendar),
-    lastSlot: lastPosted === null ? -1 : lastSlot(books.calendar, lastPosted),
-  };
-  const held = new Map<string, Slab>();
-  return {
-    name: lastPosted === null ? 'Budget' : `Actual to ${shortPeriodName(books.calendar, lastPosted)}, approved budget after`,
-    hasBalances: false,
-    slab: (filter) => {
-      const key = filterKey(filter);
-      const joined = held.get(key) ?? joinSlabs(actual.slab(filter), budget.slab(filter), size);
-      held.set(key, joined);
-      return joined;
-    },
-    slices: (filter, accounts, dimension) =>
-      joinSlices(actual.slices(filter, accounts, dimension), budget.slices(filter, accounts, dimension), size),
-    statistic: actual.statistic,
-    missing: (span, filter) => {
-      const begun = lastPosted === null || span.from > lastPosted ? null : actual.missing(span, filter);
-      const ended = lastPosted !== null && span.to <= lastPosted;
-      return begun ?? (ended ? null : budget.missing(span, filter));
-    },
-  };
-}
+const yearBudgets = (budgets: Iterable<StoredBudget>): ReadonlyMap<number, YearBudget> =>
+  new Map([...budgets].map(({ row, cube }) => [row.year, { cube, dimensions: row.dimensions }]));

@@ -11,11 +11,10 @@ import {
   type Provenance,
   type StatementGrid,
 } from '@wise-margin/core';
-import type { TrailDto } from '@wise-margin/contract';
+import { cellDto, type TrailDto } from '@wise-margin/contract';
 import type { StoredBudget } from '../budgets/index.ts';
 import type { Books } from '../companies/books.ts';
 import { notFound } from '../http/problem.ts';
-import { cellDto } from './grid-dto.ts';
 
 const ROLES = { compared: '', base: 'less', part: '', operand: '', added: 'plus' } as const;
 

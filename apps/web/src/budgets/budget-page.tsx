@@ -1,39 +1,42 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
-import type { BudgetDto, BudgetGridDto, FilterDto } from '@wise-margin/contract';
-import { useState } from 'react';
+import { filterKey, noteKey, parseAccountList, SPREADS, type Spread, type SpreadKind } from '@wise-margin/core';
+import { STATE_WORDS, type FilterDto } from '@wise-margin/contract';
+import { Redo2, Undo2 } from 'lucide-react';
+import { useEffect, useMemo, useState } from 'react';
 import { useParams } from 'react-router';
-import { sendJson } from '../api/client.ts';
 import { useCompany } from '../shell/company.ts';
-import { figureText } from '@wise-margin/contract';
+import { Choice } from '../ui/choice.tsx';
 import { Page } from '../ui/page.tsx';
 import { Failure, Loading } from '../ui/states.tsx';
-import { BudgetTable, budgetLines } from './budget-table.tsx';
-import { LinePanel } from './line-panel.tsx';
-import { useBudget } from './use-budget.ts';
-import { useEdits, type SaveState } from './use-edits.ts';
 import { useSearch } from '../ui/use-search.ts';
+import { BudgetActions } from './budget-actions.tsx';
+import { ConflictDialog } from './desk/conflict-dialog.tsx';
+import type { DeskSession, DeskSnapshot } from './desk/desk-session.ts';
+import { useDesk } from './desk/use-desk.ts';
+import { BudgetGrid } from './grid/budget-grid.tsx';
+import { LinePanel } from './line-panel.tsx';
+import { Ribbon } from './ribbon.tsx';
 
 const NONE = '(none)';
-const SPREADS = [
-  ['history', 'as history'],
-  ['even', 'even'],
-  ['days', 'by days'],
-] as const;
+const capitalized = (name: string): string => name[0]!.toUpperCase() + name.slice(1);
 
 /** A budget as a month grid that is typed into. */
 export default function BudgetPage() {
   const company = useCompany();
   const id = Number(useParams().budget);
   const [search, setSearch] = useSearch();
-  const slice = search.get('slice');
   const selected = search.get('row');
-  const dimensionName = company.dimensions.find(({ name }) => name === 'department')?.name ?? company.dimensions[0]?.name;
-  const filter: FilterDto = dimensionName && slice !== null ? { [dimensionName]: [slice === NONE ? '' : slice] } : {};
-  const budget = useBudget(company.id, id, filter);
-  const edits = useEdits(company.id, id, filter);
-  const [spread, setSpread] = useState<'history' | 'even' | 'days'>('history');
+  const kept = company.dimensions.flatMap(({ name }) => {
+    const value = search.get(`in.${name}`);
+    return value === null ? [] : [[name, [value === NONE ? '' : value]] as const];
+  });
+  const filter: FilterDto = Object.fromEntries(kept.map(([name, values]) => [name, [...values]]));
+  const { opened, session, snapshot } = useDesk(company.id, id, { filter, account: selected });
+  const [spread, setSpread] = useState<Spread>('history');
   const [showAll, setShowAll] = useState(false);
+  const [withQuarters, setWithQuarters] = useState(false);
   const [showPanel, setShowPanel] = useState(true);
+  const [month, setMonth] = useState<number | null>(null);
+  const [told, setTold] = useState<string | null>(null);
   const set = (name: string, value: string | null) =>
     setSearch(
       (before) => {
@@ -42,157 +45,260 @@ export default function BudgetPage() {
       },
       { replace: true },
     );
-  const { data } = budget;
-  if (budget.isError) return <Failure error={budget.error} retry={() => void budget.refetch()} />;
-  if (!data) return <Loading what="the budget" />;
-  const locked = data.budget.state === 'approved';
-  const row = data.rows.find(({ account }) => account === selected);
-  const values = company.dimensions.find(({ name }) => name === data.dimension)?.values ?? [];
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement | null;
+      if (!(event.ctrlKey || event.metaKey) || target?.closest('input, textarea, select')) return;
+      const key = event.key.toLowerCase();
+      if (key === 'z' && !event.shiftKey) {
+        event.preventDefault();
+        void session?.step('undo');
+      } else if (key === 'y' || (key === 'z' && event.shiftKey)) {
+        event.preventDefault();
+        void session?.step('redo');
+      }
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [session]);
+
+  const shown = snapshot?.view ?? null;
+  const slice = filterKey(filter);
+  const noteBits = useMemo(() => {
+    const bits: Record<string, number> = {};
+    for (const note of shown?.notes ?? [])
+      if (note.slice === slice) bits[note.account] = (bits[note.account] ?? 0) | (1 << (note.month ?? 12));
+    return bits;
+  }, [shown?.notes, slice]);
+  if (opened.isError) return <Failure error={opened.error} retry={() => void opened.refetch()} />;
+  if (!opened.data || !session || !snapshot || !shown) return <Loading what="the budget" />;
+  const { budget } = opened.data;
+  const locked = snapshot.state === 'approved' || snapshot.state === 'superseded';
+  const { undo, redo } = snapshot.steps;
+  const { row } = shown;
+  const isWhole = kept.length === 0;
   return (
     <Page
-      title={`${data.budget.name}, FY${data.budget.year}`}
-      words={<SaveMark state={edits.state} locked={locked} />}
-      actions={<StateButton budget={data.budget} />}
+      title={`${budget.name}, FY${budget.year}`}
+      words={<SaveMark snapshot={snapshot} locked={locked} />}
+      actions={
+        <>
+          <button
+            type="button"
+            className="button"
+            disabled={undo === null || locked}
+            title={undo === null ? 'Nothing of yours to take back' : `Take back: ${undo} (Ctrl+Z)`}
+            aria-label="Undo"
+            onClick={() => void session.step('undo')}
+          >
+            <Undo2 size={15} aria-hidden="true" />
+          </button>
+          <button
+            type="button"
+            className="button"
+            disabled={redo === null || locked}
+            title={redo === null ? 'Nothing to make again' : `Make again: ${redo} (Ctrl+Y)`}
+            aria-label="Redo"
+            onClick={() => void session.step('redo')}
+          >
+            <Redo2 size={15} aria-hidden="true" />
+          </button>
+          <BudgetActions
+            budget={budget}
+            state={snapshot.state}
+            changed={(state) => session.setState(state)}
+            rederive={() => void session.step('rederive')}
+          />
+        </>
+      }
     >
-      <Ribbon data={data} />
-      <div className="my-2 flex flex-wrap items-center gap-4 text-[13px]">
-        {data.dimension ? (
-          <label className="flex items-center gap-1.5">
-            <span className="text-ink-soft">{data.dimension[0]!.toUpperCase() + data.dimension.slice(1)}</span>
-            <select className="field py-0.5 text-[13px]" value={slice ?? ''} onChange={(event) => set('slice', event.target.value || null)}>
-              <option value="">All together</option>
-              {values.map((value) => (
-                <option key={value} value={value || NONE}>
-                  {value || 'None given'}
-                </option>
-              ))}
-            </select>
-          </label>
-        ) : null}
-        <label className="flex items-center gap-1.5">
-          <span className="text-ink-soft">A year typed spreads</span>
-          <select className="field py-0.5 text-[13px]" value={spread} onChange={(event) => setSpread(event.target.value as 'even')}>
-            {SPREADS.map(([key, words]) => (
-              <option key={key} value={key}>
-                {words}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="flex items-center gap-1.5">
-          <input type="checkbox" className="accent-copper" checked={showAll} onChange={(event) => setShowAll(event.target.checked)} /> Show
-          accounts without figures
-        </label>
-        <label className="flex items-center gap-1.5">
-          <input type="checkbox" className="accent-copper" checked={showPanel} onChange={(event) => setShowPanel(event.target.checked)} />{' '}
-          Line panel
-        </label>
-        {slice === null && values.length > 1 ? (
-          <span className="text-ink-soft">Typed here, a figure is shared among {data.dimension}s in proportion.</span>
-        ) : null}
+      <Ribbon grid={shown.grid} year={budget.year} />
+      <div className="my-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-[13px]">
+        {company.dimensions
+          .filter(({ name }) => budget.dimensions.includes(name))
+          .map(({ name, values }) => (
+            <Choice
+              key={name}
+              label={capitalized(name)}
+              value={search.get(`in.${name}`) ?? ''}
+              options={[['', 'All together'], ...values.map((value) => [value || NONE, value || 'None given'] as const)]}
+              choose={(value) => set(`in.${name}`, value || null)}
+            />
+          ))}
+        <SpreadChoice spread={spread} choose={setSpread} year={budget.year} />
+        <Toggle label="Quarters" on={withQuarters} set={setWithQuarters} />
+        <Toggle label="Accounts without figures" on={showAll} set={setShowAll} />
+        <Toggle label="Line panel" on={showPanel} set={setShowPanel} />
       </div>
+      <Told session={session} snapshot={snapshot} told={told} />
       <div className="flex min-h-0 flex-1 pb-3">
-        <BudgetTable
-          data={data}
-          lines={budgetLines(data, showAll)}
+        <BudgetGrid
+          view={shown}
+          noteBits={noteBits}
           exponent={company.exponent}
           spread={spread}
+          showAll={showAll}
+          withQuarters={withQuarters}
           locked={locked}
-          pending={edits.pending}
           selected={selected}
-          select={(account) => (account === selected ? undefined : set('row', account))}
-          apply={edits.apply}
+          select={(account, at) => {
+            setMonth(at);
+            if (account !== selected) set('row', account);
+          }}
+          apply={(edits) => session.apply(edits)}
+          tell={setTold}
           currencyWords={company.currencyWords}
+          shared={isWhole && budget.dimensions.length > 0 ? budget.dimensions.join(' and ') : null}
         />
         {row && showPanel ? (
           <LinePanel
-            key={row.account}
-            data={data}
+            key={`${row.account} ${slice}`}
+            session={session}
+            view={shown}
+            budget={budget}
             row={row}
-            name={data.grid.lines.find(({ account }) => account === row.account)?.name ?? row.account}
+            filter={filter}
+            month={month}
+            notes={shown.notes.filter((note) => note.account === row.account && noteKey({ ...note, slice }) === noteKey(note))}
             locked={locked}
-            apply={edits.apply}
           />
         ) : null}
       </div>
+      {snapshot.save.kind === 'asked' ? (
+        <ConflictDialog problem={snapshot.save.problem} settle={(keepMine) => void session.settleConflict(keepMine)} />
+      ) : null}
     </Page>
   );
 }
 
-function SaveMark({ state, locked }: { readonly state: SaveState; readonly locked: boolean }) {
-  if (locked) return <span role="status">Approved and locked</span>;
-  if (state.kind === 'saved') return <span role="status">Working, all changes saved</span>;
-  if (state.kind === 'saving') return <span role="status">Saving…</span>;
-  return (
-    <span role="alert" className="font-semibold text-brick">
-      {state.message}
-    </span>
-  );
-}
+const Toggle = ({ label, on, set }: { readonly label: string; readonly on: boolean; readonly set: (on: boolean) => void }) => (
+  <label className="flex items-center gap-1.5">
+    <input type="checkbox" className="accent-copper" checked={on} onChange={(event) => set(event.target.checked)} /> {label}
+  </label>
+);
 
-function StateButton({ budget }: { readonly budget: BudgetDto }) {
-  const company = useCompany();
-  const client = useQueryClient();
-  const next = budget.state === 'approved' ? 'working' : 'approved';
-  const change = useMutation({
-    mutationFn: () => sendJson<BudgetDto>('POST', `/companies/${company.id}/budgets/${budget.id}/state`, { state: next }),
-    onSuccess: () => client.invalidateQueries(),
-  });
+/** What was refused of the last change, what of a block found no place, and what others saved meanwhile. */
+function Told({
+  session,
+  snapshot,
+  told,
+}: {
+  readonly session: DeskSession;
+  readonly snapshot: DeskSnapshot;
+  readonly told: string | null;
+}) {
+  const { refusals, others, view } = snapshot;
+  const names = new Map(view?.grid.lines.map((line) => [line.account, line.name]));
   return (
     <>
-      {change.isError ? (
-        <span role="alert" className="text-brick">
-          {change.error.message}
-        </span>
+      {refusals.length > 0 ? (
+        <div role="alert" className="mb-2 max-h-28 overflow-y-auto border-l-2 border-brick bg-sheet px-3 py-1.5 text-[13px]">
+          <p className="flex justify-between font-semibold">
+            {refusals.length === 1 ? 'One figure was not taken' : `${refusals.length.toLocaleString('en-US')} figures were not taken`}
+            <button type="button" className="link" onClick={() => session.dismissRefusals()}>
+              Close
+            </button>
+          </p>
+          <ul>
+            {refusals.map(({ edit, account, text, message }) => (
+              <li key={`${edit} ${account}`}>
+                {account} {names.get(account) ?? ''}: {text === '' ? '' : `"${text}" `}
+                {message}.
+              </li>
+            ))}
+          </ul>
+        </div>
       ) : null}
-      <button
-        type="button"
-        className={next === 'approved' ? 'button button-primary' : 'button'}
-        disabled={change.isPending}
-        onClick={() => change.mutate()}
-      >
-        {next === 'approved' ? `Approve for FY${budget.year}` : 'Take the approval back'}
-      </button>
+      {told ? (
+        <p role="alert" className="mb-2 border-l-2 border-brick bg-sheet px-3 py-1.5 text-[13px]">
+          {told}
+        </p>
+      ) : null}
+      {others.length > 0 ? (
+        <p role="status" className="mb-2 flex justify-between border-l-2 border-copper bg-sheet px-3 py-1.5 text-[13px]">
+          <span>
+            Saved in another place: {others.slice(-3).join('; ')}
+            {others.length > 3 ? ` and ${others.length - 3} before` : ''}
+          </span>
+          <button type="button" className="link" onClick={() => session.dismissOthers()}>
+            Close
+          </button>
+        </p>
+      ) : null}
     </>
   );
 }
 
-const RIBBON = [
-  ['revenue', 'Revenue, net'],
-  ['gross_margin', 'Gross margin'],
-  ['operating_result', 'Operating result'],
-  ['operating_margin', 'Operating margin'],
-] as const;
+const OWN = { shares: 'average shares of three years', line: 'as other accounts', weights: 'by weights of its own' } as const;
+type SpreadKey = SpreadKind | keyof typeof OWN;
 
-/** The year's summary against last year's actual, read from the grid. */
-function Ribbon({ data }: { readonly data: BudgetGridDto }) {
-  const company = useCompany();
-  const cell = (line: string, column: string) =>
-    data.grid.cells[data.grid.lines.findIndex(({ key }) => key === line)]![data.grid.columns.findIndex(({ key }) => key === column)]!;
-  const isProjected = company.periods.some(
-    ({ key, year }) => year === data.budget.year - 1 && (company.lastPosted === null || key > company.lastPosted),
-  );
+/** The shape a typed year takes over its months. */
+function SpreadChoice({
+  spread,
+  choose,
+  year,
+}: {
+  readonly spread: Spread;
+  readonly choose: (spread: Spread) => void;
+  readonly year: number;
+}) {
+  const key: SpreadKey = typeof spread === 'string' ? spread : spread.by;
+  const [text, setText] = useState('');
+  const take = (next: SpreadKey, typed: string): void => {
+    setText(typed);
+    if (next === 'shares') choose({ by: 'shares', years: [year - 3, year - 2, year - 1] });
+    else if (next === 'line') choose({ by: 'line', accounts: typed.trim() });
+    else if (next === 'weights') choose({ by: 'weights', weights: weightsOf(typed) ?? new Array<number>(12).fill(1) });
+    else choose(next);
+  };
+  const fault =
+    key === 'line' && (text.trim() === '' || !parseAccountList(text).ok)
+      ? 'Write accounts such as 4010'
+      : key === 'weights' && weightsOf(text) === null
+        ? 'Write twelve numbers'
+        : null;
   return (
-    <dl className="mt-2 flex gap-10">
-      {RIBBON.map(([line, name]) => {
-        const percent = cell(line, 'year.percent');
-        const difference = cell(line, 'year.difference');
-        const change =
-          percent.kind === 'ratio'
-            ? figureText(percent, { exponent: company.exponent, unit: 'dollars', withUnit: true })
-            : figureText(difference, { exponent: company.exponent, unit: 'dollars' });
-        return (
-          <div key={line}>
-            <dt className="text-[13px] text-ink-soft">{name}</dt>
-            <dd className="font-serif text-[20px] leading-6 font-semibold tabular-nums">
-              {figureText(cell(line, 'year.budget'), { exponent: company.exponent, unit: 'dollars', withUnit: true })}{' '}
-              <span className="font-sans text-[13px] font-normal text-ink-soft">
-                {change ? `${change} on FY${data.budget.year - 1}${isProjected ? ' projected' : ''}` : ''}
-              </span>
-            </dd>
-          </div>
-        );
-      })}
-    </dl>
+    <span className="flex items-center gap-1.5">
+      <Choice
+        label="A year typed spreads"
+        value={key}
+        options={[...Object.entries(SPREADS).map(([kind, { words }]) => [kind, words] as const), ...Object.entries(OWN)]}
+        choose={(next) => take(next as SpreadKey, '')}
+      />
+      {key === 'line' || key === 'weights' ? (
+        <input
+          aria-label={key === 'line' ? 'Accounts whose shape it takes' : 'Twelve weights'}
+          aria-invalid={fault !== null}
+          className="field w-32 py-0.5 text-[13px]"
+          placeholder={key === 'line' ? '4010' : '1 1 2 2 …'}
+          value={text}
+          onChange={(event) => take(key, event.target.value)}
+        />
+      ) : null}
+      {fault ? <span className="text-brick">{fault}</span> : null}
+    </span>
+  );
+}
+
+function weightsOf(text: string): number[] | null {
+  const weights = text
+    .trim()
+    .split(/[\s;]+/)
+    .map(Number);
+  return weights.length === 12 && weights.every((weight) => Number.isFinite(weight) && weight >= 0) ? weights : null;
+}
+
+function SaveMark({ snapshot, locked }: { readonly snapshot: DeskSnapshot; readonly locked: boolean }) {
+  const { save: state } = snapshot;
+  const words = STATE_WORDS[snapshot.state];
+  const mark = words[0]!.toUpperCase() + words.slice(1);
+  if (locked) return <span role="status">{mark} and locked</span>;
+  if (state.kind === 'saved') return <span role="status">{mark}, all changes saved</span>;
+  if (state.kind === 'saving') return <span role="status">Saving…</span>;
+  if (state.kind === 'asked') return <span role="status">Waiting for your answer</span>;
+  return (
+    <span role="alert" className="font-semibold text-brick">
+      {state.message}
+    </span>
   );
 }

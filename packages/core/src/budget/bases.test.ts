@@ -1,12 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { Account } from '../chart/account.ts';
 import { minor } from '../money/minor.ts';
 import { basisContext } from './bases/empty-context.ts';
 import { BASES, basisWords, deriveMonths, deriveYear, type Basis } from './basis.ts';
 import type { BudgetLine } from './budget-line.ts';
 import { editBudget } from './edit.ts';
-import { followed, followOrder, type FollowingLine } from './follow.ts';
 
 const year = (start: number, step = 100) => Array.from({ length: 12 }, (_, month) => minor(start + month * step));
 const NONE = Array.from({ length: 12 }, () => null);
@@ -125,6 +123,7 @@ describe('bases', () => {
   it('each have words', () => {
     const some: { [Kind in Basis['kind']]: Basis } = {
       sameMonths: { kind: 'sameMonths', year: 2025, changePercent: '3' },
+      yearTotal: { kind: 'yearTotal', year: 2025, changePercent: '2', spread: 'even', projected: true },
       averageYears: { kind: 'averageYears', years: [2024, 2025], changePercent: '-2' },
       latestMonths: { kind: 'latestMonths', count: 3, changePercent: '0' },
       trend: { kind: 'trend', of: 'years', years: [2024, 2025], seasonal: true },
@@ -152,6 +151,7 @@ describe('bases', () => {
     expect(Object.keys(some).sort()).toEqual(Object.keys(BASES).sort());
     expect(Object.values(some).map((basis) => basisWords(basis, money))).toEqual([
       'Same months of FY2025, plus 3 %',
+      'The total of FY2025, plus 2 %, spread even, with months to come as budgeted',
       'Average of the same months of FY2024 to FY2025, minus 2 %',
       'The latest 3 months, brought to a year, unchanged',
       'Straight line through the years of FY2024 to FY2025, in the shape of an average year',
@@ -195,55 +195,4 @@ describe('a basis set on a row', () => {
         },
       ),
     ).toEqual({ ok: false, code: 'severalLines' }));
-});
-
-describe('lines that follow others', () => {
-  const account = (number: string): Account => ({
-    number,
-    name: number,
-    class: 'operatingExpenses',
-    group: null,
-    active: true,
-    polarity: null,
-    cashflow: null,
-  });
-  const following = (number: string, basis: Basis, amount = 0, department = 'North'): FollowingLine => ({
-    account: number,
-    of: account(number),
-    dimensions: { department },
-    basis,
-    months: Array.from({ length: 12 }, () => ({ amount: minor(amount), held: false })),
-  });
-  const percent = (accounts: string): Basis => ({ kind: 'percentOf', accounts, percent: '50' });
-  const contextOf = (of: FollowingLine, now: readonly FollowingLine[]) =>
-    basisContext({
-      lines: (accounts) => {
-        const among = now.filter(
-          (each) => accounts.split(', ').includes(each.account) && each.dimensions.department === of.dimensions.department,
-        );
-        return among.length === 0
-          ? null
-          : among[0]!.months.map((_, month) => minor(among.reduce((sum, each) => sum + each.months[month]!.amount, 0)));
-      },
-    });
-  it('are derived in chains, within their own slice', () => {
-    const lines = [
-      following('3', percent('2')),
-      following('1', { kind: 'typed' }, 800),
-      following('2', percent('1')),
-      following('1', { kind: 'typed' }, 90, 'South'),
-    ];
-    const order = followOrder(lines);
-    expect(order.ok && order.order.map((each) => each.account)).toEqual(['2', '3']);
-    const changed = followed(lines, order.ok ? order.order : [], contextOf);
-    expect(changed.map((each) => [each.account, each.months[0]!.amount])).toEqual([
-      ['2', 400],
-      ['3', 200],
-    ]);
-  });
-  it('that lead back to themselves are told', () => {
-    const order = followOrder([following('1', percent('2')), following('2', percent('1'))]);
-    expect(order).toEqual({ ok: false, circle: ['1', '2', '1'] });
-    expect(followOrder([following('1', percent('1-5'))])).toMatchObject({ ok: false });
-  });
 });

@@ -1,7 +1,14 @@
 import { multiplyByDecimal } from '../money/decimal.ts';
 import { minor, type Minor } from '../money/minor.ts';
 import { roundHalfAway, roundToStep } from '../money/round.ts';
-import { MONTHS, type BasisContext, type BasisDefinition, type BasisIssue } from './bases/basis-context.ts';
+import {
+  MONTHS,
+  type BasisContext,
+  type HistoryReading,
+  type BasisDefinition,
+  type BasisIssue,
+  type HistoryMonths,
+} from './bases/basis-context.ts';
 import {
   driverRate,
   fixedMonths,
@@ -17,10 +24,12 @@ import {
   latestMonths,
   sameMonths,
   trend,
+  yearTotal,
   type AverageYears,
   type LatestMonths,
   type SameMonths,
   type Trend,
+  type YearTotal,
 } from './bases/from-history.ts';
 import { changeFactor } from './bases/percent.ts';
 import { typed, typedTotal, type Typed, type TypedTotal } from './bases/typed.ts';
@@ -34,8 +43,13 @@ export type BasisLimits = {
   readonly roundTo?: Minor;
   readonly least?: Minor;
   readonly most?: Minor;
+  /** months of history that are not posted yet are taken from the approved budget of their year */
+  readonly projected?: true;
+  /** amounts marked as not recurring stay in the history it draws on */
+  readonly withOneOffs?: true;
 };
-type Method = SameMonths | AverageYears | LatestMonths | Trend | DriverRate | FixedMonths | PercentOf | Payroll | TypedTotal | Typed;
+type Method =
+  SameMonths | YearTotal | AverageYears | LatestMonths | Trend | DriverRate | FixedMonths | PercentOf | Payroll | TypedTotal | Typed;
 /** How a line's year is derived. Percentages and rates are decimal texts, so that they are taken exactly. */
 export type Basis = Method & BasisLimits;
 export type BasisKind = Method['kind'];
@@ -43,6 +57,7 @@ export type BasisKind = Method['kind'];
 /** The ways to derive a year, in the order they are offered. */
 export const BASES: { readonly [Kind in BasisKind]: BasisDefinition<Method & { readonly kind: Kind }> } = {
   sameMonths,
+  yearTotal,
   averageYears,
   latestMonths,
   trend,
@@ -69,20 +84,45 @@ export function changed(amount: Minor, changePercent: string, roundTo: Minor): M
   return minor(roundToStep(multiplyByDecimal(amount, factor), roundTo));
 }
 
+/** The months of a year as a basis gives them, what it lacks, and the one-offs left out of the history it drew on. Debit positive. */
+export type DerivedYear = { readonly months: Minor[]; readonly issues: readonly BasisIssue[]; readonly leftOut: Minor };
+
+/** The context with history read as the basis wants it, and the one-offs it left out by then. */
+function readAs(basis: Basis, context: BasisContext): { readonly context: BasisContext; readonly leftOut: () => Minor } {
+  const reading: HistoryReading = { projected: basis.projected ?? false, withOneOffs: basis.withOneOffs ?? false };
+  const sum = (months: HistoryMonths): number => months.reduce<number>((total, amount) => total + (amount ?? 0), 0);
+  const leftOut = new Map<string, number>();
+  const read = <Months extends HistoryMonths>(key: string, months: (how: HistoryReading) => Months): Months => {
+    const taken = months(reading);
+    if (!reading.withOneOffs) leftOut.set(key, sum(months({ ...reading, withOneOffs: true })) - sum(taken));
+    return taken;
+  };
+  return {
+    // beneath it the whole context, of which nothing is read that is not asked for
+    context: Object.assign(Object.create(context) as BasisContext, {
+      year: (year: number) => read(`FY${year}`, (how) => context.year(year, how)),
+      latest: (count: number) => read(`latest ${count}`, (how) => context.latest(count, how)),
+    }),
+    leftOut: () => minor([...leftOut.values()].reduce((total, amount) => total + amount, 0)),
+  };
+}
+
 /**
  * The twelve months a basis gives by itself, debit positive, with what it lacks. A total typed keeps its
- * total; every other basis is rounded, limited and begun month by month.
+ * total; every other basis is rounded, limited and begun month by month. One-offs are left out of the
+ * history unless the basis keeps them.
  */
-export function deriveYear(basis: Basis, context: BasisContext): { readonly months: Minor[]; readonly issues: readonly BasisIssue[] } {
+export function deriveYear(basis: Basis, from: BasisContext): DerivedYear {
+  const { context, leftOut } = readAs(basis, from);
   const { months, issues } = definitionOf(basis).derive(basis, context);
-  if (basis.kind === 'typedTotal') return { months: months.map((amount) => minor(amount)), issues };
+  if (basis.kind === 'typedTotal') return { months: months.map((amount) => minor(amount)), issues, leftOut: minor(0) };
   const { fromMonth = 0, roundTo = 0, least, most } = basis;
   const limited = months.map((amount, month) => {
     if (month < fromMonth) return minor(0);
     const shown = context.sign * roundToStep(roundHalfAway(amount), roundTo);
     return minor(context.sign * Math.min(Math.max(shown, least ?? -Infinity), most ?? Infinity));
   });
-  return { months: limited, issues };
+  return { months: limited, issues, leftOut: leftOut() };
 }
 
 /**
@@ -106,19 +146,24 @@ export function deriveMonths(basis: Basis, context: BasisContext, held: Readonly
  * A basis as the sentence that is shown: `Same months of FY2026, plus 3 %, rounded to 100`.
  * @param format an amount as it is written
  * @param month a month of the fiscal year (0 to 11) as it is called
+ * @param leftOut one-offs left out of its history, in the shown sign; zero says nothing
  */
 export function basisWords(
   basis: Basis,
   format: (amount: Minor) => string,
   month: (month: number) => string = (index) => `month ${index + 1}`,
+  leftOut: Minor = minor(0),
 ): string {
-  const { fromMonth, roundTo, least, most } = basis;
+  const { fromMonth, roundTo, least, most, projected, withOneOffs } = basis;
   return [
     definitionOf(basis).words(basis, { amount: format, month }),
+    projected ? 'with months to come as budgeted' : '',
+    withOneOffs ? 'one-offs kept in' : '',
     fromMonth ? `from ${month(fromMonth)} on` : '',
     roundTo !== undefined && roundTo > 1 ? `rounded to ${format(roundTo)}` : '',
     least === undefined ? '' : `at least ${format(least)} a month`,
     most === undefined ? '' : `at most ${format(most)} a month`,
+    leftOut === 0 ? '' : `${format(leftOut)} of one-offs left out`,
   ]
     .filter((text) => text !== '')
     .join(', ');

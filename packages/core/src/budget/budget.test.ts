@@ -6,9 +6,10 @@ import { basisContext } from './bases/empty-context.ts';
 import { parseBudgetEntry } from './budget-entry.ts';
 import { yearTotal, type BudgetLine } from './budget-line.ts';
 import { editBudget, type EditedLine } from './edit.ts';
-import { SPREAD_KINDS, spreadTotal } from './spread.ts';
+import { SPREAD_KINDS, spreadTotal, spreadWords } from './spread.ts';
 
 const days = [30, 31, 30, 31, 31, 30, 31, 30, 31, 31, 28, 31];
+const workingDays = [22, 21, 22, 23, 21, 22, 22, 21, 23, 21, 20, 23];
 const history = [100, 200, 300, 400, 0, 0, 0, 0, 0, 0, 0, 0];
 const all = [...history.keys()];
 const lineOf = (amounts: readonly number[], held: readonly number[] = []): BudgetLine => ({
@@ -19,7 +20,7 @@ const lineOf = (amounts: readonly number[], held: readonly number[] = []): Budge
 });
 const edited = (amounts: readonly number[], held: readonly number[] = []): EditedLine => ({
   line: lineOf(amounts, held),
-  context: basisContext({ history, days, year: () => history.map(minor) }),
+  context: basisContext({ history, days, workingDays, year: () => history.map(minor) }),
 });
 const anyAmounts = fc.array(fc.integer({ min: -1e9, max: 1e9 }), { minLength: 12, maxLength: 12 });
 
@@ -54,15 +55,32 @@ describe('basis', () => {
 });
 
 describe('spreads', () => {
+  it('as another line, and in the average shape of whole years', () => {
+    const months = (first: number) => [first, ...Array.from({ length: 11 }, () => 100)].map(minor);
+    const context = basisContext({
+      days,
+      year: (year) => (year === 2025 ? months(0) : year === 2026 ? months(1200) : Array.from({ length: 12 }, () => null)),
+      lines: (accounts) => (accounts === '4000' ? months(-1100) : null),
+    });
+    expect(spreadTotal(minor(220), { by: 'line', accounts: '4000' }, { months: all, context })[0]).toBe(110);
+    // the first month holds none of one year and 1,200 of 2,300 of the other: 26.087 %
+    expect(spreadTotal(minor(100_000), { by: 'shares', years: [2024, 2025, 2026] }, { months: all, context })[0]).toBe(26_087);
+    expect(spreadTotal(minor(120), { by: 'line', accounts: '9' }, { months: all, context })).toEqual(Array.from({ length: 12 }, () => 10));
+    expect(spreadWords({ by: 'shares', years: [2024, 2025, 2026] })).toBe('in the average shape of FY2024 to FY2026');
+  });
   it.each([
     ['history', [100, 200, 300, 400, 0, 0, 0, 0, 0, 0, 0, 0]],
     ['even', [84, 84, 84, 84, 83, 83, 83, 83, 83, 83, 83, 83]],
     ['days', [82, 85, 82, 85, 85, 82, 85, 82, 85, 85, 77, 85]],
+    ['workingDays', [84, 81, 84, 88, 81, 84, 84, 81, 88, 80, 77, 88]],
+    [{ by: 'weights', weights: [1, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 3] }, [250, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 750]],
   ] as const)('%s', (kind, expected) =>
-    expect(spreadTotal(minor(1000), kind, { months: all, context: { history, days } })).toEqual(expected),
+    expect(spreadTotal(minor(1000), kind, { months: all, context: basisContext({ history, days, workingDays }) })).toEqual(expected),
   );
   it('is even where history has nothing', () =>
-    expect(spreadTotal(minor(100), 'history', { months: [4, 5], context: { history, days } })).toEqual([50, 50]));
+    expect(spreadTotal(minor(100), 'history', { months: [4, 5], context: basisContext({ history, days, workingDays }) })).toEqual([
+      50, 50,
+    ]));
   it('always gives the exact total', () =>
     fc.assert(
       fc.property(
@@ -72,7 +90,10 @@ describe('spreads', () => {
         fc.subarray(all, { minLength: 1 }),
         (kind, total, past, months) => {
           expect(
-            spreadTotal(minor(total), kind, { months, context: { history: past, days } }).reduce<number>((sum, part) => sum + part, 0),
+            spreadTotal(minor(total), kind, { months, context: basisContext({ history: past, days, workingDays }) }).reduce<number>(
+              (sum, part) => sum + part,
+              0,
+            ),
           ).toBe(total === 0 ? 0 : total);
         },
       ),

@@ -3,17 +3,27 @@ import { minor, type Minor } from '../money/minor.ts';
 import { deriveMonths, type Basis } from './basis.ts';
 import { yearTotal, type BudgetLine, type BudgetMonth } from './budget-line.ts';
 import type { BasisContext } from './bases/basis-context.ts';
-import type { SpreadKind } from './spread.ts';
+import { spreadTotal, type Spread } from './spread.ts';
 
 /** A change of one or several lines standing in one row of the grid. Amounts are debit positive, for the row as a whole. */
 export type BudgetEdit =
   | { readonly kind: 'month'; readonly month: number; readonly amount: Minor }
-  | { readonly kind: 'year'; readonly amount: Minor; readonly spread: SpreadKind }
+  | { readonly kind: 'year'; readonly amount: Minor; readonly spread: Spread }
+  /** a total over some months, such as a quarter or the rest of the year */
+  | { readonly kind: 'span'; readonly months: readonly number[]; readonly amount: Minor; readonly spread: Spread }
   | { readonly kind: 'release'; readonly months: readonly number[] }
   | { readonly kind: 'basis'; readonly basis: Basis };
 
 /** Bases that give each line its own figures out of its own history, or out of lines beside it. */
-const BASES_OF_EACH_LINE: readonly Basis['kind'][] = ['sameMonths', 'averageYears', 'latestMonths', 'trend', 'percentOf', 'typed'];
+const BASES_OF_EACH_LINE: readonly Basis['kind'][] = [
+  'sameMonths',
+  'yearTotal',
+  'averageYears',
+  'latestMonths',
+  'trend',
+  'percentOf',
+  'typed',
+];
 
 /** A line with the history its spread follows. */
 export type EditedLine = { readonly line: BudgetLine; readonly context: BasisContext };
@@ -27,6 +37,8 @@ export type EditResult =
  *   month, then to their years, then evenly.
  * - A year total typed is spread over the months that are not held; the held ones keep their amounts.
  *   Over several lines, those with a free month share what the others do not take.
+ * - A total over a span is spread over its months that are not held, and holds them; over several lines
+ *   as a year's is.
  * - A basis set derives the months that are not held. One that names amounts of its own, not of each line's
  *   history, is for a single line.
  * - Released months go back to what the basis gives.
@@ -62,6 +74,35 @@ export function editBudget(edited: readonly EditedLine[], edit: BudgetEdit): Edi
           const position = open.indexOf(each);
           if (position < 0) return each.line;
           return rederived(each, { kind: 'typedTotal', total: shares[position]!, spread: edit.spread }, each.line.months);
+        }),
+      };
+    }
+    case 'span': {
+      const { months } = edit;
+      const isFree = ({ line }: EditedLine) => months.some((month) => !line.months[month]!.held);
+      const open = edited.filter(isFree);
+      if (open.length === 0) return { ok: false, code: 'allMonthsHeld' };
+      const within = ({ line }: EditedLine, counts: (month: BudgetMonth) => boolean) =>
+        months.reduce((sum, month) => sum + (counts(line.months[month]!) ? line.months[month]!.amount : 0), 0);
+      const closed = edited.filter((each) => !isFree(each)).reduce((sum, each) => sum + within(each, () => true), 0);
+      const shares = shareAmong(
+        minor(edit.amount - closed),
+        open.map((each) => [within(each, () => true), yearTotal(each.line.months)]),
+      );
+      return {
+        ok: true,
+        lines: edited.map((each) => {
+          const position = open.indexOf(each);
+          if (position < 0) return each.line;
+          const free = months.filter((month) => !each.line.months[month]!.held);
+          const rest = minor(shares[position]! - within(each, ({ held }) => held));
+          const given = spreadTotal(rest, edit.spread, { months: free, context: each.context });
+          return {
+            basis: each.line.basis,
+            months: each.line.months.map((month, index) =>
+              free.includes(index) ? { amount: given[free.indexOf(index)]!, held: true } : month,
+            ),
+          };
         }),
       };
     }

@@ -1,45 +1,71 @@
 import { parseAccountList } from '../chart/account-list.ts';
-import { selects } from '../chart/selection.ts';
-import type { Account } from '../chart/account.ts';
+import type { Chart } from '../chart/account.ts';
+import { selectAccounts } from '../chart/selection.ts';
 import type { BasisContext } from './bases/basis-context.ts';
 import { deriveMonths } from './basis.ts';
+import type { PlacedLine } from './budget-books.ts';
 import type { BudgetLine } from './budget-line.ts';
 
-/** A line of a budget with its account. */
-export type FollowingLine = BudgetLine & { readonly of: Account };
-
-/** Whether a line counts among accounts written as a list, such as `4000-4199`, in the same slice. */
-export function isAmong(accounts: string, line: FollowingLine, follower: FollowingLine): boolean {
+/** Chart positions of accounts written as a list, such as `4000-4199`; null when it cannot be read. Kept by chart, for lists are asked for again and again. */
+const positionsHeld = new WeakMap<Chart, Map<string, ReadonlySet<number> | null>>();
+function positionsOf(chart: Chart, accounts: string): ReadonlySet<number> | null {
+  const held = positionsHeld.get(chart) ?? new Map<string, ReadonlySet<number> | null>();
+  positionsHeld.set(chart, held);
+  const known = held.get(accounts);
+  if (known !== undefined) return known;
   const parsed = parseAccountList(accounts);
-  return (
-    parsed.ok &&
-    selects(parsed.list, line.of) &&
-    JSON.stringify(Object.entries(line.dimensions).sort()) === JSON.stringify(Object.entries(follower.dimensions).sort())
-  );
+  const positions = parsed.ok ? new Set(selectAccounts(chart, parsed.list)) : null;
+  held.set(accounts, positions);
+  return positions;
 }
 
 /**
- * The order in which lines that are a percentage of others are derived: each after those it follows. When
- * they lead back to themselves, the account numbers of the circle instead.
+ * Lines of accounts written as a list, other than the follower: those of its own slice, or of every one.
+ * Null when the list cannot be read.
  */
-export function followOrder<Line extends FollowingLine>(
-  lines: readonly Line[],
-): { readonly ok: true; readonly order: readonly Line[] } | { readonly ok: false; readonly circle: readonly string[] } {
-  const followers = lines.filter(({ basis }) => basis.kind === 'percentOf');
-  const order: Line[] = [];
-  const state = new Map<Line, 'open' | 'done'>();
+export function membersAmong(
+  chart: Chart,
+  accounts: string,
+  { line, lines, everywhere }: { readonly line: PlacedLine; readonly lines: Iterable<PlacedLine>; readonly everywhere: boolean },
+): PlacedLine[] | null {
+  const positions = positionsOf(chart, accounts);
+  if (positions === null) return null;
+  const members: PlacedLine[] = [];
+  for (const each of lines) {
+    if (each.id !== line.id && positions.has(each.position) && (everywhere || each.slice === line.slice)) members.push(each);
+  }
+  return members;
+}
+
+/** The accounts a line follows, or null when its basis stands by itself. */
+function followedAccounts({ basis }: BudgetLine): { readonly accounts: string; readonly everywhere: boolean } | null {
+  if (basis.kind === 'percentOf') return { accounts: basis.accounts, everywhere: basis.everywhere ?? false };
+  if ((basis.kind === 'typedTotal' || basis.kind === 'yearTotal') && typeof basis.spread === 'object' && basis.spread.by === 'line')
+    return { accounts: basis.spread.accounts, everywhere: false };
+  return null;
+}
+
+/**
+ * The order in which lines that follow others are derived: each after those it follows. When they lead back
+ * to themselves, the account numbers of the circle instead.
+ */
+export function followOrder(
+  chart: Chart,
+  lines: readonly PlacedLine[],
+): { readonly ok: true; readonly order: readonly PlacedLine[] } | { readonly ok: false; readonly circle: readonly string[] } {
+  const followers = lines.filter((line) => followedAccounts(line) !== null);
+  const order: PlacedLine[] = [];
+  const state = new Map<PlacedLine, 'open' | 'done'>();
   let circle: string[] | null = null;
-  const visit = (line: Line, path: readonly Line[]): void => {
+  const visit = (line: PlacedLine, path: readonly PlacedLine[]): void => {
     if (circle !== null || state.get(line) === 'done') return;
     if (state.get(line) === 'open') {
       circle = [...path.slice(path.indexOf(line)), line].map(({ account }) => account);
       return;
     }
     state.set(line, 'open');
-    if (line.basis.kind === 'percentOf') {
-      const { accounts } = line.basis;
-      for (const other of followers) if (isAmong(accounts, other, line)) visit(other, [...path, line]);
-    }
+    const { accounts, everywhere } = followedAccounts(line)!;
+    for (const other of membersAmong(chart, accounts, { line, lines: followers, everywhere }) ?? []) visit(other, [...path, line]);
     state.set(line, 'done');
     order.push(line);
   };
@@ -48,23 +74,12 @@ export function followOrder<Line extends FollowingLine>(
 }
 
 /**
- * Lines that follow others brought up to date, in order; those whose months stay as they are are left out.
- * @param contextOf what a line's basis draws on, given the lines as they stand by then
+ * A line brought up to date with those it follows; the same line when its months stay as they are.
+ * @param context what its basis draws on by then
  */
-export function followed<Line extends FollowingLine>(
-  lines: readonly Line[],
-  order: readonly Line[],
-  contextOf: (line: Line, now: readonly Line[]) => BasisContext,
-): Line[] {
-  let now = [...lines];
-  const changedLines: Line[] = [];
-  for (const line of order) {
-    const held = new Map(line.months.flatMap((month, index) => (month.held ? [[index, month.amount] as const] : [])));
-    const amounts = deriveMonths(line.basis, contextOf(line, now), held);
-    if (amounts.every((amount, index) => amount === line.months[index]!.amount)) continue;
-    const next: Line = { ...line, months: amounts.map((amount, index) => ({ amount, held: held.has(index) })) };
-    now = now.map((each) => (each === line ? next : each));
-    changedLines.push(next);
-  }
-  return changedLines;
+export function followedLine(line: PlacedLine, context: BasisContext): PlacedLine {
+  const held = new Map(line.months.flatMap((month, index) => (month.held ? [[index, month.amount] as const] : [])));
+  const amounts = deriveMonths(line.basis, context, held);
+  if (amounts.every((amount, index) => amount === line.months[index]!.amount)) return line;
+  return { ...line, months: amounts.map((amount, index) => ({ amount, held: held.has(index) })) };
 }

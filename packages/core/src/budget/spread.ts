@@ -1,36 +1,75 @@
 import { apportion } from '../money/apportion.ts';
 import type { Minor } from '../money/minor.ts';
+import { averageOfShares } from '../trend/seasonal-shares.ts';
 
 /** What a spread may draw on: twelve months each, in the order of the fiscal year. */
 export type SpreadContext = {
   /** amounts of the year the spread follows */
   readonly history: readonly number[];
   readonly days: readonly number[];
+  /** days from Monday to Friday */
+  readonly workingDays: readonly number[];
+  /** the months of an earlier year; null where there is no figure */
+  readonly year: (year: number) => readonly (number | null)[];
+  /** what other lines of the budget hold by month; null when there is no such line */
+  readonly lines: (accounts: string) => readonly number[] | null;
 };
 type SpreadDefinition = { readonly words: string; readonly weights: (context: SpreadContext) => readonly number[] };
 
-/** The shapes a year total can take over the months. Weights are not negative. */
+/** Shapes over the months that need nothing more said. Weights are not negative. */
 export const SPREADS = {
   history: { words: 'as history', weights: ({ history }) => history.map(Math.abs) },
   even: { words: 'even', weights: ({ days }) => days.map(() => 1) },
   days: { words: 'by days', weights: ({ days }) => days },
+  workingDays: { words: 'by working days', weights: ({ workingDays }) => workingDays },
 } as const satisfies Readonly<Record<string, SpreadDefinition>>;
 export type SpreadKind = keyof typeof SPREADS;
 export const SPREAD_KINDS = Object.keys(SPREADS) as readonly SpreadKind[];
 
 /**
- * Spreads a total over the months chosen, exactly. History without any amount in those months is
- * spread evenly; months of either sign weigh by their size.
+ * The shape a total takes over the months: one of `SPREADS`, the average of the monthly shares of several
+ * years, the months of another line of the budget, or weights of one's own.
+ */
+export type Spread =
+  | SpreadKind
+  | { readonly by: 'shares'; readonly years: readonly number[] }
+  | { readonly by: 'line'; readonly accounts: string }
+  | { readonly by: 'weights'; readonly weights: readonly number[] };
+
+/** A spread in words: `as history`, `in the average shape of FY2024 to FY2026`, `as 4000-4999`, `by weights of its own`. */
+export function spreadWords(spread: Spread): string {
+  if (typeof spread === 'string') return SPREADS[spread].words;
+  if (spread.by === 'line') return `as ${spread.accounts}`;
+  if (spread.by === 'weights') return 'by weights of its own';
+  const [first, last] = [Math.min(...spread.years), Math.max(...spread.years)];
+  return `in the average shape of ${first === last ? `FY${first}` : `FY${first} to FY${last}`}`;
+}
+
+/** Twelve weights, none negative; years that are not whole count for nothing, and a line that is not there weighs nothing. */
+export function spreadWeights(spread: Spread, context: SpreadContext): readonly number[] {
+  if (typeof spread === 'string') return SPREADS[spread].weights(context);
+  if (spread.by === 'weights') return spread.weights.map((weight) => Math.max(0, weight));
+  if (spread.by === 'line') return (context.lines(spread.accounts) ?? []).map(Math.abs);
+  const whole = spread.years
+    .map((year) => context.year(year).flatMap((amount) => (amount === null ? [] : [Math.abs(amount)])))
+    .filter((months) => months.length === 12);
+  // to whole billionths, so that each weight is a plain decimal number
+  return (averageOfShares(whole) ?? []).map((share) => Math.round(share * 1e9));
+}
+
+/**
+ * Spreads a total over the months chosen, exactly. Weights that are all zero in those months are taken as
+ * even; months of either sign weigh by their size.
  * @param months positions 0..11 to spread over, at least one
  * @returns one amount for each of `months`, in their order, adding up to `total`
  * @throws ApportionError when `months` is empty
  */
 export function spreadTotal(
   total: Minor,
-  kind: SpreadKind,
+  spread: Spread,
   options: { readonly months: readonly number[]; readonly context: SpreadContext },
 ): Minor[] {
-  const all = SPREADS[kind].weights(options.context);
+  const all = spreadWeights(spread, options.context);
   const weights = options.months.map((month) => all[month] ?? 0);
   return apportion(total, weights.every((weight) => weight === 0) ? weights.map(() => 1) : weights);
 }

@@ -6,6 +6,13 @@ import { basisOf, draftOf } from './basis-draft.ts';
 const at = { exponent: 2, budgetYear: 2028 };
 const some: Readonly<Record<Basis['kind'], Basis>> = {
   sameMonths: { kind: 'sameMonths', year: 2026, changePercent: '3', roundTo: minor(10_000) },
+  yearTotal: {
+    kind: 'yearTotal',
+    year: 2026,
+    changePercent: '2',
+    spread: { by: 'weights', weights: [1, 1, 1, 1, 1, 1, 2, 2, 2, 2, 2, 2] },
+    withOneOffs: true,
+  },
   averageYears: { kind: 'averageYears', years: [2026, 2027], changePercent: '-1.5', least: minor(0) },
   latestMonths: { kind: 'latestMonths', count: 6, changePercent: '0', fromMonth: 3 },
   trend: { kind: 'trend', of: 'years', years: [2025, 2026, 2027], seasonal: true },

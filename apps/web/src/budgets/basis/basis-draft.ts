@@ -1,4 +1,4 @@
-import { parseAmount, toDecimalText, type Basis, type BasisKind, type Minor, type SpreadKind } from '@wise-margin/core';
+import { parseAmount, toDecimalText, type Basis, type BasisKind, type Minor, type Spread, type SpreadKind } from '@wise-margin/core';
 
 /** A basis while it is typed: every field as text, those of other kinds kept so that nothing is lost by trying one. */
 export type BasisDraft = {
@@ -20,7 +20,12 @@ export type BasisDraft = {
   readonly positions: readonly PositionDraft[];
   readonly onCost: string;
   readonly total: string;
-  readonly spread: SpreadKind;
+  readonly spread: SpreadKind | 'shares' | 'line' | 'weights';
+  readonly spreadLine: string;
+  readonly weights: string;
+  readonly everywhere: boolean;
+  readonly projected: boolean;
+  readonly withOneOffs: boolean;
   readonly fromMonth: number;
   readonly roundTo: string;
   readonly least: string;
@@ -65,6 +70,11 @@ export function draftOf(basis: Basis, { exponent, budgetYear }: { readonly expon
     onCost: '20',
     total: '',
     spread: 'history',
+    spreadLine: '',
+    weights: '',
+    everywhere: false,
+    projected: basis.projected ?? false,
+    withOneOffs: basis.withOneOffs ?? false,
     fromMonth: basis.fromMonth ?? 0,
     roundTo: amount(basis.roundTo) || '0',
     least: amount(basis.least),
@@ -73,6 +83,8 @@ export function draftOf(basis: Basis, { exponent, budgetYear }: { readonly expon
   switch (basis.kind) {
     case 'sameMonths':
       return { ...usual, year: String(basis.year), change: basis.changePercent };
+    case 'yearTotal':
+      return { ...usual, year: String(basis.year), change: basis.changePercent, ...spreadDraft(basis.spread) };
     case 'averageYears':
       return { ...usual, years: String(basis.years.length), change: basis.changePercent };
     case 'latestMonths':
@@ -80,7 +92,7 @@ export function draftOf(basis: Basis, { exponent, budgetYear }: { readonly expon
     case 'trend':
       return { ...usual, years: String(basis.years.length), of: basis.of, seasonal: basis.seasonal };
     case 'percentOf':
-      return { ...usual, accounts: basis.accounts, percent: basis.percent };
+      return { ...usual, accounts: basis.accounts, percent: basis.percent, everywhere: basis.everywhere ?? false };
     case 'driverRate':
       return {
         ...usual,
@@ -103,10 +115,19 @@ export function draftOf(basis: Basis, { exponent, budgetYear }: { readonly expon
         })),
       };
     case 'typedTotal':
-      return { ...usual, total: amount(basis.total), spread: basis.spread };
+      return { ...usual, total: amount(basis.total), ...spreadDraft(basis.spread) };
     case 'typed':
       return usual;
   }
+}
+
+function spreadDraft(spread: Spread): Pick<BasisDraft, 'spread' | 'spreadLine' | 'weights'> {
+  if (typeof spread === 'string') return { spread, spreadLine: '', weights: '' };
+  return {
+    spread: spread.by,
+    spreadLine: spread.by === 'line' ? spread.accounts : '',
+    weights: spread.by === 'weights' ? spread.weights.join(' ') : '',
+  };
 }
 
 class Fault extends Error {}
@@ -139,6 +160,8 @@ export function basisOf(
       ...(Number(draft.roundTo) > 0 ? { roundTo: amount('Rounded to', draft.roundTo) } : {}),
       ...(draft.least.trim() === '' ? {} : { least: amount('At least', draft.least) }),
       ...(draft.most.trim() === '' ? {} : { most: amount('At most', draft.most) }),
+      ...(draft.projected ? { projected: true as const } : {}),
+      ...(draft.withOneOffs ? { withOneOffs: true as const } : {}),
     };
     return { ok: true, basis: { ...method(), ...limits } };
   } catch (error) {
@@ -150,6 +173,8 @@ export function basisOf(
     switch (draft.kind) {
       case 'sameMonths':
         return { kind: 'sameMonths', year: Number(draft.year), changePercent: change() };
+      case 'yearTotal':
+        return { kind: 'yearTotal', year: Number(draft.year), changePercent: change(), spread: spread() };
       case 'averageYears':
         return { kind: 'averageYears', years: yearsBefore(), changePercent: change() };
       case 'latestMonths':
@@ -158,7 +183,12 @@ export function basisOf(
         return { kind: 'trend', of: draft.of, years: yearsBefore(), seasonal: draft.seasonal };
       case 'percentOf':
         if (draft.accounts.trim() === '') throw new Fault('Accounts: write those it follows, such as 4000-4199.');
-        return { kind: 'percentOf', accounts: draft.accounts.trim(), percent: number('Percent', draft.percent) };
+        return {
+          kind: 'percentOf',
+          accounts: draft.accounts.trim(),
+          percent: number('Percent', draft.percent),
+          ...(draft.everywhere ? { everywhere: true as const } : {}),
+        };
       case 'driverRate': {
         const rates = draft.steps.map(({ from, value }) => ({ from, value: number('Rate', value) }));
         return { kind: 'driverRate', driver: driver(), rates, unit: 10 ** exponent };
@@ -180,19 +210,37 @@ export function basisOf(
           })),
         };
       case 'typedTotal':
-        return { kind: 'typedTotal', total: amount('Total', draft.total), spread: draft.spread };
+        return { kind: 'typedTotal', total: amount('Total', draft.total), spread: spread() };
       case 'typed':
         return { kind: 'typed' };
     }
   }
 
+  function twelve(field: string, text: string): number[] {
+    const months = text
+      .split(/[\s;]+/)
+      .filter((each) => each !== '')
+      .map((each) => Number(number(field, each)));
+    if (months.length !== 12) throw new Fault(`${field}: there are ${months.length}. Write twelve, one for each month.`);
+    return months;
+  }
+
+  function spread(): Spread {
+    switch (draft.spread) {
+      case 'shares':
+        return { by: 'shares', years: [budgetYear - 3, budgetYear - 2, budgetYear - 1] };
+      case 'line':
+        if (draft.spreadLine.trim() === '') throw new Fault('Shape: write the accounts it follows, such as 4010.');
+        return { by: 'line', accounts: draft.spreadLine.trim() };
+      case 'weights':
+        return { by: 'weights', weights: twelve('Weights', draft.weights) };
+      default:
+        return draft.spread;
+    }
+  }
+
   function driver(): (Basis & { kind: 'driverRate' })['driver'] {
     if (draft.series !== '') return { series: draft.series };
-    const months = draft.numbers
-      .split(/[\s;]+/)
-      .filter((text) => text !== '')
-      .map((text) => Number(number('Numbers', text)));
-    if (months.length !== 12) throw new Fault(`Numbers: there are ${months.length}. Write twelve, one for each month.`);
-    return { name: 'Typed numbers', months };
+    return { name: 'Typed numbers', months: twelve('Numbers', draft.numbers) };
   }
 }

@@ -1,7 +1,8 @@
-import { SPREADS, SPREAD_KINDS, type SpreadKind } from '@wise-margin/core';
+import { SPREADS, SPREAD_KINDS } from '@wise-margin/core';
 import { Plus, Trash2 } from 'lucide-react';
-import { useId, type ReactNode } from 'react';
+import type { ReactNode } from 'react';
 import { useCompany } from '../../shell/company.ts';
+import { SelectField, TextField } from '../../ui/labeled-field.tsx';
 import { NEW_POSITION, type BasisDraft } from './basis-draft.ts';
 
 type Props = {
@@ -14,12 +15,12 @@ type Props = {
 /** The fields of the chosen kind, in the order of its sentence. */
 export function BasisFields({ draft, months, years, set }: Props) {
   const { statistics } = useCompany();
-  const change = <Text label="Changed by percent" short="%" value={draft.change} set={(value) => set({ change: value })} />;
+  const change = <TextField label="Changed by percent" short="%" value={draft.change} set={(value) => set({ change: value })} />;
   switch (draft.kind) {
     case 'sameMonths':
       return (
         <Row>
-          <Pick
+          <SelectField
             label="Year"
             value={draft.year}
             options={years.map((year) => [String(year), `FY${year}`] as const)}
@@ -28,24 +29,37 @@ export function BasisFields({ draft, months, years, set }: Props) {
           {change}
         </Row>
       );
+    case 'yearTotal':
+      return (
+        <Row>
+          <SelectField
+            label="Total of"
+            value={draft.year}
+            options={years.map((year) => [String(year), `FY${year}`] as const)}
+            set={(year) => set({ year })}
+          />
+          {change}
+          <SpreadFields draft={draft} set={set} />
+        </Row>
+      );
     case 'averageYears':
       return (
         <Row>
-          <Text label="Years before" value={draft.years} set={(value) => set({ years: value })} />
+          <TextField label="Years before" value={draft.years} set={(value) => set({ years: value })} />
           {change}
         </Row>
       );
     case 'latestMonths':
       return (
         <Row>
-          <Text label="Latest months" value={draft.count} set={(count) => set({ count })} />
+          <TextField label="Latest months" value={draft.count} set={(count) => set({ count })} />
           {change}
         </Row>
       );
     case 'trend':
       return (
         <Row>
-          <Pick
+          <SelectField
             label="Line through"
             value={draft.of}
             options={[
@@ -54,7 +68,7 @@ export function BasisFields({ draft, months, years, set }: Props) {
             ]}
             set={(of) => set({ of: of as BasisDraft['of'] })}
           />
-          <Text label="Years before" value={draft.years} set={(value) => set({ years: value })} />
+          <TextField label="Years before" value={draft.years} set={(value) => set({ years: value })} />
           <label className="col-span-2 flex items-center gap-1.5">
             <input
               type="checkbox"
@@ -69,15 +83,24 @@ export function BasisFields({ draft, months, years, set }: Props) {
     case 'percentOf':
       return (
         <Row>
-          <Text label="Percent" short="%" value={draft.percent} set={(percent) => set({ percent })} />
-          <Text label="Of accounts" placeholder="4000-4199" value={draft.accounts} set={(accounts) => set({ accounts })} />
+          <TextField label="Percent" short="%" value={draft.percent} set={(percent) => set({ percent })} />
+          <TextField label="Of accounts" placeholder="4000-4199" value={draft.accounts} set={(accounts) => set({ accounts })} />
+          <label className="col-span-2 flex items-center gap-1.5">
+            <input
+              type="checkbox"
+              className="accent-copper"
+              checked={draft.everywhere}
+              onChange={(event) => set({ everywhere: event.target.checked })}
+            />
+            Of every department together
+          </label>
         </Row>
       );
     case 'driverRate':
       return (
         <>
           <Row>
-            <Pick
+            <SelectField
               label="Driver"
               value={draft.series}
               options={[...statistics.map((series) => [series, series] as const), ['', 'Typed numbers'] as const]}
@@ -85,7 +108,7 @@ export function BasisFields({ draft, months, years, set }: Props) {
             />
           </Row>
           {draft.series === '' ? (
-            <Text
+            <TextField
               label="Numbers of the twelve months"
               placeholder="120 140 150 …"
               value={draft.numbers}
@@ -128,18 +151,38 @@ export function BasisFields({ draft, months, years, set }: Props) {
     case 'typedTotal':
       return (
         <Row>
-          <Text label="Total of the year" value={draft.total} set={(total) => set({ total })} />
-          <Pick
-            label="Spread"
-            value={draft.spread}
-            options={SPREAD_KINDS.map((kind) => [kind, SPREADS[kind].words] as const)}
-            set={(spread) => set({ spread: spread as SpreadKind })}
-          />
+          <TextField label="Total of the year" value={draft.total} set={(total) => set({ total })} />
+          <SpreadFields draft={draft} set={set} />
         </Row>
       );
     case 'typed':
       return <p className="mt-2 text-ink-soft">Months not held go to zero; type them in the grid.</p>;
   }
+}
+
+/** The shape over the months, and what it needs besides. */
+function SpreadFields({ draft, set }: Pick<Props, 'draft' | 'set'>) {
+  return (
+    <>
+      <SelectField
+        label="Spread"
+        value={draft.spread}
+        options={[
+          ...SPREAD_KINDS.map((kind) => [kind, SPREADS[kind].words] as const),
+          ['shares', 'average shares of three years'],
+          ['line', 'as other accounts'],
+          ['weights', 'by weights of its own'],
+        ]}
+        set={(spread) => set({ spread })}
+      />
+      {draft.spread === 'line' ? (
+        <TextField label="In the shape of accounts" placeholder="4010" value={draft.spreadLine} set={(spreadLine) => set({ spreadLine })} />
+      ) : null}
+      {draft.spread === 'weights' ? (
+        <TextField label="Twelve weights" placeholder="1 1 2 2 …" value={draft.weights} set={(weights) => set({ weights })} />
+      ) : null}
+    </>
+  );
 }
 
 /** Amounts or rates, each holding from a month on. */
@@ -150,8 +193,12 @@ function Steps({ label, draft, months, set }: { readonly label: string } & Omit<
     <div className="mt-2">
       {draft.steps.map(({ from, value }, index) => (
         <div key={index} className="mb-1 flex items-end gap-2">
-          <Text label={index === 0 ? label : `${label}, step ${index + 1}`} value={value} set={(text) => change(index, { value: text })} />
-          <Pick
+          <TextField
+            label={index === 0 ? label : `${label}, step ${index + 1}`}
+            value={value}
+            set={(text) => change(index, { value: text })}
+          />
+          <SelectField
             label={index === 0 ? 'From' : `From, step ${index + 1}`}
             value={String(from)}
             options={months.map((month, at) => [String(at), month] as const)}
@@ -184,23 +231,23 @@ function Positions({ draft, months, set }: Omit<Props, 'years'>) {
         <fieldset key={index} className="mb-2 border-b border-hairline pb-2">
           <legend className="text-ink-soft">Position {index + 1}</legend>
           <Row>
-            <Text label={`Name, position ${index + 1}`} value={position.name} set={(name) => change(index, { name })} />
-            <Text label={`Heads, position ${index + 1}`} value={position.heads} set={(heads) => change(index, { heads })} />
-            <Text label={`Yearly pay, position ${index + 1}`} value={position.pay} set={(pay) => change(index, { pay })} />
-            <Pick
+            <TextField label={`Name, position ${index + 1}`} value={position.name} set={(name) => change(index, { name })} />
+            <TextField label={`Heads, position ${index + 1}`} value={position.heads} set={(heads) => change(index, { heads })} />
+            <TextField label={`Yearly pay, position ${index + 1}`} value={position.pay} set={(pay) => change(index, { pay })} />
+            <SelectField
               label={`Starts, position ${index + 1}`}
               value={String(position.start)}
               options={monthOptions}
               set={(start) => change(index, { start: Number(start) })}
             />
-            <Pick
+            <SelectField
               label={`Raised from, position ${index + 1}`}
               value={String(position.raiseFrom)}
               options={[['-1', 'Not raised'], ...monthOptions]}
               set={(raiseFrom) => change(index, { raiseFrom: Number(raiseFrom) })}
             />
             {position.raiseFrom < 0 ? null : (
-              <Text
+              <TextField
                 label={`Raise in percent, position ${index + 1}`}
                 short="%"
                 value={position.raise}
@@ -214,7 +261,7 @@ function Positions({ draft, months, set }: Omit<Props, 'years'>) {
         </fieldset>
       ))}
       <Add label="Position" act={() => set({ positions: [...draft.positions, NEW_POSITION] })} />
-      <Text label="Costs on top of pay, percent" short="%" value={draft.onCost} set={(onCost) => set({ onCost })} />
+      <TextField label="Costs on top of pay, percent" short="%" value={draft.onCost} set={(onCost) => set({ onCost })} />
     </div>
   );
 }
@@ -222,68 +269,6 @@ function Positions({ draft, months, set }: Omit<Props, 'years'>) {
 const Row = ({ children }: { readonly children: ReactNode }) => (
   <div className="mt-2 grid grid-cols-2 items-end gap-x-2 gap-y-1">{children}</div>
 );
-
-export function Text({
-  label,
-  short,
-  value,
-  placeholder,
-  set,
-}: {
-  readonly label: string;
-  /** the unit, beside the field */
-  readonly short?: string;
-  readonly value: string;
-  readonly placeholder?: string;
-  readonly set: (text: string) => void;
-}) {
-  const id = useId();
-  return (
-    <div className="min-w-0 flex-1">
-      <label htmlFor={id} className="block truncate text-ink-soft">
-        {label}
-      </label>
-      <span className="flex items-center gap-1">
-        <input
-          id={id}
-          className="field w-full min-w-0 py-0.5 text-[13px]"
-          value={value}
-          placeholder={placeholder}
-          onChange={(event) => set(event.target.value)}
-        />
-        {short}
-      </span>
-    </div>
-  );
-}
-
-export function Pick({
-  label,
-  value,
-  options,
-  set,
-}: {
-  readonly label: string;
-  readonly value: string;
-  readonly options: readonly (readonly [string, string])[];
-  readonly set: (value: string) => void;
-}) {
-  const id = useId();
-  return (
-    <div className="min-w-0 flex-1">
-      <label htmlFor={id} className="block truncate text-ink-soft">
-        {label}
-      </label>
-      <select id={id} className="field w-full py-0.5 text-[13px]" value={value} onChange={(event) => set(event.target.value)}>
-        {options.map(([key, words]) => (
-          <option key={key} value={key}>
-            {words}
-          </option>
-        ))}
-      </select>
-    </div>
-  );
-}
 
 const Add = ({ label, act }: { readonly label: string; readonly act: () => void }) => (
   <button type="button" className="link flex items-center gap-1" onClick={act}>

@@ -1,15 +1,17 @@
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import type { BasisPreviewDto, FilterDto } from '@wise-margin/contract';
+import type { FilterDto, GridDto } from '@wise-margin/contract';
 import { BASIS_KINDS, type Basis, type BasisKind } from '@wise-margin/core';
 import { useEffect, useState } from 'react';
-import { sendJson } from '../../api/client.ts';
 import { useCompany } from '../../shell/company.ts';
 import { Amount } from '../../ui/figure.tsx';
 import { basisOf, draftOf } from './basis-draft.ts';
-import { BasisFields, Pick, Text } from './basis-fields.tsx';
+import { BasisFields } from './basis-fields.tsx';
+import { SelectField, TextField } from '../../ui/labeled-field.tsx';
+import type { BasisTry, Previewed } from '../desk/desk-messages.ts';
+import { targetsOf } from './basis-targets.ts';
 
 const KIND_WORDS: Readonly<Record<BasisKind, string>> = {
   sameMonths: 'Same months of a year',
+  yearTotal: 'A year’s total, spread',
   averageYears: 'Average of several years',
   latestMonths: 'Latest months, brought to a year',
   trend: 'Straight line through history',
@@ -24,20 +26,22 @@ const ROUNDINGS = ['0', '1', '10', '100', '1000'] as const;
 
 /** How a line's year is derived, as a form; what it would give stands beneath before it is set. */
 export function BasisForm({
-  budget,
   budgetYear,
   account,
+  grid,
   filter,
   basis,
   months,
   years,
   show,
+  tryBasis,
   set,
   close,
 }: {
-  readonly budget: number;
   readonly budgetYear: number;
   readonly account: string;
+  /** the lines it can be set on as well */
+  readonly grid: GridDto;
   readonly filter: FilterDto;
   /** the one that holds now */
   readonly basis: Basis;
@@ -46,28 +50,31 @@ export function BasisForm({
   readonly years: readonly number[];
   /** hands what the basis would give to the chart; null takes it back */
   readonly show: (months: readonly number[] | null) => void;
-  readonly set: (basis: Basis) => void;
+  readonly tryBasis: (asked: BasisTry) => Promise<Previewed>;
+  readonly set: (basis: Basis, accounts: readonly string[]) => void;
   readonly close: () => void;
 }) {
-  const { id, exponent, currencyWords } = useCompany();
+  const { exponent, currencyWords } = useCompany();
   const [draft, setDraft] = useState(() => draftOf(basis, { exponent, budgetYear }));
   const change = (part: Partial<typeof draft>) => setDraft((before) => ({ ...before, ...part }));
   const made = basisOf(draft, { exponent, budgetYear });
-  const preview = useQuery({
-    queryKey: ['basis-preview', id, budget, account, filter, made],
-    enabled: made.ok,
-    queryFn: () =>
-      sendJson<BasisPreviewDto>('POST', `/companies/${id}/budgets/${budget}/basis-preview`, {
-        account,
-        filter,
-        basis: made.ok ? made.basis : null,
-      }),
-    placeholderData: keepPreviousData,
-    retry: false,
-    gcTime: 10_000,
-  });
-  const fault = made.ok ? (preview.error?.message ?? null) : made.fault;
-  const given = fault === null ? (preview.data?.months ?? null) : null;
+  const targets = targetsOf(grid, account, draft.kind);
+  const [target, setTarget] = useState('line');
+  const [previewed, setPreviewed] = useState<Previewed | null>(null);
+  const asked = made.ok ? JSON.stringify({ account, filter, basis: made.basis }) : null;
+  useEffect(() => {
+    if (asked === null) return;
+    let isLatest = true;
+    void tryBasis(JSON.parse(asked) as BasisTry).then((answer) => {
+      if (isLatest) setPreviewed(answer);
+    });
+    return () => {
+      isLatest = false;
+    };
+  }, [asked, tryBasis]);
+  const fault = made.ok ? (previewed && !previewed.ok ? previewed.message : null) : made.fault;
+  const preview = previewed?.ok && fault === null ? previewed.preview : null;
+  const given = preview?.months ?? null;
   useEffect(() => {
     show(given);
     return () => show(null);
@@ -78,10 +85,10 @@ export function BasisForm({
       className="mt-2 border-l-2 border-copper pl-2 text-[13px]"
       onSubmit={(event) => {
         event.preventDefault();
-        if (made.ok && fault === null) set(made.basis);
+        if (made.ok && fault === null) set(made.basis, targets.find(({ key }) => key === target)?.accounts ?? [account]);
       }}
     >
-      <Pick
+      <SelectField
         label="How the year is derived"
         value={draft.kind}
         options={BASIS_KINDS.map((kind) => [kind, KIND_WORDS[kind]] as const)}
@@ -90,22 +97,40 @@ export function BasisForm({
       <BasisFields draft={draft} months={months} years={years} set={change} />
       {draft.kind === 'typed' || draft.kind === 'typedTotal' ? null : (
         <details className="mt-2">
-          <summary className="cursor-pointer text-ink-soft">From a month on, rounding, limits</summary>
+          <summary className="cursor-pointer text-ink-soft">From a month on, rounding, limits, one-offs</summary>
           <div className="mt-1 grid grid-cols-2 items-end gap-x-2 gap-y-1">
-            <Pick
+            <SelectField
               label="From"
               value={String(draft.fromMonth)}
               options={months.map((month, index) => [String(index), month] as const)}
               set={(from) => change({ fromMonth: Number(from) })}
             />
-            <Pick
+            <SelectField
               label="Rounded to"
               value={draft.roundTo}
               options={[...new Set([...ROUNDINGS, draft.roundTo])].map((step) => [step, step === '0' ? 'Not rounded' : step] as const)}
               set={(roundTo) => change({ roundTo })}
             />
-            <Text label="At least a month" value={draft.least} set={(least) => change({ least })} />
-            <Text label="At most a month" value={draft.most} set={(most) => change({ most })} />
+            <TextField label="At least a month" value={draft.least} set={(least) => change({ least })} />
+            <TextField label="At most a month" value={draft.most} set={(most) => change({ most })} />
+            <label className="col-span-2 flex items-center gap-1.5">
+              <input
+                type="checkbox"
+                className="accent-copper"
+                checked={draft.projected}
+                onChange={(event) => change({ projected: event.target.checked })}
+              />
+              Months to come of a year as budgeted
+            </label>
+            <label className="col-span-2 flex items-center gap-1.5">
+              <input
+                type="checkbox"
+                className="accent-copper"
+                checked={draft.withOneOffs}
+                onChange={(event) => change({ withOneOffs: event.target.checked })}
+              />
+              Keep one-offs in
+            </label>
           </div>
         </details>
       )}
@@ -114,10 +139,10 @@ export function BasisForm({
           {fault}
         </p>
       ) : null}
-      {preview.data && fault === null ? (
+      {preview ? (
         <section aria-label="What it gives" className="mt-2 border-t border-hairline pt-1">
-          <p>{preview.data.sentence}.</p>
-          {preview.data.lacks.map((words) => (
+          <p>{preview.sentence}.</p>
+          {preview.lacks.map((words) => (
             <p key={words} className="text-brick">
               {words}
             </p>
@@ -129,7 +154,7 @@ export function BasisForm({
                   {[0, 1, 2].map((step) => (
                     <td key={step} className="figure">
                       <span className="mr-1 text-[11px] text-ink-soft">{months[from + step]}</span>
-                      <Amount value={preview.data.months[from + step]!} exponent={exponent} unit="dollars" />
+                      <Amount value={preview.months[from + step]!} exponent={exponent} unit="dollars" />
                     </td>
                   ))}
                 </tr>
@@ -138,9 +163,14 @@ export function BasisForm({
           </table>
           <p className="flex justify-between">
             <span>The year, {currencyWords}</span>
-            <Amount value={preview.data.total} exponent={exponent} unit="dollars" />
+            <Amount value={preview.total} exponent={exponent} unit="dollars" />
           </p>
         </section>
+      ) : null}
+      {targets.length > 1 ? (
+        <div className="mt-2">
+          <SelectField label="Set it on" value={target} options={targets.map(({ key, words }) => [key, words] as const)} set={setTarget} />
+        </div>
       ) : null}
       <div className="mt-2 flex items-center gap-3">
         <button type="submit" className="button button-primary" disabled={!made.ok || fault !== null}>

@@ -4,18 +4,29 @@ import type { SpreadContext } from '../spread.ts';
 /** Twelve months of an earlier fiscal year, debit positive; null where nothing is posted yet or the ledger begins later. */
 export type HistoryMonths = readonly (Minor | null)[];
 
+/** How history is read. */
+export type HistoryReading = {
+  /** months not posted yet taken from the approved budget of their year */
+  readonly projected: boolean;
+  /** amounts marked as not recurring kept in */
+  readonly withOneOffs: boolean;
+};
+
 /** What a basis may draw on, for one account and slice in one budget year. Lists of months run over the fiscal year. */
-export type BasisContext = SpreadContext & {
+export type BasisContext = Omit<SpreadContext, 'year' | 'lines'> & {
   /** turns debit positive amounts into the account's shown sign */
   readonly sign: 1 | -1;
-  /** the months of an earlier year */
-  readonly year: (year: number) => HistoryMonths;
+  /** the months of an earlier year; read without one-offs and as posted when nothing is said */
+  readonly year: (year: number, reading?: HistoryReading) => HistoryMonths;
   /** the last posted months in order of time, at most `count`, the newest last */
-  readonly latest: (count: number) => readonly Minor[];
+  readonly latest: (count: number, reading?: HistoryReading) => readonly Minor[];
   /** a statistic by month of the budget year; null in months without one */
   readonly driver: (series: string) => readonly (number | null)[];
-  /** what other lines of the budget hold together by month, in their own shown sign; null when there is no such line */
-  readonly lines: (accounts: string) => readonly Minor[] | null;
+  /**
+   * what other lines of the budget hold together by month, in their own shown sign; null when there is no such line
+   * @param everywhere those of every slice, not of the line's own alone
+   */
+  readonly lines: (accounts: string, everywhere?: boolean) => readonly Minor[] | null;
 };
 
 /** Why a basis gives no figure for some months. Months count from 0. */

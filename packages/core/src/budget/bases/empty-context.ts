@@ -5,6 +5,7 @@ export function basisContext(known: Partial<BasisContext>): BasisContext {
   return {
     history: [],
     days: [],
+    workingDays: [],
     sign: 1,
     year: () => [null, null, null, null, null, null, null, null, null, null, null, null],
     latest: () => [],

@@ -16,8 +16,8 @@ export type DriverRate = {
 };
 /** An amount a month, in the shown sign, that may step; only in some months when they are listed. */
 export type FixedMonths = { readonly kind: 'fixedMonths'; readonly steps: readonly Step<Minor>[]; readonly months?: readonly number[] };
-/** A percentage of what other lines of the budget hold, following them. */
-export type PercentOf = { readonly kind: 'percentOf'; readonly accounts: string; readonly percent: string };
+/** A percentage of what other lines of the budget hold, following them: those of its own slice, or those of every slice. */
+export type PercentOf = { readonly kind: 'percentOf'; readonly accounts: string; readonly percent: string; readonly everywhere?: true };
 /** People by yearly pay, in the shown sign: when they start, when pay is raised, and what comes on top. */
 export type Payroll = {
   readonly kind: 'payroll';
@@ -81,14 +81,14 @@ export const fixedMonths: BasisDefinition<FixedMonths> = {
 };
 
 export const percentOf: BasisDefinition<PercentOf> = {
-  derive: ({ accounts, percent }, { sign, lines }) => {
+  derive: ({ accounts, percent, everywhere }, { sign, lines }) => {
     const share = shareFactor(percent);
     if (!share) return { months: NOTHING, issues: [{ code: 'notANumber', field: 'percent', text: percent }] };
-    const held = lines(accounts);
+    const held = lines(accounts, everywhere);
     if (!held) return { months: NOTHING, issues: [{ code: 'noLine', accounts }] };
     return { months: held.map((amount) => sign * multiplyByDecimal(amount, share)), issues: [] };
   },
-  words: ({ accounts, percent }) => `${percent.trim()} % of ${accounts}`,
+  words: ({ accounts, percent, everywhere }) => `${percent.trim()} % of ${accounts}${everywhere ? ' of all slices' : ''}`,
 };
 
 /** A twelfth of the yearly pay from the start month on, raised from the raise month on, and the costs on top of it. */

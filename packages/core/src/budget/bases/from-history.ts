@@ -1,12 +1,15 @@
 import { multiplyByDecimal } from '../../money/decimal.ts';
-import type { Minor } from '../../money/minor.ts';
+import { minor, type Minor } from '../../money/minor.ts';
 import { roundHalfAway } from '../../money/round.ts';
 import { leastSquares } from '../../trend/least-squares.ts';
 import { averageOfShares } from '../../trend/seasonal-shares.ts';
+import { spreadTotal, spreadWords, type Spread } from '../spread.ts';
 import { MONTHS, NOTHING, type BasisDefinition, type BasisIssue, type HistoryMonths } from './basis-context.ts';
 import { changeFactor, changeWords } from './percent.ts';
 
 export type SameMonths = { readonly kind: 'sameMonths'; readonly year: number; readonly changePercent: string };
+/** A year's total in a shape over the months. */
+export type YearTotal = { readonly kind: 'yearTotal'; readonly year: number; readonly changePercent: string; readonly spread: Spread };
 export type AverageYears = { readonly kind: 'averageYears'; readonly years: readonly number[]; readonly changePercent: string };
 export type LatestMonths = { readonly kind: 'latestMonths'; readonly count: number; readonly changePercent: string };
 /** A straight line through months or through years' totals, with the shape of an average year or without. */
@@ -40,6 +43,18 @@ export const sameMonths: BasisDefinition<SameMonths> = {
     return changedBy(months, changePercent, issues);
   },
   words: ({ year, changePercent }) => `Same months of FY${year}, ${changeWords(changePercent)}`,
+};
+
+export const yearTotal: BasisDefinition<YearTotal> = {
+  derive: ({ year, changePercent, spread }, context) => {
+    const { months, issues } = heldYear(context.year(year), year);
+    const total = months.reduce((sum, amount) => sum + amount, 0);
+    const given = changedBy([total], changePercent, issues);
+    // the shape of history is that of the year itself
+    const shaped = Object.create(context, { history: { value: months } }) as typeof context;
+    return { months: spreadTotal(minor(given.months[0]!), spread, { months: MONTHS, context: shaped }), issues: given.issues };
+  },
+  words: ({ year, changePercent, spread }) => `The total of FY${year}, ${changeWords(changePercent)}, spread ${spreadWords(spread)}`,
 };
 
 /** Each month is the mean of that month over the years that have it. */

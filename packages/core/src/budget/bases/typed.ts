@@ -1,16 +1,16 @@
 import type { Minor } from '../../money/minor.ts';
 import { minor } from '../../money/minor.ts';
-import { spreadTotal, SPREADS, type SpreadKind } from '../spread.ts';
+import { spreadTotal, spreadWords, type Spread } from '../spread.ts';
 import { MONTHS, NOTHING, type BasisDefinition } from './basis-context.ts';
 
 /** A year's total, debit positive, in a shape over the months. */
-export type TypedTotal = { readonly kind: 'typedTotal'; readonly total: Minor; readonly spread: SpreadKind };
+export type TypedTotal = { readonly kind: 'typedTotal'; readonly total: Minor; readonly spread: Spread };
 /** Nothing but what is typed month by month: zero-based. */
 export type Typed = { readonly kind: 'typed' };
 
 export const typedTotal: BasisDefinition<TypedTotal> = {
   derive: ({ total, spread }, context) => ({ months: spreadTotal(minor(total), spread, { months: MONTHS, context }), issues: [] }),
-  words: ({ total, spread }, { amount }) => `A year total of ${amount(total)}, spread ${SPREADS[spread].words}`,
+  words: ({ total, spread }, { amount }) => `A year total of ${amount(total)}, spread ${spreadWords(spread)}`,
 };
 export const typed: BasisDefinition<Typed> = {
   derive: () => ({ months: NOTHING, issues: [] }),

@@ -34,6 +34,13 @@ export const BUDGET_GRID_COLUMNS: ColumnSet = {
       columns: [{ kind: 'amount', key: 'budget', heading: 'Budget', scenario: 'budget', span: month }],
     },
     {
+      key: 'quarters',
+      heading: '{span}',
+      span: { kind: 'quarter' },
+      repeat: { over: 'quarters', last: 4 },
+      columns: [{ kind: 'amount', key: 'budget', heading: 'Budget', scenario: 'budget', span: { kind: 'quarter' } }],
+    },
+    {
       key: 'year',
       heading: 'Year',
       span: { kind: 'fullYear' },
@@ -42,6 +49,14 @@ export const BUDGET_GRID_COLUMNS: ColumnSet = {
         { kind: 'amount', key: 'prior', heading: 'Last year', scenario: 'projection', span: { kind: 'fullYear', shift: { years: -1 } } },
         { kind: 'difference', key: 'difference', heading: 'Difference', compared: 'budget', base: 'prior' },
         { kind: 'percentDifference', key: 'percent', heading: '%', compared: 'budget', base: 'prior' },
+        {
+          kind: 'amount',
+          key: 'prior_budget',
+          heading: 'Last budget',
+          scenario: 'budget',
+          span: { kind: 'fullYear', shift: { years: -1 } },
+        },
+        { kind: 'share', key: 'cents', heading: '% rev', of: 'budget' },
       ],
     },
   ],

@@ -10,6 +10,7 @@ import {
   shownOrder,
   STATISTIC,
   type Cell,
+  type Display,
   type DisplayField,
   type PeriodIndex,
   type PlannedColumn,
@@ -17,8 +18,8 @@ import {
   type StatementGrid,
   type StatementIssue,
 } from '@wise-margin/core';
-import { statementIssueWords, type CellDto, type GridDto } from '@wise-margin/contract';
-import type { Run } from './run-choices.ts';
+import type { CellDto, GridDto } from './statements.ts';
+import { statementIssueWords } from './words/statement-issue-words.ts';
 
 /** A cell as it crosses the wire; the core's cell is that already. */
 export const cellDto = (cell: Cell): CellDto => cell as CellDto;
@@ -51,7 +52,7 @@ export function gridDto(
     /** the last month actual figures reach, to be told where the statement goes past it */
     readonly lastPosted?: PeriodIndex | null;
     /** choices of the run, and what its titles and footnotes may name; as usual when left out */
-    readonly run?: Pick<Run, 'display' | 'accounts' | 'drafts'>;
+    readonly run?: { readonly display: Display; readonly accounts: string; readonly drafts: boolean };
     readonly fields?: Readonly<Record<DisplayField, string>>;
     /** keys of the lines whose parts go along; all when left out */
     readonly open?: ReadonlySet<string> | undefined;

@@ -1,0 +1,117 @@
+import type { LineChange, NoteChange } from '@wise-margin/core';
+import type { Transaction } from 'sequelize';
+import type { Actor } from '../database/audit.ts';
+import type { Database } from '../database/database.ts';
+
+/** A saved change of a budget, with what it takes to take it back. */
+export type LoggedChange = {
+  readonly id: number;
+  readonly version: number;
+  readonly at: string;
+  readonly actor: string;
+  readonly session: string;
+  readonly kind: 'edit' | 'undo' | 'redo' | 'derive';
+  /** the change an undo took back, or a redo made again */
+  readonly of: number | null;
+  readonly words: string;
+  readonly lines: readonly LineChange[];
+  readonly notes: readonly NoteChange[];
+  readonly cells: readonly string[];
+  readonly isTakenBack: boolean;
+};
+type Row = {
+  readonly id: number;
+  readonly version: number;
+  readonly at: string;
+  readonly actor: string;
+  readonly session: string;
+  readonly kind: LoggedChange['kind'];
+  readonly of_change: number | null;
+  readonly words: string;
+  readonly lines: string;
+  readonly notes: string;
+  readonly cells: string;
+  readonly taken_back: number;
+};
+const changeOf = ({ of_change, taken_back, lines, notes, cells, ...row }: Row): LoggedChange => ({
+  ...row,
+  of: of_change,
+  isTakenBack: taken_back === 1,
+  lines: JSON.parse(lines) as LineChange[],
+  notes: JSON.parse(notes) as NoteChange[],
+  cells: JSON.parse(cells) as string[],
+});
+
+/** Every change of every budget, in the order they were saved. */
+export class ChangeLog {
+  readonly #database: Database;
+
+  constructor(database: Database) {
+    this.#database = database;
+  }
+
+  async add(
+    change: Omit<LoggedChange, 'id' | 'at' | 'actor' | 'isTakenBack'> & { readonly budgetId: number; readonly actor: Actor },
+    transaction: Transaction,
+  ): Promise<void> {
+    const { budgetId, version, actor, session, kind, of, words, lines, notes, cells } = change;
+    await this.#database.run(
+      `INSERT INTO budget_changes (budget_id, version, at, actor, session, kind, of_change, words, lines, notes, cells)
+       VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)`,
+      [
+        budgetId,
+        version,
+        actor.now().toISOString(),
+        actor.name,
+        session,
+        kind,
+        of,
+        words,
+        JSON.stringify(lines),
+        JSON.stringify(notes),
+        JSON.stringify(cells),
+      ],
+      transaction,
+    );
+  }
+
+  async setTakenBack(id: number, isTakenBack: boolean, transaction: Transaction): Promise<void> {
+    await this.#database.run('UPDATE budget_changes SET taken_back = $1 WHERE id = $2', [isTakenBack ? 1 : 0, id], transaction);
+  }
+
+  /** Changes after a version, the oldest first. */
+  async since(budgetId: number, version: number, transaction?: Transaction): Promise<LoggedChange[]> {
+    return this.#read('WHERE budget_id = $1 AND version > $2 ORDER BY id', [budgetId, version], transaction);
+  }
+
+  /** The newest changes first. */
+  async latest(budgetId: number, count: number): Promise<LoggedChange[]> {
+    return this.#read('WHERE budget_id = $1 ORDER BY id DESC LIMIT $2', [budgetId, count]);
+  }
+
+  /** What undo takes back next in a session: its newest change that stands. */
+  async undoable(budgetId: number, session: string, transaction?: Transaction): Promise<LoggedChange | null> {
+    const [change] = await this.#read(
+      `WHERE budget_id = $1 AND session = $2 AND kind IN ('edit', 'derive') AND taken_back = 0 ORDER BY id DESC LIMIT 1`,
+      [budgetId, session],
+      transaction,
+    );
+    return change ?? null;
+  }
+
+  /** What redo makes again: the oldest change taken back since the session's newest one that stands. */
+  async redoable(budgetId: number, session: string, transaction?: Transaction): Promise<LoggedChange | null> {
+    const [change] = await this.#read(
+      `WHERE budget_id = $1 AND session = $2 AND kind IN ('edit', 'derive') AND taken_back = 1
+         AND id > coalesce((SELECT max(id) FROM budget_changes WHERE budget_id = $1 AND session = $2 AND kind IN ('edit', 'derive') AND taken_back = 0), 0)
+       ORDER BY id LIMIT 1`,
+      [budgetId, session],
+      transaction,
+    );
+    return change ?? null;
+  }
+
+  async #read(where: string, values: readonly (string | number)[], transaction?: Transaction): Promise<LoggedChange[]> {
+    return (await this.#database.select<Row>(`SELECT * FROM budget_changes ${where}`, [...values], transaction)).map(changeOf);
+  }
+}

@@ -1,0 +1,121 @@
+import {
+  basisPreviewRequestSchema,
+  basisPreviewSchema,
+  budgetChangesQuerySchema,
+  budgetEditRequestSchema,
+  budgetGridQuerySchema,
+  budgetGridSchema,
+  budgetHistorySchema,
+  budgetListSchema,
+  budgetSchema,
+  budgetStateChangeSchema,
+  copyBudgetSchema,
+  deskAnswerSchema,
+  deskSchema,
+  newBudgetSchema,
+  newOneOffSchema,
+  oneOffListSchema,
+  oneOffQuerySchema,
+  rederiveRequestSchema,
+  stepRequestSchema,
+} from '@wise-margin/contract';
+import type { ZodOpenApiPathsObject } from 'zod-openapi';
+import { operation } from './openapi-operation.ts';
+
+const COMPANY = ['company'] as const;
+const BUDGET = ['company', 'budget'] as const;
+/** The paths of budgets and of what is not recurring. */
+export const BUDGET_PATHS: ZodOpenApiPathsObject = {
+  '/api/companies/{company}/budgets': {
+    get: operation({ summary: 'Budgets, newest year first', path: COMPANY, answer: budgetListSchema }),
+    post: operation({
+      summary: 'Create a budget for all lines from another year',
+      path: COMPANY,
+      body: newBudgetSchema,
+      answer: budgetSchema,
+      status: '201',
+    }),
+  },
+  '/api/companies/{company}/budgets/{budget}': {
+    get: operation({
+      summary: 'A budget as a month grid',
+      path: BUDGET,
+      query: budgetGridQuerySchema,
+      answer: budgetGridSchema,
+    }),
+  },
+  '/api/companies/{company}/budgets/{budget}/edits': {
+    post: operation({
+      summary: 'Edits as they were typed; those that cannot be done are told and the rest stands',
+      path: BUDGET,
+      body: budgetEditRequestSchema,
+      answer: deskAnswerSchema,
+    }),
+  },
+  '/api/companies/{company}/budgets/{budget}/basis-preview': {
+    post: operation({
+      summary: 'What a basis would give a row',
+      path: BUDGET,
+      body: basisPreviewRequestSchema,
+      answer: basisPreviewSchema,
+    }),
+  },
+  '/api/companies/{company}/budgets/{budget}/state': {
+    post: operation({
+      summary: 'Take a budget to another state',
+      path: BUDGET,
+      body: budgetStateChangeSchema,
+      answer: budgetSchema,
+    }),
+  },
+  '/api/companies/{company}/budgets/{budget}/desk': {
+    get: operation({ summary: 'A budget with all it draws on', path: BUDGET, query: stepRequestSchema, answer: deskSchema }),
+  },
+  '/api/companies/{company}/budgets/{budget}/undo': {
+    post: operation({
+      summary: 'Take the newest change of a session back',
+      path: BUDGET,
+      body: stepRequestSchema,
+      answer: deskAnswerSchema,
+    }),
+  },
+  '/api/companies/{company}/budgets/{budget}/redo': {
+    post: operation({
+      summary: 'Make the change that was taken back again',
+      path: BUDGET,
+      body: stepRequestSchema,
+      answer: deskAnswerSchema,
+    }),
+  },
+  '/api/companies/{company}/budgets/{budget}/rederive': {
+    post: operation({ summary: 'Derive lines from their bases anew', path: BUDGET, body: rederiveRequestSchema, answer: deskAnswerSchema }),
+  },
+  '/api/companies/{company}/budgets/{budget}/changes': {
+    get: operation({ summary: 'What was saved since a version', path: BUDGET, query: budgetChangesQuerySchema, answer: deskAnswerSchema }),
+  },
+  '/api/companies/{company}/budgets/{budget}/history': {
+    get: operation({ summary: 'Changes, the newest first: who, when, from, to', path: BUDGET, answer: budgetHistorySchema }),
+  },
+  '/api/companies/{company}/budgets/{budget}/copies': {
+    post: operation({
+      summary: 'Copy a budget to a new version',
+      path: BUDGET,
+      body: copyBudgetSchema,
+      answer: budgetSchema,
+      status: '201',
+    }),
+  },
+  '/api/companies/{company}/one-offs': {
+    get: operation({ summary: 'What of the ledger is not recurring', path: COMPANY, query: oneOffQuerySchema, answer: oneOffListSchema }),
+    post: operation({
+      summary: 'Leave an entry or a month out',
+      path: COMPANY,
+      body: newOneOffSchema,
+      answer: oneOffListSchema,
+      status: '201',
+    }),
+  },
+  '/api/companies/{company}/one-offs/{oneOff}': {
+    delete: operation({ summary: 'Count it again', path: ['company', 'oneOff'], answer: null, status: '204' }),
+  },
+};

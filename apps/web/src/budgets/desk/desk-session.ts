@@ -1,0 +1,251 @@
+import {
+  unpackGrid,
+  type BudgetEditDto,
+  type DeskAnswerDto,
+  type DeskDto,
+  type FilterDto,
+  type GridDto,
+  type Problem,
+} from '@wise-margin/contract';
+import { ApiProblem, getJson, queryText, sendJson } from '../../api/client.ts';
+import type { BasisTry, DeskReply, DeskRequest, Look, Previewed, Shown } from './desk-messages.ts';
+import { keepUnsaved, ownSession, readUnsaved, type Unsaved } from './unsaved.ts';
+
+export type SaveState =
+  | { readonly kind: 'saved' }
+  | { readonly kind: 'saving' }
+  | { readonly kind: 'refused'; readonly message: string }
+  | { readonly kind: 'unsaved'; readonly message: string }
+  /** another place changed the same cells: whose stand is asked */
+  | { readonly kind: 'asked'; readonly problem: Problem };
+export type DeskView = Omit<Shown, 'grid' | 'refusals'> & { readonly grid: GridDto };
+export type DeskSnapshot = {
+  /** null until the worker has computed it */
+  readonly view: DeskView | null;
+  readonly save: SaveState;
+  readonly refusals: Shown['refusals'];
+  readonly steps: DeskDto['steps'];
+  /** what others saved meanwhile */
+  readonly others: readonly string[];
+  readonly state: DeskDto['budget']['state'];
+};
+type Waiting = Unsaved & { readonly id: number };
+
+const RETRY_MS = 3000;
+const POLL_MS = 4000;
+const wordsOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));
+
+/**
+ * A budget at work in this browser. Edits are computed in a worker and shown at once; they are saved one
+ * after the other behind it. Without a connection they wait, also over a reload; what others save comes in
+ * by itself.
+ */
+export class DeskSession {
+  readonly #company: number;
+  readonly #budget: number;
+  readonly #at: string;
+  readonly #desk: DeskDto;
+  readonly #person = ownSession();
+  readonly #saved: () => void;
+  readonly #listeners = new Set<() => void>();
+  readonly #tries = new Map<number, (previewed: Previewed) => void>();
+  #snapshot: DeskSnapshot;
+  #look: Look = { filter: {}, account: null };
+  #worker: Worker | null = null;
+  #poll: ReturnType<typeof setInterval> | undefined;
+  #queue: Waiting[] = [];
+  #version: number;
+  #nextId = 1;
+  #isBusy = false;
+
+  /** @param saved called after something was saved, for what else is drawn from the budget */
+  constructor(options: { readonly company: number; readonly desk: DeskDto; readonly saved: () => void }) {
+    const { company, desk, saved } = options;
+    this.#company = company;
+    this.#budget = desk.budget.id;
+    this.#at = `/companies/${company}/budgets/${desk.budget.id}`;
+    this.#desk = desk;
+    this.#saved = saved;
+    this.#version = desk.version;
+    this.#snapshot = { view: null, save: { kind: 'saved' }, refusals: [], steps: desk.steps, others: [], state: desk.budget.state };
+  }
+
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.#listeners.add(listener);
+    return () => this.#listeners.delete(listener);
+  };
+  readonly snapshot = (): DeskSnapshot => this.#snapshot;
+
+  /** Opens the worker, takes up what was not saved, and watches for what others save. */
+  start(look: Look): void {
+    this.#worker = new Worker(new URL('./desk.worker.ts', import.meta.url), { type: 'module' });
+    this.#worker.onmessage = ({ data }: MessageEvent<DeskReply>) => this.#receive(data);
+    this.#look = look;
+    this.#tell({ type: 'open', desk: this.#desk, ...look });
+    this.#queue = readUnsaved(this.#company, this.#budget).map((unsaved) => ({ ...unsaved, id: this.#nextId++ }));
+    for (const { id, edits, filter } of this.#queue) this.#tell({ type: 'edit', id, edits, filter });
+    if (this.#queue.length > 0) void this.#drain();
+    this.#poll = setInterval(() => this.#lookForOthers(), POLL_MS);
+    window.addEventListener('beforeunload', this.#warn);
+  }
+
+  stop(): void {
+    this.#worker?.terminate();
+    this.#worker = null;
+    clearInterval(this.#poll);
+    window.removeEventListener('beforeunload', this.#warn);
+  }
+
+  /** Looks at another slice or line. */
+  look(look: Look): void {
+    this.#look = look;
+    this.#tell({ type: 'look', ...look });
+  }
+
+  apply(edits: readonly BudgetEditDto[]): void {
+    if (edits.length === 0) return;
+    const waiting: Waiting = { id: this.#nextId++, edits, filter: this.#look.filter as FilterDto };
+    this.#set({ refusals: [] });
+    this.#tell({ type: 'edit', ...waiting });
+    this.#queue.push(waiting);
+    keepUnsaved(this.#company, this.#budget, this.#queue);
+    void this.#drain();
+  }
+
+  /** Answers what was asked: mine are written over theirs, or theirs stand and mine go. */
+  async settleConflict(keepMine: boolean): Promise<void> {
+    if (keepMine) return this.#drain(true);
+    const dropped = this.#queue.shift();
+    keepUnsaved(this.#company, this.#budget, this.#queue);
+    try {
+      const answer = await this.#since();
+      this.#take(dropped?.id ?? null, answer);
+      await this.#drain();
+    } catch (error) {
+      this.#set({ save: { kind: 'refused', message: wordsOf(error) } });
+    }
+  }
+
+  /** Takes the newest change back, makes it again, or derives every line anew; once all edits are saved. */
+  async step(which: 'undo' | 'redo' | 'rederive'): Promise<void> {
+    if (this.#isBusy || this.#queue.length > 0) return;
+    this.#isBusy = true;
+    this.#set({ save: { kind: 'saving' } });
+    try {
+      this.#take(null, await sendJson<DeskAnswerDto>('POST', `${this.#at}/${which}`, { session: this.#person }));
+      this.#set({ save: { kind: 'saved' } });
+    } catch (error) {
+      this.#set({ save: { kind: 'refused', message: wordsOf(error) } });
+    }
+    this.#isBusy = false;
+    this.#saved();
+  }
+
+  /** What a basis would give, before it is set. */
+  readonly tryBasis = (asked: BasisTry): Promise<Previewed> =>
+    new Promise((resolve) => {
+      const id = this.#nextId++;
+      this.#tries.set(id, resolve);
+      this.#tell({ type: 'try', id, ...asked });
+    });
+
+  setState(state: DeskSnapshot['state']): void {
+    this.#set({ state });
+  }
+  dismissRefusals(): void {
+    this.#set({ refusals: [] });
+  }
+  dismissOthers(): void {
+    this.#set({ others: [] });
+  }
+
+  #set(part: Partial<DeskSnapshot>): void {
+    this.#snapshot = { ...this.#snapshot, ...part };
+    for (const listener of this.#listeners) listener();
+  }
+
+  #tell(request: DeskRequest): void {
+    this.#worker?.postMessage(request);
+  }
+
+  #receive(reply: DeskReply): void {
+    if (reply.type === 'tried') {
+      this.#tries.get(reply.id)?.(reply.previewed);
+      this.#tries.delete(reply.id);
+    } else if (reply.type === 'failed') this.#set({ save: { kind: 'refused', message: reply.message } });
+    else {
+      const { grid, held, notes, row, refusals } = reply;
+      this.#set({ view: { grid: unpackGrid(grid), held, notes, row }, ...(refusals.length > 0 ? { refusals } : {}) });
+    }
+  }
+
+  #take(id: number | null, answer: DeskAnswerDto | null): void {
+    if (answer) {
+      const { version, steps, state, others } = answer;
+      this.#version = version;
+      this.#set({ steps, state, ...(others.length > 0 ? { others } : {}) });
+    }
+    this.#tell({ type: 'settle', id, answer });
+  }
+
+  #since(): Promise<DeskAnswerDto> {
+    return getJson<DeskAnswerDto>(`${this.#at}/changes${queryText({ since: this.#version, session: this.#person })}`);
+  }
+
+  #lookForOthers(): void {
+    if (this.#isBusy || this.#queue.length > 0 || document.hidden) return;
+    this.#since().then(
+      (answer) => {
+        if (!this.#isBusy && answer.version > this.#version) this.#take(null, answer);
+      },
+      // the next look asks again; an edit tells when the connection is lost
+      () => undefined,
+    );
+  }
+
+  /** @param anyway whether the first of them is written over what others changed */
+  async #drain(anyway = false): Promise<void> {
+    if (this.#isBusy) return;
+    this.#isBusy = true;
+    let isAnyway = anyway;
+    let refusal: string | null = null;
+    while (this.#queue.length > 0) {
+      const { id, edits, filter } = this.#queue[0]!;
+      const base = isAnyway ? undefined : this.#version;
+      this.#set({ save: { kind: 'saving' } });
+      try {
+        const answer = await sendJson<DeskAnswerDto>('POST', `${this.#at}/edits`, { edits, filter, session: this.#person, base });
+        isAnyway = false;
+        this.#queue.shift();
+        this.#take(id, answer);
+      } catch (error) {
+        if (error instanceof ApiProblem && error.isConnection) return this.#wait();
+        if (error instanceof ApiProblem && error.problem.title === 'Changed by another') {
+          this.#isBusy = false;
+          return this.#set({ save: { kind: 'asked', problem: error.problem } });
+        }
+        // what the worker refused already is listed; the server says the same
+        const isListed = error instanceof ApiProblem && error.problem.status === 422 && this.#snapshot.refusals.length > 0;
+        if (!isListed) refusal = wordsOf(error);
+        this.#queue.shift();
+        this.#take(id, null);
+      }
+      keepUnsaved(this.#company, this.#budget, this.#queue);
+    }
+    this.#isBusy = false;
+    this.#set({ save: refusal === null ? { kind: 'saved' } : { kind: 'refused', message: refusal } });
+    this.#saved();
+  }
+
+  #wait(): void {
+    const waiting = this.#queue.length;
+    const words = waiting === 1 ? 'One change is' : `${waiting} changes are`;
+    this.#set({ save: { kind: 'unsaved', message: `${words} not saved: the connection is lost. They are sent when it is back.` } });
+    this.#isBusy = false;
+    setTimeout(() => void this.#drain(), RETRY_MS);
+  }
+
+  readonly #warn = (event: BeforeUnloadEvent): void => {
+    if (this.#queue.length > 0) event.preventDefault();
+  };
+}

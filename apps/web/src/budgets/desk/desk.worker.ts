@@ -1,0 +1,27 @@
+import type { DeskReply, DeskRequest, Look } from './desk-messages.ts';
+import { LocalDesk } from './local-desk.ts';
+
+let desk: LocalDesk | null = null;
+let look: Look = { filter: {}, account: null };
+const reply = (message: DeskReply): void => self.postMessage(message);
+
+self.onmessage = ({ data }: MessageEvent<DeskRequest>): void => {
+  try {
+    answer(data);
+  } catch (error) {
+    reply({ type: 'failed', message: error instanceof Error ? error.message : String(error) });
+  }
+};
+
+function answer(request: DeskRequest): void {
+  if (request.type === 'open') {
+    desk = new LocalDesk(request.desk);
+    look = { filter: request.filter, account: request.account };
+  }
+  if (desk === null) return;
+  if (request.type === 'try') return reply({ type: 'tried', id: request.id, previewed: desk.preview(request) });
+  if (request.type === 'look') look = { filter: request.filter, account: request.account };
+  const refusals = request.type === 'edit' ? desk.edit(request.id, request.edits, request.filter) : [];
+  if (request.type === 'settle') desk.settle(request.id, request.answer);
+  reply({ type: 'shown', ...desk.show(look.filter, look.account), refusals });
+}

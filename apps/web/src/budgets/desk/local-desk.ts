@@ -1,0 +1,134 @@
+import {
+  BUDGET_GRID_COLUMNS,
+  BudgetDesk,
+  BudgetFigures,
+  INCOME_LINES,
+  minor,
+  type BudgetBooks,
+  type BudgetHead,
+  type DeskEdit,
+  type DimensionFilter,
+  type LineChange,
+  type NoteChange,
+} from '@wise-margin/core';
+import {
+  booksOfDesk,
+  deskIssueWords,
+  deskRowDto,
+  gridDto,
+  packGrid,
+  previewBasis,
+  unpackLine,
+  type DeskAnswerDto,
+  type DeskDto,
+} from '@wise-margin/contract';
+import type { BasisTry, Previewed, Shown } from './desk-messages.ts';
+
+type Pending = {
+  readonly id: number;
+  readonly edits: readonly DeskEdit[];
+  readonly filter: DimensionFilter;
+  readonly changes: readonly LineChange[];
+  readonly notes: readonly NoteChange[];
+};
+
+/**
+ * A budget computed where it is edited: what is saved, and over it the edits that are still on their way.
+ * When saved lines come in, those edits are taken back and made again over them.
+ */
+export class LocalDesk {
+  readonly #name: string;
+  readonly #books: BudgetBooks;
+  readonly #head: BudgetHead;
+  readonly #desk: BudgetDesk;
+  readonly #figures: BudgetFigures;
+  readonly #positions: ReadonlyMap<string, number>;
+  #pending: Pending[] = [];
+
+  constructor(dto: DeskDto) {
+    const { budget, lines, notes } = dto;
+    this.#name = budget.name;
+    this.#books = booksOfDesk(dto);
+    this.#head = { year: budget.year, fromYear: budget.fromYear, dimensions: budget.dimensions };
+    this.#positions = new Map(this.#books.chart.accounts.map(({ number }, position) => [number, position]));
+    const placed = lines.map((line) => unpackLine(line, this.#positions));
+    this.#desk = new BudgetDesk({ books: this.#books, head: this.#head, lines: placed, notes });
+    this.#figures = new BudgetFigures({
+      books: this.#books,
+      head: this.#head,
+      lines: placed,
+      lineSet: INCOME_LINES,
+      columnSet: BUDGET_GRID_COLUMNS,
+    });
+  }
+
+  /** Makes edits before they are saved. @returns what of them is refused, in words */
+  edit(id: number, edits: readonly DeskEdit[], filter: DimensionFilter): Shown['refusals'] {
+    const { changes, notes, refusals } = this.#desk.apply(edits, filter);
+    this.#figures.accept(changes);
+    this.#pending.push({ id, edits, filter, changes, notes });
+    return refusals.map(({ edit, account, text, issue }) => ({ edit, account, text, message: deskIssueWords(issue) }));
+  }
+
+  /** Takes saved lines in. @param id of the edits that were saved, or refused by the server; null when others' changes came */
+  settle(id: number | null, answer: Pick<DeskAnswerDto, 'lines' | 'notes'> | null): void {
+    for (const { changes, notes } of [...this.#pending].reverse()) {
+      for (const { before, after } of changes) this.#replace(after.id, before);
+      for (const { before, after } of notes) this.#desk.setNote({ before: after, after: before });
+    }
+    const waiting = this.#pending.filter((each) => each.id !== id);
+    for (const line of answer?.lines ?? []) {
+      const after = unpackLine(line, this.#positions);
+      this.#figures.accept([{ before: this.#desk.line(after.id) ?? null, after }]);
+      this.#desk.put(after);
+    }
+    if (answer?.notes) {
+      for (const note of [...this.#desk.notes]) this.#desk.setNote({ before: note, after: null });
+      for (const note of answer.notes) this.#desk.setNote({ before: null, after: note });
+    }
+    this.#pending = [];
+    for (const { id: own, edits, filter } of waiting) this.edit(own, edits, filter);
+  }
+
+  /** The grid under a filter, and the row that is looked at. */
+  show(filter: DimensionFilter, account: string | null): Omit<Shown, 'refusals'> {
+    const grid = gridDto(this.#figures.grid(filter), {
+      budget: this.#name,
+      view: { key: 'budget', name: this.#name, note: '', openAll: false },
+      issues: [],
+    });
+    const held: Record<string, number> = {};
+    for (const line of grid.lines) {
+      const position = line.account === null ? undefined : this.#positions.get(line.account);
+      if (position === undefined) continue;
+      let bits = 0;
+      for (const { months } of this.#desk.linesOf(position, filter)) {
+        months.forEach((month, index) => {
+          if (month.held) bits |= 1 << index;
+        });
+      }
+      if (bits !== 0) held[line.account!] = bits;
+    }
+    const position = account === null ? undefined : this.#positions.get(account);
+    return {
+      grid: packGrid(grid),
+      held,
+      notes: [...this.#desk.notes],
+      row: position === undefined ? null : deskRowDto({ books: this.#books, head: this.#head, desk: this.#desk }, position, filter),
+    };
+  }
+
+  /** What a basis would give, before it is set. */
+  preview({ account, filter, basis }: BasisTry): Previewed {
+    return previewBasis({ books: this.#books, head: this.#head, lines: this.#desk.lines }, { account, filter, basis });
+  }
+
+  #replace(id: number, before: LineChange['before']): void {
+    const now = this.#desk.line(id);
+    if (!now) return;
+    const emptied = { ...now, months: now.months.map(() => ({ amount: minor(0), held: false })) };
+    this.#figures.accept([{ before: now, after: before ?? emptied }]);
+    if (before) this.#desk.put(before);
+    else this.#desk.remove(id);
+  }
+}

@@ -1,0 +1,38 @@
+import type { GridDto } from '@wise-margin/contract';
+
+type Line = GridDto['lines'][number];
+export type BudgetLineShown = {
+  readonly line: Line;
+  /** of its cells in the grid */
+  readonly index: number;
+  readonly inGroup: boolean;
+  /** accounts a figure typed here is for: its own, or those beneath it; none when nothing can be typed */
+  readonly accounts: readonly string[];
+};
+
+/** Lines of the budget in statement order: headings, groups with their accounts, totals, formulas. */
+export function budgetLines(grid: GridDto, showAll: boolean): BudgetLineShown[] {
+  const { lines } = grid;
+  const parentOf = new Map(lines.map(({ key, parent }) => [key, parent]));
+  const members = new Map<string, number>();
+  for (const line of lines) if (line.kind === 'account' && line.parent) members.set(line.parent, (members.get(line.parent) ?? 0) + 1);
+  const isWithin = (line: Line, above: string): boolean => {
+    for (let at = line.parent; at !== null; at = parentOf.get(at) ?? null) if (at === above) return true;
+    return false;
+  };
+  const beneath = (above: string | null): string[] =>
+    above === null ? [] : lines.flatMap((line) => (line.kind === 'account' && line.account && isWithin(line, above) ? [line.account] : []));
+  return lines.flatMap((line, index) => {
+    if (line.kind === 'accounts' && (members.get(line.key) ?? 0) < 2) return [];
+    if ((line.kind === 'account' || line.kind === 'accounts') && !showAll && line.isZero) return [];
+    const accounts =
+      line.account !== null
+        ? [line.account]
+        : line.kind === 'accounts'
+          ? beneath(line.key)
+          : line.kind === 'total'
+            ? beneath(line.parent)
+            : [];
+    return [{ line, index, inGroup: line.kind === 'account' && (members.get(line.parent ?? '') ?? 0) > 1, accounts }];
+  });
+}

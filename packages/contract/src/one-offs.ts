@@ -1,0 +1,28 @@
+import { z } from 'zod';
+import { minorSchema, periodKeySchema } from './common.ts';
+
+/** An entry, or a whole month of an account, that is not recurring: bases of budgets leave it out of history. */
+export const oneOffSchema = z
+  .object({
+    id: z.number().int(),
+    account: z.string(),
+    period: periodKeySchema,
+    /** null for the whole month */
+    entry: z.object({ id: z.number().int(), number: z.string(), description: z.string() }).nullable(),
+    /** in the account's shown sign */
+    amount: minorSchema,
+    reason: z.string(),
+    at: z.string(),
+    actor: z.string(),
+  })
+  .meta({ id: 'OneOff' });
+export type OneOffDto = z.infer<typeof oneOffSchema>;
+export const oneOffListSchema = z.array(oneOffSchema);
+export const oneOffQuerySchema = z.object({ account: z.string().max(40).optional() });
+export const newOneOffSchema = z.object({
+  account: z.string().max(40),
+  period: periodKeySchema,
+  /** its number in the database; left out, the whole month */
+  entry: z.number().int().optional(),
+  reason: z.string().trim().min(1, 'Say why it will not recur').max(500, 'At most 500 characters'),
+});

@@ -1,0 +1,29 @@
+import type { DeskIssue } from '@wise-margin/core';
+
+/** Why a change to a budget was refused, and what to do; the account and what was typed stand before it. */
+export function deskIssueWords(issue: DeskIssue): string {
+  switch (issue.code) {
+    case 'notAnAmount':
+      return 'is no amount. Type 1250, 12k, 1.2m, +5%, *1.1 or /12';
+    case 'tooManyDecimals':
+      return 'has more decimals than the currency';
+    case 'divisionByZero':
+      return 'divides by zero';
+    case 'tooLarge':
+      return 'is past the largest amount, 90,000,000,000,000';
+    case 'unknownAccount':
+      return 'there is no such account in the chart. Correct the number';
+    case 'notBudgeted':
+      return 'this is an account of the balance sheet, which budgets of income do not hold. Choose an account of income';
+    case 'allMonthsHeld':
+      return 'all these months are held by hand. Release one, or type the months themselves';
+    case 'noLines':
+      return 'there is no line to change';
+    case 'severalLines':
+      return 'the row stands for several lines, and this basis names amounts of its own. Choose one of them above the grid first';
+    case 'mixedSigns':
+      return 'the accounts beneath have amounts of both signs, so that a total cannot be shared among them. Type the accounts themselves';
+    case 'circle':
+      return `these lines follow one another in a circle: ${issue.accounts.join(', then ')}. Give one of them another basis`;
+  }
+}

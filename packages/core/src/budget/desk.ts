@@ -1,0 +1,309 @@
+import { signOf } from '../chart/account.ts';
+import { isIncomeAccount } from '../chart/account.ts';
+import { filterKey, passes, type DimensionFilter } from '../ledger/dimension.ts';
+import { minor, type Minor } from '../money/minor.ts';
+import type { Basis } from './basis.ts';
+import { sliceKey, type BudgetBooks, type BudgetHead, type PlacedLine } from './budget-books.ts';
+import { parseBudgetEntry } from './budget-entry.ts';
+import { rowAmount, type BudgetMonth } from './budget-line.ts';
+import { noteKey, type BudgetNote, type DeskEdit, type DeskIssue, type DeskRefusal } from './desk-edit.ts';
+import { editBudget, type BudgetEdit } from './edit.ts';
+import { followedLine, followOrder } from './follow.ts';
+import { lineContext } from './line-context.ts';
+
+/** A line as it was and as it is; `before` is null for one that was not there. */
+export type LineChange = { readonly before: PlacedLine | null; readonly after: PlacedLine };
+export type NoteChange = { readonly before: BudgetNote | null; readonly after: BudgetNote | null };
+export type DeskResult = {
+  readonly changes: readonly LineChange[];
+  readonly notes: readonly NoteChange[];
+  readonly refusals: readonly DeskRefusal[];
+  /** ids of the lines and months that were edited themselves, not by following others: `12:3` */
+  readonly cells: readonly string[];
+};
+
+const EMPTY: readonly BudgetMonth[] = Array.from({ length: 12 }, () => ({ amount: minor(0), held: false }));
+
+/** A basis with its year total debit positive, as it is kept; and in the shown sign, as people see it. */
+export const basisInSign = (basis: Basis, sign: 1 | -1): Basis =>
+  basis.kind === 'typedTotal' ? { ...basis, total: minor(sign * basis.total) } : basis;
+
+/**
+ * A budget as it is worked on: its lines and notes, and what edits make of them. The server saves what it
+ * gives; a browser shows it before. Nothing here is stored.
+ */
+export class BudgetDesk {
+  readonly #books: BudgetBooks;
+  readonly #head: BudgetHead;
+  readonly #lines = new Map<number, PlacedLine>();
+  readonly #byPosition = new Map<number, Set<number>>();
+  readonly #notes = new Map<string, BudgetNote>();
+  readonly #positions: ReadonlyMap<string, number>;
+  #nextId = -1;
+
+  constructor(options: {
+    readonly books: BudgetBooks;
+    readonly head: BudgetHead;
+    readonly lines: Iterable<PlacedLine>;
+    readonly notes?: Iterable<BudgetNote>;
+  }) {
+    this.#books = options.books;
+    this.#head = options.head;
+    this.#positions = new Map(options.books.chart.accounts.map(({ number }, position) => [number, position]));
+    for (const line of options.lines) this.put(line);
+    for (const note of options.notes ?? []) this.#notes.set(noteKey(note), note);
+  }
+
+  get lines(): Iterable<PlacedLine> {
+    return this.#lines.values();
+  }
+  get notes(): Iterable<BudgetNote> {
+    return this.#notes.values();
+  }
+  line(id: number): PlacedLine | undefined {
+    return this.#lines.get(id);
+  }
+
+  /** Puts a line in the place of the one with its id, such as one another person saved. */
+  put(line: PlacedLine): void {
+    this.#lines.set(line.id, line);
+    const ids = this.#byPosition.get(line.position) ?? new Set();
+    this.#byPosition.set(line.position, ids.add(line.id));
+  }
+  remove(id: number): void {
+    const line = this.#lines.get(id);
+    if (!line) return;
+    this.#lines.delete(id);
+    this.#byPosition.get(line.position)!.delete(id);
+  }
+  setNote({ before, after }: NoteChange): void {
+    if (before) this.#notes.delete(noteKey(before));
+    if (after) this.#notes.set(noteKey(after), after);
+  }
+
+  /** Lines of an account (by chart position) that stand in the slices of a filter. */
+  linesOf(position: number, filter: DimensionFilter): PlacedLine[] {
+    const ids = [...(this.#byPosition.get(position) ?? [])];
+    return ids.map((id) => this.#lines.get(id)!).filter((line) => passes(filter, line.dimensions));
+  }
+
+  /** The note on a row, or null. */
+  note(account: string, filter: DimensionFilter, month: number | null): BudgetNote | null {
+    return this.#notes.get(noteKey({ account, slice: filterKey(filter), month })) ?? null;
+  }
+
+  /** What the basis of a line draws on as the budget stands. */
+  contextOf(line: PlacedLine) {
+    return lineContext(this.#books, this.#head, { line, lines: this.#lines.values() });
+  }
+
+  /**
+   * Applies edits in their order. What cannot be done is refused and the rest stands; lines that follow
+   * others are brought up to date at the end.
+   */
+  apply(edits: readonly DeskEdit[], filter: DimensionFilter): DeskResult {
+    const before = new Map<number, PlacedLine | null>();
+    const cells = new Set<string>();
+    const refusals: DeskRefusal[] = [];
+    const notes: NoteChange[] = [];
+    const keep = (line: PlacedLine): void => {
+      if (!before.has(line.id)) before.set(line.id, this.#lines.get(line.id) ?? null);
+      this.put(line);
+    };
+    edits.forEach((edit, index) => {
+      if (edit.kind === 'note') return void notes.push(...this.#applyNote(edit, filter));
+      const issue = this.#applyEdit(edit, filter, { keep, cells });
+      if (issue) refusals.push({ edit: index, account: edit.account, text: 'text' in edit ? edit.text : '', issue });
+    });
+    const circle = before.size > 0 ? this.#follow(keep) : null;
+    if (circle) {
+      for (const [id, line] of before) {
+        if (line) this.put(line);
+        else this.remove(id);
+      }
+      const at = edits.findIndex(({ kind }) => kind === 'basis' || kind === 'year');
+      return {
+        changes: [],
+        notes,
+        cells: [],
+        refusals: [{ edit: Math.max(0, at), account: circle[0]!, text: '', issue: { code: 'circle', accounts: circle } }],
+      };
+    }
+    const changes = [...before].flatMap(([id, line]): LineChange[] => {
+      const after = this.#lines.get(id)!;
+      return line !== null && isSame(line, after) ? [] : [{ before: line, after }];
+    });
+    return { changes, notes, refusals, cells: [...cells] };
+  }
+
+  /**
+   * Takes a change back, cell by cell: only what still stands as the change left it. The lines that follow
+   * are brought up to date.
+   */
+  revert(changes: readonly LineChange[], notes: readonly NoteChange[]): DeskResult & { readonly kept: number } {
+    const before = new Map<number, PlacedLine | null>();
+    const cells = new Set<string>();
+    let kept = 0;
+    const keep = (line: PlacedLine): void => {
+      if (!before.has(line.id)) before.set(line.id, this.#lines.get(line.id) ?? null);
+      this.put(line);
+    };
+    for (const change of changes) {
+      const now = this.#lines.get(change.after.id);
+      if (!now) continue;
+      const was = change.before ?? { ...change.after, basis: { kind: 'typed' }, months: EMPTY };
+      const months = now.months.map((month, index) => {
+        const [from, to] = [change.after.months[index]!, was.months[index]!];
+        if (from.amount === to.amount && from.held === to.held) return month;
+        if (month.amount !== from.amount || month.held !== from.held) {
+          kept += 1;
+          return month;
+        }
+        cells.add(`${now.id}:${index}`);
+        return to;
+      });
+      const isBasisAsLeft = JSON.stringify(now.basis) === JSON.stringify(change.after.basis);
+      keep({ ...now, basis: isBasisAsLeft ? was.basis : now.basis, months });
+    }
+    for (const { before: old, after } of notes) this.setNote({ before: after, after: old });
+    this.#follow(keep);
+    return {
+      changes: [...before].flatMap(([id, line]) => {
+        const after = this.#lines.get(id)!;
+        return line !== null && isSame(line, after) ? [] : [{ before: line, after }];
+      }),
+      notes: notes.map(({ before: old, after }) => ({ before: after, after: old })),
+      refusals: [],
+      cells: [...cells],
+      kept,
+    };
+  }
+
+  /**
+   * Derives lines anew, such as after history was corrected or a driver came in. Held months stay.
+   * @param accounts numbers of the accounts to derive; all when left out
+   */
+  rederive(accounts?: ReadonlySet<string>): readonly LineChange[] {
+    const before = new Map<number, PlacedLine>();
+    const keep = (line: PlacedLine): void => {
+      if (!before.has(line.id)) before.set(line.id, this.#lines.get(line.id)!);
+      this.put(line);
+    };
+    for (const line of [...this.#lines.values()]) {
+      if (line.basis.kind === 'typed' || (accounts && !accounts.has(line.account))) continue;
+      const next = followedLine(line, this.contextOf(line));
+      if (next !== line) keep(next);
+    }
+    this.#follow(keep);
+    return [...before].map(([id, line]) => ({ before: line, after: this.#lines.get(id)! }));
+  }
+
+  #applyNote(edit: DeskEdit & { readonly kind: 'note' }, filter: DimensionFilter): NoteChange[] {
+    const place = { account: edit.account, slice: filterKey(filter), month: edit.month };
+    const before = this.#notes.get(noteKey(place)) ?? null;
+    const text = edit.text.trim();
+    const after = text === '' ? null : { ...place, text };
+    if (before?.text === after?.text) return [];
+    this.setNote({ before, after });
+    return [{ before, after }];
+  }
+
+  #applyEdit(
+    edit: Exclude<DeskEdit, { readonly kind: 'note' }>,
+    filter: DimensionFilter,
+    { keep, cells }: { readonly keep: (line: PlacedLine) => void; readonly cells: Set<string> },
+  ): DeskIssue | null {
+    const accounts = [edit.account, ...('together' in edit ? (edit.together ?? []) : [])];
+    const rows: PlacedLine[][] = [];
+    for (const account of accounts) {
+      const position = this.#positions.get(account);
+      if (position === undefined) return { code: 'unknownAccount' };
+      if (!isIncomeAccount(this.#books.chart.accounts[position]!)) return { code: 'notBudgeted' };
+      rows.push(this.#rowLines(position, filter));
+    }
+    const lines = rows.flat();
+    const sign = signOf(this.#books.chart.accounts[lines[0]!.position]!);
+    const change = this.#read(edit, lines, sign);
+    if ('code' in change) return change;
+    if (accounts.length > 1 && !hasOneSign(lines, change)) return { code: 'mixedSigns' };
+    const result = editBudget(
+      lines.map((line) => ({ line, context: this.contextOf(line) })),
+      change,
+    );
+    if (!result.ok) return { code: result.code };
+    result.lines.forEach(({ basis, months }, index) => {
+      const line = lines[index]!;
+      keep({ ...line, basis, months });
+      months.forEach((month, at) => {
+        const was = line.months[at]!;
+        if (month.amount !== was.amount || month.held !== was.held) cells.add(`${line.id}:${at}`);
+      });
+    });
+    return null;
+  }
+
+  /** What was typed, read; amounts debit positive. */
+  #read(
+    edit: Exclude<DeskEdit, { readonly kind: 'note' }>,
+    lines: readonly PlacedLine[],
+    sign: 1 | -1,
+  ): BudgetEdit | Extract<DeskIssue, { code: string }> {
+    if (edit.kind === 'basis') return { kind: 'basis', basis: basisInSign(edit.basis, sign) };
+    if (edit.kind === 'release') return { kind: 'release', months: edit.months };
+    const current =
+      edit.kind === 'month'
+        ? rowAmount(lines, edit.month)
+        : edit.kind === 'year'
+          ? rowAmount(lines, 'year')
+          : edit.months.reduce((sum, month) => sum + rowAmount(lines, month), 0);
+    const entry = parseBudgetEntry(edit.text, minor(sign * current), this.#books.exponent);
+    if (!entry.ok) return entry.issue;
+    const amount: Minor = minor(sign * entry.value);
+    if (edit.kind === 'month') return { kind: 'month', month: edit.month, amount };
+    if (edit.kind === 'year') return { kind: 'year', amount, spread: edit.spread };
+    return { kind: 'span', months: edit.months, amount, spread: edit.spread };
+  }
+
+  /** The lines of a row; where there is none, a new one in the slice that is looked at. */
+  #rowLines(position: number, filter: DimensionFilter): PlacedLine[] {
+    const found = this.linesOf(position, filter);
+    if (found.length > 0) return found;
+    const dimensions = Object.fromEntries(
+      Object.entries(filter).flatMap(([name, values]) => (this.#head.dimensions.includes(name) && values[0] ? [[name, values[0]]] : [])),
+    );
+    const id = this.#nextId;
+    this.#nextId -= 1;
+    const account = this.#books.chart.accounts[position]!.number;
+    return [{ id, position, account, dimensions, slice: sliceKey(dimensions), basis: { kind: 'typed' }, months: EMPTY }];
+  }
+
+  /** Brings lines that follow others up to date; the accounts of the circle when they lead back to themselves. */
+  #follow(keep: (line: PlacedLine) => void): readonly string[] | null {
+    const result = followOrder(this.#books.chart, [...this.#lines.values()]);
+    if (!result.ok) return result.circle;
+    for (const { id } of result.order) {
+      const line = this.#lines.get(id)!;
+      const next = followedLine(line, this.contextOf(line));
+      if (next !== line) keep(next);
+    }
+    return null;
+  }
+}
+
+function isSame(a: PlacedLine, b: PlacedLine): boolean {
+  return (
+    JSON.stringify(a.basis) === JSON.stringify(b.basis) &&
+    a.months.every((month, index) => month.amount === b.months[index]!.amount && month.held === b.months[index]!.held)
+  );
+}
+
+/** Whether no line of several stands against the others in the months a figure is typed for: shares of such a sum would grow both ways. */
+function hasOneSign(lines: readonly PlacedLine[], change: BudgetEdit): boolean {
+  const of = (line: PlacedLine): number => {
+    if (change.kind === 'month') return rowAmount([line], change.month);
+    if (change.kind === 'span') return change.months.reduce((sum, month) => sum + rowAmount([line], month), 0);
+    return rowAmount([line], 'year');
+  };
+  const amounts = lines.map(of);
+  return amounts.every((amount) => amount >= 0) || amounts.every((amount) => amount <= 0);
+}

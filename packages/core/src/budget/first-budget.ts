@@ -1,0 +1,134 @@
+import { isIncomeAccount, signOf } from '../chart/account.ts';
+import type { AccountClass } from '../chart/account-class.ts';
+import { firstSlot, lastSlot, periodOfYear, PERIODS_PER_YEAR } from '../calendar/fiscal-calendar.ts';
+import type { DimensionCombination } from '../ledger/dimension.ts';
+import { minor, type Minor } from '../money/minor.ts';
+import { deriveMonths, type Basis } from './basis.ts';
+import { sliceKey, type BudgetBooks, type BudgetHead, type PlacedLine } from './budget-books.ts';
+import type { BudgetLine } from './budget-line.ts';
+import { historyMonths, lineContext, sliceFilter } from './line-context.ts';
+
+/** Percent changes as decimal texts: one for all classes, and those of single classes instead. */
+export type BudgetChanges = { readonly all: string; readonly byClass?: Partial<Readonly<Record<AccountClass, string>>> };
+/** How the lines of a class begin, in words. */
+export const FIRST_BASES = {
+  sameMonths: 'same months',
+  averageTwo: 'average of two years',
+  evenYear: 'year’s total, even',
+  fixedAmount: 'latest month, every month',
+  typed: 'by hand',
+} as const;
+export type FirstBasis = keyof typeof FIRST_BASES;
+
+/** What is usual: what moves with the trade follows its seasons, what is fixed is even, depreciation is set by hand from its latest month. */
+export function usualFirstBasis(of: AccountClass): FirstBasis {
+  if (of === 'operatingExpenses') return 'evenYear';
+  return of === 'depreciation' ? 'fixedAmount' : 'sameMonths';
+}
+
+/**
+ * A year's budget for all lines at once: one line for every income account and slice with an amount in the
+ * year it starts from (or the one before, for an average of two).
+ * @param options.projected months of that year that are not posted yet are taken from its approved budget
+ * @returns lines with ids from 1
+ */
+export function firstBudget(options: {
+  readonly books: BudgetBooks;
+  readonly head: BudgetHead & { readonly fromYear: number };
+  readonly changes: BudgetChanges;
+  readonly bases?: Partial<Readonly<Record<AccountClass, FirstBasis>>>;
+  readonly projected: boolean;
+  readonly roundTo: Minor;
+}): BudgetLine[] {
+  const { books, head, changes, bases = {}, projected, roundTo } = options;
+  const { accounts } = books.chart;
+  const lines: PlacedLine[] = [];
+  const slices = slicesByAccount(books, head);
+  accounts.forEach((account, position) => {
+    if (!isIncomeAccount(account)) return;
+    const of = account.class;
+    const kind = bases[of] ?? 'sameMonths';
+    const changePercent = changes.byClass?.[of] ?? changes.all;
+    const years = kind === 'averageTwo' ? [head.fromYear - 1, head.fromYear] : [head.fromYear];
+    for (const dimensions of slices.get(position)?.values() ?? []) {
+      const empty: PlacedLine = {
+        id: lines.length + 1,
+        position,
+        account: account.number,
+        dimensions,
+        slice: sliceKey(dimensions),
+        basis: { kind: 'typed' },
+        months: [],
+      };
+      const place = { position, filter: sliceFilter(head, empty) };
+      const reading = { projected, withOneOffs: false };
+      const history = years.map((year) => historyMonths(books, { ...place, year }, reading));
+      if (history.flat().every((amount) => amount === null || amount === 0)) continue;
+      const latest = history.at(-1)!.findLast((amount) => amount !== null) ?? minor(0);
+      const basis = firstBasis(kind, {
+        year: head.fromYear,
+        changePercent,
+        common: { ...(roundTo > 0 ? { roundTo } : {}), ...(projected ? { projected } : {}) },
+        latest: minor(signOf(account) * latest),
+      });
+      const line = { ...empty, basis };
+      const months = deriveMonths(basis, lineContext(books, head, { line, lines: [] }), new Map());
+      lines.push({ ...line, months: months.map((amount) => ({ amount, held: false })) });
+    }
+  });
+  return lines;
+}
+
+function firstBasis(
+  kind: FirstBasis,
+  how: {
+    readonly year: number;
+    readonly changePercent: string;
+    readonly common: Pick<Basis, 'roundTo' | 'projected'>;
+    readonly latest: Minor;
+  },
+): Basis {
+  const { year, changePercent, common, latest } = how;
+  switch (kind) {
+    case 'sameMonths':
+      return { kind, year, changePercent, ...common };
+    case 'averageTwo':
+      return { kind: 'averageYears', years: [year - 1, year], changePercent, ...common };
+    case 'evenYear':
+      return { kind: 'yearTotal', year, changePercent, spread: 'even', ...common };
+    case 'fixedAmount':
+      return { kind: 'fixedMonths', steps: [{ from: 0, value: latest }] };
+    case 'typed':
+      return { kind: 'typed' };
+  }
+}
+
+/** The slices of each account (by chart position) that anything was posted to, or budgeted in, in the year or the one before. */
+function slicesByAccount(
+  books: BudgetBooks,
+  head: BudgetHead & { readonly fromYear: number },
+): ReadonlyMap<number, ReadonlyMap<string, DimensionCombination>> {
+  const slotsOf = (year: number) => {
+    const [first, last] = [periodOfYear(books.calendar, year, 1), periodOfYear(books.calendar, year, PERIODS_PER_YEAR)];
+    return first === null || last === null ? null : { from: firstSlot(books.calendar, first), to: lastSlot(books.calendar, last) };
+  };
+  const years = [head.fromYear - 1, head.fromYear].flatMap((year) => slotsOf(year) ?? []);
+  const found = new Map<number, Map<string, DimensionCombination>>();
+  const kept = new Map<DimensionCombination, readonly [string, DimensionCombination]>();
+  const sliceOf = (combination: DimensionCombination): readonly [string, DimensionCombination] => {
+    const known = kept.get(combination);
+    if (known) return known;
+    const own = Object.fromEntries(head.dimensions.flatMap((name) => (combination[name] ? [[name, combination[name]]] : [])));
+    const slice = [sliceKey(own), own] as const;
+    kept.set(combination, slice);
+    return slice;
+  };
+  const plan = books.approved.get(head.fromYear);
+  for (const { account, slot, combination } of [...books.cube.facts, ...(plan?.cube.facts ?? [])]) {
+    if (!years.some(({ from, to }) => from <= slot && slot <= to)) continue;
+    const slices = found.get(account) ?? new Map<string, DimensionCombination>();
+    found.set(account, slices.set(...sliceOf(combination)));
+  }
+  for (const [account, slices] of found) found.set(account, new Map([...slices].sort(([a], [b]) => (a < b ? -1 : 1))));
+  return found;
+}

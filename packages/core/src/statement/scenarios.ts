@@ -1,0 +1,116 @@
+import { periodAt, lastSlot, slotCount, type FiscalCalendar, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
+import { shortPeriodName } from '../calendar/period-words.ts';
+import type { Span } from '../calendar/span.ts';
+import { isIncomeAccount, type Chart } from '../chart/account.ts';
+import { BalanceCube, joinSlabs, joinSlices, Slab } from '../ledger/balance-cube.ts';
+import { filterKey, type DimensionFilter } from '../ledger/dimension.ts';
+import type { BlankReason } from './cell.ts';
+import type { ScenarioSource } from './scenario-source.ts';
+
+/** What scenarios are composed of, besides their figures. */
+export type ScenarioBooks = {
+  readonly chart: Chart;
+  readonly calendar: FiscalCalendar;
+  readonly firstPosted: PeriodIndex | null;
+  readonly statistics: { readonly value: ScenarioSource['statistic'] };
+};
+/** The budget that stands for a fiscal year, and the dimensions its lines are kept by. */
+export type YearBudget = { readonly cube: BalanceCube; readonly dimensions: readonly string[] };
+
+/** The ledger's figures. @param posted its cube and the last month it holds; null while nothing is posted */
+export function actualScenario(
+  books: ScenarioBooks,
+  { cube, last }: { readonly cube: BalanceCube; readonly last: PeriodIndex | null },
+): ScenarioSource {
+  return {
+    name: 'Actual',
+    hasBalances: true,
+    slab: (filter) => cube.slab(filter),
+    slices: (filter, accounts, dimension) => cube.slices(filter, accounts, dimension),
+    statistic: books.statistics.value,
+    missing: ({ from, to }: Span): BlankReason | null => {
+      if (last === null || from > last) return 'notYetPosted';
+      return books.firstPosted !== null && to < books.firstPosted ? 'beforeHistory' : null;
+    },
+  };
+}
+
+const noSlices = (): ReturnType<ScenarioSource['slices']> => ({ positions: new Map(), income: new Slab(0, 0), balance: new Slab(0, 0) });
+
+/** The figures of a statistic: those of the ledger's months, whatever is posted in them. */
+export function statisticScenario(books: ScenarioBooks, series: string): ScenarioSource {
+  const empty = new Slab(0, 0);
+  return { name: series, hasBalances: false, slab: () => empty, slices: noSlices, missing: () => null, statistic: books.statistics.value };
+}
+
+/** A scenario that is not there, such as a budget that was deleted: every figure of it is blank. */
+export function noScenario(name: string): ScenarioSource {
+  const empty = new Slab(0, 0);
+  return { name, hasBalances: false, slab: () => empty, slices: noSlices, missing: () => 'noBudget', statistic: () => null };
+}
+
+/** The budgets of several years as one scenario; a year without one, or a dimension a budget is not kept by, is blank. */
+export function budgetScenario(books: ScenarioBooks, budgets: ReadonlyMap<number, YearBudget>): ScenarioSource {
+  const yearsOf = ({ from, to }: Span) => {
+    const first = periodAt(books.calendar, from).year;
+    return Array.from({ length: periodAt(books.calendar, to).year - first + 1 }, (_, index) => first + index);
+  };
+  const cube = oneCube(books, [...budgets.values()]);
+  return {
+    name: 'Budget',
+    hasBalances: false,
+    slab: (filter) => cube.slab(filter),
+    slices: (filter, accounts, dimension) => cube.slices(filter, accounts, dimension),
+    statistic: () => null,
+    missing: (span, filter) => {
+      const needed = yearsOf(span).map((year) => budgets.get(year));
+      if (needed.some((budget) => budget === undefined)) return 'noBudget';
+      const kept = Object.keys(filter).every((name) => needed.every((budget) => budget!.dimensions.includes(name)));
+      return kept ? null : 'noBudgetByDimension';
+    },
+  };
+}
+
+/** The cubes of several years' budgets as one; a single one is read as it stands. */
+function oneCube(books: ScenarioBooks, budgets: readonly YearBudget[]): BalanceCube {
+  const cubes = new Set(budgets.map(({ cube }) => cube));
+  const [only] = cubes;
+  if (only && cubes.size === 1) return only;
+  const composed = new BalanceCube({ isIncome: books.chart.accounts.map(isIncomeAccount), slots: slotCount(books.calendar) });
+  for (const { facts } of cubes) composed.post(facts);
+  return composed;
+}
+
+/** Actuals through the last posted month, a budget after it. */
+export function projectionScenario(
+  books: ScenarioBooks,
+  actual: ScenarioSource,
+  options: { readonly budget: ScenarioSource; readonly lastPosted: PeriodIndex | null },
+): ScenarioSource {
+  const { budget, lastPosted } = options;
+  const size = {
+    accounts: books.chart.accounts.length,
+    slots: slotCount(books.calendar),
+    lastSlot: lastPosted === null ? -1 : lastSlot(books.calendar, lastPosted),
+  };
+  const held = new Map<string, Slab>();
+  const slab = (filter: DimensionFilter): Slab => {
+    const key = filterKey(filter);
+    const joined = held.get(key) ?? joinSlabs(actual.slab(filter), budget.slab(filter), size);
+    held.set(key, joined);
+    return joined;
+  };
+  return {
+    name: lastPosted === null ? 'Budget' : `Actual to ${shortPeriodName(books.calendar, lastPosted)}, approved budget after`,
+    hasBalances: false,
+    slab,
+    slices: (filter, accounts, dimension) =>
+      joinSlices(actual.slices(filter, accounts, dimension), budget.slices(filter, accounts, dimension), size),
+    statistic: actual.statistic,
+    missing: (span, filter) => {
+      const begun = lastPosted === null || span.from > lastPosted ? null : actual.missing(span, filter);
+      const ended = lastPosted !== null && span.to <= lastPosted;
+      return begun ?? (ended ? null : budget.missing(span, filter));
+    },
+  };
+}
