@@ -229,7 +229,7 @@ describe('a budget from last year', () => {
   it('stands in the statement once approved, and is locked', async () => {
     const blankBefore = await server.statement(`${at}/statements/income?asOf=2026-06`);
     expect(cell(blankBefore, 'revenue', 'month.budget')).toEqual({ kind: 'blank', reason: 'noBudget' });
-    await server.send('POST', `${at}/budgets/${budget.id}/state`, { state: 'approved' });
+    await server.send('POST', `${at}/budgets/${budget.id}/state`, { state: 'approved', anyway: true });
     const statement = await server.statement(`${at}/statements/income?asOf=2026-06`);
     expect(cell(statement, 'revenue', 'ytd.budget').kind).toBe('amount');
     expect((await edit([{ kind: 'month', account: '4000', month: 0, text: '1' }])).status).toBe(409);

@@ -31,7 +31,10 @@ beforeAll(async () => {
       changeByClass: {},
       roundTo: 1,
     });
-    await server.send('POST', `/companies/${companyId}/budgets/${(budget.body as { id: number }).id}/state`, { state: 'approved' });
+    await server.send('POST', `/companies/${companyId}/budgets/${(budget.body as { id: number }).id}/state`, {
+      state: 'approved',
+      anyway: true,
+    });
   }
 });
 afterAll(() => server.close());

@@ -6,7 +6,8 @@ test('a budget is created, a month and a year typed, and both are there after a 
   const form = page.getByRole('form', { name: 'New budget' });
   await form.getByLabel('Fiscal year of the budget').selectOption('2028');
   await form.getByLabel('Year it starts from').selectOption('2027');
-  await expect(form.getByText('its later months would start at zero')).toBeVisible();
+  await form.getByLabel('Take its months to come from its approved budget').uncheck();
+  await expect(form.getByText('Its later months would start at zero.')).toBeVisible();
   await form.getByLabel('Year it starts from').selectOption('2026');
   await form.getByLabel('Name of the budget').fill('Journey');
   await form.getByLabel('Percent change', { exact: true }).fill('much');
@@ -14,6 +15,7 @@ test('a budget is created, a month and a year typed, and both are there after a 
   await expect(form.getByText('Write a percentage such as 3 or -1.5')).toBeVisible();
   await form.getByLabel('Percent change', { exact: true }).fill('4');
   await form.getByLabel('Percent change of revenue', { exact: true }).fill('6');
+  await form.getByLabel('How operating expenses begins').selectOption('same months');
   await form.getByRole('button', { name: 'Create the budget' }).click();
   await expect(page.getByRole('heading', { name: 'Journey, FY2028' })).toBeVisible();
 

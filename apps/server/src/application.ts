@@ -1,4 +1,4 @@
-import { BudgetService, BudgetStore, DeskService, OneOffService } from './budgets/index.ts';
+import { BudgetService, BudgetStore, DeskService, ExchangeService, OneOffService, PlanService } from './budgets/index.ts';
 import { BooksKeeper } from './companies/books.ts';
 import type { Actor } from './database/audit.ts';
 import { openDatabase, type Database } from './database/database.ts';
@@ -21,6 +21,8 @@ export type Application = {
   readonly budgets: BudgetService;
   readonly desks: DeskService;
   readonly oneOffs: OneOffService;
+  readonly plans: PlanService;
+  readonly exchange: ExchangeService;
   readonly statements: StatementService;
   readonly actor: Actor;
   readonly close: () => Promise<void>;
@@ -40,6 +42,8 @@ export async function openApplication(options: {
   const budgetStore = new BudgetStore(database);
   const benchmarks = new BenchmarkStore(database);
   const evaluator = new Evaluator(keeper, budgetStore, benchmarks);
+  const budgets = new BudgetService({ database, keeper, store: budgetStore, evaluator });
+  const desks = new DeskService({ database, keeper, store: budgetStore, evaluator });
   const views = new ViewStore(database);
   const imports = new ImportService(database);
   if (options.recover) await imports.recover();
@@ -54,9 +58,11 @@ export async function openApplication(options: {
     logos: new LogoStore(database),
     ledger: new LedgerService(database, keeper),
     statistics: new StatisticsService(database, keeper),
-    budgets: new BudgetService({ database, keeper, store: budgetStore, evaluator }),
+    budgets,
+    plans: new PlanService({ database, keeper, store: budgetStore, evaluator, budgets }),
     oneOffs: new OneOffService(database, keeper),
-    desks: new DeskService({ database, keeper, store: budgetStore, evaluator }),
+    desks,
+    exchange: new ExchangeService(desks),
     statements: new StatementService({ keeper, evaluator, views, actor: options.actor }),
     actor: options.actor,
     close: async () => {

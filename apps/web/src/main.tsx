@@ -19,6 +19,7 @@ const NewImportPage = lazy(() => import('./ledger/new-import-page.tsx'));
 const AccountsPage = lazy(() => import('./ledger/accounts-page.tsx'));
 const TrialBalancePage = lazy(() => import('./ledger/trial-balance-page.tsx'));
 const BudgetsPage = lazy(() => import('./budgets/budgets-page.tsx'));
+const ComparisonPage = lazy(() => import('./budgets/comparison-page.tsx'));
 const BudgetPage = lazy(() => import('./budgets/budget-page.tsx'));
 const LibraryPage = lazy(() => import('./statements/library-page.tsx'));
 const StatisticsPage = lazy(() => import('./ledger/statistics-page.tsx'));
@@ -55,6 +56,7 @@ const router = createBrowserRouter([
       },
       { path: 'budgets', element: <BudgetsPage /> },
       { path: 'budgets/:budget', element: <BudgetPage /> },
+      { path: 'budgets/:budget/comparison', element: <ComparisonPage /> },
       { path: 'statements', element: <LibraryPage /> },
       { path: 'statements/new', element: <EditorPage /> },
       { path: 'statements/:view', element: <ViewPage /> },

@@ -63,7 +63,11 @@ export const budgetSchema = z
   .meta({ id: 'Budget' });
 export type BudgetDto = z.infer<typeof budgetSchema>;
 export const budgetListSchema = z.array(budgetSchema);
-export const budgetStateChangeSchema = z.object({ state: budgetStateSchema });
+export const budgetStateChangeSchema = z.object({
+  state: budgetStateSchema,
+  /** approve although findings of the sanity list have no answer; it is recorded */
+  anyway: z.boolean().default(false),
+});
 
 export const budgetGridQuerySchema = z.object({ filter: filterQuerySchema });
 /** How one account's row stands: which months are held, by whom it is made. */

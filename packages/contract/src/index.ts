@@ -26,3 +26,7 @@ export { cellDto, gridDto } from './grid-dto.ts';
 export { deskRowDto, lineBasisWords, previewBasis } from './desk-row.ts';
 export type { PreviewedBasis } from './desk-row.ts';
 export * from './one-offs.ts';
+export * from './plan.ts';
+export { sanityWords } from './words/sanity-words.ts';
+export * from './budget-files.ts';
+export { budgetRowWords } from './words/budget-row-words.ts';

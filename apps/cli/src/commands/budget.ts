@@ -28,7 +28,7 @@ export async function createBudget(application: Application, options: BudgetOpti
     roundTo: rounding.value,
   });
   const budget = await application.budgets.create(company.id, request, application.actor);
-  if (options.approve === true) await application.budgets.setState(company.id, budget.id, 'approved', application.actor);
+  if (options.approve === true) await application.budgets.setState(company.id, budget.id, { state: 'approved' }, application.actor);
   const facts = [
     ['budget', String(budget.id)],
     ['name', budget.name],

@@ -119,5 +119,5 @@ async function addBudget(application: Application, companyId: number, budget: Ne
       actor,
     );
   }
-  if (approve) await budgets.setState(companyId, id, 'approved', actor);
+  if (approve) await budgets.setState(companyId, id, { state: 'approved' }, actor);
 }

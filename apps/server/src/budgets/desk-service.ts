@@ -5,8 +5,11 @@ import {
   rowAmount,
   signOf,
   type BudgetBooks,
+  type DeskEdit,
   type DeskRefusal,
   type DeskResult,
+  type DimensionFilter,
+  type LineChange,
   type PlacedLine,
 } from '@wise-margin/core';
 import {
@@ -118,6 +121,38 @@ export class DeskService {
       };
     });
     return this.#answer(books, budgetId, { since: base, session, refusals });
+  }
+
+  /** Makes edits in several slices as one change. @throws ProblemError 422 when one of them is refused; nothing is changed then */
+  async editAll(
+    companyId: number,
+    budgetId: number,
+    made: {
+      readonly batches: readonly { readonly filter: DimensionFilter; readonly edits: readonly DeskEdit[] }[];
+      readonly words: string;
+      readonly session: string;
+    },
+    actor: Actor,
+  ): Promise<void> {
+    const { batches, words, session } = made;
+    const books = await this.#keeper.of(companyId);
+    await this.#change(books, budgetId, ({ desk }) => {
+      const results = batches.map(({ filter, edits }) => desk.apply(edits, filter));
+      const refusals = results.flatMap((each) => each.refusals);
+      if (refusals.length > 0) throw refusedEdits(books, refusals);
+      // a line that several slices touch, such as one that follows others, goes from what it was first to what it is last
+      const changes = new Map<number, LineChange>();
+      for (const { before, after } of results.flatMap((each) => each.changes))
+        changes.set(after.id, { before: changes.has(after.id) ? changes.get(after.id)!.before : before, after });
+      const result: DeskResult = {
+        changes: [...changes.values()],
+        notes: results.flatMap(({ notes }) => notes),
+        refusals: [],
+        cells: results.flatMap(({ cells }) => cells),
+      };
+      if (result.changes.length === 0 && result.notes.length === 0) return Promise.resolve(null);
+      return Promise.resolve({ result, entry: { kind: 'edit' as const, of: null, words, session, actor } });
+    });
   }
 
   /** Takes the session's newest change back. @throws ProblemError 409 when there is none */

@@ -10,13 +10,17 @@ import {
   newOneOffSchema,
   oneOffQuerySchema,
   packBudgetGrid,
+  comparisonQuerySchema,
+  reforecastSchema,
   rederiveRequestSchema,
+  sanityAnswerSchema,
   stepRequestSchema,
 } from '@wise-margin/contract';
 import type { Actor } from '../database/audit.ts';
 import { handle, numberIn, parse } from '../http/route.ts';
 import type { DeskService } from './desk-service.ts';
 import type { OneOffService } from './one-off-service.ts';
+import type { PlanService } from './plan-service.ts';
 import type { BudgetService } from './service.ts';
 
 const AT = '/companies/:company/budgets';
@@ -24,7 +28,7 @@ const ONE = `${AT}/:budget`;
 const placeOf = (request: Request): [company: number, budget: number] => [numberIn(request, 'company'), numberIn(request, 'budget')];
 
 /** Budgets: the list, making one, and its states. */
-export function budgetRoutes(budgets: BudgetService, actor: Actor): Router {
+export function budgetRoutes({ budgets, plans }: { readonly budgets: BudgetService; readonly plans: PlanService }, actor: Actor): Router {
   const router = Router();
   router.get(
     AT,
@@ -57,7 +61,35 @@ export function budgetRoutes(budgets: BudgetService, actor: Actor): Router {
   router.post(
     `${ONE}/state`,
     handle(async (request, response) =>
-      response.json(await budgets.setState(...placeOf(request), parse(budgetStateChangeSchema, request.body).state, actor)),
+      response.json(await plans.setState(...placeOf(request), parse(budgetStateChangeSchema, request.body), actor)),
+    ),
+  );
+  return router;
+}
+
+/** A plan as a whole: what wants a second look, versions side by side, reforecasts. */
+export function planRoutes(plans: PlanService, actor: Actor): Router {
+  const router = Router();
+  router.get(
+    `${ONE}/sanity`,
+    handle(async (request, response) => response.json(await plans.sanity(...placeOf(request)))),
+  );
+  router.post(
+    `${ONE}/answers`,
+    handle(async (request, response) =>
+      response.json(await plans.answer(...placeOf(request), parse(sanityAnswerSchema, request.body), actor)),
+    ),
+  );
+  router.get(
+    `${ONE}/comparison`,
+    handle(async (request, response) =>
+      response.json(await plans.compare(...placeOf(request), parse(comparisonQuerySchema, request.query).with)),
+    ),
+  );
+  router.post(
+    `${ONE}/reforecasts`,
+    handle(async (request, response) =>
+      response.status(201).json(await plans.reforecast(...placeOf(request), parse(reforecastSchema, request.body), actor)),
     ),
   );
   return router;

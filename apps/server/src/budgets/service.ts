@@ -103,13 +103,19 @@ export class BudgetService {
   async copy(companyId: number, budgetId: number, { name, note }: z.output<typeof copyBudgetSchema>, actor: Actor): Promise<BudgetDto> {
     const books = await this.#keeper.of(companyId);
     const from = await this.#store.of(books, budgetId);
-    await this.#refuseNameInUse(companyId, from.row.year, name);
-    const { year, fromYear, dimensions } = from.row;
-    return this.#insert(
-      books,
-      { year, name, note, fromYear, dimensions, copiedFrom: budgetId, lines: from.lines, notes: from.notes },
-      actor,
-    );
+    return this.addVersion(books, from, { name, note, lines: from.lines }, actor);
+  }
+
+  /** A new version of a budget with lines of its own. @throws ProblemError 422 for a name in use */
+  async addVersion(
+    books: Books,
+    from: StoredBudget,
+    { name, note, lines }: { readonly name: string; readonly note: string; readonly lines: readonly BudgetLine[] },
+    actor: Actor,
+  ): Promise<BudgetDto> {
+    const { id, year, fromYear, dimensions } = from.row;
+    await this.#refuseNameInUse(books.id, year, name);
+    return this.#insert(books, { year, name, note, fromYear, dimensions, copiedFrom: id, lines, notes: from.notes }, actor);
   }
 
   /** The month grid with what each account's row is made of. */
@@ -139,9 +145,15 @@ export class BudgetService {
 
   /**
    * Takes a budget to another state. A year has one approved budget: the one before is superseded.
+   * @param change.openFindings how many findings of the sanity list had no answer, for the record
    * @throws ProblemError 409 when the step is not allowed from the state it is in
    */
-  async setState(companyId: number, budgetId: number, state: BudgetStateDto, actor: Actor): Promise<BudgetDto> {
+  async setState(
+    companyId: number,
+    budgetId: number,
+    { state, openFindings = 0 }: { readonly state: BudgetStateDto; readonly openFindings?: number },
+    actor: Actor,
+  ): Promise<BudgetDto> {
     const books = await this.#keeper.of(companyId);
     const { row } = await this.#store.of(books, budgetId);
     const from = row.state as BudgetStateDto;
@@ -158,7 +170,7 @@ export class BudgetService {
       await budgets.update({ state }, { where: { id: budgetId }, transaction });
       await recordAudit(
         this.#database,
-        { companyId, actor, action: `budget.${state}`, subject: `budget ${budgetId}`, details: { from } },
+        { companyId, actor, action: `budget.${state}`, subject: `budget ${budgetId}`, details: { from, openFindings } },
         transaction,
       );
     });

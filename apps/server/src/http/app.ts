@@ -10,7 +10,7 @@ import type { Problem } from '@wise-margin/contract';
 import { ZodError } from 'zod';
 import type { Application } from '../application.ts';
 import { companyRoutes } from '../companies/routes.ts';
-import { budgetRoutes, deskRoutes, oneOffRoutes } from '../budgets/index.ts';
+import { budgetRoutes, deskRoutes, exchangeRoutes, oneOffRoutes, planRoutes } from '../budgets/index.ts';
 import { importRoutes, ledgerRoutes, statisticsRoutes } from '../ledger/index.ts';
 import { statementRoutes } from '../statements/index.ts';
 import { openApiDocument } from './openapi.ts';
@@ -29,8 +29,23 @@ const REQUESTS_PER_MINUTE = 6000;
 
 /** The Express application: hardened headers, the API, and the web application's files. */
 export function createApp({ application, logger, webDirectory, hostNames }: AppOptions): Express {
-  const { database, keeper, ledger, imports, budgets, desks, oneOffs, statements, statistics, views, benchmarks, logos, actor } =
-    application;
+  const {
+    database,
+    keeper,
+    ledger,
+    imports,
+    budgets,
+    desks,
+    oneOffs,
+    plans,
+    exchange,
+    statements,
+    statistics,
+    views,
+    benchmarks,
+    logos,
+    actor,
+  } = application;
   const app = express();
   app.disable('x-powered-by');
   app.use(
@@ -76,9 +91,11 @@ export function createApp({ application, logger, webDirectory, hostNames }: AppO
     ledgerRoutes(ledger),
     importRoutes({ imports, directory: database.directory, actor }),
     statisticsRoutes({ statistics, directory: database.directory, actor }),
-    budgetRoutes(budgets, actor),
+    budgetRoutes({ budgets, plans }, actor),
+    planRoutes(plans, actor),
     deskRoutes(desks, actor),
     oneOffRoutes(oneOffs, actor),
+    exchangeRoutes({ exchange, directory: database.directory, actor }),
     statementRoutes({ statements, views, benchmarks, logos, actor }),
   );
   app.use('/api', (request, _response, next) =>

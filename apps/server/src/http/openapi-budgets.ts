@@ -1,4 +1,11 @@
 import {
+  budgetFileEffectSchema,
+  budgetFileQuerySchema,
+  comparisonQuerySchema,
+  comparisonSchema,
+  reforecastSchema,
+  sanityAnswerSchema,
+  sanityListSchema,
   basisPreviewRequestSchema,
   basisPreviewSchema,
   budgetChangesQuerySchema,
@@ -19,6 +26,7 @@ import {
   rederiveRequestSchema,
   stepRequestSchema,
 } from '@wise-margin/contract';
+import { z } from 'zod';
 import type { ZodOpenApiPathsObject } from 'zod-openapi';
 import { operation } from './openapi-operation.ts';
 
@@ -103,6 +111,54 @@ export const BUDGET_PATHS: ZodOpenApiPathsObject = {
       body: copyBudgetSchema,
       answer: budgetSchema,
       status: '201',
+    }),
+  },
+  '/api/companies/{company}/budgets/{budget}/sanity': {
+    get: operation({ summary: 'What of a budget wants a second look', path: BUDGET, answer: sanityListSchema }),
+  },
+  '/api/companies/{company}/budgets/{budget}/answers': {
+    post: operation({ summary: 'Answer a finding of the sanity list', path: BUDGET, body: sanityAnswerSchema, answer: sanityListSchema }),
+  },
+  '/api/companies/{company}/budgets/{budget}/comparison': {
+    get: operation({
+      summary: 'Two versions line by line with the reasons',
+      path: BUDGET,
+      query: comparisonQuerySchema,
+      answer: comparisonSchema,
+    }),
+  },
+  '/api/companies/{company}/budgets/{budget}/reforecasts': {
+    post: operation({
+      summary: 'A new version whose posted months are actuals',
+      path: BUDGET,
+      body: reforecastSchema,
+      answer: budgetSchema,
+      status: '201',
+    }),
+  },
+  '/api/companies/{company}/budgets/{budget}/export.csv': {
+    get: operation({
+      summary: 'Account, period, amount and dimensions',
+      path: BUDGET,
+      query: budgetFileQuerySchema,
+      answer: z.string(),
+      type: 'text/csv',
+    }),
+  },
+  '/api/companies/{company}/budgets/{budget}/export.xlsx': {
+    get: operation({
+      summary: 'A spreadsheet to be filled in',
+      path: BUDGET,
+      query: budgetFileQuerySchema,
+      answer: z.string().meta({ format: 'binary' }),
+      type: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+    }),
+  },
+  '/api/companies/{company}/budgets/{budget}/files': {
+    post: operation({
+      summary: 'What a file that was filled in would change; with the field "apply" set to yes it is changed (multipart, field "file")',
+      path: BUDGET,
+      answer: budgetFileEffectSchema,
     }),
   },
   '/api/companies/{company}/one-offs': {

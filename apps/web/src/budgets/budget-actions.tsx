@@ -1,8 +1,11 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { BudgetDto, BudgetStateDto } from '@wise-margin/contract';
-import { sendJson } from '../api/client.ts';
+import { useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { ApiProblem, sendJson } from '../api/client.ts';
 import { useCompany } from '../shell/company.ts';
 import { FloatingPanel } from '../ui/floating-panel.tsx';
+import { SelectField, TextField } from '../ui/labeled-field.tsx';
 
 const STEPS: Readonly<Record<BudgetStateDto, readonly (readonly [to: BudgetStateDto, words: string])[]>> = {
   working: [['inReview', 'Send to review']],
@@ -14,7 +17,7 @@ const STEPS: Readonly<Record<BudgetStateDto, readonly (readonly [to: BudgetState
   superseded: [],
 };
 
-/** What is done with a budget as a whole: its states, and deriving its lines anew. */
+/** What is done with a budget as a whole: its states, versions of it, deriving its lines anew. */
 export function BudgetActions({
   budget,
   state,
@@ -28,40 +31,104 @@ export function BudgetActions({
 }) {
   const company = useCompany();
   const client = useQueryClient();
+  const at = `/companies/${company.id}/budgets/${budget.id}`;
   const change = useMutation({
-    mutationFn: (to: BudgetStateDto) => sendJson<BudgetDto>('POST', `/companies/${company.id}/budgets/${budget.id}/state`, { state: to }),
+    mutationFn: (to: { readonly state: BudgetStateDto; readonly anyway?: boolean }) => sendJson<BudgetDto>('POST', `${at}/state`, to),
     onSuccess: (made) => {
       changed(made.state);
       void client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'desk' });
     },
   });
+  const asks = change.error instanceof ApiProblem && change.error.problem.title === 'Open findings';
   const locked = state === 'approved' || state === 'superseded';
   return (
     <>
       {change.isError ? (
-        <span role="alert" className="text-brick">
-          {change.error.message}
+        <span role="alert" className="max-w-96 text-[13px] text-brick">
+          {change.error.message}{' '}
+          {asks ? (
+            <button type="button" className="link" onClick={() => change.mutate({ state: 'approved', anyway: true })}>
+              Approve anyway
+            </button>
+          ) : null}
         </span>
       ) : null}
-      {locked ? null : (
-        <FloatingPanel label="More" atRight>
-          <button type="button" className="link" onClick={rederive}>
-            Derive every line anew
-          </button>
-          <p className="mt-1 text-ink-soft">Corrected history and changed drivers flow through; held months stay. It can be undone.</p>
-        </FloatingPanel>
-      )}
+      <FloatingPanel label="Versions" atRight>
+        <Link className="link" to={`/c/${company.id}/budgets/${budget.id}/comparison`}>
+          Compare with another version or actuals
+        </Link>
+        <NewVersion budget={budget} />
+        {locked ? null : (
+          <>
+            <button type="button" className="link mt-3" onClick={rederive}>
+              Derive every line anew
+            </button>
+            <p className="text-ink-soft">Corrected history and changed drivers flow through; held months stay. It can be undone.</p>
+          </>
+        )}
+      </FloatingPanel>
       {STEPS[state].map(([to, words], index) => (
         <button
           key={to}
           type="button"
           className={index === 0 ? 'button button-primary' : 'button'}
           disabled={change.isPending}
-          onClick={() => change.mutate(to)}
+          onClick={() => change.mutate({ state: to })}
         >
           {words}
         </button>
       ))}
     </>
+  );
+}
+
+const KINDS = [
+  ['copy', 'a copy'],
+  ['budget', 'actuals, then the budget'],
+  ['runRate', 'actuals, then their mean'],
+  ['trend', 'actuals, then the trend'],
+] as const;
+
+/** A new version: a copy, or a reforecast whose posted months are actuals. */
+function NewVersion({ budget }: { readonly budget: BudgetDto }) {
+  const company = useCompany();
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const [kind, setKind] = useState<(typeof KINDS)[number][0]>('copy');
+  const [name, setName] = useState('');
+  const [note, setNote] = useState('');
+  const at = `/companies/${company.id}/budgets/${budget.id}`;
+  const make = useMutation({
+    mutationFn: () =>
+      kind === 'copy'
+        ? sendJson<BudgetDto>('POST', `${at}/copies`, { name, note })
+        : sendJson<BudgetDto>('POST', `${at}/reforecasts`, { name, note, rest: kind }),
+    onSuccess: async (made) => {
+      await client.invalidateQueries({ queryKey: ['budgets'] });
+      void navigate(`/c/${company.id}/budgets/${made.id}`);
+    },
+  });
+  const begun = company.periods.some(({ year, key }) => year === budget.year && company.lastPosted !== null && key <= company.lastPosted);
+  return (
+    <form
+      aria-label="New version"
+      className="mt-3 border-t border-hairline pt-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        make.mutate();
+      }}
+    >
+      <SelectField label="A new version of" value={kind} options={begun ? KINDS : KINDS.slice(0, 1)} set={setKind} />
+      <TextField label="Name" value={name} set={setName} />
+      <TextField label="What it is for" value={note} set={setNote} />
+      {make.isError ? (
+        <p role="alert" className="mt-1 text-brick">
+          {make.error.message}
+        </p>
+      ) : null}
+      <button type="submit" className="button mt-2" disabled={make.isPending || name.trim() === ''}>
+        Make the version
+      </button>
+    </form>
   );
 }

@@ -13,7 +13,9 @@ import { ConflictDialog } from './desk/conflict-dialog.tsx';
 import type { DeskSession, DeskSnapshot } from './desk/desk-session.ts';
 import { useDesk } from './desk/use-desk.ts';
 import { BudgetGrid } from './grid/budget-grid.tsx';
+import { ExchangePanel } from './exchange-panel.tsx';
 import { LinePanel } from './line-panel.tsx';
+import { HistoryPanel, SanityPanel, useSanity } from './plan-panels.tsx';
 import { Ribbon } from './ribbon.tsx';
 
 const NONE = '(none)';
@@ -34,7 +36,7 @@ export default function BudgetPage() {
   const [spread, setSpread] = useState<Spread>('history');
   const [showAll, setShowAll] = useState(false);
   const [withQuarters, setWithQuarters] = useState(false);
-  const [showPanel, setShowPanel] = useState(true);
+  const panel = search.get('panel') ?? 'line';
   const [month, setMonth] = useState<number | null>(null);
   const [told, setTold] = useState<string | null>(null);
   const set = (name: string, value: string | null) =>
@@ -62,6 +64,7 @@ export default function BudgetPage() {
     return () => window.removeEventListener('keydown', onKey);
   }, [session]);
 
+  const sanity = useSanity(company.id, id);
   const shown = snapshot?.view ?? null;
   const slice = filterKey(filter);
   const noteBits = useMemo(() => {
@@ -75,6 +78,12 @@ export default function BudgetPage() {
   const { budget } = opened.data;
   const locked = snapshot.state === 'approved' || snapshot.state === 'superseded';
   const { undo, redo } = snapshot.steps;
+  const panels = [
+    ['line', 'The line'],
+    ['sanity', sanity.data ? `Sanity list (${sanity.data.open} open)` : 'Sanity list'],
+    ['history', 'History'],
+    ['none', 'Nothing'],
+  ] as const;
   const { row } = shown;
   const isWhole = kept.length === 0;
   return (
@@ -103,6 +112,13 @@ export default function BudgetPage() {
           >
             <Redo2 size={15} aria-hidden="true" />
           </button>
+          <ExchangePanel
+            budget={id}
+            filter={filter}
+            sliceWords={kept.map(([, [value]]) => value || 'none given').join(', ') || 'all together'}
+            locked={locked}
+            applied={() => session.refresh()}
+          />
           <BudgetActions
             budget={budget}
             state={snapshot.state}
@@ -128,7 +144,7 @@ export default function BudgetPage() {
         <SpreadChoice spread={spread} choose={setSpread} year={budget.year} />
         <Toggle label="Quarters" on={withQuarters} set={setWithQuarters} />
         <Toggle label="Accounts without figures" on={showAll} set={setShowAll} />
-        <Toggle label="Line panel" on={showPanel} set={setShowPanel} />
+        <Choice label="Beside" value={panel} options={panels} choose={(value) => set('panel', value === 'line' ? null : value)} />
       </div>
       <Told session={session} snapshot={snapshot} told={told} />
       <div className="flex min-h-0 flex-1 pb-3">
@@ -150,7 +166,9 @@ export default function BudgetPage() {
           currencyWords={company.currencyWords}
           shared={isWhole && budget.dimensions.length > 0 ? budget.dimensions.join(' and ') : null}
         />
-        {row && showPanel ? (
+        {panel === 'sanity' ? <SanityPanel budget={id} locked={locked} go={(account) => set('row', account)} /> : null}
+        {panel === 'history' ? <HistoryPanel budget={id} /> : null}
+        {row && panel === 'line' ? (
           <LinePanel
             key={`${row.account} ${slice}`}
             session={session}

@@ -1,3 +1,4 @@
+import { STATE_WORDS } from '@wise-margin/contract';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { useCompany } from '../shell/company.ts';
@@ -70,10 +71,19 @@ export default function BudgetsPage() {
                 <Link className="link" to={String(budget.id)}>
                   {budget.name}
                 </Link>
+                {budget.note ? <span className="block truncate text-[12.5px] text-ink-soft">{budget.note}</span> : null}
               </td>
               <td className="border-b border-hairline px-3!">FY{budget.year}</td>
-              <td className={`border-b border-hairline px-3! ${budget.state === 'approved' ? 'font-semibold' : ''}`}>{budget.state}</td>
-              <td className="border-b border-hairline px-3!">{budget.fromYear ? `FY${budget.fromYear}` : ''}</td>
+              <td className={`border-b border-hairline px-3! ${budget.state === 'approved' ? 'font-semibold' : ''}`}>
+                {STATE_WORDS[budget.state]}
+              </td>
+              <td className="border-b border-hairline px-3!">
+                {budget.copiedFrom
+                  ? (budgets.data.find(({ id }) => id === budget.copiedFrom)?.name ?? '')
+                  : budget.fromYear
+                    ? `FY${budget.fromYear}`
+                    : ''}
+              </td>
               <td className="figure border-b border-hairline px-3!">{budget.lineCount}</td>
               <td className="figure border-b border-hairline px-3!">
                 <Amount value={budget.revenue} exponent={company.exponent} unit="dollars" />

@@ -1,6 +1,6 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { ACCOUNT_CLASSES, parseAmount, type AccountClass } from '@wise-margin/core';
+import { ACCOUNT_CLASSES, FIRST_BASES, parseAmount, usualFirstBasis, type AccountClass, type FirstBasis } from '@wise-margin/core';
 import { percentTextSchema, type BudgetDto, type NewBudgetInput } from '@wise-margin/contract';
 import { useState } from 'react';
 import { useForm, useWatch } from 'react-hook-form';
@@ -17,6 +17,10 @@ const formSchema = z.object({
   change: percentTextSchema,
   roundTo: z.string(),
   byClass: z.record(z.string(), optionalPercent),
+  basis: z.record(z.string(), z.string()),
+  projected: z.boolean(),
+  dimensions: z.record(z.string(), z.boolean()),
+  note: z.string(),
 });
 type Form = z.input<typeof formSchema>;
 
@@ -30,17 +34,23 @@ export function NewBudgetForm({ onCreated, cancel }: { readonly onCreated: (made
   const lastHeld = yearOf(company.lastPosted) ?? company.years.at(-1)!;
   const held = company.years.filter((year) => year >= firstHeld && year <= lastHeld);
   const isPartial = (year: number) => year === lastHeld && company.periods.find(({ key }) => key === company.lastPosted)?.number !== 12;
-  const whole = held.filter((year) => !isPartial(year)).at(-1) ?? held.at(-1)!;
-  const years = [...company.years, company.years.at(-1)! + 1].filter((year) => year > held[0]!);
+  const hasDepartment = company.dimensions.some(({ name }) => name === 'department');
+  const years = [...new Set([...company.years, company.years.at(-1)! + 1, lastHeld + 1])].filter((year) => year > held[0]!);
   const { register, handleSubmit, setError, control, formState } = useForm<Form, unknown, z.output<typeof formSchema>>({
     resolver: zodResolver(formSchema),
     defaultValues: {
       name: 'First draft',
-      year: String(whole + 1),
-      from: String(whole),
+      year: String(lastHeld + 1),
+      from: String(lastHeld),
       change: '3',
       roundTo: '100',
       byClass: Object.fromEntries(CLASSES.map((key) => [key, ''])),
+      basis: Object.fromEntries(CLASSES.map((key) => [key, usualFirstBasis(key)])),
+      projected: true,
+      dimensions: Object.fromEntries(
+        company.dimensions.map(({ name }, index) => [name, name === 'department' || (index === 0 && !hasDepartment)]),
+      ),
+      note: '',
     },
   });
   const create = useMutation({
@@ -53,6 +63,10 @@ export function NewBudgetForm({ onCreated, cancel }: { readonly onCreated: (made
         from: values.from,
         change: values.change,
         changeByClass,
+        basisByClass: values.basis as Partial<Record<AccountClass, FirstBasis>>,
+        projected: values.projected && isPartial(Number(values.from)),
+        dimensions: company.dimensions.flatMap(({ name }) => (values.dimensions[name] ? [name] : [])),
+        note: values.note,
         roundTo: rounding.ok ? rounding.value : 0,
       };
       return sendJson<BudgetDto>('POST', `/companies/${company.id}/budgets`, body);
@@ -69,6 +83,7 @@ export function NewBudgetForm({ onCreated, cancel }: { readonly onCreated: (made
   });
   const { errors } = formState;
   const from = Number(useWatch({ control, name: 'from' }));
+  const projected = useWatch({ control, name: 'projected' });
   return (
     <form
       noValidate
@@ -85,7 +100,7 @@ export function NewBudgetForm({ onCreated, cancel }: { readonly onCreated: (made
             </option>
           ))}
         </select>{' '}
-        named <input aria-label="Name of the budget" className="field w-48" {...register('name')} />, from the same months of{' '}
+        named <input aria-label="Name of the budget" className="field w-48" {...register('name')} />, from{' '}
         <select aria-label="Year it starts from" className="field" {...register('from')}>
           {held.map((year) => (
             <option key={year} value={year}>
@@ -104,9 +119,12 @@ export function NewBudgetForm({ onCreated, cancel }: { readonly onCreated: (made
         .
       </p>
       {isPartial(from) ? (
-        <p className="text-[14px] font-semibold text-brick">
-          FY{from} is posted only through {company.periods.find(({ key }) => key === company.lastPosted)?.name}: its later months would
-          start at zero.
+        <p className="text-[14px]">
+          FY{from} is posted only through {company.periods.find(({ key }) => key === company.lastPosted)?.name}.{' '}
+          <label className="inline-flex items-center gap-1.5">
+            <input type="checkbox" className="accent-copper" {...register('projected')} /> Take its months to come from its approved budget
+          </label>
+          {projected ? null : <span className="block font-semibold text-brick">Its later months would start at zero.</span>}
         </p>
       ) : null}
       {[errors.name, errors.year, errors.from, errors.change]
@@ -116,30 +134,61 @@ export function NewBudgetForm({ onCreated, cancel }: { readonly onCreated: (made
             {message}
           </p>
         ))}
-      <fieldset className="mt-3">
-        <legend className="text-[13px] font-semibold">Another change for a class (left empty: the change above)</legend>
-        <div className="mt-1 grid grid-cols-3 gap-x-6 gap-y-1">
-          {CLASSES.map((key) => (
-            <label key={key} className="flex items-center justify-between gap-2 text-[14px]">
-              {ACCOUNT_CLASSES[key].name}
-              <span className="whitespace-nowrap">
-                <input
-                  className="field min-h-7 w-16 py-0.5 text-right"
-                  aria-label={`Percent change of ${ACCOUNT_CLASSES[key].name.toLowerCase()}`}
-                  aria-invalid={errors.byClass?.[key] !== undefined}
-                  {...register(`byClass.${key}`)}
-                />{' '}
-                %
-              </span>
+      {company.dimensions.length > 0 ? (
+        <fieldset className="mt-3 flex flex-wrap items-center gap-x-4 text-[14px]">
+          <legend className="float-left mr-4 text-[13px] font-semibold">Kept by account and</legend>
+          {company.dimensions.map(({ name }) => (
+            <label key={name} className="flex items-center gap-1.5">
+              <input type="checkbox" className="accent-copper" {...register(`dimensions.${name}`)} /> {name}
             </label>
           ))}
-        </div>
+        </fieldset>
+      ) : null}
+      <fieldset className="mt-3">
+        <legend className="text-[13px] font-semibold">How each class begins, and its own change (left empty: the change above)</legend>
+        <table className="ledger-table mt-1 w-full">
+          <tbody>
+            {CLASSES.map((key) => (
+              <tr key={key}>
+                <th scope="row" className="font-normal!">
+                  {ACCOUNT_CLASSES[key].name}
+                </th>
+                <td>
+                  <select
+                    className="field min-h-7 w-64 py-0 text-[13px]"
+                    aria-label={`How ${ACCOUNT_CLASSES[key].name.toLowerCase()} begins`}
+                    {...register(`basis.${key}`)}
+                  >
+                    {Object.entries(FIRST_BASES).map(([basis, words]) => (
+                      <option key={basis} value={basis}>
+                        {words}
+                      </option>
+                    ))}
+                  </select>
+                </td>
+                <td className="text-right">
+                  <input
+                    className="field min-h-7 w-16 py-0 text-right"
+                    aria-label={`Percent change of ${ACCOUNT_CLASSES[key].name.toLowerCase()}`}
+                    aria-invalid={errors.byClass?.[key] !== undefined}
+                    {...register(`byClass.${key}`)}
+                  />{' '}
+                  %
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
         {errors.byClass ? (
           <p role="alert" className="text-brick">
             Write each change as a percentage such as 3 or -1.5.
           </p>
         ) : null}
       </fieldset>
+      <label className="mt-3 block text-[13px]">
+        <span className="text-ink-soft">What it is for</span>
+        <input className="field w-full py-0.5" {...register('note')} />
+      </label>
       {failure ? (
         <p role="alert" className="mt-2 text-brick">
           {failure}

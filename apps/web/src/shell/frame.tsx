@@ -6,6 +6,7 @@ import { Suspense, useEffect, useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { getJson } from '../api/client.ts';
 import { Failure, Loading } from '../ui/states.tsx';
+import { useBudgets } from '../statements/use-statement.ts';
 import { useViews } from './use-views.ts';
 import { useKeys } from '../ui/use-keys.ts';
 import { CompanyContext, useAsOf, useCompanies } from './company.ts';
@@ -21,6 +22,7 @@ const STATIONS = [
 const PLACES: Readonly<Record<string, string>> = {
   ledger: 'Ledger',
   budgets: 'Budgets',
+  comparison: 'Comparison',
   statements: 'Statements',
   findings: 'Findings',
   packs: 'Packs',
@@ -89,6 +91,7 @@ function TopLine({ company }: { readonly company: CompanyDto }) {
   useKeys({ '?': () => setKeysOpen(true) });
   const parts = location.pathname.split('/').slice(3).filter(Boolean);
   const views = useViews(company.id);
+  const budgets = useBudgets(company.id);
   const month = company.periods.find(({ key }) => key === asOf);
   return (
     <header className="flex h-12 shrink-0 items-center gap-4 border-b border-hairline px-5">
@@ -108,6 +111,7 @@ function TopLine({ company }: { readonly company: CompanyDto }) {
         {parts.map((part, index) => {
           const name =
             (parts[0] === 'statements' ? views.data?.find(({ key }) => key === part)?.name : undefined) ??
+            (parts[0] === 'budgets' ? budgets.data?.find(({ id }) => String(id) === part)?.name : undefined) ??
             PLACES[part] ??
             (/^\d+$/.test(part) ? `${parts[index - 1] === 'imports' ? 'Import' : 'Budget'} ${part}` : part);
           const path = `/c/${company.id}/${parts.slice(0, index + 1).join('/')}`;

@@ -3,7 +3,7 @@ import { ACCOUNT_CLASSES, type AmountIssue, type ImportIssue, type ImportIssueCo
 type Words = { readonly reason: string; readonly fix: string };
 const say = (reason: string, fix: string): Words => ({ reason, fix });
 
-const AMOUNT_WORDS: Readonly<Record<AmountIssue['code'], (issue: AmountIssue, column: string) => Words>> = {
+export const AMOUNT_WORDS: Readonly<Record<AmountIssue['code'], (issue: AmountIssue, column: string) => Words>> = {
   empty: () => say('The amount is empty', 'Write the amount, such as 1250.00'),
   thousandsSeparator: (issue, column) => say('The amount has thousands separators', suggestion(issue, column)),
   parentheses: (issue, column) => say('The amount stands in parentheses', suggestion(issue, column)),

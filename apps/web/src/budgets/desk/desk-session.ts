@@ -149,6 +149,10 @@ export class DeskSession {
       this.#tell({ type: 'try', id, ...asked });
     });
 
+  /** Takes in what was saved meanwhile, at once. */
+  refresh(): void {
+    this.#lookForOthers();
+  }
   setState(state: DeskSnapshot['state']): void {
     this.#set({ state });
   }

@@ -1,0 +1,42 @@
+import { z } from 'zod';
+import { periodKeySchema } from './common.ts';
+import { packedGridSchema } from './statements.ts';
+
+/** A finding of the sanity list, and its answer when a person gave one. */
+export const sanityItemSchema = z.object({
+  key: z.string(),
+  account: z.string(),
+  name: z.string(),
+  words: z.string(),
+  answer: z.object({ text: z.string(), at: z.string(), actor: z.string() }).nullable(),
+});
+export type SanityItemDto = z.infer<typeof sanityItemSchema>;
+export const sanityListSchema = z.object({ items: z.array(sanityItemSchema), open: z.number().int() }).meta({ id: 'SanityList' });
+export type SanityListDto = z.infer<typeof sanityListSchema>;
+/** An empty text takes the answer back. */
+export const sanityAnswerSchema = z.object({ key: z.string().max(200), text: z.string().trim().max(2000, 'At most 2,000 characters') });
+
+export const comparisonQuerySchema = z.object({
+  /** a budget's number, `actual` or `projection` */
+  with: z.union([z.enum(['actual', 'projection']), z.coerce.number().int()]),
+});
+/** Two versions of a plan line by line, with the reasons that stand behind each. */
+export const comparisonSchema = z
+  .object({
+    left: z.string(),
+    right: z.string(),
+    grid: packedGridSchema,
+    /** by account: how each side's lines are derived, and what was noted */
+    reasons: z.record(z.string(), z.object({ left: z.array(z.string()), right: z.array(z.string()) })),
+  })
+  .meta({ id: 'BudgetComparison' });
+export type ComparisonDto = z.infer<typeof comparisonSchema>;
+
+export const reforecastSchema = z.object({
+  name: z.string().trim().min(1, 'Give the version a name').max(120, 'At most 120 characters'),
+  note: z.string().trim().max(2000, 'At most 2,000 characters').default(''),
+  /** the last month taken from actuals; left out, the last posted one */
+  through: periodKeySchema.optional(),
+  rest: z.enum(['budget', 'runRate', 'trend']).default('budget'),
+});
+export const REST_WORDS = { budget: 'the budget', runRate: 'the mean of the posted months', trend: 'the trend of twelve months' } as const;

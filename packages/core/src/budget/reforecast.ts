@@ -1,0 +1,62 @@
+import { periodOfYear, PERIODS_PER_YEAR, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
+import { minor, type Minor } from '../money/minor.ts';
+import { roundHalfAway } from '../money/round.ts';
+import { leastSquares } from '../trend/least-squares.ts';
+import type { BudgetBooks, BudgetHead, PlacedLine } from './budget-books.ts';
+import { historyMonths, sliceFilter } from './line-context.ts';
+
+/** Where the months to come of a reforecast come from: the budget, the mean of the year's posted months, or the line through the last twelve. */
+export type RestOfYear = 'budget' | 'runRate' | 'trend';
+
+/**
+ * A budget whose posted months are actuals, held, and whose rest comes from the budget, the run rate or the
+ * trend. Lines that were not budgeted and have actuals are for `firstBudget` to find; here every line given
+ * is reforecast. Months from `through` on that are not posted stay as `rest` gives them.
+ * @param options.through the last month taken from actuals; nothing later than the last posted month is
+ */
+export function reforecast(options: {
+  readonly books: BudgetBooks;
+  readonly head: BudgetHead;
+  readonly lines: readonly PlacedLine[];
+  readonly through: PeriodIndex;
+  readonly rest: RestOfYear;
+}): PlacedLine[] {
+  const { books, head, lines, through, rest } = options;
+  const first = periodOfYear(books.calendar, head.year, 1)!;
+  const posted = Math.max(0, Math.min(PERIODS_PER_YEAR, Math.min(through, books.lastPosted ?? -1) - first + 1));
+  return lines.map((line) => {
+    const place = { position: line.position, filter: sliceFilter(head, line) };
+    const reading = { projected: false, withOneOffs: false };
+    const actual = historyMonths(books, { ...place, year: head.year }, { projected: false, withOneOffs: true });
+    const recurring = historyMonths(books, { ...place, year: head.year }, reading).slice(0, posted);
+    const before = historyMonths(books, { ...place, year: head.year - 1 }, reading);
+    const months = line.months.map((month, index) =>
+      index < posted
+        ? { amount: actual[index] ?? minor(0), held: true }
+        : rest === 'budget'
+          ? month
+          : { amount: restAt(rest, { index, posted, recurring, before }), held: true },
+    );
+    return { ...line, months };
+  });
+}
+
+function restAt(
+  rest: Exclude<RestOfYear, 'budget'>,
+  at: {
+    readonly index: number;
+    readonly posted: number;
+    readonly recurring: readonly (Minor | null)[];
+    readonly before: readonly (Minor | null)[];
+  },
+): Minor {
+  const { index, posted, recurring, before } = at;
+  if (rest === 'runRate') {
+    const known = recurring.flatMap((amount) => amount ?? []);
+    return minor(known.length === 0 ? 0 : roundHalfAway(known.reduce<number>((sum, amount) => sum + amount, 0) / known.length));
+  }
+  // the last twelve months, the oldest first; the month asked for lies after them
+  const latest = [...before, ...recurring].slice(-PERIODS_PER_YEAR);
+  const line = leastSquares(latest);
+  return minor(line === null ? 0 : roundHalfAway(line.at(latest.length + index - posted)));
+}

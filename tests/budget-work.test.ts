@@ -1,0 +1,237 @@
+import {
+  booksOfDesk,
+  comparisonSchema,
+  deskSchema,
+  oneOffListSchema,
+  sanityListSchema,
+  unpackBudgetGrid,
+  unpackGrid,
+  unpackLine,
+  type BudgetChangeDto,
+  type BudgetDto,
+  type BudgetGridDto,
+  type ComparisonDto,
+  type DeskAnswerDto,
+  type DeskDto,
+  type EntryLinesDto,
+  type GridDto,
+  type OneOffDto,
+  type PackedBudgetGrid,
+  type Problem,
+  type SanityListDto,
+} from '@wise-margin/contract';
+import { BUDGET_GRID_COLUMNS, BudgetFigures, INCOME_LINES } from '@wise-margin/core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { loadDemoCompany } from './support/demo-company.ts';
+import { startTestServer, type TestServer } from './support/server.ts';
+
+let server: TestServer;
+let company: string;
+let at: string;
+beforeAll(async () => {
+  server = await startTestServer();
+  company = `/companies/${await loadDemoCompany(server)}`;
+  const made = await server.send('POST', `${company}/budgets`, { name: 'Next year', year: 2028, from: 2027, projected: true, change: '2' });
+  expect(made.status).toBe(201);
+  at = `${company}/budgets/${(made.body as BudgetDto).id}`;
+});
+afterAll(() => server.close());
+
+const post = async <Answer>(path: string, body: object) => {
+  const { status, body: answer } = await server.send('POST', path, body);
+  return { status, answer: answer as Answer, detail: (answer as Problem).detail ?? '' };
+};
+const edit = (edits: object[], more: object = {}) => post<DeskAnswerDto>(`${at}/edits`, { edits, ...more });
+const grid = async (budget = at): Promise<BudgetGridDto> => unpackBudgetGrid(await server.get<PackedBudgetGrid>(budget));
+const value = (dto: GridDto, line: string, column: string): number => {
+  const cell =
+    dto.cells[dto.lines.findIndex(({ key, account }) => key === line || account === line)]![
+      dto.columns.findIndex(({ key }) => key === column)
+    ]!;
+  return cell.kind === 'amount' ? cell.value : NaN;
+};
+const month = (account: string, index: number, text: string) => ({ kind: 'month', account, month: index, text });
+
+describe('a budget from a year that is not over', () => {
+  it('takes the months to come from the approved budget', async () => {
+    const { grid: dto } = await grid();
+    expect(value(dto, 'revenue', 'year.budget')).toBeGreaterThan(0);
+    // two percent on FY2027: posted to October, budgeted after
+    expect(Math.abs(value(dto, '6110', 'year.budget') - value(dto, '6110', 'year.prior') * 1.02)).toBeLessThan(100);
+    expect(value(dto, '6110', 'year.prior_budget')).toBeGreaterThan(0);
+  });
+  it('sends a browser all it draws on: the same figures come out there', async () => {
+    const desk = deskSchema.parse(await server.get<DeskDto>(`${at}/desk`)) as DeskDto;
+    const books = booksOfDesk(desk);
+    const positions = new Map(books.chart.accounts.map(({ number }, position) => [number, position]));
+    const figures = new BudgetFigures({
+      books,
+      head: { year: 2028, fromYear: 2027, dimensions: desk.budget.dimensions },
+      lines: desk.lines.map((line) => unpackLine(line, positions)),
+      lineSet: INCOME_LINES,
+      columnSet: BUDGET_GRID_COLUMNS,
+    }).grid({});
+    const { grid: dto } = await grid();
+    const there = new Map(figures.plan.lines.map(({ key, index }) => [key, figures.cells[index]!]));
+    expect(dto.lines.length).toBeGreaterThan(60);
+    dto.lines.forEach(({ key }, index) => expect([key, dto.cells[index]]).toEqual([key, there.get(key)]));
+  });
+});
+
+describe('undo and redo', () => {
+  const mine = { session: 'mine' };
+  it('take changes back one by one and make them again, in this session alone, also after the store is read anew', async () => {
+    const before = value((await grid()).grid, '6110', 'months.2027-04.budget');
+    await edit([month('6110', 0, '11000')], mine);
+    const second = await edit([month('6110', 1, '12000')], mine);
+    expect(second.answer.steps).toEqual({ undo: expect.stringContaining('May of 6110 Rent: 12000') as unknown, redo: null });
+    server.application.budgetStore.forget();
+    expect((await post<DeskAnswerDto>(`${at}/undo`, { session: 'theirs' })).status).toBe(409);
+    await post(`${at}/undo`, mine);
+    const undone = await post<DeskAnswerDto>(`${at}/undo`, mine);
+    expect(undone.answer.steps).toEqual({ undo: null, redo: expect.stringContaining('Apr of 6110') as unknown });
+    expect(value((await grid()).grid, '6110', 'months.2027-04.budget')).toBe(before);
+    const again = await post<DeskAnswerDto>(`${at}/redo`, mine);
+    expect(again.answer.steps.redo).toContain('May of 6110');
+    expect(value((await grid()).grid, '6110', 'months.2027-04.budget')).toBe(1_100_000);
+    await edit([month('6110', 2, '1')], mine);
+    expect((await post(`${at}/redo`, mine)).detail).toBe('There is no change of yours to make again.');
+  });
+  it('keep notes too', async () => {
+    await edit([{ kind: 'note', account: '6110', month: null, text: 'The landlord wrote in May' }], mine);
+    expect((await server.get<DeskDto>(`${at}/desk`)).notes).toHaveLength(1);
+    const { answer } = await post<DeskAnswerDto>(`${at}/undo`, mine);
+    expect(answer.notes).toEqual([]);
+  });
+  it('leave a history of who, when, from and to', async () => {
+    const history = await server.get<BudgetChangeDto[]>(`${at}/history`);
+    expect(history[0]).toMatchObject({ kind: 'undo', actor: 'Tester', at: '2026-11-09T08:00:00.000Z' });
+    const april = history.find(({ words }) => words === 'Apr of 6110 Rent: 11000')!;
+    expect(april.cells.map(({ account, month: name }) => [account, name])).toContainEqual(['6110', 'Apr']);
+    expect(april.cells.reduce((sum, { to }) => sum + to, 0)).toBe(1_100_000);
+  });
+});
+
+describe('two places at one budget', () => {
+  it('see what the other saved', async () => {
+    const { version } = (await edit([month('6120', 0, '3000')], { session: 'a' })).answer;
+    await edit([month('6130', 0, '900')], { session: 'b' });
+    const seen = await server.get<DeskAnswerDto>(`${at}/changes?since=${version}&session=a`);
+    expect(seen.others).toEqual([expect.stringContaining('6130')]);
+    expect(new Set(seen.lines.map(({ account }) => account))).toEqual(new Set(['6130']));
+    expect((await server.get<DeskAnswerDto>(`${at}/changes?since=${version}&session=b`)).others).toEqual([]);
+  });
+  it('are asked about the same cell, and not about others', async () => {
+    const { version } = (await edit([month('6120', 1, '3100')], { session: 'a' })).answer;
+    await edit([month('6120', 1, '3200')], { session: 'b' });
+    expect((await edit([month('6120', 2, '3300')], { session: 'a', base: version })).status).toBe(200);
+    const asked = await edit([month('6120', 1, '3400')], { session: 'a', base: version });
+    expect([asked.status, asked.detail]).toEqual([409, expect.stringContaining('changed in another place')]);
+    expect((asked.answer as unknown as Problem).errors![0]!.message).toMatch(/6120 .*, May: Tester made it .* at 08:00/);
+    expect((await edit([month('6120', 1, '3400')], { session: 'a' })).status).toBe(200);
+  });
+});
+
+describe('one-offs', () => {
+  it('an entry left out changes what the basis gives, says how much, and comes back', async () => {
+    const repairs = '6210';
+    const { lines } = await server.get<EntryLinesDto>(`${company}/accounts/${repairs}/entries?from=2026-04&to=2026-10`);
+    const { entryId, date } = lines.reduce((most, line) => (line.amount > most.amount ? line : most));
+    const amount = lines.filter((line) => line.entryId === entryId).reduce((sum, line) => sum + line.amount, 0);
+    const period = date.slice(0, 7);
+    const before = await grid();
+    const marked = await post<OneOffDto[]>(`${company}/one-offs`, { account: repairs, period, entry: entryId, reason: 'Storm' });
+    expect([marked.status, oneOffListSchema.parse(marked.answer)]).toMatchObject([201, [{ amount, reason: 'Storm' }]]);
+    expect((await post(`${company}/one-offs`, { account: repairs, period, entry: entryId, reason: 'Twice' })).detail).toBe(
+      'It is left out already.',
+    );
+    await post(`${at}/rederive`, { accounts: [repairs] });
+    const after = await grid();
+    const year = (dto: BudgetGridDto) => value(dto.grid, repairs, 'year.budget');
+    expect(Math.abs(year(before) - year(after) - Math.round(amount * 1.02))).toBeLessThan(5);
+    const bases = after.rows.find((row) => row.account === repairs)!.lines.map(({ basis }) => basis);
+    expect(bases.some((words) => words.includes('of one-offs left out'))).toBe(true);
+    expect((await server.send('DELETE', `${company}/one-offs/${marked.answer[0]!.id}`)).status).toBe(204);
+    await post(`${at}/rederive`, { accounts: [repairs] });
+    expect(year(await grid())).toBe(year(before));
+  });
+  it.each([
+    [{ account: '9999', period: '2026-04', reason: 'x' }, 'There is no account 9999.'],
+    [{ account: '6210', period: '2040-04', reason: 'x' }, '2040-04 lies outside the fiscal years of Tern Island.'],
+    [{ account: '6210', period: '2026-04', entry: 1, reason: 'x' }, 'Entry 1 has no line at 6210 in 2026-04.'],
+    [{ account: '6210', period: '2026-04', reason: ' ' }, 'reason: Say why it will not recur'],
+  ])('refuses %j', async (body, detail) => {
+    const { status, detail: told } = await post(`${company}/one-offs`, body);
+    expect([status, told]).toEqual([422, detail]);
+  });
+});
+
+describe('versions', () => {
+  it('a copy is worked on apart, and compared line by line with the reasons', async () => {
+    const made = await post<BudgetDto>(`${at}/copies`, { name: 'Second version', note: 'dearer resin' });
+    expect(made.answer).toMatchObject({ note: 'dearer resin', copiedFrom: Number(at.split('/').at(-1)), state: 'working', year: 2028 });
+    expect((await post(`${at}/copies`, { name: 'second VERSION' })).detail).toContain('already');
+    const copy = `${company}/budgets/${made.answer.id}`;
+    expect((await grid(copy)).grid.cells).toEqual((await grid()).grid.cells);
+    await post(`${copy}/edits`, {
+      edits: [month('5010', 0, '+10%'), { kind: 'note', account: '5010', month: null, text: 'resin is dearer' }],
+    });
+    const compared = comparisonSchema.parse(await server.get(`${copy}/comparison?with=${at.split('/').at(-1)}`)) as ComparisonDto;
+    const dto = unpackGrid(compared.grid);
+    const [left, right, difference] = ['left', 'right', 'difference'].map((key) => value(dto, '5010', `year.${key}`));
+    expect(right! - left!).toBe(difference);
+    expect(difference).toBe(value((await grid(copy)).grid, '5010', 'year.budget') - value((await grid()).grid, '5010', 'year.budget'));
+    expect(compared.reasons['5010']!.right).toContain('resin is dearer');
+    expect(compared.reasons['5010']!.right.join()).toMatch(/by hand/);
+  });
+  it('a version beside actuals', async () => {
+    const compared = await server.get<ComparisonDto>(`${company}/budgets/1/comparison?with=projection`);
+    expect(compared.left).toBe('Projection, FY2027');
+    expect(value(unpackGrid(compared.grid), 'revenue', 'year.left')).toBeGreaterThan(0);
+  });
+  it('a reforecast holds the posted months and takes the rest from the budget', async () => {
+    const { status, answer } = await post<BudgetDto>(`${company}/budgets/1/reforecasts`, { name: 'After October' });
+    expect(status).toBe(201);
+    const [made, plan] = [await grid(`${company}/budgets/${answer.id}`), await grid(`${company}/budgets/1`)];
+    const actual = await server.statement(`${company}/statements/income?asOf=2026-10`);
+    const column = actual.columns.findIndex(({ key }) => key === 'month.actual');
+    const rent = actual.lines.findIndex(({ account }) => account === '6110');
+    const cell = actual.cells[rent]![column]!;
+    expect(value(made.grid, '6110', 'months.2026-10.budget')).toBe(cell.kind === 'amount' ? cell.value : NaN);
+    expect(value(made.grid, '6110', 'months.2026-11.budget')).toBe(value(plan.grid, '6110', 'months.2026-11.budget'));
+    expect(made.rows.find(({ account }) => account === '6110')!.held).toEqual([...Array(7).fill(true), ...Array(5).fill(false)]);
+    expect((await post(`${at}/reforecasts`, { name: 'Too early' })).detail).toContain('Nothing of FY2028 is posted');
+  });
+});
+
+describe('the sanity list and approval', () => {
+  it('finds what was broken, takes answers, and asks before approving', async () => {
+    await edit([{ kind: 'year', account: '6110', text: '+80%', spread: 'even' }, month('6120', 4, '0')]);
+    const list = sanityListSchema.parse(await server.get(`${at}/sanity`)) as SanityListDto;
+    expect(list.items.map(({ key }) => key)).toEqual(expect.arrayContaining(['jump 6110', 'zeroMonths 6120']));
+    expect(list.items.find(({ key }) => key === 'jump 6110')!.words).toMatch(/above FY2027/);
+    const answered = await post<SanityListDto>(`${at}/answers`, { key: 'jump 6110', text: 'A second boathouse' });
+    expect(answered.answer.open).toBe(list.open - 1);
+    await post(`${at}/answers`, { key: 'jump 6110', text: '' });
+    expect((await server.get<SanityListDto>(`${at}/sanity`)).open).toBe(list.open);
+    await post(`${at}/state`, { state: 'inReview' });
+    const asked = await post(`${at}/state`, { state: 'approved' });
+    expect([asked.status, asked.detail]).toEqual([409, expect.stringContaining('of the sanity list')]);
+    const approved = await post<BudgetDto>(`${at}/state`, { state: 'approved', anyway: true });
+    expect(approved.answer.state).toBe('approved');
+    const [event] = await server.application.database.select<{ details: string }>(
+      `SELECT details FROM audit_events WHERE action = 'budget.approved' ORDER BY id DESC LIMIT 1`,
+    );
+    expect(JSON.parse(event!.details)).toEqual({ from: 'inReview', openFindings: list.open });
+  });
+  it('approved is locked; another approved version supersedes it', async () => {
+    expect((await edit([month('6110', 0, '1')])).detail).toContain('approved and locked. Copy it to a new version');
+    expect((await post(`${at}/undo`, { session: 'mine' })).status).toBe(409);
+    const copy = (await post<BudgetDto>(`${at}/copies`, { name: 'Amended' })).answer;
+    await post(`${company}/budgets/${copy.id}/state`, { state: 'approved', anyway: true });
+    const states = (await server.get<BudgetDto[]>(`${company}/budgets`))
+      .filter(({ year }) => year === 2028)
+      .map(({ name, state }) => [name, state]);
+    expect(Object.fromEntries(states)).toMatchObject({ Amended: 'approved', 'Next year': 'superseded' });
+  });
+});
