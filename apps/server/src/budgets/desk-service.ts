@@ -1,5 +1,6 @@
 import {
   BudgetDesk,
+  formatAmount,
   minor,
   monthOfYearName,
   rowAmount,
@@ -316,6 +317,15 @@ export class DeskService {
     const others = (await this.#log.since(row.id, at.base, at.transaction)).filter(({ session }) => session !== at.session);
     const mine = new Set(at.cells);
     const byId = new Map(lines.map((line) => [line.id, line]));
+    // what stands in a row that was typed over is the sum of the lines it was shared among
+    const standing = new Map<string, number>();
+    for (const cell of mine) {
+      const [id, month] = cell.split(':').map(Number) as [number, number];
+      const line = byId.get(id);
+      if (!line) continue;
+      const place = `${line.position}:${month}`;
+      standing.set(place, (standing.get(place) ?? 0) + rowAmount([line], month));
+    }
     const told = new Map<string, string>();
     for (const { cells, actor, at: when } of others) {
       for (const cell of cells) {
@@ -323,10 +333,11 @@ export class DeskService {
         const line = byId.get(id);
         if (!mine.has(cell) || !line) continue;
         const account = books.chart.accounts[line.position]!;
-        const now = minor(signOf(account) * rowAmount([line], month));
+        const now = minor(signOf(account) * standing.get(`${line.position}:${month}`)!);
+        const amount = formatAmount(now, { exponent: books.currency.exponent, unit: 'cents' });
         told.set(
-          cell,
-          `${account.number} ${account.name}, ${monthOfYearName(books.calendar, row.year, month)}: ${actor} made it ${(now / 10 ** books.currency.exponent).toLocaleString('en-US')} at ${when.slice(11, 16)}`,
+          `${line.position}:${month}`,
+          `${account.number} ${account.name}, ${monthOfYearName(books.calendar, row.year, month)}: ${actor} made it ${amount} at ${when.slice(11, 16)}`,
         );
       }
     }

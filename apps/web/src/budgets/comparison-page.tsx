@@ -103,7 +103,11 @@ function ComparisonTable({
             return (
               <tr key={line.key} className="hover:bg-wash">
                 <th scope="row" className={`px-3 ${bold || 'font-normal!'}`} style={{ paddingLeft: 12 + line.depth * 10 }}>
-                  {line.account ? <span className="mr-1 text-ink-soft">{line.account}</span> : null}
+                  {line.account ? (
+                    <>
+                      <span className="mr-0.5 text-ink-soft">{line.account}</span>{' '}
+                    </>
+                  ) : null}
                   {line.name}
                 </th>
                 {line.kind === 'section' || line.kind === 'spacer' ? (

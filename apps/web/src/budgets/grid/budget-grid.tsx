@@ -72,6 +72,8 @@ export function BudgetGrid({
   const [at, setAt] = useState<Place | null>(null);
   const [editing, setEditing] = useState<(Place & { readonly text: string }) | null>(null);
   const isDragging = useRef(false);
+  /** focus is moved by a key: what is selected was set by it already */
+  const isGoing = useRef(false);
   const isLarge = lines.length > MOST_DRAWN;
   const rows = useVirtualizer({
     count: lines.length,
@@ -96,7 +98,9 @@ export function BudgetGrid({
   const focusAt = (place: Place, tries = 5): void => {
     const cell = scroller.current?.querySelector<HTMLElement>(`[data-row="${place.row}"][data-column="${place.column}"]`);
     if (cell) {
+      isGoing.current = true;
       cell.focus();
+      isGoing.current = false;
       cell.scrollIntoView({ block: 'nearest', inline: 'nearest' });
     } else if (tries > 0) {
       rows.scrollToIndex(place.row);
@@ -147,6 +151,7 @@ export function BudgetGrid({
     focus: useStable((row: number, column: number) => {
       const { line } = lines[row]!;
       if (line.account !== null) select(line.account, columns[column]!.kind === 'month' ? columns[column]!.months[0]! : null);
+      if (isGoing.current) return;
       if (at === null) {
         setAnchor({ row, column });
         setAt({ row, column });

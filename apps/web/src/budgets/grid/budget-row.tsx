@@ -72,7 +72,11 @@ export const BudgetRow = memo(
           style={{ paddingLeft: 12 + (inGroup ? 22 : line.kind === 'account' || line.kind === 'accounts' ? 10 : 0) }}
           title={line.name}
         >
-          {line.account ? <span className="mr-1 text-ink-soft">{line.account}</span> : null}
+          {line.account ? (
+            <>
+              <span className="mr-0.5 text-ink-soft">{line.account}</span>{' '}
+            </>
+          ) : null}
           {line.name}
           {(noteBits >> 12) & 1 ? <NoteMark words="The line has a note" /> : null}
         </th>

@@ -1,0 +1,207 @@
+import { readFileSync } from 'node:fs';
+import workbooks from 'exceljs';
+import { expect, expectAccessible, open, test } from './support.ts';
+
+test('a year is planned from its projection to approval: bases, one-offs, people, a department’s file, findings', async ({
+  page,
+  demo,
+}) => {
+  test.setTimeout(110_000);
+  await open(page, demo, '/c/1/budgets');
+  await page.getByRole('button', { name: 'New budget' }).click();
+  const form = page.getByRole('form', { name: 'New budget' });
+  await form.getByLabel('Name of the budget').fill('Plan 2028');
+  await expect(form.getByLabel('Fiscal year of the budget')).toHaveValue('2028');
+  await expect(form.getByLabel('Year it starts from')).toHaveValue('2027');
+  await expect(form.getByLabel('How operating expenses begins')).toHaveValue('evenYear');
+  await expectAccessible(page);
+  await form.getByRole('button', { name: 'Create the budget' }).click();
+  await expect(page.getByRole('heading', { name: 'Plan 2028, FY2028' })).toBeVisible();
+  const saved = page.getByText('Working, all changes saved');
+  const panel = page.getByRole('complementary', { name: 'Line' });
+  const cell = (name: string, month: string) =>
+    // a group may have the name of an account in it, and stands above it
+    page.getByRole('button', { name: new RegExp(`^${name}, Budget, ${month} 202[78][:,]`) }).last();
+  const choose = async (account: string, month = 'Apr') => {
+    await cell(account, month).focus();
+    await expect(panel.getByRole('heading', { name: account })).toBeVisible();
+  };
+
+  // the boat show's invoice does not recur
+  await choose('Repairs and maintenance');
+  await panel.getByRole('button', { name: 'Leave a month or an entry out' }).click();
+  await panel.getByLabel('Month', { exact: true }).selectOption('Sep 2026');
+  const boatShow = panel.getByLabel('What of it').locator('option', { hasText: /boat show/i });
+  await panel.getByLabel('What of it').selectOption(await boatShow.first().innerText());
+  await panel.getByLabel('Why it will not recur').fill('A stand at the show, posted here by mistake');
+  await panel.getByRole('button', { name: 'Leave it out' }).click();
+  await expect(panel.getByText(/of one-offs left out/).first()).toBeVisible();
+
+  // materials follow the kayaks
+  await choose('Kayak materials');
+  const derive = async (kind: string, fields: readonly (readonly [string, string])[]) => {
+    await panel.getByRole('button', { name: 'Change how it is derived' }).click();
+    await panel.getByLabel('How the year is derived').selectOption(kind);
+    for (const [label, value] of fields) await panel.getByLabel(label, { exact: true }).fill(value);
+    await panel.getByRole('button', { name: 'Set this basis' }).click();
+    await expect(panel.getByRole('button', { name: 'Change how it is derived' })).toBeVisible();
+    await expect(saved).toBeVisible();
+  };
+  await derive('percentOf', [
+    ['Percent', '41'],
+    ['Of accounts', '4010'],
+  ]);
+  await expect(panel.getByText(/^41 % of 4010/)).toBeVisible();
+
+  // guides by guests, rent that steps, and two people more: each in its department
+  await page.getByLabel('Department', { exact: true }).selectOption('Tours');
+  await choose('Guide wages');
+  await derive('driverRate', [
+    ['Numbers of the twelve months', '120 310 820 1240 1180 560 190 20 15 10 25 60'],
+    ['Rate', '42.50'],
+  ]);
+  await expect(cell('Guide wages', 'Apr')).toHaveText('5,100');
+  await expect(cell('Guide wages', 'Jul')).toHaveText('52,700');
+  await page.getByLabel('Department', { exact: true }).selectOption('Workshop');
+  await choose('Rent');
+  await panel.getByRole('button', { name: 'Change how it is derived' }).click();
+  await panel.getByLabel('How the year is derived').selectOption('fixedMonths');
+  await panel.getByLabel('Amount a month', { exact: true }).fill('5000');
+  await panel.getByRole('button', { name: 'Step' }).click();
+  await panel.getByLabel('Amount a month, step 2').fill('5400');
+  await panel.getByLabel('From, step 2').selectOption('Sep');
+  await panel.getByRole('button', { name: 'Set this basis' }).click();
+  await expect(cell('Rent', 'Aug')).toHaveText('5,000');
+  await expect(cell('Rent', 'Sep')).toHaveText('5,400');
+  await page.getByLabel('Department', { exact: true }).selectOption('Office');
+  await choose('Salaries');
+  await panel.getByRole('button', { name: 'Change how it is derived' }).click();
+  await panel.getByLabel('How the year is derived').selectOption('payroll');
+  await panel.getByRole('button', { name: 'Position' }).click();
+  for (const [index, [name, pay, start]] of (
+    [
+      ['Bookkeeper', '48000', 'Apr'],
+      ['Controller', '84000', 'Jul'],
+    ] as const
+  ).entries()) {
+    await panel.getByLabel(`Name, position ${index + 1}`).fill(name);
+    await panel.getByLabel(`Yearly pay, position ${index + 1}`).fill(pay);
+    await panel.getByLabel(`Starts, position ${index + 1}`).selectOption(start);
+  }
+  await panel.getByLabel('Costs on top of pay, percent').fill('25');
+  await panel.getByRole('button', { name: 'Set this basis' }).click();
+  await expect(cell('Salaries', 'Apr')).toHaveText('5,000');
+  await expect(cell('Salaries', 'Jul')).toHaveText('13,800');
+
+  // typed, pasted, taken back, made again, also after a reload
+  await cell('Salaries', 'May').focus();
+  await page.keyboard.type('6k');
+  await page.keyboard.press('Enter');
+  await expect(cell('Salaries', 'May')).toHaveText('6,000');
+  await cell('Salaries', 'Jun').focus();
+  await page.evaluate(() => {
+    const data = new DataTransfer();
+    data.setData('text/plain', '7,000\tlots\t9,000\n');
+    document.activeElement!.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+  });
+  await expect(page.getByRole('alert').filter({ hasText: 'One figure was not taken' })).toContainText('"lots" is no amount');
+  await expect(cell('Salaries', 'Aug')).toHaveText('9,000');
+  await expect(saved).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(cell('Salaries', 'Aug')).toHaveText('13,800');
+  await page.reload();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(cell('Salaries', 'May')).toHaveText('5,000');
+  await page.getByRole('button', { name: 'Redo' }).click();
+  await expect(cell('Salaries', 'May')).toHaveText('6,000');
+
+  // several at once: their sum, and a change of all
+  await cell('Salaries', 'Apr').focus();
+  await page.keyboard.press('Shift+ArrowRight');
+  const selection = page.getByRole('status', { name: 'Selection' });
+  await expect(selection).toContainText('2 figures, sum 11,000.00, average 5,500.00');
+  await selection.getByLabel('Change every selected figure').fill('+10%');
+  await selection.getByRole('button', { name: 'Change all' }).click();
+  await expect(cell('Salaries', 'May')).toHaveText('6,600');
+  await panel.getByLabel('Note on the line').fill('Two people for the books');
+  await panel.getByLabel('Note on the line').blur();
+  await expect(saved).toBeVisible();
+
+  // a department fills its spreadsheet in
+  await page.getByLabel('Department', { exact: true }).selectOption('Store');
+  await page.getByRole('button', { name: 'Files' }).click();
+  const download = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Spreadsheet to be filled in' }).click();
+  const path = await (await download).path();
+  const workbook = new workbooks.Workbook();
+  await workbook.xlsx.load(readFileSync(path) as never);
+  const sheet = workbook.getWorksheet('Budget')!;
+  sheet.eachRow((row) => {
+    if (row.getCell(1).value !== '6110') return;
+    row.getCell(4).value = 8123;
+    row.getCell(sheet.columnCount - 1).value = 'The landlord wrote in May';
+  });
+  const filled = { name: 'store.xlsx', mimeType: 'application/octet-stream', buffer: Buffer.from(await workbook.xlsx.writeBuffer()) };
+  await page.getByRole('button', { name: 'Files' }).click();
+  await page.getByLabel('Read back a file that was filled in').setInputFiles(filled);
+  const preview = page.getByRole('dialog');
+  await expect(preview).toContainText('1 figure and 1 note would change');
+  await expect(preview.getByRole('row', { name: /6110 Rent/ })).toContainText('8,123.00');
+  await expectAccessible(page);
+  await preview.getByRole('button', { name: 'Change 1 figure' }).click();
+  await expect(cell('Rent', 'Apr')).toHaveText('8,123');
+
+  // the sanity list leads to lines and takes answers; approval asks about the rest
+  await page.getByLabel('Beside', { exact: true }).selectOption({ index: 1 });
+  const list = page.getByRole('complementary', { name: 'Sanity list' });
+  await expect(list.getByText(/without an answer/)).toBeVisible();
+  const finding = list.getByRole('listitem').first();
+  await finding.getByRole('button', { name: 'Answer' }).click();
+  await finding.getByRole('textbox').fill('Known, and meant');
+  await finding.getByRole('button', { name: 'Keep' }).click();
+  await expect(list.getByText(/Known, and meant/)).toBeVisible();
+  await page.getByLabel('Beside', { exact: true }).selectOption('history');
+  await expect(page.getByRole('complementary', { name: 'History' })).toContainText('Read back from store.xlsx');
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Send to review' }).click();
+  await page.getByRole('button', { name: 'Approve', exact: true }).click();
+  await expect(page.getByRole('alert')).toContainText('of the sanity list');
+  await page.getByRole('button', { name: 'Approve anyway' }).click();
+  await expect(page.getByText('Approved and locked')).toBeVisible();
+
+  await open(page, demo, '/c/1/statements/income?asOf=2027-04');
+  await expect(page.getByText('against FY2028 Plan 2028 (approved)')).toBeVisible();
+  await open(page, demo, '/c/1/budgets/2/comparison?with=projection');
+  await expect(page.getByRole('row', { name: /^6110 Rent/ })).toContainText('Same months of FY2026');
+  await expectAccessible(page);
+});
+
+test('two places at one budget see each other, and are asked about the same figure', async ({ page, demo, browser }) => {
+  const elsewhere = await (await browser.newContext()).newPage();
+  for (const each of [page, elsewhere]) await open(each, demo, '/c/1/budgets/3');
+  const [here, there] = [page, elsewhere].map(
+    (each) => (name: string) => each.getByRole('button', { name: new RegExp(`^${name}, Budget, Jun 2027`) }),
+  );
+  await there!('Telephone and internet').focus();
+  await elsewhere.keyboard.type('321');
+  await elsewhere.keyboard.press('Enter');
+  await expect(here!('Telephone and internet')).toHaveText('321');
+  await expect(page.getByText(/Saved in another place: .*Jun of .* 321/)).toBeVisible();
+
+  // both are offline of each other's last change: the second is asked
+  await page.route('**/changes?*', (route) => route.abort());
+  await there!('Telephone and internet').focus();
+  await elsewhere.keyboard.type('333');
+  await elsewhere.keyboard.press('Enter');
+  await expect(elsewhere.getByText('Working, all changes saved')).toBeVisible();
+  await here!('Telephone and internet').focus();
+  await page.keyboard.type('444');
+  await page.keyboard.press('Enter');
+  const asked = page.getByRole('dialog', { name: 'Whose figure stands?' });
+  await expect(asked).toContainText('Jun: Analyst made it 333.00');
+  await expectAccessible(page);
+  await page.unroute('**/changes?*');
+  await asked.getByRole('button', { name: 'Write mine over theirs' }).click();
+  await expect(there!('Telephone and internet')).toHaveText('444');
+  await elsewhere.close();
+});
