@@ -189,6 +189,18 @@ describe('versions', () => {
     expect(compared.left).toBe('Projection, FY2027');
     expect(value(unpackGrid(compared.grid), 'revenue', 'year.left')).toBeGreaterThan(0);
   });
+  it('a what-if is saved apart, its changed months held, and leaves the budget as it is', async () => {
+    const before = await grid();
+    const { status, answer } = await post<BudgetDto>(`${at}/what-ifs`, { name: 'A tenth less', tried: { byClass: { revenue: '-10' } } });
+    expect([status, answer.copiedFrom]).toEqual([201, Number(at.split('/').at(-1))]);
+    const made = await grid(`${company}/budgets/${answer.id}`);
+    const year = (dto: BudgetGridDto, line: string) => value(dto.grid, line, 'year.budget');
+    expect(Math.abs(year(made, '4010') - year(before, '4010') * 0.9)).toBeLessThan(50);
+    expect(year(made, 'operating_expenses')).toBe(year(before, 'operating_expenses'));
+    expect(made.rows.find(({ account }) => account === '4010')!.held).toEqual(Array(12).fill(true));
+    expect((await grid()).grid.cells).toEqual(before.grid.cells);
+    expect((await post(`${at}/what-ifs`, { name: 'x', tried: { byClass: { revenue: 'much' } } })).status).toBe(422);
+  });
   it('a reforecast holds the posted months and takes the rest from the budget', async () => {
     const { status, answer } = await post<BudgetDto>(`${company}/budgets/1/reforecasts`, { name: 'After October' });
     expect(status).toBe(201);

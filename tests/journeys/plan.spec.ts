@@ -205,3 +205,36 @@ test('two places at one budget see each other, and are asked about the same figu
   await expect(there!('Telephone and internet')).toHaveText('444');
   await elsewhere.close();
 });
+
+test('a what-if is seen against the budget and a target shared out, taken and taken back', async ({ page, demo }) => {
+  await open(page, demo, '/c/1/budgets/3?panel=what-if');
+  const tried = page.getByRole('complementary', { name: 'What if' });
+  const row = (name: string) => tried.getByRole('row', { name: new RegExp(`^${name}`) });
+  await expect(row('Revenue, net')).toContainText('–');
+  await tried.getByLabel('Revenue', { exact: true }).fill('ten');
+  await expect(tried.getByRole('alert')).toContainText('is no percentage');
+  await tried.getByLabel('Revenue', { exact: true }).fill('-10');
+  const budgeted = async (name: string) =>
+    (await row(name).getByRole('cell').allInnerTexts()).map(
+      (text) => Number(text.replaceAll(/[(),]/g, '')) * (text.includes('(') ? -1 : 1),
+    );
+  await expect.poll(async () => (await budgeted('Operating result'))[2]).toBeLessThan(-100_000);
+  const [before, after, difference] = await budgeted('Operating result');
+  expect(Math.abs(after! - before! - difference!)).toBeLessThanOrEqual(1);
+  await expectAccessible(page);
+
+  await page.getByLabel('Beside', { exact: true }).selectOption('target');
+  const target = page.getByRole('complementary', { name: 'Target' });
+  await target.getByLabel('Amount of the year').fill('600,000');
+  await target.getByLabel('Shared over accounts').fill('9999');
+  await expect(target.getByRole('alert')).toContainText('No line of the budget is among these accounts');
+  await target.getByLabel('Shared over accounts').fill('6310, 6410');
+  await expect(target.getByRole('table', { name: 'The proposal' }).getByRole('row')).toHaveCount(2);
+  await expectAccessible(page);
+  await target.getByRole('button', { name: 'Take the proposal' }).click();
+  const result = page.getByLabel('Summary of the year').getByText('600,000');
+  await expect(result).toBeVisible();
+  await expect(page.getByText('Working, all changes saved')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(result).toHaveCount(0);
+});

@@ -1,4 +1,6 @@
+import { ACCOUNT_CLASS_KEYS, type WhatIf } from '@wise-margin/core';
 import { z } from 'zod';
+import { percentTextSchema } from './basis.ts';
 import { periodKeySchema } from './common.ts';
 import { packedGridSchema } from './statements.ts';
 
@@ -38,5 +40,17 @@ export const reforecastSchema = z.object({
   /** the last month taken from actuals; left out, the last posted one */
   through: periodKeySchema.optional(),
   rest: z.enum(['budget', 'runRate', 'trend']).default('budget'),
+});
+/** What is tried on a budget: percent changes by class, and of one driver. */
+export const whatIfSchema: z.ZodType<WhatIf> = z
+  .object({
+    byClass: z.partialRecord(z.enum(ACCOUNT_CLASS_KEYS), percentTextSchema),
+    driver: z.object({ name: z.string().max(100), percent: percentTextSchema }).exactOptional(),
+  })
+  .meta({ id: 'WhatIf' });
+export const whatIfVersionSchema = z.object({
+  name: z.string().trim().min(1, 'Give the version a name').max(120, 'At most 120 characters'),
+  note: z.string().trim().max(2000, 'At most 2,000 characters').default(''),
+  tried: whatIfSchema,
 });
 export const REST_WORDS = { budget: 'the budget', runRate: 'the mean of the posted months', trend: 'the trend of twelve months' } as const;

@@ -166,3 +166,7 @@ export { reforecast } from './budget/reforecast.ts';
 export type { RestOfYear } from './budget/reforecast.ts';
 export { editsOfChanges, fileEffect, readBudgetFile } from './budget/budget-rows.ts';
 export type { BudgetRowIssue, FigureChange, FileEffect, FileFigure, FilePlace, ReadFigures } from './budget/budget-rows.ts';
+export { driversOf, whatIf, yearsCompared } from './budget/what-if.ts';
+export type { WhatIf, YearCompared } from './budget/what-if.ts';
+export { countsIn, editsOfProposal, targetProposal } from './budget/target.ts';
+export type { TargetProposal, TargetShare } from './budget/target.ts';

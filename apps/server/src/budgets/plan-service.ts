@@ -8,6 +8,7 @@ import {
   reforecast,
   sanityFindings,
   sanityKey,
+  whatIf,
   type ColumnSet,
   type ScenarioRef,
 } from '@wise-margin/core';
@@ -21,6 +22,7 @@ import {
   type ComparisonDto,
   type reforecastSchema,
   type SanityListDto,
+  type whatIfVersionSchema,
 } from '@wise-margin/contract';
 import type { z } from 'zod';
 import type { Books, BooksKeeper } from '../companies/books.ts';
@@ -186,6 +188,19 @@ export class PlanService {
       );
     const drawn = await budgetBooks(books, this.#store);
     const lines = reforecast({ books: drawn, head: headOf(from.row), lines: from.lines, through, rest });
+    return this.#budgets.addVersion(books, from, { name, note, lines }, actor);
+  }
+
+  /** A new version under changed assumptions; the months that changed are held, so that their bases leave them. */
+  async whatIf(companyId: number, budgetId: number, request: z.output<typeof whatIfVersionSchema>, actor: Actor): Promise<BudgetDto> {
+    const { name, note, tried } = request;
+    const books = await this.#keeper.of(companyId);
+    const from = await this.#store.of(books, budgetId);
+    const drawn = await budgetBooks(books, this.#store);
+    const lines = whatIf({ books: drawn, head: headOf(from.row), lines: from.lines, tried }).map((line, index) => ({
+      ...line,
+      months: line.months.map((month, at) => (month.amount === from.lines[index]!.months[at]!.amount ? month : { ...month, held: true })),
+    }));
     return this.#budgets.addVersion(books, from, { name, note, lines }, actor);
   }
 

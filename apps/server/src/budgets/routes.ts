@@ -14,6 +14,7 @@ import {
   reforecastSchema,
   rederiveRequestSchema,
   sanityAnswerSchema,
+  whatIfVersionSchema,
   stepRequestSchema,
 } from '@wise-margin/contract';
 import type { Actor } from '../database/audit.ts';
@@ -84,6 +85,12 @@ export function planRoutes(plans: PlanService, actor: Actor): Router {
     `${ONE}/comparison`,
     handle(async (request, response) =>
       response.json(await plans.compare(...placeOf(request), parse(comparisonQuerySchema, request.query).with)),
+    ),
+  );
+  router.post(
+    `${ONE}/what-ifs`,
+    handle(async (request, response) =>
+      response.status(201).json(await plans.whatIf(...placeOf(request), parse(whatIfVersionSchema, request.body), actor)),
     ),
   );
   router.post(

@@ -6,6 +6,7 @@ import {
   reforecastSchema,
   sanityAnswerSchema,
   sanityListSchema,
+  whatIfVersionSchema,
   basisPreviewRequestSchema,
   basisPreviewSchema,
   budgetChangesQuerySchema,
@@ -125,6 +126,15 @@ export const BUDGET_PATHS: ZodOpenApiPathsObject = {
       path: BUDGET,
       query: comparisonQuerySchema,
       answer: comparisonSchema,
+    }),
+  },
+  '/api/companies/{company}/budgets/{budget}/what-ifs': {
+    post: operation({
+      summary: 'A new version under changed assumptions',
+      path: BUDGET,
+      body: whatIfVersionSchema,
+      answer: budgetSchema,
+      status: '201',
     }),
   },
   '/api/companies/{company}/budgets/{budget}/reforecasts': {

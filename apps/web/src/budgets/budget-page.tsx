@@ -17,6 +17,7 @@ import { ExchangePanel } from './exchange-panel.tsx';
 import { LinePanel } from './line-panel.tsx';
 import { HistoryPanel, SanityPanel, useSanity } from './plan-panels.tsx';
 import { Ribbon } from './ribbon.tsx';
+import { TargetPanel, WhatIfPanel } from './what-if-panel.tsx';
 
 const NONE = '(none)';
 const capitalized = (name: string): string => name[0]!.toUpperCase() + name.slice(1);
@@ -81,6 +82,8 @@ export default function BudgetPage() {
   const panels = [
     ['line', 'The line'],
     ['sanity', sanity.data ? `Sanity list (${sanity.data.open} open)` : 'Sanity list'],
+    ['what-if', 'What if'],
+    ['target', 'Target'],
     ['history', 'History'],
     ['none', 'Nothing'],
   ] as const;
@@ -167,6 +170,13 @@ export default function BudgetPage() {
           shared={isWhole && budget.dimensions.length > 0 ? budget.dimensions.join(' and ') : null}
         />
         {panel === 'sanity' ? <SanityPanel budget={id} locked={locked} go={(account) => set('row', account)} /> : null}
+        {panel === 'what-if' ? <WhatIfPanel session={session} budget={budget} /> : null}
+        {panel === 'target' && isWhole ? <TargetPanel session={session} desk={opened.data} locked={locked} /> : null}
+        {panel === 'target' && !isWhole ? (
+          <aside aria-label="Target" className="ml-3 w-[360px] border border-hairline bg-sheet p-4">
+            A target is for the budget as a whole. Choose all together above the grid.
+          </aside>
+        ) : null}
         {panel === 'history' ? <HistoryPanel budget={id} /> : null}
         {row && panel === 'line' ? (
           <LinePanel

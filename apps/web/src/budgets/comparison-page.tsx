@@ -82,7 +82,9 @@ function ComparisonTable({
       <table className="ledger-table w-full">
         <thead className="sticky top-0 z-20 bg-sheet">
           <tr>
-            <th scope="col" className="border-b border-ink px-3 py-1.5" />
+            <th scope="col" className="border-b border-ink px-3 py-1.5 font-normal! text-ink-soft">
+              Line
+            </th>
             {grid.columns.map(({ key, heading, words, scenario }) => (
               <th key={key} scope="col" title={words} className="border-b border-ink px-3 text-right!">
                 {scenario ? <ScenarioSwatch scenario={scenario} /> : null}

@@ -1,10 +1,26 @@
-import type { BudgetNote, DeskEdit, DimensionFilter, Basis } from '@wise-margin/core';
+import type { Basis, BudgetNote, DeskEdit, DimensionFilter, Minor, TargetProposal, WhatIf, YearCompared } from '@wise-margin/core';
 import type { BudgetRowDto, DeskAnswerDto, DeskDto, PackedGrid, PreviewedBasis } from '@wise-margin/contract';
 
 /** What is looked at: a slice, and the account whose panel is open. */
 export type Look = { readonly filter: DimensionFilter; readonly account: string | null };
 export type BasisTry = { readonly account: string; readonly filter: DimensionFilter; readonly basis: Basis };
 export type Previewed = PreviewedBasis;
+/** A target for a line of the statement, to be shared among accounts. */
+export type TargetTry = { readonly line: string; readonly target: Minor; readonly accounts: readonly string[] };
+/** What can be asked of the worker without changing anything, and what it answers. */
+export type Questions = {
+  readonly basis: { readonly asked: BasisTry; readonly answer: Previewed };
+  readonly whatIf: { readonly asked: WhatIf; readonly answer: readonly YearCompared[] };
+  readonly drivers: { readonly asked: null; readonly answer: readonly string[] };
+  readonly target: {
+    readonly asked: TargetTry;
+    /** the proposal, and the edits that take it */
+    readonly answer: TargetProposal & { readonly edits: readonly DeskEdit[] };
+  };
+};
+export type Question = {
+  readonly [Kind in keyof Questions]: { readonly kind: Kind; readonly asked: Questions[Kind]['asked'] };
+}[keyof Questions];
 
 /** From the page to the worker. */
 export type DeskRequest =
@@ -12,7 +28,7 @@ export type DeskRequest =
   | ({ readonly type: 'look' } & Look)
   | { readonly type: 'edit'; readonly id: number; readonly edits: readonly DeskEdit[]; readonly filter: DimensionFilter }
   | { readonly type: 'settle'; readonly id: number | null; readonly answer: Pick<DeskAnswerDto, 'lines' | 'notes'> | null }
-  | ({ readonly type: 'try'; readonly id: number } & BasisTry);
+  | { readonly type: 'ask'; readonly id: number; readonly question: Question };
 
 /** The budget as it stands, edits on their way counted in. */
 export type Shown = {
@@ -26,5 +42,5 @@ export type Shown = {
 /** From the worker to the page. */
 export type DeskReply =
   | ({ readonly type: 'shown' } & Shown)
-  | { readonly type: 'tried'; readonly id: number; readonly previewed: Previewed }
+  | { readonly type: 'answered'; readonly id: number; readonly answer: Questions[keyof Questions]['answer'] }
   | { readonly type: 'failed'; readonly message: string };

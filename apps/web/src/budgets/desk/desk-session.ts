@@ -8,7 +8,7 @@ import {
   type Problem,
 } from '@wise-margin/contract';
 import { ApiProblem, getJson, queryText, sendJson } from '../../api/client.ts';
-import type { BasisTry, DeskReply, DeskRequest, Look, Previewed, Shown } from './desk-messages.ts';
+import type { BasisTry, DeskReply, DeskRequest, Look, Previewed, Question, Questions, Shown } from './desk-messages.ts';
 import { keepUnsaved, ownSession, readUnsaved, type Unsaved } from './unsaved.ts';
 
 export type SaveState =
@@ -48,7 +48,7 @@ export class DeskSession {
   readonly #person = ownSession();
   readonly #saved: () => void;
   readonly #listeners = new Set<() => void>();
-  readonly #tries = new Map<number, (previewed: Previewed) => void>();
+  readonly #asked = new Map<number, (answer: Questions[keyof Questions]['answer']) => void>();
   #snapshot: DeskSnapshot;
   #look: Look = { filter: {}, account: null };
   #worker: Worker | null = null;
@@ -142,11 +142,14 @@ export class DeskSession {
   }
 
   /** What a basis would give, before it is set. */
-  readonly tryBasis = (asked: BasisTry): Promise<Previewed> =>
+  readonly tryBasis = (asked: BasisTry): Promise<Previewed> => this.ask('basis', asked);
+
+  /** Asks the worker something that changes nothing. */
+  readonly ask = <Kind extends keyof Questions>(kind: Kind, asked: Questions[Kind]['asked']): Promise<Questions[Kind]['answer']> =>
     new Promise((resolve) => {
       const id = this.#nextId++;
-      this.#tries.set(id, resolve);
-      this.#tell({ type: 'try', id, ...asked });
+      this.#asked.set(id, (answer) => resolve(answer as Questions[Kind]['answer']));
+      this.#tell({ type: 'ask', id, question: { kind, asked } as Question });
     });
 
   /** Takes in what was saved meanwhile, at once. */
@@ -173,9 +176,9 @@ export class DeskSession {
   }
 
   #receive(reply: DeskReply): void {
-    if (reply.type === 'tried') {
-      this.#tries.get(reply.id)?.(reply.previewed);
-      this.#tries.delete(reply.id);
+    if (reply.type === 'answered') {
+      this.#asked.get(reply.id)?.(reply.answer);
+      this.#asked.delete(reply.id);
     } else if (reply.type === 'failed') this.#set({ save: { kind: 'refused', message: reply.message } });
     else {
       const { grid, held, notes, row, refusals } = reply;

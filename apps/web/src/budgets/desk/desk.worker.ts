@@ -19,7 +19,7 @@ function answer(request: DeskRequest): void {
     look = { filter: request.filter, account: request.account };
   }
   if (desk === null) return;
-  if (request.type === 'try') return reply({ type: 'tried', id: request.id, previewed: desk.preview(request) });
+  if (request.type === 'ask') return reply({ type: 'answered', id: request.id, answer: desk.answer(request.question) });
   if (request.type === 'look') look = { filter: request.filter, account: request.account };
   const refusals = request.type === 'edit' ? desk.edit(request.id, request.edits, request.filter) : [];
   if (request.type === 'settle') desk.settle(request.id, request.answer);

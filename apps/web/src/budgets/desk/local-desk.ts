@@ -3,7 +3,14 @@ import {
   BudgetDesk,
   BudgetFigures,
   INCOME_LINES,
+  countsIn,
+  driversOf,
+  editsOfProposal,
   minor,
+  targetProposal,
+  toDecimalText,
+  whatIf,
+  yearsCompared,
   type BudgetBooks,
   type BudgetHead,
   type DeskEdit,
@@ -22,7 +29,10 @@ import {
   type DeskAnswerDto,
   type DeskDto,
 } from '@wise-margin/contract';
-import type { BasisTry, Previewed, Shown } from './desk-messages.ts';
+import type { BasisTry, Previewed, Question, Questions, Shown } from './desk-messages.ts';
+
+/** Lines a year is summed up by. */
+const SUMMARY = ['revenue', 'gross_profit', 'operating_expenses', 'operating_result', 'net_income'];
 
 type Pending = {
   readonly id: number;
@@ -121,6 +131,36 @@ export class LocalDesk {
   /** What a basis would give, before it is set. */
   preview({ account, filter, basis }: BasisTry): Previewed {
     return previewBasis({ books: this.#books, head: this.#head, lines: this.#desk.lines }, { account, filter, basis });
+  }
+
+  /** Answers a question; the budget stays as it is. */
+  answer(question: Question): Questions[keyof Questions]['answer'] {
+    switch (question.kind) {
+      case 'basis':
+        return this.preview(question.asked);
+      case 'drivers':
+        return driversOf(this.#desk.lines);
+      case 'whatIf': {
+        const tried = whatIf({ books: this.#books, head: this.#head, lines: [...this.#desk.lines], tried: question.asked });
+        const options = { books: this.#books, head: this.#head, lineSet: INCOME_LINES, columnSet: BUDGET_GRID_COLUMNS };
+        return yearsCompared(this.#figures.grid({}), new BudgetFigures({ ...options, lines: tried }).grid({}), SUMMARY, 'year.budget');
+      }
+      case 'target': {
+        const { line, target, accounts } = question.asked;
+        const grid = this.#figures.grid({});
+        const cell = grid.cells[grid.plan.lineOfKey.get(line) ?? -1]?.[grid.plan.columns.findIndex(({ key }) => key === 'year.budget')];
+        const lines = [...this.#desk.lines];
+        const proposal = targetProposal({
+          books: this.#books,
+          lines,
+          current: minor(cell?.kind === 'amount' ? cell.value : 0),
+          target,
+          accounts,
+          counts: (account) => countsIn(grid.plan, line, account),
+        });
+        return { ...proposal, edits: editsOfProposal(proposal.shares, lines, (amount) => toDecimalText(amount, this.#books.exponent)) };
+      }
+    }
   }
 
   #replace(id: number, before: LineChange['before']): void {
