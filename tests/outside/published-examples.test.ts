@@ -1,9 +1,10 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { apportion, evaluate, INCOME_LINES, minor, planStatement, REVIEW_COLUMNS, periodOfKey } from '@wise-margin/core';
-import type { BudgetDto, CellDto, GridDto, ImportDto } from '@wise-margin/contract';
+import { apportion, INCOME_LINES, minor, periodOfKey } from '@wise-margin/core';
+import type { CellDto } from '@wise-margin/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { bringCompany, reader } from '../support/bring-company.ts';
 import { startTestServer, type TestServer } from '../support/server.ts';
 
 // The values are kept in a copy beside this test, so that the tests stand by themselves.
@@ -18,7 +19,6 @@ type Published = {
     balanceSheet: { current: Statement; prior: Statement };
     publishedRatios: Statement;
   };
-  flexibleBudget: { staticBudget: Statement; actual: Statement; publishedStaticVariances: Record<string, [number, 'F' | 'U']> };
 };
 const published = checks('published-examples.json') as Published;
 
@@ -28,16 +28,6 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 
-/** Brings a company in through the real import. */
-async function bring(name: string, accounts: string, ledger: string): Promise<number> {
-  const made = await server.upload({ name, currency: 'USD', startMonth: '1' }, { accounts, ledger });
-  expect(made.issues).toEqual([]);
-  return ((await server.send('POST', `/imports/${made.id}/post`, {})).body as ImportDto).companyId!;
-}
-const reader =
-  (grid: GridDto) =>
-  (line: string, column: string): CellDto =>
-    grid.cells[grid.lines.findIndex(({ key }) => key === line)]![grid.columns.findIndex(({ key }) => key === column)]!;
 const percent = (cell: CellDto) => (cell.kind === 'ratio' ? Math.round(cell.value * 1000) / 10 : cell);
 
 // Source: Weygandt, Kimmel, Kieso, Accounting Principles, chapter on financial statement analysis: comparative
@@ -80,7 +70,8 @@ describe('the department store', () => {
         );
       });
     }
-    const company = await bring(
+    const company = await bringCompany(
+      server,
       'Department store',
       `account,name,class,active,group\n${ACCOUNTS.map(([number, name, of, group]) => `${number},${name},${of},yes,${group}`).join('\n')}\n`,
       `${rows.join('\n')}\n`,
@@ -120,81 +111,7 @@ describe('the department store', () => {
   });
 });
 
-// Source: Horngren, Datar, Rajan, Cost Accounting: A Managerial Emphasis, chapter on flexible budgets: the Webb Company
-// example, from memory (values/published-examples.json).
-describe('the static budget', () => {
-  const ACCOUNTS = [
-    ['400', 'Revenue', 'Revenue', 'Revenue'],
-    ['500', 'Direct materials', 'Cost of sales', 'Materials'],
-    ['510', 'Direct labor', 'Cost of sales', 'Labor'],
-    ['520', 'Variable overhead', 'Cost of sales', 'Overhead'],
-    ['600', 'Fixed costs', 'Operating expenses', 'Fixed'],
-  ] as const;
-  const KEYS = ['revenue', 'directMaterials', 'directLabor', 'variableOverhead', 'fixedCosts'];
-  const { staticBudget, actual, publishedStaticVariances } = published.flexibleBudget;
-  let company: number;
-  let budget: BudgetDto;
-  beforeAll(async () => {
-    const rows = ['entry,date,account,amount'];
-    KEYS.forEach((key, index) => {
-      for (const [year, amount] of [
-        ['2025', 100],
-        ['2026', actual[key]!],
-      ] as const) {
-        const signed = amount * (key === 'revenue' ? -1 : 1);
-        rows.push(`${year}${key},${year}-04-15,${ACCOUNTS[index]![0]},${signed}.00`, `${year}${key},${year}-04-15,100,${-signed}.00`);
-      }
-    });
-    company = await bring(
-      'Webb',
-      `account,name,class,active,group\n100,Cash,Cash,yes,\n${ACCOUNTS.map((account) => `${account[0]},${account[1]},${account[2]},yes,${account[3]}`).join('\n')}\n`,
-      `${rows.join('\n')}\n`,
-    );
-    budget = (await server.send('POST', `/companies/${company}/budgets`, { name: 'Static', year: 2026, from: 2025, change: '0' }))
-      .body as BudgetDto;
-    const edits = KEYS.map((key, index) => ({ kind: 'month', account: ACCOUNTS[index]![0], month: 3, text: String(staticBudget[key]) }));
-    expect((await server.send('POST', `/companies/${company}/budgets/${budget.id}/edits`, { edits })).status).toBe(200);
-  });
-  const LINES: Record<string, string> = {
-    revenue: 'revenue',
-    directMaterials: 'cost_lines.materials',
-    directLabor: 'cost_lines.labor',
-    variableOverhead: 'cost_lines.overhead',
-    contributionMargin: 'gross_profit',
-    fixedCosts: 'operating_expenses',
-    operatingIncome: 'operating_result',
-  };
-  it.each(Object.entries(publishedStaticVariances))('%s', async (key, [size, favor]) => {
-    const at = reader(await server.statement(`/companies/${company}/statements/income?asOf=2026-04&budget=${budget.id}`));
-    const cell = at(LINES[key]!, 'month.budget_difference');
-    expect(cell.kind === 'amount' && Math.abs(cell.value)).toBe(size * 100);
-    expect(cell).toMatchObject({ favor });
-  });
-  it('evaluate itself gives the same grid as the screen reads', async () => {
-    const books = await server.application.keeper.of(company);
-    const asOf = periodOfKey(books.calendar, '2026-04')!;
-    const { grid } = await server.application.evaluator.evaluate(books, {
-      lineSet: INCOME_LINES,
-      columnSet: REVIEW_COLUMNS,
-      asOf,
-      budgetId: budget.id,
-      filter: {},
-    });
-    const planned = planStatement({
-      lineSet: INCOME_LINES,
-      columnSet: REVIEW_COLUMNS,
-      chart: books.chart,
-      calendar: books.calendar,
-      asOf,
-    });
-    expect(planned.issues).toEqual([]);
-    expect(evaluate(planned.plan, grid.sources, {}).cells).toEqual(grid.cells);
-    const wire = await server.statement(`/companies/${company}/statements/income?asOf=2026-04&budget=${budget.id}`);
-    expect(wire.cells).toEqual(JSON.parse(JSON.stringify(grid.cells)));
-  });
-});
-
-// Source: as above; the balance sheets are posted as two year ends whose changes balance, dividends among them.
+// Source: Weygandt, Kimmel, Kieso, as above; the balance sheets are posted as two year ends whose changes balance, dividends among them.
 describe('the ratios of the department store', () => {
   const { incomeStatement, balanceSheet, publishedRatios, publishedChange } = published.departmentStore;
   const ACCOUNTS = [
@@ -241,7 +158,8 @@ describe('the ratios of the department store', () => {
       for (const [account, amount] of Object.entries(amounts)) rows.push(`Y${year},${year}-12-31,${account},${amount}.00`);
       before = balances;
     }
-    company = await bring(
+    company = await bringCompany(
+      server,
       'Department store, both statements',
       `account,name,class,active\n${ACCOUNTS.map(([number, name, of]) => `${number},${name},${of},yes`).join('\n')}\n`,
       `${rows.join('\n')}\n`,
@@ -302,7 +220,8 @@ describe('quarterly figures', () => {
       const date = `${quarter.slice(0, 4)}-${String(Number(quarter.slice(-1)) * 3).padStart(2, '0')}-15`;
       return [`${quarter},${date},400,-${value}`, `${quarter},${date},100,${value}`];
     });
-    const company = await bring(
+    const company = await bringCompany(
+      server,
       'Quarters',
       'account,name,class,active\n100,Cash,Cash,yes\n400,Earnings,Revenue,yes\n',
       `entry,date,account,amount\n${rows.join('\n')}\n`,
