@@ -112,6 +112,18 @@ describe('undo and redo', () => {
   });
 });
 
+describe('a request whose answer was lost', () => {
+  it('counts once when it is sent again', async () => {
+    const fivePercent = () => edit([month('6130', 3, '+5%')], { session: 'a', key: 'the same request' });
+    const before = value((await grid()).grid, '6130', 'months.2027-07.budget');
+    const first = await fivePercent();
+    const again = await fivePercent();
+    expect([first.status, again.status, again.answer.version]).toEqual([200, 200, first.answer.version]);
+    expect(again.answer.lines.map(({ id }) => id)).toEqual(first.answer.lines.map(({ id }) => id));
+    expect(value((await grid()).grid, '6130', 'months.2027-07.budget')).toBe(Math.round(before * 1.05));
+  });
+});
+
 describe('two places at one budget', () => {
   it('see what the other saved', async () => {
     const { version } = (await edit([month('6120', 0, '3000')], { session: 'a' })).answer;

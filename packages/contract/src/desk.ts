@@ -35,6 +35,8 @@ export const budgetEditRequestSchema = z.object({
   base: z.number().int().optional(),
   /** who works here: changes of another session to the same cells are asked about, and undo is of one's own */
   session: z.string().max(100).default(''),
+  /** of the request: sent again under the same one, it counts once */
+  key: z.string().max(100).optional(),
 });
 export type BudgetEditRequest = z.infer<typeof budgetEditRequestSchema>;
 export const budgetChangesQuerySchema = z.object({ since: z.coerce.number().int().min(0), session: z.string().max(100).default('') });

@@ -51,13 +51,18 @@ export class ChangeLog {
   }
 
   async add(
-    change: Omit<LoggedChange, 'id' | 'at' | 'actor' | 'isTakenBack'> & { readonly budgetId: number; readonly actor: Actor },
+    change: Omit<LoggedChange, 'id' | 'at' | 'actor' | 'isTakenBack'> & {
+      readonly budgetId: number;
+      readonly actor: Actor;
+      /** of the request it was made by, so that it counts once; null for none */
+      readonly key: string | null;
+    },
     transaction: Transaction,
   ): Promise<void> {
-    const { budgetId, version, actor, session, kind, of, words, lines, notes, cells } = change;
+    const { budgetId, version, actor, session, kind, of, words, lines, notes, cells, key } = change;
     await this.#database.run(
-      `INSERT INTO budget_changes (budget_id, version, at, actor, session, kind, of_change, words, lines, notes, cells)
-       VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)`,
+      `INSERT INTO budget_changes (budget_id, version, at, actor, session, kind, of_change, words, lines, notes, cells, request_key)
+       VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12)`,
       [
         budgetId,
         version,
@@ -70,9 +75,20 @@ export class ChangeLog {
         JSON.stringify(lines),
         JSON.stringify(notes),
         JSON.stringify(cells),
+        key,
       ],
       transaction,
     );
+  }
+
+  /** Whether a request was saved already. */
+  async has(budgetId: number, key: string, transaction: Transaction): Promise<boolean> {
+    const [found] = await this.#database.select<{ id: number }>(
+      'SELECT id FROM budget_changes WHERE budget_id = $1 AND request_key = $2',
+      [budgetId, key],
+      transaction,
+    );
+    return found !== undefined;
   }
 
   async setTakenBack(id: number, isTakenBack: boolean, transaction: Transaction): Promise<void> {

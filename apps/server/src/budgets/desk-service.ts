@@ -1,10 +1,6 @@
 import {
   BudgetDesk,
-  formatAmount,
   minor,
-  monthOfYearName,
-  rowAmount,
-  signOf,
   type BudgetBooks,
   type DeskEdit,
   type DeskRefusal,
@@ -30,12 +26,14 @@ import type { Database } from '../database/database.ts';
 import { ProblemError } from '../http/problem.ts';
 import { budgetBooks, headOf } from './budget-books.ts';
 import { ChangeLog, type LoggedChange } from './change-log.ts';
+import { changeDto } from './change-dto.ts';
 import { changeWords } from './change-words.ts';
+import { conflictWords } from './conflict-words.ts';
 import { describeBudget } from './describe.ts';
 import type { Evaluator } from '../statements/index.ts';
 import type { BudgetStore, StoredBudget } from './store.ts';
 
-const MOST_CELLS_TOLD = 100;
+const MOST_CHANGES = 200;
 const LOCKED: Readonly<Record<string, string>> = {
   approved: 'is approved and locked. Copy it to a new version to change it',
   superseded: 'was superseded and is kept as it was. Copy it to a new version to change it',
@@ -106,11 +104,13 @@ export class DeskService {
    * changed one of the cells since the version that was looked at. Nothing is changed then.
    */
   async edit(companyId: number, budgetId: number, request: BudgetEditRequest, actor: Actor): Promise<DeskAnswerDto> {
-    const { edits, filter, base, session } = request;
+    const { edits, filter, base, session, key } = request;
     const books = await this.#keeper.of(companyId);
     refuseUnknownFilter(books, filter);
     let refusals: readonly DeskRefusal[] = [];
     await this.#change(books, budgetId, async ({ desk, budget, transaction }) => {
+      // the answer of a request that was saved may have been lost on its way: asked again, it counts once
+      if (key !== undefined && (await this.#log.has(budgetId, key, transaction))) return null;
       const result = desk.apply(edits, filter);
       ({ refusals } = result);
       if (refusals.length > 0 && result.changes.length === 0 && result.notes.length === 0) throw refusedEdits(books, refusals);
@@ -118,7 +118,7 @@ export class DeskService {
         await this.#refuseOthers(books, budget, { base, session, cells: result.cells, transaction });
       return {
         result,
-        entry: { kind: 'edit', of: null, words: changeWords(books, budget.row.year, edits), session, actor },
+        entry: { kind: 'edit' as const, of: null, words: changeWords(books, budget.row.year, edits), session, actor, key: key ?? null },
       };
     });
     return this.#answer(books, budgetId, { since: base, session, refusals });
@@ -232,27 +232,7 @@ export class DeskService {
   async history(companyId: number, budgetId: number): Promise<BudgetChangeDto[]> {
     const books = await this.#keeper.of(companyId);
     const { row } = await this.#store.of(books, budgetId);
-    return (await this.#log.latest(budgetId, 200)).map((change) => {
-      const cells = change.lines.flatMap(({ before, after }) => {
-        const sign = signOf(books.chart.accounts[after.position]!);
-        return after.months.flatMap((month, index) => {
-          const was = before?.months[index]!.amount ?? null;
-          if (was === month.amount) return [];
-          return [
-            {
-              account: after.account,
-              slice: sliceWords(after),
-              month: monthOfYearName(books.calendar, row.year, index),
-              from: was === null ? null : minor(sign * was),
-              to: minor(sign * month.amount),
-            },
-          ];
-        });
-      });
-      const { id, at, actor, words, kind, isTakenBack } = change;
-      const more = Math.max(0, cells.length - MOST_CELLS_TOLD);
-      return { id, at, actor, words, kind, isTakenBack, cells: cells.slice(0, MOST_CELLS_TOLD), more };
-    });
+    return (await this.#log.latest(budgetId, MOST_CHANGES)).map((change) => changeDto(books, row.year, change));
   }
 
   /** A desk over a stored budget, on which a basis can be tried without saving it. */
@@ -272,7 +252,7 @@ export class DeskService {
     budgetId: number,
     act: (at: { readonly desk: BudgetDesk; readonly budget: StoredBudget; readonly transaction: Transaction }) => Promise<{
       readonly result: DeskResult;
-      readonly entry: Pick<LoggedChange, 'kind' | 'of' | 'words' | 'session'> & { readonly actor: Actor };
+      readonly entry: Pick<LoggedChange, 'kind' | 'of' | 'words' | 'session'> & { readonly actor: Actor; readonly key?: string | null };
     } | null>,
   ): Promise<void> {
     const drawn = await budgetBooks(books, this.#store);
@@ -291,7 +271,10 @@ export class DeskService {
         transaction,
       );
       const version = budget.row.version + 1;
-      await this.#log.add({ ...entry, budgetId, version, lines, notes: result.notes, cells: storedCells(result, lines) }, transaction);
+      await this.#log.add(
+        { key: null, ...entry, budgetId, version, lines, notes: result.notes, cells: storedCells(result, lines) },
+        transaction,
+      );
       await recordAudit(
         this.#database,
         {
@@ -315,32 +298,7 @@ export class DeskService {
     at: { readonly base: number; readonly session: string; readonly cells: readonly string[]; readonly transaction: Transaction },
   ): Promise<void> {
     const others = (await this.#log.since(row.id, at.base, at.transaction)).filter(({ session }) => session !== at.session);
-    const mine = new Set(at.cells);
-    const byId = new Map(lines.map((line) => [line.id, line]));
-    // what stands in a row that was typed over is the sum of the lines it was shared among
-    const standing = new Map<string, number>();
-    for (const cell of mine) {
-      const [id, month] = cell.split(':').map(Number) as [number, number];
-      const line = byId.get(id);
-      if (!line) continue;
-      const place = `${line.position}:${month}`;
-      standing.set(place, (standing.get(place) ?? 0) + rowAmount([line], month));
-    }
-    const told = new Map<string, string>();
-    for (const { cells, actor, at: when } of others) {
-      for (const cell of cells) {
-        const [id, month] = cell.split(':').map(Number) as [number, number];
-        const line = byId.get(id);
-        if (!mine.has(cell) || !line) continue;
-        const account = books.chart.accounts[line.position]!;
-        const now = minor(signOf(account) * standing.get(`${line.position}:${month}`)!);
-        const amount = formatAmount(now, { exponent: books.currency.exponent, unit: 'cents' });
-        told.set(
-          `${line.position}:${month}`,
-          `${account.number} ${account.name}, ${monthOfYearName(books.calendar, row.year, month)}: ${actor} made it ${amount} at ${when.slice(11, 16)}`,
-        );
-      }
-    }
+    const told = conflictWords(books, { year: row.year, lines, cells: at.cells, others });
     if (told.size === 0) return;
     throw new ProblemError(
       409,
@@ -381,8 +339,6 @@ const emptied = (line: PlacedLine): PlacedLine => ({
   basis: { kind: 'typed' },
   months: line.months.map(() => ({ amount: minor(0), held: false })),
 });
-
-const sliceWords = ({ dimensions }: PlacedLine): string => Object.values(dimensions).join(', ');
 
 /** Cells by the ids their lines were stored under. */
 function storedCells(result: DeskResult, stored: readonly { readonly after: PlacedLine }[]): string[] {

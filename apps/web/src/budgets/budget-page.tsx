@@ -1,5 +1,5 @@
-import { filterKey, noteKey, parseAccountList, SPREADS, type Spread, type SpreadKind } from '@wise-margin/core';
-import { STATE_WORDS, type FilterDto } from '@wise-margin/contract';
+import { filterKey, noteKey, type Spread } from '@wise-margin/core';
+import type { FilterDto } from '@wise-margin/contract';
 import { Redo2, Undo2 } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { useParams } from 'react-router';
@@ -10,14 +10,16 @@ import { Failure, Loading } from '../ui/states.tsx';
 import { useSearch } from '../ui/use-search.ts';
 import { BudgetActions } from './budget-actions.tsx';
 import { ConflictDialog } from './desk/conflict-dialog.tsx';
-import type { DeskSession, DeskSnapshot } from './desk/desk-session.ts';
+import { SaveMark, Told } from './desk/told.tsx';
 import { useDesk } from './desk/use-desk.ts';
 import { BudgetGrid } from './grid/budget-grid.tsx';
 import { ExchangePanel } from './exchange-panel.tsx';
 import { LinePanel } from './line-panel.tsx';
 import { HistoryPanel, SanityPanel, useSanity } from './plan-panels.tsx';
 import { Ribbon } from './ribbon.tsx';
-import { TargetPanel, WhatIfPanel } from './what-if-panel.tsx';
+import { SpreadChoice } from './spread-choice.tsx';
+import { TargetPanel } from './target-panel.tsx';
+import { WhatIfPanel } from './what-if-panel.tsx';
 
 const NONE = '(none)';
 const capitalized = (name: string): string => name[0]!.toUpperCase() + name.slice(1);
@@ -204,129 +206,3 @@ const Toggle = ({ label, on, set }: { readonly label: string; readonly on: boole
     <input type="checkbox" className="accent-copper" checked={on} onChange={(event) => set(event.target.checked)} /> {label}
   </label>
 );
-
-/** What was refused of the last change, what of a block found no place, and what others saved meanwhile. */
-function Told({
-  session,
-  snapshot,
-  told,
-}: {
-  readonly session: DeskSession;
-  readonly snapshot: DeskSnapshot;
-  readonly told: string | null;
-}) {
-  const { refusals, others, view } = snapshot;
-  const names = new Map(view?.grid.lines.map((line) => [line.account, line.name]));
-  return (
-    <>
-      {refusals.length > 0 ? (
-        <div role="alert" className="mb-2 max-h-28 overflow-y-auto border-l-2 border-brick bg-sheet px-3 py-1.5 text-[13px]">
-          <p className="flex justify-between font-semibold">
-            {refusals.length === 1 ? 'One figure was not taken' : `${refusals.length.toLocaleString('en-US')} figures were not taken`}
-            <button type="button" className="link" onClick={() => session.dismissRefusals()}>
-              Close
-            </button>
-          </p>
-          <ul>
-            {refusals.map(({ edit, account, text, message }) => (
-              <li key={`${edit} ${account}`}>
-                {account} {names.get(account) ?? ''}: {text === '' ? '' : `"${text}" `}
-                {message}.
-              </li>
-            ))}
-          </ul>
-        </div>
-      ) : null}
-      {told ? (
-        <p role="alert" className="mb-2 border-l-2 border-brick bg-sheet px-3 py-1.5 text-[13px]">
-          {told}
-        </p>
-      ) : null}
-      {others.length > 0 ? (
-        <p role="status" className="mb-2 flex justify-between border-l-2 border-copper bg-sheet px-3 py-1.5 text-[13px]">
-          <span>
-            Saved in another place: {others.slice(-3).join('; ')}
-            {others.length > 3 ? ` and ${others.length - 3} before` : ''}
-          </span>
-          <button type="button" className="link" onClick={() => session.dismissOthers()}>
-            Close
-          </button>
-        </p>
-      ) : null}
-    </>
-  );
-}
-
-const OWN = { shares: 'average shares of three years', line: 'as other accounts', weights: 'by weights of its own' } as const;
-type SpreadKey = SpreadKind | keyof typeof OWN;
-
-/** The shape a typed year takes over its months. */
-function SpreadChoice({
-  spread,
-  choose,
-  year,
-}: {
-  readonly spread: Spread;
-  readonly choose: (spread: Spread) => void;
-  readonly year: number;
-}) {
-  const key: SpreadKey = typeof spread === 'string' ? spread : spread.by;
-  const [text, setText] = useState('');
-  const take = (next: SpreadKey, typed: string): void => {
-    setText(typed);
-    if (next === 'shares') choose({ by: 'shares', years: [year - 3, year - 2, year - 1] });
-    else if (next === 'line') choose({ by: 'line', accounts: typed.trim() });
-    else if (next === 'weights') choose({ by: 'weights', weights: weightsOf(typed) ?? new Array<number>(12).fill(1) });
-    else choose(next);
-  };
-  const fault =
-    key === 'line' && (text.trim() === '' || !parseAccountList(text).ok)
-      ? 'Write accounts such as 4010'
-      : key === 'weights' && weightsOf(text) === null
-        ? 'Write twelve numbers'
-        : null;
-  return (
-    <span className="flex items-center gap-1.5">
-      <Choice
-        label="A year typed spreads"
-        value={key}
-        options={[...Object.entries(SPREADS).map(([kind, { words }]) => [kind, words] as const), ...Object.entries(OWN)]}
-        choose={(next) => take(next as SpreadKey, '')}
-      />
-      {key === 'line' || key === 'weights' ? (
-        <input
-          aria-label={key === 'line' ? 'Accounts whose shape it takes' : 'Twelve weights'}
-          aria-invalid={fault !== null}
-          className="field w-32 py-0.5 text-[13px]"
-          placeholder={key === 'line' ? '4010' : '1 1 2 2 …'}
-          value={text}
-          onChange={(event) => take(key, event.target.value)}
-        />
-      ) : null}
-      {fault ? <span className="text-brick">{fault}</span> : null}
-    </span>
-  );
-}
-
-function weightsOf(text: string): number[] | null {
-  const weights = text
-    .trim()
-    .split(/[\s;]+/)
-    .map(Number);
-  return weights.length === 12 && weights.every((weight) => Number.isFinite(weight) && weight >= 0) ? weights : null;
-}
-
-function SaveMark({ snapshot, locked }: { readonly snapshot: DeskSnapshot; readonly locked: boolean }) {
-  const { save: state } = snapshot;
-  const words = STATE_WORDS[snapshot.state];
-  const mark = words[0]!.toUpperCase() + words.slice(1);
-  if (locked) return <span role="status">{mark} and locked</span>;
-  if (state.kind === 'saved') return <span role="status">{mark}, all changes saved</span>;
-  if (state.kind === 'saving') return <span role="status">Saving…</span>;
-  if (state.kind === 'asked') return <span role="status">Waiting for your answer</span>;
-  return (
-    <span role="alert" className="font-semibold text-brick">
-      {state.message}
-    </span>
-  );
-}

@@ -7,7 +7,12 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['Esc', 'One step back in the trail; leave a figure as it was'],
   ['Tab', 'In a budget: take the figure and go right'],
   ['0 to 9 + − * /', 'In a budget: type over the figure: 12k, 1.2m, +5%, *1.1, /12'],
-  ['Ctrl V', 'In a budget: paste rows from a spreadsheet'],
+  ['F2', 'In a budget: change the figure as it stands'],
+  ['Shift with arrows', 'In a budget: select several figures'],
+  ['Ctrl Enter', 'In a budget: the first month selected into the others'],
+  ['Delete', 'In a budget: the figures selected become nothing'],
+  ['Ctrl C, Ctrl V', 'In a budget: rows to and from a spreadsheet'],
+  ['Ctrl Z, Ctrl Y', 'In a budget: take the last change back, make it again'],
   ['?', 'These keys'],
 ];
 

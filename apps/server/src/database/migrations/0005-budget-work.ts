@@ -18,7 +18,9 @@ export const budgetWork: Migration = {
     `CREATE TABLE budget_changes (
       id INTEGER PRIMARY KEY AUTOINCREMENT, budget_id INTEGER NOT NULL REFERENCES budgets(id) ON DELETE CASCADE, version INTEGER NOT NULL, at TEXT NOT NULL, actor TEXT NOT NULL,
       session TEXT NOT NULL, kind TEXT NOT NULL, of_change INTEGER, words TEXT NOT NULL, lines TEXT NOT NULL CHECK (json_valid(lines)), notes TEXT NOT NULL CHECK (json_valid(notes)),
-      cells TEXT NOT NULL CHECK (json_valid(cells)), taken_back INTEGER NOT NULL DEFAULT 0)`,
+      cells TEXT NOT NULL CHECK (json_valid(cells)), taken_back INTEGER NOT NULL DEFAULT 0, request_key TEXT)`,
+    // a request that was saved and whose answer was lost is sent again: it counts once
+    `CREATE UNIQUE INDEX budget_changes_once ON budget_changes (budget_id, request_key) WHERE request_key IS NOT NULL`,
     `CREATE INDEX budget_changes_by_version ON budget_changes (budget_id, version)`,
     `CREATE TABLE one_offs (
       id INTEGER PRIMARY KEY AUTOINCREMENT, company_id INTEGER NOT NULL REFERENCES companies(id), account_id INTEGER NOT NULL REFERENCES accounts(id), period_code INTEGER NOT NULL,

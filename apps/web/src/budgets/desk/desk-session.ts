@@ -9,7 +9,7 @@ import {
 } from '@wise-margin/contract';
 import { ApiProblem, getJson, queryText, sendJson } from '../../api/client.ts';
 import type { BasisTry, DeskReply, DeskRequest, Look, Previewed, Question, Questions, Shown } from './desk-messages.ts';
-import { keepUnsaved, ownSession, readUnsaved, type Unsaved } from './unsaved.ts';
+import { keepUnsaved, newKey, ownSession, readUnsaved, type Unsaved } from './unsaved.ts';
 
 export type SaveState =
   | { readonly kind: 'saved' }
@@ -53,6 +53,7 @@ export class DeskSession {
   #look: Look = { filter: {}, account: null };
   #worker: Worker | null = null;
   #poll: ReturnType<typeof setInterval> | undefined;
+  #retry: ReturnType<typeof setTimeout> | undefined;
   #queue: Waiting[] = [];
   #version: number;
   #nextId = 1;
@@ -93,6 +94,7 @@ export class DeskSession {
     this.#worker?.terminate();
     this.#worker = null;
     clearInterval(this.#poll);
+    clearTimeout(this.#retry);
     window.removeEventListener('beforeunload', this.#warn);
   }
 
@@ -104,9 +106,9 @@ export class DeskSession {
 
   apply(edits: readonly BudgetEditDto[]): void {
     if (edits.length === 0) return;
-    const waiting: Waiting = { id: this.#nextId++, edits, filter: this.#look.filter as FilterDto };
+    const waiting: Waiting = { id: this.#nextId++, edits, filter: this.#look.filter as FilterDto, key: newKey() };
     this.#set({ refusals: [] });
-    this.#tell({ type: 'edit', ...waiting });
+    this.#tell({ type: 'edit', id: waiting.id, edits, filter: waiting.filter });
     this.#queue.push(waiting);
     keepUnsaved(this.#company, this.#budget, this.#queue);
     void this.#drain();
@@ -217,11 +219,11 @@ export class DeskSession {
     let isAnyway = anyway;
     let refusal: string | null = null;
     while (this.#queue.length > 0) {
-      const { id, edits, filter } = this.#queue[0]!;
+      const { id, edits, filter, key } = this.#queue[0]!;
       const base = isAnyway ? undefined : this.#version;
       this.#set({ save: { kind: 'saving' } });
       try {
-        const answer = await sendJson<DeskAnswerDto>('POST', `${this.#at}/edits`, { edits, filter, session: this.#person, base });
+        const answer = await sendJson<DeskAnswerDto>('POST', `${this.#at}/edits`, { edits, filter, session: this.#person, base, key });
         isAnyway = false;
         this.#queue.shift();
         this.#take(id, answer);
@@ -237,7 +239,8 @@ export class DeskSession {
         this.#queue.shift();
         this.#take(id, null);
       }
-      keepUnsaved(this.#company, this.#budget, this.#queue);
+      // a page that was left leaves what is kept to the next one, which sends it under the same key
+      if (this.#worker !== null) keepUnsaved(this.#company, this.#budget, this.#queue);
     }
     this.#isBusy = false;
     this.#set({ save: refusal === null ? { kind: 'saved' } : { kind: 'refused', message: refusal } });
@@ -249,7 +252,8 @@ export class DeskSession {
     const words = waiting === 1 ? 'One change is' : `${waiting} changes are`;
     this.#set({ save: { kind: 'unsaved', message: `${words} not saved: the connection is lost. They are sent when it is back.` } });
     this.#isBusy = false;
-    setTimeout(() => void this.#drain(), RETRY_MS);
+    // what waits is kept by the browser: a page that was left does not send it, the next one does
+    if (this.#worker !== null) this.#retry = setTimeout(() => void this.#drain(), RETRY_MS);
   }
 
   readonly #warn = (event: BeforeUnloadEvent): void => {

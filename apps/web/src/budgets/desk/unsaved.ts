@@ -1,7 +1,7 @@
 import type { BudgetEditDto, FilterDto } from '@wise-margin/contract';
 
 /** Edits that were made and not yet saved, kept by the browser so that closing the page loses nothing. */
-export type Unsaved = { readonly edits: readonly BudgetEditDto[]; readonly filter: FilterDto };
+export type Unsaved = { readonly edits: readonly BudgetEditDto[]; readonly filter: FilterDto; readonly key: string };
 
 const keyOf = (company: number, budget: number) => `wise-margin.unsaved.${company}.${budget}`;
 
@@ -21,11 +21,14 @@ export function keepUnsaved(company: number, budget: number, unsaved: readonly U
   else localStorage.setItem(keyOf(company, budget), JSON.stringify(unsaved));
 }
 
+/** A text that nobody else has. */
+export const newKey = (): string => crypto.getRandomValues(new Uint32Array(4)).join('-');
+
 /** Who works in this browser: changes from elsewhere are asked about, and undo is of one's own. */
 export function ownSession(): string {
   const held = localStorage.getItem('wise-margin.session');
   if (held !== null) return held;
-  const made = crypto.getRandomValues(new Uint32Array(4)).join('-');
+  const made = newKey();
   localStorage.setItem('wise-margin.session', made);
   return made;
 }

@@ -1,0 +1,70 @@
+import { STATE_WORDS } from '@wise-margin/contract';
+import type { DeskSession, DeskSnapshot } from './desk-session.ts';
+
+/** What was refused of the last change, what of a block found no place, and what others saved meanwhile. */
+export function Told({
+  session,
+  snapshot,
+  told,
+}: {
+  readonly session: DeskSession;
+  readonly snapshot: DeskSnapshot;
+  readonly told: string | null;
+}) {
+  const { refusals, others, view } = snapshot;
+  const names = new Map(view?.grid.lines.map((line) => [line.account, line.name]));
+  return (
+    <>
+      {refusals.length > 0 ? (
+        <div role="alert" className="mb-2 max-h-28 overflow-y-auto border-l-2 border-brick bg-sheet px-3 py-1.5 text-[13px]">
+          <p className="flex justify-between font-semibold">
+            {refusals.length === 1 ? 'One figure was not taken' : `${refusals.length.toLocaleString('en-US')} figures were not taken`}
+            <button type="button" className="link" onClick={() => session.dismissRefusals()}>
+              Close
+            </button>
+          </p>
+          <ul>
+            {refusals.map(({ edit, account, text, message }) => (
+              <li key={`${edit} ${account}`}>
+                {account} {names.get(account) ?? ''}: {text === '' ? '' : `"${text}" `}
+                {message}.
+              </li>
+            ))}
+          </ul>
+        </div>
+      ) : null}
+      {told ? (
+        <p role="alert" className="mb-2 border-l-2 border-brick bg-sheet px-3 py-1.5 text-[13px]">
+          {told}
+        </p>
+      ) : null}
+      {others.length > 0 ? (
+        <p role="status" className="mb-2 flex justify-between border-l-2 border-copper bg-sheet px-3 py-1.5 text-[13px]">
+          <span>
+            Saved in another place: {others.slice(-3).join('; ')}
+            {others.length > 3 ? ` and ${others.length - 3} before` : ''}
+          </span>
+          <button type="button" className="link" onClick={() => session.dismissOthers()}>
+            Close
+          </button>
+        </p>
+      ) : null}
+    </>
+  );
+}
+
+/** How the budget stands: its state, and whether everything typed is saved. */
+export function SaveMark({ snapshot, locked }: { readonly snapshot: DeskSnapshot; readonly locked: boolean }) {
+  const { save: state } = snapshot;
+  const words = STATE_WORDS[snapshot.state];
+  const mark = words[0]!.toUpperCase() + words.slice(1);
+  if (locked) return <span role="status">{mark} and locked</span>;
+  if (state.kind === 'saved') return <span role="status">{mark}, all changes saved</span>;
+  if (state.kind === 'saving') return <span role="status">Saving…</span>;
+  if (state.kind === 'asked') return <span role="status">Waiting for your answer</span>;
+  return (
+    <span role="alert" className="font-semibold text-brick">
+      {state.message}
+    </span>
+  );
+}

@@ -1,0 +1,125 @@
+import { parseAccountList, parseAmount, selects } from '@wise-margin/core';
+import type { DeskDto } from '@wise-margin/contract';
+import { useEffect, useState } from 'react';
+import { useCompany } from '../shell/company.ts';
+import { Amount } from '../ui/figure.tsx';
+import { SelectField, TextField } from '../ui/labeled-field.tsx';
+import type { Questions } from './desk/desk-messages.ts';
+import type { DeskSession } from './desk/desk-session.ts';
+
+const PANEL = 'ml-3 w-[360px] shrink-0 overflow-y-auto border border-hairline bg-sheet p-4 text-[13px]';
+const TARGETS = [
+  ['operating_result', 'Operating result'],
+  ['net_income', 'Net income'],
+  ['revenue', 'Revenue, net'],
+  ['cost_of_sales', 'Cost of sales'],
+  ['operating_expenses', 'Operating expenses'],
+] as const;
+
+/** A target from above: the gap to it, shared over chosen accounts by their size, to be taken or left. */
+export function TargetPanel({
+  session,
+  desk,
+  locked,
+}: {
+  readonly session: DeskSession;
+  readonly desk: DeskDto;
+  readonly locked: boolean;
+}) {
+  const { exponent } = useCompany();
+  const [line, setLine] = useState<(typeof TARGETS)[number][0]>('operating_result');
+  const [text, setText] = useState('');
+  const [list, setList] = useState('');
+  const [proposal, setProposal] = useState<Questions['target']['answer'] | null>(null);
+  const { accounts } = desk.books;
+  const target = parseAmount(text.replaceAll(',', ''), exponent);
+  const parsed = parseAccountList(list);
+  const budgeted = new Set(desk.lines.map(({ account }) => account));
+  const chosen = parsed.ok
+    ? accounts.filter((account) => budgeted.has(account.number) && selects(parsed.list, account as Parameters<typeof selects>[1]))
+    : [];
+  const asked = target.ok ? JSON.stringify({ line, target: target.value, accounts: chosen.map(({ number }) => number) }) : null;
+  useEffect(() => {
+    if (asked === null) return;
+    let isLatest = true;
+    void session.ask('target', JSON.parse(asked) as Questions['target']['asked']).then((answer) => {
+      if (isLatest) setProposal(answer);
+    });
+    return () => {
+      isLatest = false;
+    };
+  }, [asked, session]);
+  const fault =
+    text.trim() !== '' && !target.ok
+      ? `“${text}” is no amount. Write one such as 650000.`
+      : list.trim() !== '' && !parsed.ok
+        ? `“${parsed.part}” is no account. Write accounts such as 6000-6999, 6410.`
+        : list.trim() !== '' && chosen.length === 0
+          ? 'No line of the budget is among these accounts.'
+          : null;
+  const name = (number: string) => accounts.find((account) => account.number === number)?.name ?? '';
+  const shown = asked === null ? null : proposal;
+  return (
+    <aside aria-label="Target" className={PANEL} tabIndex={0}>
+      <h2 className="font-serif text-[19px] leading-6 font-semibold">Target</h2>
+      <p className="mt-1 text-ink-soft">
+        What is missing to it is shared over the accounts you choose, by their size, in the shape of their months.
+      </p>
+      <div className="mt-2 grid grid-cols-2 gap-x-2 gap-y-1">
+        <SelectField label="Target for" value={line} options={TARGETS} set={setLine} />
+        <TextField label="Amount of the year" value={text} set={setText} />
+        <div className="col-span-2">
+          <TextField label="Shared over accounts" placeholder="6000-6999" value={list} set={setList} />
+        </div>
+      </div>
+      {fault ? (
+        <p role="alert" className="mt-1 text-brick">
+          {fault}
+        </p>
+      ) : null}
+      {shown && fault === null ? (
+        <>
+          <p className="mt-2 flex justify-between font-semibold">
+            <span>The gap</span>
+            <Amount value={shown.gap} exponent={exponent} />
+          </p>
+          <table className="ledger-table mt-1 w-full" aria-label="The proposal">
+            <tbody>
+              {shown.shares.map(({ account, from, to }) => (
+                <tr key={account}>
+                  <th scope="row" className="max-w-40 truncate font-normal!" title={name(account)}>
+                    {account} {name(account)}
+                  </th>
+                  <td className="figure text-ink-soft">
+                    <Amount value={from} exponent={exponent} unit="dollars" />
+                  </td>
+                  <td className="figure">
+                    <Amount value={to} exponent={exponent} unit="dollars" />
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          {locked || shown.edits.length === 0 ? null : (
+            <div className="mt-2 flex items-center gap-3">
+              <button
+                type="button"
+                className="button button-primary"
+                onClick={() => {
+                  session.apply([...shown.edits]);
+                  setText('');
+                  setProposal(null);
+                }}
+              >
+                Take the proposal
+              </button>
+              <button type="button" className="link" onClick={() => setText('')}>
+                Leave it
+              </button>
+            </div>
+          )}
+        </>
+      ) : null}
+    </aside>
+  );
+}
