@@ -1,12 +1,11 @@
 import { isIncomeAccount, signOf } from '../chart/account.ts';
 import type { AccountClass } from '../chart/account-class.ts';
-import { firstSlot, lastSlot, periodOfYear, PERIODS_PER_YEAR } from '../calendar/fiscal-calendar.ts';
-import type { DimensionCombination } from '../ledger/dimension.ts';
 import { minor, type Minor } from '../money/minor.ts';
 import { deriveMonths, type Basis } from './basis.ts';
 import { sliceKey, type BudgetBooks, type BudgetHead, type PlacedLine } from './budget-books.ts';
 import type { BudgetLine } from './budget-line.ts';
 import { historyMonths, lineContext, sliceFilter } from './line-context.ts';
+import { slicesByAccount, slotsOfYear } from './slices.ts';
 
 /** Percent changes as decimal texts: one for all classes, and those of single classes instead. */
 export type BudgetChanges = { readonly all: string; readonly byClass?: Partial<Readonly<Record<AccountClass, string>>> };
@@ -43,7 +42,8 @@ export function firstBudget(options: {
   const { books, head, changes, bases = {}, projected, roundTo } = options;
   const { accounts } = books.chart;
   const lines: PlacedLine[] = [];
-  const slices = slicesByAccount(books, head);
+  const spans = [head.fromYear - 1, head.fromYear].flatMap((year) => slotsOfYear(books.calendar, year) ?? []);
+  const slices = slicesByAccount(head, [...books.cube.facts, ...(books.approved.get(head.fromYear)?.cube.facts ?? [])], spans);
   accounts.forEach((account, position) => {
     if (!isIncomeAccount(account)) return;
     const of = account.class;
@@ -101,34 +101,4 @@ function firstBasis(
     case 'typed':
       return { kind: 'typed' };
   }
-}
-
-/** The slices of each account (by chart position) that anything was posted to, or budgeted in, in the year or the one before. */
-function slicesByAccount(
-  books: BudgetBooks,
-  head: BudgetHead & { readonly fromYear: number },
-): ReadonlyMap<number, ReadonlyMap<string, DimensionCombination>> {
-  const slotsOf = (year: number) => {
-    const [first, last] = [periodOfYear(books.calendar, year, 1), periodOfYear(books.calendar, year, PERIODS_PER_YEAR)];
-    return first === null || last === null ? null : { from: firstSlot(books.calendar, first), to: lastSlot(books.calendar, last) };
-  };
-  const years = [head.fromYear - 1, head.fromYear].flatMap((year) => slotsOf(year) ?? []);
-  const found = new Map<number, Map<string, DimensionCombination>>();
-  const kept = new Map<DimensionCombination, readonly [string, DimensionCombination]>();
-  const sliceOf = (combination: DimensionCombination): readonly [string, DimensionCombination] => {
-    const known = kept.get(combination);
-    if (known) return known;
-    const own = Object.fromEntries(head.dimensions.flatMap((name) => (combination[name] ? [[name, combination[name]]] : [])));
-    const slice = [sliceKey(own), own] as const;
-    kept.set(combination, slice);
-    return slice;
-  };
-  const plan = books.approved.get(head.fromYear);
-  for (const { account, slot, combination } of [...books.cube.facts, ...(plan?.cube.facts ?? [])]) {
-    if (!years.some(({ from, to }) => from <= slot && slot <= to)) continue;
-    const slices = found.get(account) ?? new Map<string, DimensionCombination>();
-    found.set(account, slices.set(...sliceOf(combination)));
-  }
-  for (const [account, slices] of found) found.set(account, new Map([...slices].sort(([a], [b]) => (a < b ? -1 : 1))));
-  return found;
 }

@@ -1,17 +1,19 @@
 import { periodOfYear, PERIODS_PER_YEAR, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
+import { isIncomeAccount } from '../chart/account.ts';
 import { minor, type Minor } from '../money/minor.ts';
 import { roundHalfAway } from '../money/round.ts';
 import { leastSquares } from '../trend/least-squares.ts';
 import type { BudgetBooks, BudgetHead, PlacedLine } from './budget-books.ts';
 import { historyMonths, sliceFilter } from './line-context.ts';
+import { slicesByAccount, slotsOfYear } from './slices.ts';
 
 /** Where the months to come of a reforecast come from: the budget, the mean of the year's posted months, or the line through the last twelve. */
 export type RestOfYear = 'budget' | 'runRate' | 'trend';
 
 /**
  * A budget whose posted months are actuals, held, and whose rest comes from the budget, the run rate or the
- * trend. Lines that were not budgeted and have actuals are for `firstBudget` to find; here every line given
- * is reforecast. Months from `through` on that are not posted stay as `rest` gives them.
+ * trend. What was posted without having been budgeted gets a line of its own, so that the posted months are
+ * those of the ledger, account by account and slice by slice.
  * @param options.through the last month taken from actuals; nothing later than the last posted month is
  */
 export function reforecast(options: {
@@ -24,7 +26,7 @@ export function reforecast(options: {
   const { books, head, lines, through, rest } = options;
   const first = periodOfYear(books.calendar, head.year, 1)!;
   const posted = Math.max(0, Math.min(PERIODS_PER_YEAR, Math.min(through, books.lastPosted ?? -1) - first + 1));
-  return lines.map((line) => {
+  return [...lines, ...unbudgeted(books, head, lines, posted)].map((line) => {
     const place = { position: line.position, filter: sliceFilter(head, line) };
     const reading = { projected: false, withOneOffs: false };
     const actual = historyMonths(books, { ...place, year: head.year }, { projected: false, withOneOffs: true });
@@ -39,6 +41,24 @@ export function reforecast(options: {
     );
     return { ...line, months };
   });
+}
+
+/** Lines for what was posted in the first months of the year and has no line; their ids are below zero. */
+function unbudgeted(books: BudgetBooks, head: BudgetHead, lines: readonly PlacedLine[], posted: number): PlacedLine[] {
+  const range = slotsOfYear(books.calendar, head.year);
+  if (range === null || posted === 0) return [];
+  const known = new Set(lines.map(({ position, slice }) => `${position} ${slice}`));
+  const made: PlacedLine[] = [];
+  for (const [position, slices] of slicesByAccount(head, books.cube.facts, [range])) {
+    const account = books.chart.accounts[position]!;
+    if (!isIncomeAccount(account)) continue;
+    for (const [slice, dimensions] of slices) {
+      if (known.has(`${position} ${slice}`)) continue;
+      const months = Array.from({ length: PERIODS_PER_YEAR }, () => ({ amount: minor(0), held: false }));
+      made.push({ id: -1 - made.length, position, account: account.number, dimensions, slice, basis: { kind: 'typed' }, months });
+    }
+  }
+  return made;
 }
 
 function restAt(
