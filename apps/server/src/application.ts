@@ -42,8 +42,9 @@ export async function openApplication(options: {
   const budgetStore = new BudgetStore(database);
   const benchmarks = new BenchmarkStore(database);
   const evaluator = new Evaluator(keeper, budgetStore, benchmarks);
-  const budgets = new BudgetService({ database, keeper, store: budgetStore, evaluator });
-  const desks = new DeskService({ database, keeper, store: budgetStore, evaluator });
+  const budgetParts = { database, keeper, store: budgetStore, evaluator };
+  const budgets = new BudgetService(budgetParts);
+  const desks = new DeskService(budgetParts);
   const views = new ViewStore(database);
   const imports = new ImportService(database);
   if (options.recover) await imports.recover();
@@ -59,7 +60,7 @@ export async function openApplication(options: {
     ledger: new LedgerService(database, keeper),
     statistics: new StatisticsService(database, keeper),
     budgets,
-    plans: new PlanService({ database, keeper, store: budgetStore, evaluator, budgets }),
+    plans: new PlanService(budgetParts, budgets),
     oneOffs: new OneOffService(database, keeper),
     desks,
     exchange: new ExchangeService(desks),

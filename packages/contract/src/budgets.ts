@@ -108,7 +108,6 @@ export type BudgetRowDto = z.infer<typeof budgetRowSchema>;
 
 /** A basis as it would be, before it is set. */
 export const basisPreviewRequestSchema = z.object({ account: z.string(), filter: filterSchema.default({}), basis: basisSchema });
-export type BasisPreviewRequest = z.input<typeof basisPreviewRequestSchema>;
 export const basisPreviewSchema = z
   .object({
     sentence: z.string(),

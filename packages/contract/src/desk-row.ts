@@ -27,7 +27,7 @@ export type DeskRow = { readonly books: BudgetBooks; readonly head: BudgetHead; 
 export function lineBasisWords(
   { books, head, desk }: DeskRow,
   line: PlacedLine,
-): { readonly sentence: string; readonly lacks: readonly string[] } {
+): { readonly sentence: string; readonly lacks: readonly string[]; readonly leftOut: number } {
   const sign = signOf(books.chart.accounts[line.position]!);
   const month = (index: number) => monthOfYearName(books.calendar, head.year, index);
   const { issues, leftOut } = deriveYear(line.basis, desk.contextOf(line));
@@ -35,6 +35,7 @@ export function lineBasisWords(
   return {
     sentence: basisWords(basisInSign(line.basis, sign), format, month, minor(sign * leftOut)),
     lacks: issues.map((issue) => basisIssueWords(issue, month)),
+    leftOut,
   };
 }
 
@@ -93,7 +94,7 @@ export function previewBasis(
   const told = made.map((line) => ({ line, words: lineBasisWords(row, line) }));
   const several = made.length > 1;
   const lacks = told.flatMap(({ line, words }) => words.lacks.map((lack) => (several ? `${sliceWords(head, line)}: ${lack}` : lack)));
-  const leftOut = made.reduce((sum, line) => sum + deriveYear(line.basis, desk.contextOf(line)).leftOut, 0);
+  const leftOut = told.reduce((sum, { words }) => sum + words.leftOut, 0);
   const month = (index: number) => monthOfYearName(books.calendar, head.year, index);
   const format = (amount: number) => formatAmount(minor(amount), { exponent: books.exponent, unit: 'dollars' });
   return {

@@ -75,6 +75,8 @@ export const deskAnswerSchema = z
     /** who else changed something since, and what, in words */
     others: z.array(z.string()),
     state: budgetSchema.shape.state,
+    /** of an undo or redo: figures that were changed since and stay as they are */
+    kept: z.number().int(),
   })
   .meta({ id: 'DeskAnswer' });
 export type DeskAnswerDto = z.infer<typeof deskAnswerSchema>;
@@ -128,9 +130,6 @@ export const deskSchema = z
   })
   .meta({ id: 'Desk' });
 export type DeskDto = z.infer<typeof deskSchema>;
-
-/** Another session changed cells that are edited: what stands there now. */
-export const cellConflictSchema = z.object({ account: z.string(), month: z.number().int(), words: z.string() });
 
 export const budgetChangeSchema = z.object({
   id: z.number().int(),

@@ -53,4 +53,3 @@ export const whatIfVersionSchema = z.object({
   note: z.string().trim().max(2000, 'At most 2,000 characters').default(''),
   tried: whatIfSchema,
 });
-export const REST_WORDS = { budget: 'the budget', runRate: 'the mean of the posted months', trend: 'the trend of twelve months' } as const;

@@ -1,17 +1,6 @@
-import {
-  BudgetDesk,
-  minor,
-  type BudgetBooks,
-  type DeskEdit,
-  type DeskRefusal,
-  type DeskResult,
-  type DimensionFilter,
-  type LineChange,
-  type PlacedLine,
-} from '@wise-margin/core';
+import { BudgetDesk, type BudgetBooks, type DeskBatch, type DeskRefusal, type DeskResult, type PlacedLine } from '@wise-margin/core';
 import {
   deskIssueWords,
-  packFacts,
   packLine,
   type BudgetChangeDto,
   type BudgetEditRequest,
@@ -19,10 +8,9 @@ import {
   type DeskDto,
 } from '@wise-margin/contract';
 import type { Transaction } from 'sequelize';
-import type { Books, BooksKeeper } from '../companies/books.ts';
+import type { Books } from '../companies/books.ts';
 import { refuseUnknownFilter } from '../companies/service.ts';
 import { recordAudit, type Actor } from '../database/audit.ts';
-import type { Database } from '../database/database.ts';
 import { ProblemError } from '../http/problem.ts';
 import { budgetBooks, headOf } from './budget-books.ts';
 import { ChangeLog, type LoggedChange } from './change-log.ts';
@@ -30,10 +18,16 @@ import { changeDto } from './change-dto.ts';
 import { changeWords } from './change-words.ts';
 import { conflictWords } from './conflict-words.ts';
 import { describeBudget } from './describe.ts';
-import type { Evaluator } from '../statements/index.ts';
-import type { BudgetStore, StoredBudget } from './store.ts';
+import { deskDto } from './desk-dto.ts';
+import { refusedEdits } from './refused-edits.ts';
+import type { BudgetParts } from './budget-parts.ts';
+import type { StoredBudget } from './store.ts';
 
 const MOST_CHANGES = 200;
+const NOTHING_TO_STEP = {
+  undo: 'There is no change of yours left to take back.',
+  redo: 'There is no change of yours to make again.',
+} as const;
 const LOCKED: Readonly<Record<string, string>> = {
   approved: 'is approved and locked. Copy it to a new version to change it',
   superseded: 'was superseded and is kept as it was. Copy it to a new version to change it',
@@ -41,61 +35,26 @@ const LOCKED: Readonly<Record<string, string>> = {
 
 /** Budgets as they are worked on: all a desk draws on, edits, undo and redo, what others changed. */
 export class DeskService {
-  readonly #database: Database;
-  readonly #keeper: BooksKeeper;
-  readonly #store: BudgetStore;
-  readonly #evaluator: Evaluator;
+  readonly #parts: BudgetParts;
   readonly #log: ChangeLog;
 
-  constructor(options: {
-    readonly database: Database;
-    readonly keeper: BooksKeeper;
-    readonly store: BudgetStore;
-    readonly evaluator: Evaluator;
-  }) {
-    this.#database = options.database;
-    this.#keeper = options.keeper;
-    this.#store = options.store;
-    this.#evaluator = options.evaluator;
-    this.#log = new ChangeLog(options.database);
+  constructor(parts: BudgetParts) {
+    this.#parts = parts;
+    this.#log = new ChangeLog(parts.database);
   }
 
   /** A budget with all it draws on. @throws ProblemError 404 */
   async desk(companyId: number, budgetId: number, session: string): Promise<DeskDto> {
-    const books = await this.#keeper.of(companyId);
-    const budget = await this.#store.of(books, budgetId);
-    const { row } = budget;
-    const drawn = await budgetBooks(books, this.#store);
-    const pack = (cube: { readonly facts: Parameters<typeof packFacts>[1] }, dimensions: readonly string[]) =>
-      packFacts(books.chart, cube.facts, dimensions);
-    const { pattern, firstYear, lastYear, hasAdjustmentPeriod } = books.calendar;
-    if (pattern.kind !== 'months') throw new RangeError('calendars of weeks are not opened yet');
-    return {
-      budget: await describeBudget({ books, budget, evaluator: this.#evaluator }),
-      version: row.version,
-      lines: budget.lines.map(packLine),
-      notes: [...budget.notes],
+    const books = await this.#parts.keeper.of(companyId);
+    const budget = await this.#parts.store.of(books, budgetId);
+    const drawn = await budgetBooks(books, this.#parts.store);
+    return deskDto({
+      books,
+      drawn,
+      budget,
+      described: await describeBudget({ books, budget, evaluator: this.#parts.evaluator }),
       steps: await this.#steps(budgetId, session),
-      books: {
-        accounts: books.chart.accounts.map((account) => ({ ...account })),
-        calendar: { startMonth: pattern.startMonth, firstYear, lastYear, hasAdjustmentPeriod },
-        exponent: drawn.exponent,
-        firstPosted: books.firstPosted,
-        lastPosted: books.lastPosted,
-        actual: pack(books.cube, row.dimensions),
-        approved: [...drawn.approved].map(([year, { cube, dimensions }]) => ({
-          year,
-          dimensions: [...dimensions],
-          facts: pack(cube, dimensions),
-        })),
-        oneOffs: { entries: pack(books.oneOffs.entries, row.dimensions), months: [...books.oneOffs.months] },
-        statistics: books.calendar.periods
-          .filter(({ year }) => year === row.year)
-          .flatMap(({ index, number }) =>
-            books.statistics.figures(index).map((figure) => ({ ...figure, dimensions: { ...figure.dimensions }, period: number })),
-          ),
-      },
-    };
+    });
   }
 
   /**
@@ -105,7 +64,7 @@ export class DeskService {
    */
   async edit(companyId: number, budgetId: number, request: BudgetEditRequest, actor: Actor): Promise<DeskAnswerDto> {
     const { edits, filter, base, session, key } = request;
-    const books = await this.#keeper.of(companyId);
+    const books = await this.#parts.keeper.of(companyId);
     refuseUnknownFilter(books, filter);
     let refusals: readonly DeskRefusal[] = [];
     await this.#change(books, budgetId, async ({ desk, budget, transaction }) => {
@@ -129,67 +88,52 @@ export class DeskService {
     companyId: number,
     budgetId: number,
     made: {
-      readonly batches: readonly { readonly filter: DimensionFilter; readonly edits: readonly DeskEdit[] }[];
+      readonly batches: readonly DeskBatch[];
       readonly words: string;
       readonly session: string;
     },
     actor: Actor,
   ): Promise<void> {
     const { batches, words, session } = made;
-    const books = await this.#keeper.of(companyId);
+    const books = await this.#parts.keeper.of(companyId);
     await this.#change(books, budgetId, ({ desk }) => {
-      const results = batches.map(({ filter, edits }) => desk.apply(edits, filter));
-      const refusals = results.flatMap((each) => each.refusals);
-      if (refusals.length > 0) throw refusedEdits(books, refusals);
-      // a line that several slices touch, such as one that follows others, goes from what it was first to what it is last
-      const changes = new Map<number, LineChange>();
-      for (const { before, after } of results.flatMap((each) => each.changes))
-        changes.set(after.id, { before: changes.has(after.id) ? changes.get(after.id)!.before : before, after });
-      const result: DeskResult = {
-        changes: [...changes.values()],
-        notes: results.flatMap(({ notes }) => notes),
-        refusals: [],
-        cells: results.flatMap(({ cells }) => cells),
-      };
+      const result = desk.applyAll(batches);
+      if (result.refusals.length > 0) throw refusedEdits(books, result.refusals);
       if (result.changes.length === 0 && result.notes.length === 0) return Promise.resolve(null);
       return Promise.resolve({ result, entry: { kind: 'edit' as const, of: null, words, session, actor } });
     });
   }
 
   /** Takes the session's newest change back. @throws ProblemError 409 when there is none */
-  async undo(companyId: number, budgetId: number, session: string, actor: Actor): Promise<DeskAnswerDto> {
-    const books = await this.#keeper.of(companyId);
-    const since = (await this.#store.of(books, budgetId)).row.version;
-    await this.#change(books, budgetId, async ({ desk, transaction }) => {
-      const change = await this.#log.undoable(budgetId, session, transaction);
-      if (!change) throw new ProblemError(409, 'Nothing to undo', 'There is no change of yours left to take back.');
-      await this.#log.setTakenBack(change.id, true, transaction);
-      return {
-        result: desk.revert(change.lines, change.notes),
-        entry: { kind: 'undo', of: change.id, words: `Taken back: ${change.words}`, session, actor },
-      };
-    });
-    return this.#answer(books, budgetId, { since, session, refusals: [] });
+  undo(companyId: number, budgetId: number, session: string, actor: Actor): Promise<DeskAnswerDto> {
+    return this.#step('undo', { companyId, budgetId, session, actor });
   }
 
   /** Makes the change that was taken back last again. @throws ProblemError 409 when there is none */
-  async redo(companyId: number, budgetId: number, session: string, actor: Actor): Promise<DeskAnswerDto> {
-    const books = await this.#keeper.of(companyId);
-    const since = (await this.#store.of(books, budgetId)).row.version;
+  redo(companyId: number, budgetId: number, session: string, actor: Actor): Promise<DeskAnswerDto> {
+    return this.#step('redo', { companyId, budgetId, session, actor });
+  }
+
+  async #step(
+    kind: 'undo' | 'redo',
+    at: { readonly companyId: number; readonly budgetId: number; readonly session: string; readonly actor: Actor },
+  ): Promise<DeskAnswerDto> {
+    const { companyId, budgetId, session, actor } = at;
+    const books = await this.#parts.keeper.of(companyId);
+    const since = (await this.#parts.store.of(books, budgetId)).row.version;
+    let kept = 0;
     await this.#change(books, budgetId, async ({ desk, transaction }) => {
-      const change = await this.#log.redoable(budgetId, session, transaction);
-      if (!change) throw new ProblemError(409, 'Nothing to redo', 'There is no change of yours to make again.');
-      await this.#log.setTakenBack(change.id, false, transaction);
-      const again = change.lines.map(({ before, after }) => ({ before: after, after: before ?? emptied(after) }));
-      return {
-        result: desk.revert(
-          again,
-          change.notes.map(({ before, after }) => ({ before: after, after: before })),
-        ),
-        entry: { kind: 'redo', of: change.id, words: `Made again: ${change.words}`, session, actor },
-      };
+      const isUndo = kind === 'undo';
+      const change = await (isUndo
+        ? this.#log.undoable(budgetId, session, transaction)
+        : this.#log.redoable(budgetId, session, transaction));
+      if (!change) throw new ProblemError(409, `Nothing to ${kind}`, NOTHING_TO_STEP[kind]);
+      await this.#log.setTakenBack(change.id, isUndo, transaction);
+      const result = isUndo ? desk.revert(change.lines, change.notes) : desk.remake(change.lines, change.notes);
+      ({ kept } = result);
+      return { result, entry: { kind, of: change.id, words: `${isUndo ? 'Taken back' : 'Made again'}: ${change.words}`, session, actor } };
     });
-    return this.#answer(books, budgetId, { since, session, refusals: [] });
+    return this.#answer(books, budgetId, { since, session, kept });
   }
 
   /** Derives lines from their bases anew, so that corrected history and changed drivers flow through; held months stay. */
@@ -199,8 +143,8 @@ export class DeskService {
     { session, accounts }: { readonly session: string; readonly accounts?: readonly string[] | undefined },
     actor: Actor,
   ): Promise<DeskAnswerDto> {
-    const books = await this.#keeper.of(companyId);
-    const since = (await this.#store.of(books, budgetId)).row.version;
+    const books = await this.#parts.keeper.of(companyId);
+    const since = (await this.#parts.store.of(books, budgetId)).row.version;
     await this.#change(books, budgetId, ({ desk }) => {
       const changes = desk.rederive(accounts && new Set(accounts));
       if (changes.length === 0) return Promise.resolve(null);
@@ -215,7 +159,7 @@ export class DeskService {
         },
       });
     });
-    return this.#answer(books, budgetId, { since, session, refusals: [] });
+    return this.#answer(books, budgetId, { since, session });
   }
 
   /** What was saved since a version. */
@@ -224,14 +168,14 @@ export class DeskService {
     budgetId: number,
     query: { readonly since: number; readonly session: string },
   ): Promise<DeskAnswerDto> {
-    const books = await this.#keeper.of(companyId);
-    return this.#answer(books, budgetId, { ...query, refusals: [] });
+    const books = await this.#parts.keeper.of(companyId);
+    return this.#answer(books, budgetId, query);
   }
 
   /** The newest changes first: who, when, from, to. */
   async history(companyId: number, budgetId: number): Promise<BudgetChangeDto[]> {
-    const books = await this.#keeper.of(companyId);
-    const { row } = await this.#store.of(books, budgetId);
+    const books = await this.#parts.keeper.of(companyId);
+    const { row } = await this.#parts.store.of(books, budgetId);
     return (await this.#log.latest(budgetId, MOST_CHANGES)).map((change) => changeDto(books, row.year, change));
   }
 
@@ -240,9 +184,9 @@ export class DeskService {
     companyId: number,
     budgetId: number,
   ): Promise<{ readonly books: Books; readonly drawn: BudgetBooks; readonly budget: StoredBudget; readonly desk: BudgetDesk }> {
-    const books = await this.#keeper.of(companyId);
-    const budget = await this.#store.of(books, budgetId);
-    const drawn = await budgetBooks(books, this.#store);
+    const books = await this.#parts.keeper.of(companyId);
+    const budget = await this.#parts.store.of(books, budgetId);
+    const drawn = await budgetBooks(books, this.#parts.store);
     return { books, drawn, budget, desk: new BudgetDesk({ books: drawn, head: headOf(budget.row), ...budget }) };
   }
 
@@ -255,16 +199,16 @@ export class DeskService {
       readonly entry: Pick<LoggedChange, 'kind' | 'of' | 'words' | 'session'> & { readonly actor: Actor; readonly key?: string | null };
     } | null>,
   ): Promise<void> {
-    const drawn = await budgetBooks(books, this.#store);
-    const written = await this.#database.write(async (transaction) => {
-      const budget = await this.#store.of(books, budgetId);
+    const drawn = await budgetBooks(books, this.#parts.store);
+    const written = await this.#parts.database.write(async (transaction) => {
+      const budget = await this.#parts.store.of(books, budgetId);
       const why = LOCKED[budget.row.state];
       if (why) throw new ProblemError(409, 'Locked', `${budget.row.name} ${why}.`);
       const desk = new BudgetDesk({ books: drawn, head: headOf(budget.row), ...budget });
       const acted = await act({ desk, budget, transaction });
       if (acted === null) return null;
       const { result, entry } = acted;
-      const lines = await this.#store.write(
+      const lines = await this.#parts.store.write(
         books,
         budget,
         { changes: result.changes, notes: result.notes, actor: entry.actor },
@@ -276,7 +220,7 @@ export class DeskService {
         transaction,
       );
       await recordAudit(
-        this.#database,
+        this.#parts.database,
         {
           companyId: books.id,
           actor: entry.actor,
@@ -288,7 +232,7 @@ export class DeskService {
       );
       return { budget, lines, notes: [...desk.notes] };
     });
-    if (written) this.#store.accept(books, written);
+    if (written) this.#parts.store.accept(books, written);
   }
 
   /** @throws ProblemError 409 naming the cells another session changed since the version that was looked at */
@@ -311,9 +255,14 @@ export class DeskService {
   async #answer(
     books: Books,
     budgetId: number,
-    how: { readonly since: number | undefined; readonly session: string; readonly refusals: readonly DeskRefusal[] },
+    how: {
+      readonly since: number | undefined;
+      readonly session: string;
+      readonly refusals?: readonly DeskRefusal[];
+      readonly kept?: number;
+    },
   ): Promise<DeskAnswerDto> {
-    const budget = await this.#store.of(books, budgetId);
+    const budget = await this.#parts.store.of(books, budgetId);
     const since = await this.#log.since(budgetId, how.since ?? budget.row.version - 1);
     const ids = new Set(since.flatMap(({ lines }) => lines.map(({ after }) => after.id)));
     const others = since.filter(({ session }) => session !== how.session);
@@ -321,10 +270,11 @@ export class DeskService {
       version: budget.row.version,
       lines: budget.lines.filter(({ id }) => ids.has(id)).map(packLine),
       notes: since.some(({ notes }) => notes.length > 0) ? [...budget.notes] : null,
-      refusals: how.refusals.map(({ edit, account, text, issue }) => ({ edit, account, text, message: deskIssueWords(issue) })),
+      refusals: (how.refusals ?? []).map(({ edit, account, text, issue }) => ({ edit, account, text, message: deskIssueWords(issue) })),
       steps: await this.#steps(budgetId, how.session),
       others: others.map(({ actor, words }) => `${actor}: ${words}`),
       state: budget.row.state as DeskAnswerDto['state'],
+      kept: how.kept ?? 0,
     };
   }
 
@@ -334,12 +284,6 @@ export class DeskService {
   }
 }
 
-const emptied = (line: PlacedLine): PlacedLine => ({
-  ...line,
-  basis: { kind: 'typed' },
-  months: line.months.map(() => ({ amount: minor(0), held: false })),
-});
-
 /** Cells by the ids their lines were stored under. */
 function storedCells(result: DeskResult, stored: readonly { readonly after: PlacedLine }[]): string[] {
   const ids = new Map(result.changes.map(({ after }, index) => [after.id, stored[index]!.after.id]));
@@ -347,14 +291,4 @@ function storedCells(result: DeskResult, stored: readonly { readonly after: Plac
     const [id, month] = cell.split(':');
     return `${ids.get(Number(id)) ?? id}:${month}`;
   });
-}
-
-/** Every edit was refused: the first is told as the fault, all of them with their place. */
-function refusedEdits(books: Books, refusals: readonly DeskRefusal[]): ProblemError {
-  const told = refusals.map(({ edit, account, text, issue }) => {
-    const known = books.chart.accounts.find(({ number }) => number === account);
-    const words = `${account}${known ? ` ${known.name}` : ''}: ${text === '' ? '' : `"${text}" `}${deskIssueWords(issue)}.`;
-    return { path: `edits.${edit}.text`, message: words };
-  });
-  return new ProblemError(422, 'Not accepted', told[0]!.message, told);
 }

@@ -22,7 +22,7 @@ import type { Actor } from '../database/audit.ts';
 import { budgetWorkbook, NotOurWorkbookError, readBudgetWorkbook, type FilledNote } from '../formats/budget-workbook.ts';
 import { inspectFile } from '../formats/inspect-file.ts';
 import { BrokenCsvError, readCsv } from '../formats/read-csv.ts';
-import { safeText } from '../formats/safe-text.ts';
+import { plainText, safeText } from '../formats/safe-text.ts';
 import { refused } from '../http/problem.ts';
 import { headOf } from './budget-books.ts';
 import type { DeskService } from './desk-service.ts';
@@ -198,7 +198,7 @@ export class ExchangeService {
 async function rowsOf(path: string): Promise<string[][]> {
   const rows: string[][] = [];
   try {
-    await readCsv(path, await inspectFile(path), (cells) => void rows.push(cells));
+    await readCsv(path, await inspectFile(path), (cells) => void rows.push(cells.map(plainText)));
   } catch (error) {
     if (error instanceof BrokenCsvError) throw refused(`Row ${error.row} breaks off: ${error.message}. Close its quotes.`, 'file');
     throw error;

@@ -54,11 +54,16 @@ export class OneOffService {
     const code = periodCode(year, number);
     const accountId = books.accountIds[position]!;
     if (entry !== undefined) {
-      const [found] = await this.#database.select<{ id: number }>(
-        'SELECT e.id FROM entries e JOIN lines l ON l.entry_id = e.id WHERE e.id = $1 AND e.company_id = $2 AND l.account_id = $3 AND l.period_code = $4',
+      const [found] = await this.#database.select<{ state: string; kind: string }>(
+        'SELECT e.state, e.kind FROM entries e JOIN lines l ON l.entry_id = e.id WHERE e.id = $1 AND e.company_id = $2 AND l.account_id = $3 AND l.period_code = $4',
         [entry, companyId, accountId, code],
       );
       if (!found) throw refused(`Entry ${entry} has no line at ${account} in ${key}.`, 'entry');
+      if (found.state !== 'posted' || found.kind === 'closing')
+        throw refused(
+          `Entry ${entry} is ${found.state === 'posted' ? 'a closing entry' : 'not posted'}, and counts in no history as it is.`,
+          'entry',
+        );
     }
     const [marked] = await this.#database.select<{ id: number }>(
       'SELECT id FROM one_offs WHERE company_id = $1 AND account_id = $2 AND period_code = $3 AND coalesce(entry_id, 0) = $4',

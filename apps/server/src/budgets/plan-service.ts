@@ -25,50 +25,36 @@ import {
   type whatIfVersionSchema,
 } from '@wise-margin/contract';
 import type { z } from 'zod';
-import type { Books, BooksKeeper } from '../companies/books.ts';
+import type { Books } from '../companies/books.ts';
 import { recordAudit, type Actor } from '../database/audit.ts';
-import type { Database } from '../database/database.ts';
 import { ProblemError, refused } from '../http/problem.ts';
-import type { Evaluator } from '../statements/index.ts';
 import { budgetBooks, headOf } from './budget-books.ts';
 import type { BudgetService } from './service.ts';
-import type { BudgetStore, StoredBudget } from './store.ts';
+import type { BudgetParts } from './budget-parts.ts';
+import type { StoredBudget } from './store.ts';
 
 /** A plan as a whole: what wants a second look, versions side by side, reforecasts. */
 export class PlanService {
-  readonly #database: Database;
-  readonly #keeper: BooksKeeper;
-  readonly #store: BudgetStore;
-  readonly #evaluator: Evaluator;
+  readonly #parts: BudgetParts;
   readonly #budgets: BudgetService;
 
-  constructor(options: {
-    readonly database: Database;
-    readonly keeper: BooksKeeper;
-    readonly store: BudgetStore;
-    readonly evaluator: Evaluator;
-    readonly budgets: BudgetService;
-  }) {
-    this.#database = options.database;
-    this.#keeper = options.keeper;
-    this.#store = options.store;
-    this.#evaluator = options.evaluator;
-    this.#budgets = options.budgets;
+  constructor(parts: BudgetParts, budgets: BudgetService) {
+    this.#parts = parts;
+    this.#budgets = budgets;
   }
 
   /** What of a budget wants a second look, with the answers given. */
   async sanity(companyId: number, budgetId: number): Promise<SanityListDto> {
-    const books = await this.#keeper.of(companyId);
-    const budget = await this.#store.of(books, budgetId);
-    const drawn = await budgetBooks(books, this.#store);
-    const answers = await this.#database.select<{ finding: string; text: string; at: string; actor: string }>(
+    const books = await this.#parts.keeper.of(companyId);
+    const budget = await this.#parts.store.of(books, budgetId);
+    const drawn = await budgetBooks(books, this.#parts.store);
+    const answers = await this.#parts.database.select<{ finding: string; text: string; at: string; actor: string }>(
       'SELECT finding, text, at, actor FROM budget_answers WHERE budget_id = $1',
       [budgetId],
     );
     const answerOf = new Map(answers.map(({ finding, ...answer }) => [finding, answer]));
     const how = {
       exponent: books.currency.exponent,
-      year: budget.row.year,
       month: (month: number) => monthOfYearName(books.calendar, budget.row.year, month),
     };
     const items = sanityFindings({ books: drawn, head: headOf(budget.row), lines: budget.lines }).map((finding) => {
@@ -86,20 +72,24 @@ export class PlanService {
     { key, text }: { readonly key: string; readonly text: string },
     actor: Actor,
   ): Promise<SanityListDto> {
-    const books = await this.#keeper.of(companyId);
-    await this.#store.of(books, budgetId);
-    await this.#database.write(async (transaction) => {
+    const books = await this.#parts.keeper.of(companyId);
+    await this.#parts.store.of(books, budgetId);
+    await this.#parts.database.write(async (transaction) => {
       if (text === '')
-        await this.#database.run('DELETE FROM budget_answers WHERE budget_id = $1 AND finding = $2', [budgetId, key], transaction);
+        await this.#parts.database.run('DELETE FROM budget_answers WHERE budget_id = $1 AND finding = $2', [budgetId, key], transaction);
       else
-        await this.#database.run(
+        await this.#parts.database.run(
           `INSERT INTO budget_answers (budget_id, finding, text, at, actor) VALUES ($1, $2, $3, $4, $5)
            ON CONFLICT DO UPDATE SET text = excluded.text, at = excluded.at, actor = excluded.actor`,
           [budgetId, key, text, actor.now().toISOString(), actor.name],
           transaction,
         );
       const details = { finding: key, text };
-      await recordAudit(this.#database, { companyId, actor, action: 'budget.answer', subject: `budget ${budgetId}`, details }, transaction);
+      await recordAudit(
+        this.#parts.database,
+        { companyId, actor, action: 'budget.answer', subject: `budget ${budgetId}`, details },
+        transaction,
+      );
     });
     return this.sanity(companyId, budgetId);
   }
@@ -126,9 +116,9 @@ export class PlanService {
 
   /** A budget beside another version, or beside actuals, line by line with the reasons. @throws ProblemError 404 */
   async compare(companyId: number, budgetId: number, other: number | 'actual' | 'projection'): Promise<ComparisonDto> {
-    const books = await this.#keeper.of(companyId);
-    const right = await this.#store.of(books, budgetId);
-    const left = typeof other === 'number' ? await this.#store.of(books, other) : null;
+    const books = await this.#parts.keeper.of(companyId);
+    const right = await this.#parts.store.of(books, budgetId);
+    const left = typeof other === 'number' ? await this.#parts.store.of(books, other) : null;
     const nameOf = ({ row }: StoredBudget) => `${row.name}, FY${row.year}`;
     const leftName = left ? nameOf(left) : other === 'actual' ? `Actual, FY${right.row.year}` : `Projection, FY${right.row.year}`;
     const shift = left ? left.row.year - right.row.year : 0;
@@ -157,7 +147,7 @@ export class PlanService {
       ],
     };
     const asOf = periodOfYear(books.calendar, right.row.year, PERIODS_PER_YEAR)!;
-    const { grid, issues } = await this.#evaluator.evaluate(books, { lineSet: INCOME_LINES, columnSet, asOf, filter: {} });
+    const { grid, issues } = await this.#parts.evaluator.evaluate(books, { lineSet: INCOME_LINES, columnSet, asOf, filter: {} });
     const view = { key: 'comparison', name: 'Versions compared', note: '', openAll: true };
     const [leftReasons, rightReasons] = [
       left ? await this.#reasons(books, left) : new Map<string, string[]>(),
@@ -177,8 +167,8 @@ export class PlanService {
   /** A new version whose posted months are actuals. @throws ProblemError 422 for a month outside the budget's year */
   async reforecast(companyId: number, budgetId: number, request: z.output<typeof reforecastSchema>, actor: Actor): Promise<BudgetDto> {
     const { name, note, through: key, rest } = request;
-    const books = await this.#keeper.of(companyId);
-    const from = await this.#store.of(books, budgetId);
+    const books = await this.#parts.keeper.of(companyId);
+    const from = await this.#parts.store.of(books, budgetId);
     const first = periodOfYear(books.calendar, from.row.year, 1)!;
     const through = key === undefined ? books.lastPosted : periodOfKey(books.calendar, key);
     if (through === null || through < first)
@@ -186,7 +176,7 @@ export class PlanService {
         `Nothing of FY${from.row.year} is posted ${key === undefined ? 'yet' : `through ${key}`}, so that there are no actuals to take. Copy the budget instead.`,
         'through',
       );
-    const drawn = await budgetBooks(books, this.#store);
+    const drawn = await budgetBooks(books, this.#parts.store);
     const lines = reforecast({ books: drawn, head: headOf(from.row), lines: from.lines, through, rest });
     return this.#budgets.addVersion(books, from, { name, note, lines }, actor);
   }
@@ -194,9 +184,9 @@ export class PlanService {
   /** A new version under changed assumptions; the months that changed are held, so that their bases leave them. */
   async whatIf(companyId: number, budgetId: number, request: z.output<typeof whatIfVersionSchema>, actor: Actor): Promise<BudgetDto> {
     const { name, note, tried } = request;
-    const books = await this.#keeper.of(companyId);
-    const from = await this.#store.of(books, budgetId);
-    const drawn = await budgetBooks(books, this.#store);
+    const books = await this.#parts.keeper.of(companyId);
+    const from = await this.#parts.store.of(books, budgetId);
+    const drawn = await budgetBooks(books, this.#parts.store);
     const lines = whatIf({ books: drawn, head: headOf(from.row), lines: from.lines, tried }).map((line, index) => ({
       ...line,
       months: line.months.map((month, at) => (month.amount === from.lines[index]!.months[at]!.amount ? month : { ...month, held: true })),
@@ -206,7 +196,7 @@ export class PlanService {
 
   /** How the lines of each account are derived, and what was noted on them. */
   async #reasons(books: Books, budget: StoredBudget): Promise<Map<string, string[]>> {
-    const drawn = await budgetBooks(books, this.#store);
+    const drawn = await budgetBooks(books, this.#parts.store);
     const head = headOf(budget.row);
     const desk = new BudgetDesk({ books: drawn, head, ...budget });
     const reasons = new Map<string, string[]>();

@@ -25,15 +25,14 @@ import {
   type NewBudget,
 } from '@wise-margin/contract';
 import type { z } from 'zod';
-import type { Books, BooksKeeper } from '../companies/books.ts';
+import type { Books } from '../companies/books.ts';
 import { openFiscalYear, refuseUnknownFilter } from '../companies/service.ts';
 import { recordAudit, type Actor } from '../database/audit.ts';
-import type { Database } from '../database/database.ts';
 import { ProblemError, refused } from '../http/problem.ts';
-import type { Evaluator } from '../statements/index.ts';
 import { budgetBooks, headOf } from './budget-books.ts';
 import { describeBudget, yearGrid } from './describe.ts';
-import type { BudgetStore, StoredBudget } from './store.ts';
+import type { BudgetParts } from './budget-parts.ts';
+import type { StoredBudget } from './store.ts';
 
 /** Where a budget can go from each state. Approved ones are amended by a new version alone. */
 const NEXT_STATES: Readonly<Record<BudgetStateDto, readonly BudgetStateDto[]>> = {
@@ -51,26 +50,17 @@ const WAY_ON: Readonly<Record<BudgetStateDto, string>> = {
 
 /** Creates and shows budgets, and takes them through their states. */
 export class BudgetService {
-  readonly #database: Database;
-  readonly #keeper: BooksKeeper;
-  readonly #store: BudgetStore;
-  readonly #evaluator: Evaluator;
+  readonly #parts: BudgetParts;
 
-  constructor(options: {
-    readonly database: Database;
-    readonly keeper: BooksKeeper;
-    readonly store: BudgetStore;
-    readonly evaluator: Evaluator;
-  }) {
-    this.#database = options.database;
-    this.#keeper = options.keeper;
-    this.#store = options.store;
-    this.#evaluator = options.evaluator;
+  constructor(parts: BudgetParts) {
+    this.#parts = parts;
   }
 
   async list(companyId: number): Promise<BudgetDto[]> {
-    const books = await this.#keeper.of(companyId);
-    return Promise.all((await this.#store.list(companyId)).map(async (row) => this.#describe(books, await this.#store.of(books, row.id))));
+    const books = await this.#parts.keeper.of(companyId);
+    return Promise.all(
+      (await this.#parts.store.list(companyId)).map(async (row) => this.#describe(books, await this.#parts.store.of(books, row.id))),
+    );
   }
 
   /**
@@ -81,12 +71,12 @@ export class BudgetService {
   async create(companyId: number, request: NewBudget, actor: Actor): Promise<BudgetDto> {
     const { year, from, name, change, changeByClass, basisByClass, projected, roundTo, note } = request;
     await this.#refuseYearWithoutHistory(companyId, from);
-    await openFiscalYear(this.#database, this.#keeper, { companyId, year, actor });
-    const books = await this.#keeper.of(companyId);
+    await openFiscalYear(this.#parts.database, this.#parts.keeper, { companyId, year, actor });
+    const books = await this.#parts.keeper.of(companyId);
     await this.#refuseNameInUse(companyId, year, name);
     const dimensions = this.#dimensionsOf(books, request.dimensions);
     const lines = firstBudget({
-      books: await budgetBooks(books, this.#store),
+      books: await budgetBooks(books, this.#parts.store),
       head: { year, fromYear: from, dimensions },
       changes: { all: change, byClass: changeByClass as Partial<Record<AccountClass, string>> },
       bases: basisByClass as Partial<Record<AccountClass, FirstBasis>>,
@@ -101,8 +91,8 @@ export class BudgetService {
    * @throws ProblemError 422 for a name in use
    */
   async copy(companyId: number, budgetId: number, { name, note }: z.output<typeof copyBudgetSchema>, actor: Actor): Promise<BudgetDto> {
-    const books = await this.#keeper.of(companyId);
-    const from = await this.#store.of(books, budgetId);
+    const books = await this.#parts.keeper.of(companyId);
+    const from = await this.#parts.store.of(books, budgetId);
     return this.addVersion(books, from, { name, note, lines: from.lines }, actor);
   }
 
@@ -120,14 +110,14 @@ export class BudgetService {
 
   /** The month grid with what each account's row is made of. */
   async grid(companyId: number, budgetId: number, filter: DimensionFilter): Promise<BudgetGridDto> {
-    const books = await this.#keeper.of(companyId);
+    const books = await this.#parts.keeper.of(companyId);
     refuseUnknownFilter(books, filter);
-    const budget = await this.#store.of(books, budgetId);
+    const budget = await this.#parts.store.of(books, budgetId);
     const { row } = budget;
     const head = headOf(row);
-    const drawn = await budgetBooks(books, this.#store);
+    const drawn = await budgetBooks(books, this.#parts.store);
     const desk = new BudgetDesk({ books: drawn, head, ...budget });
-    const grid = await yearGrid({ books, budget, evaluator: this.#evaluator }, filter);
+    const grid = await yearGrid({ books, budget, evaluator: this.#parts.evaluator }, filter);
     const view = { key: 'budget', name: row.name, note: '', openAll: false };
     const dto = gridDto(grid, { budget: row.name, view, issues: [] });
     const accounts = new Set(dto.lines.flatMap((line) => line.account ?? []));
@@ -154,8 +144,8 @@ export class BudgetService {
     { state, openFindings = 0 }: { readonly state: BudgetStateDto; readonly openFindings?: number },
     actor: Actor,
   ): Promise<BudgetDto> {
-    const books = await this.#keeper.of(companyId);
-    const { row } = await this.#store.of(books, budgetId);
+    const books = await this.#parts.keeper.of(companyId);
+    const { row } = await this.#parts.store.of(books, budgetId);
     const from = row.state as BudgetStateDto;
     if (!NEXT_STATES[from].includes(state))
       throw new ProblemError(
@@ -163,18 +153,18 @@ export class BudgetService {
         'Not from here',
         `${row.name} is ${STATE_WORDS[from]} and cannot become ${STATE_WORDS[state]}. ${WAY_ON[from]}.`,
       );
-    await this.#database.write(async (transaction) => {
-      const { budgets } = this.#database.models;
+    await this.#parts.database.write(async (transaction) => {
+      const { budgets } = this.#parts.database.models;
       if (state === 'approved')
         await budgets.update({ state: 'superseded' }, { where: { companyId, year: row.year, state: 'approved' }, transaction });
       await budgets.update({ state }, { where: { id: budgetId }, transaction });
       await recordAudit(
-        this.#database,
+        this.#parts.database,
         { companyId, actor, action: `budget.${state}`, subject: `budget ${budgetId}`, details: { from, openFindings } },
         transaction,
       );
     });
-    return this.#describe(books, await this.#store.of(books, budgetId));
+    return this.#describe(books, await this.#parts.store.of(books, budgetId));
   }
 
   /** Writes a new budget in work with its lines and notes. */
@@ -193,8 +183,8 @@ export class BudgetService {
     actor: Actor,
   ): Promise<BudgetDto> {
     const { lines, notes, dimensions, ...told } = made;
-    const id = await this.#database.write(async (transaction) => {
-      const row = await this.#database.models.budgets.create(
+    const id = await this.#parts.database.write(async (transaction) => {
+      const row = await this.#parts.database.models.budgets.create(
         {
           ...told,
           companyId: books.id,
@@ -205,30 +195,30 @@ export class BudgetService {
         },
         { transaction },
       );
-      await this.#store.insertLines(books, row.id, lines, transaction);
-      await this.#store.writeNotes(
+      await this.#parts.store.insertLines(books, row.id, lines, transaction);
+      await this.#parts.store.writeNotes(
         row.id,
         notes.map((after) => ({ before: null, after })),
         actor,
         transaction,
       );
       await recordAudit(
-        this.#database,
+        this.#parts.database,
         { companyId: books.id, actor, action: 'budget.create', subject: `budget ${row.id}`, details: { ...told, dimensions } },
         transaction,
       );
       return row.id;
     });
-    return this.#describe(books, await this.#store.of(books, id));
+    return this.#describe(books, await this.#parts.store.of(books, id));
   }
 
   async #refuseNameInUse(companyId: number, year: number, name: string): Promise<void> {
-    if ((await this.#store.list(companyId)).some((row) => row.year === year && row.name.toLowerCase() === name.toLowerCase()))
+    if ((await this.#parts.store.list(companyId)).some((row) => row.year === year && row.name.toLowerCase() === name.toLowerCase()))
       throw refused(`FY${year} has a budget named ${name} already. Give this one another name.`, 'name');
   }
 
   async #refuseYearWithoutHistory(companyId: number, year: number): Promise<void> {
-    const books = await this.#keeper.of(companyId);
+    const books = await this.#parts.keeper.of(companyId);
     const first = periodOfYear(books.calendar, year, 1);
     const last = periodOfYear(books.calendar, year, 12);
     const held = books.years.filter(
@@ -248,10 +238,10 @@ export class BudgetService {
 
   /** What a basis would give a row, before it is set. @throws ProblemError 422 as when it is set */
   async previewBasis(companyId: number, budgetId: number, request: z.output<typeof basisPreviewRequestSchema>): Promise<BasisPreviewDto> {
-    const books = await this.#keeper.of(companyId);
+    const books = await this.#parts.keeper.of(companyId);
     refuseUnknownFilter(books, request.filter);
-    const budget = await this.#store.of(books, budgetId);
-    const drawn = await budgetBooks(books, this.#store);
+    const budget = await this.#parts.store.of(books, budgetId);
+    const drawn = await budgetBooks(books, this.#parts.store);
     const previewed = previewBasis({ books: drawn, head: headOf(budget.row), lines: budget.lines }, request);
     if (!previewed.ok) throw refused(previewed.message, 'basis');
     return previewed.preview;
@@ -267,6 +257,6 @@ export class BudgetService {
   }
 
   #describe(books: Books, budget: StoredBudget, whole?: StatementGrid): Promise<BudgetDto> {
-    return describeBudget({ books, budget, evaluator: this.#evaluator }, whole);
+    return describeBudget({ books, budget, evaluator: this.#parts.evaluator }, whole);
   }
 }

@@ -26,8 +26,9 @@ export async function loadOneOffs(
   const slotOf = (code: number) => slotOfYear(calendar, Math.floor(code / 100), code % 100);
   const rows = await database.select<{ position: number; period_code: number; combination_id: number; amount: number }>(
     `SELECT a.position, o.period_code, l.combination_id, sum(l.amount) AS amount
-     FROM one_offs o JOIN accounts a ON a.id = o.account_id JOIN lines l ON l.entry_id = o.entry_id AND l.account_id = o.account_id
-     WHERE o.company_id = $1 GROUP BY a.position, o.period_code, l.combination_id`,
+     FROM one_offs o JOIN accounts a ON a.id = o.account_id JOIN entries e ON e.id = o.entry_id
+       JOIN lines l ON l.entry_id = o.entry_id AND l.account_id = o.account_id
+     WHERE o.company_id = $1 AND e.state = 'posted' AND e.kind <> 'closing' GROUP BY a.position, o.period_code, l.combination_id`,
     [id],
   );
   entries.post(

@@ -1,6 +1,6 @@
 import workbooks from 'exceljs';
 import type { FileFigure } from '@wise-margin/core';
-import { safeText } from './safe-text.ts';
+import { plainText, safeText } from './safe-text.ts';
 
 /** A line of a budget as it is sent to be filled in; amounts in the currency's own unit, in the shown sign. */
 export type SheetLine = {
@@ -136,7 +136,7 @@ export async function budgetWorkbook(sheet: BudgetSheet): Promise<Buffer> {
   about.addRows([
     ['budget', sheet.budget],
     ['head', head],
-    ['dimensions', JSON.stringify(dimensions)],
+    ['dimensions', dimensions.join('\t')],
   ]);
   return Buffer.from(await workbook.xlsx.writeBuffer());
 }
@@ -161,7 +161,8 @@ export async function readBudgetWorkbook(path: string, months: readonly string[]
   const known = new Map<string, string>();
   about.eachRow((row) => known.set(textOf(row.getCell(1).value), textOf(row.getCell(2).value)));
   const head = Number(known.get('head'));
-  const dimensions = JSON.parse(known.get('dimensions') ?? '[]') as string[];
+  if (!Number.isInteger(head) || head < 1) throw new NotOurWorkbookError('The spreadsheet does not say any more which budget it is of');
+  const dimensions = (known.get('dimensions') ?? '').split('\t').filter((name) => name !== '');
   const columns = new Map<string, number>();
   page.getRow(head).eachCell((cell, column) => columns.set(textOf(cell.value), column));
   const missing = ['Account', ...dimensions, ...months, 'Note'].filter((name) => !columns.has(name));
@@ -185,7 +186,9 @@ export async function readBudgetWorkbook(path: string, months: readonly string[]
 function textOf(value: workbooks.CellValue): string {
   if (value === null || value === undefined) return '';
   if (typeof value === 'number') return Number.isInteger(value) ? String(value) : value.toFixed(6).replace(/0+$/, '').replace(/\.$/, '');
-  if (typeof value === 'string') return value.trim();
+  if (typeof value === 'string') return plainText(value.trim());
+  if (value instanceof Date) return value.toISOString().slice(0, 10);
+  if (typeof value === 'object' && 'error' in value) return value.error;
   if (typeof value === 'object' && 'result' in value) return textOf(value.result as workbooks.CellValue);
   if (typeof value === 'object' && 'richText' in value)
     return value.richText

@@ -5,6 +5,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { useParams } from 'react-router';
 import { useCompany } from '../shell/company.ts';
 import { Choice } from '../ui/choice.tsx';
+import { CheckField } from '../ui/labeled-field.tsx';
 import { Page } from '../ui/page.tsx';
 import { Failure, Loading } from '../ui/states.tsx';
 import { useSearch } from '../ui/use-search.ts';
@@ -17,6 +18,7 @@ import { ExchangePanel } from './exchange-panel.tsx';
 import { LinePanel } from './line-panel.tsx';
 import { HistoryPanel, SanityPanel, useSanity } from './plan-panels.tsx';
 import { Ribbon } from './ribbon.tsx';
+import { SidePanel } from './side-panel.tsx';
 import { SpreadChoice } from './spread-choice.tsx';
 import { TargetPanel } from './target-panel.tsx';
 import { WhatIfPanel } from './what-if-panel.tsx';
@@ -35,6 +37,7 @@ export default function BudgetPage() {
     return value === null ? [] : [[name, [value === NONE ? '' : value]] as const];
   });
   const filter: FilterDto = Object.fromEntries(kept.map(([name, values]) => [name, [...values]]));
+  const strange = kept.filter(([name, [value]]) => !company.dimensions.some((each) => each.name === name && each.values.includes(value!)));
   const { opened, session, snapshot } = useDesk(company.id, id, { filter, account: selected });
   const [spread, setSpread] = useState<Spread>('history');
   const [showAll, setShowAll] = useState(false);
@@ -147,10 +150,15 @@ export default function BudgetPage() {
             />
           ))}
         <SpreadChoice spread={spread} choose={setSpread} year={budget.year} />
-        <Toggle label="Quarters" on={withQuarters} set={setWithQuarters} />
-        <Toggle label="Accounts without figures" on={showAll} set={setShowAll} />
+        <CheckField label="Quarters" checked={withQuarters} set={setWithQuarters} />
+        <CheckField label="Accounts without figures" checked={showAll} set={setShowAll} />
         <Choice label="Beside" value={panel} options={panels} choose={(value) => set('panel', value === 'line' ? null : value)} />
       </div>
+      {strange.map(([name, [value]]) => (
+        <p key={name} role="alert" className="mb-2 border-l-2 border-brick bg-sheet px-3 py-1.5 text-[13px]">
+          There is no {name} “{value}”. Choose one above.
+        </p>
+      ))}
       <Told session={session} snapshot={snapshot} told={told} />
       <div className="flex min-h-0 flex-1 pb-3">
         <BudgetGrid
@@ -173,11 +181,9 @@ export default function BudgetPage() {
         />
         {panel === 'sanity' ? <SanityPanel budget={id} locked={locked} go={(account) => set('row', account)} /> : null}
         {panel === 'what-if' ? <WhatIfPanel session={session} budget={budget} /> : null}
-        {panel === 'target' && isWhole ? <TargetPanel session={session} desk={opened.data} locked={locked} /> : null}
+        {panel === 'target' && isWhole ? <TargetPanel session={session} grid={shown.grid} locked={locked} /> : null}
         {panel === 'target' && !isWhole ? (
-          <aside aria-label="Target" className="ml-3 w-[360px] border border-hairline bg-sheet p-4">
-            A target is for the budget as a whole. Choose all together above the grid.
-          </aside>
+          <SidePanel title="Target" words="A target is for the budget as a whole. Choose all together above the grid." />
         ) : null}
         {panel === 'history' ? <HistoryPanel budget={id} /> : null}
         {row && panel === 'line' ? (
@@ -200,9 +206,3 @@ export default function BudgetPage() {
     </Page>
   );
 }
-
-const Toggle = ({ label, on, set }: { readonly label: string; readonly on: boolean; readonly set: (on: boolean) => void }) => (
-  <label className="flex items-center gap-1.5">
-    <input type="checkbox" className="accent-copper" checked={on} onChange={(event) => set(event.target.checked)} /> {label}
-  </label>
-);

@@ -1,12 +1,17 @@
+import { groups } from 'd3';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { formatAmount, minor } from '@wise-margin/core';
 import type { EntryLinesDto, OneOffDto } from '@wise-margin/contract';
 import { useState } from 'react';
 import { getJson, queryText, sendDelete, sendJson } from '../api/client.ts';
 import { useCompany } from '../shell/company.ts';
 import { Amount } from '../ui/figure.tsx';
 import { SelectField, TextField } from '../ui/labeled-field.tsx';
+import { ownSession } from './desk/unsaved.ts';
 
 const WHOLE = 'month';
+/** As many lines of a month as the ledger hands out at once. */
+const MOST_LINES = 2000;
 
 /** What of an account's history does not recur and is left out of its basis, and the form that marks more. */
 export function OneOffs({
@@ -30,7 +35,7 @@ export function OneOffs({
   /** The line takes the changed history up, and the desk opens anew over it. */
   const flowThrough = async (): Promise<void> => {
     if (!locked)
-      await sendJson('POST', `/companies/${company.id}/budgets/${budget}/rederive`, { accounts: [account], session: 'one-offs' });
+      await sendJson('POST', `/companies/${company.id}/budgets/${budget}/rederive`, { accounts: [account], session: ownSession() });
     await client.invalidateQueries();
   };
   const remove = useMutation({
@@ -95,7 +100,10 @@ function MarkForm({
     queryKey: ['entries', id, account, period],
     enabled: period !== '',
     queryFn: ({ signal }) =>
-      getJson<EntryLinesDto>(`/companies/${id}/accounts/${account}/entries${queryText({ from: period, to: period, limit: 200 })}`, signal),
+      getJson<EntryLinesDto>(
+        `/companies/${id}/accounts/${account}/entries${queryText({ from: period, to: period, limit: MOST_LINES })}`,
+        signal,
+      ),
   });
   const mark = useMutation({
     mutationFn: async () => {
@@ -109,7 +117,10 @@ function MarkForm({
     },
     onSuccess: close,
   });
-  const amount = (value: number) => (value / 10 ** exponent).toLocaleString('en-US');
+  // an entry may have several lines at the account, such as one for each department
+  const entriesOf = groups(entries.data?.lines ?? [], ({ entryId }) => entryId);
+  const left = (entries.data?.count ?? 0) - (entries.data?.lines.length ?? 0);
+  const amount = (value: number) => formatAmount(minor(value), { exponent, unit: 'cents' });
   return (
     <form
       aria-label="Leave out"
@@ -133,11 +144,14 @@ function MarkForm({
         value={entry}
         options={[
           [WHOLE, 'The whole month'],
-          ...(entries.data?.lines.map((line) => [String(line.entryId), `${line.entry}, ${line.memo}: ${amount(line.amount)}`] as const) ??
-            []),
+          ...entriesOf.map(([entryId, lines]) => {
+            const amounts = lines.map((line) => amount(line.amount)).join(' + ');
+            return [String(entryId), `${lines[0]!.entry}, ${lines[0]!.memo}: ${amounts}`] as const;
+          }),
         ]}
         set={setEntry}
       />
+      {left > 0 ? <p className="text-ink-soft">{left.toLocaleString('en-US')} more lines of the month are not listed.</p> : null}
       <TextField label="Why it will not recur" value={reason} set={setReason} />
       {mark.isError ? (
         <p role="alert" className="mt-1 text-brick">

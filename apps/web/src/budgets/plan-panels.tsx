@@ -5,8 +5,7 @@ import { getJson, sendJson } from '../api/client.ts';
 import { useCompany } from '../shell/company.ts';
 import { Amount } from '../ui/figure.tsx';
 import { Failure, Loading } from '../ui/states.tsx';
-
-const PANEL = 'ml-3 w-[380px] shrink-0 overflow-y-auto border border-hairline bg-sheet p-4 text-[13px]';
+import { SidePanel } from './side-panel.tsx';
 
 export const useSanity = (company: number, budget: number) =>
   useQuery({
@@ -34,8 +33,7 @@ export function SanityPanel({
   });
   const { data } = list;
   return (
-    <aside aria-label="Sanity list" className={PANEL} tabIndex={0}>
-      <h2 className="font-serif text-[19px] leading-6 font-semibold">Sanity list</h2>
+    <SidePanel title="Sanity list">
       {list.isError ? <Failure error={list.error} retry={() => void list.refetch()} /> : null}
       {!data && !list.isError ? <Loading what="the findings" /> : null}
       {data ? (
@@ -61,7 +59,7 @@ export function SanityPanel({
           />
         ))}
       </ul>
-    </aside>
+    </SidePanel>
   );
 }
 
@@ -133,8 +131,7 @@ export function HistoryPanel({ budget }: { readonly budget: number }) {
     queryFn: ({ signal }) => getJson<BudgetChangeDto[]>(`/companies/${id}/budgets/${budget}/history`, signal),
   });
   return (
-    <aside aria-label="History" className={PANEL} tabIndex={0}>
-      <h2 className="font-serif text-[19px] leading-6 font-semibold">History</h2>
+    <SidePanel title="History">
       {history.isError ? <Failure error={history.error} retry={() => void history.refetch()} /> : null}
       {!history.data && !history.isError ? <Loading what="the changes" /> : null}
       {history.data?.length === 0 ? <p className="mt-1 text-ink-soft">Nothing was changed since it was made.</p> : null}
@@ -173,6 +170,6 @@ export function HistoryPanel({ budget }: { readonly budget: number }) {
           </li>
         ))}
       </ul>
-    </aside>
+    </SidePanel>
   );
 }

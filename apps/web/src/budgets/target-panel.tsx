@@ -1,13 +1,13 @@
-import { parseAccountList, parseAmount, selects } from '@wise-margin/core';
-import type { DeskDto } from '@wise-margin/contract';
+import { parseAccountList, parseAmount, selectsNumber } from '@wise-margin/core';
+import type { GridDto } from '@wise-margin/contract';
 import { useEffect, useState } from 'react';
 import { useCompany } from '../shell/company.ts';
 import { Amount } from '../ui/figure.tsx';
 import { SelectField, TextField } from '../ui/labeled-field.tsx';
 import type { Questions } from './desk/desk-messages.ts';
 import type { DeskSession } from './desk/desk-session.ts';
+import { SidePanel } from './side-panel.tsx';
 
-const PANEL = 'ml-3 w-[360px] shrink-0 overflow-y-auto border border-hairline bg-sheet p-4 text-[13px]';
 const TARGETS = [
   ['operating_result', 'Operating result'],
   ['net_income', 'Net income'],
@@ -19,11 +19,11 @@ const TARGETS = [
 /** A target from above: the gap to it, shared over chosen accounts by their size, to be taken or left. */
 export function TargetPanel({
   session,
-  desk,
+  grid,
   locked,
 }: {
   readonly session: DeskSession;
-  readonly desk: DeskDto;
+  readonly grid: GridDto;
   readonly locked: boolean;
 }) {
   const { exponent } = useCompany();
@@ -31,14 +31,15 @@ export function TargetPanel({
   const [text, setText] = useState('');
   const [list, setList] = useState('');
   const [proposal, setProposal] = useState<Questions['target']['answer'] | null>(null);
-  const { accounts } = desk.books;
   const target = parseAmount(text.replaceAll(',', ''), exponent);
   const parsed = parseAccountList(list);
-  const budgeted = new Set(desk.lines.map(({ account }) => account));
-  const chosen = parsed.ok
-    ? accounts.filter((account) => budgeted.has(account.number) && selects(parsed.list, account as Parameters<typeof selects>[1]))
-    : [];
-  const asked = target.ok ? JSON.stringify({ line, target: target.value, accounts: chosen.map(({ number }) => number) }) : null;
+  const year = grid.columns.findIndex(({ key }) => key === 'year.budget');
+  const budgeted = grid.lines.flatMap(({ account, name }, index) => {
+    const cell = grid.cells[index]![year];
+    return account !== null && cell?.kind === 'amount' && cell.value !== 0 ? [{ account, name }] : [];
+  });
+  const chosen = parsed.ok ? budgeted.filter(({ account }) => selectsNumber(parsed.list, account)) : [];
+  const asked = target.ok ? JSON.stringify({ line, target: target.value, accounts: chosen.map(({ account }) => account) }) : null;
   useEffect(() => {
     if (asked === null) return;
     let isLatest = true;
@@ -57,14 +58,13 @@ export function TargetPanel({
         : list.trim() !== '' && chosen.length === 0
           ? 'No line of the budget is among these accounts.'
           : null;
-  const name = (number: string) => accounts.find((account) => account.number === number)?.name ?? '';
+  const name = (number: string) => budgeted.find(({ account }) => account === number)?.name ?? '';
   const shown = asked === null ? null : proposal;
   return (
-    <aside aria-label="Target" className={PANEL} tabIndex={0}>
-      <h2 className="font-serif text-[19px] leading-6 font-semibold">Target</h2>
-      <p className="mt-1 text-ink-soft">
-        What is missing to it is shared over the accounts you choose, by their size, in the shape of their months.
-      </p>
+    <SidePanel
+      title="Target"
+      words="What is missing to it is shared over the accounts you choose, by their size, in the shape of their months."
+    >
       <div className="mt-2 grid grid-cols-2 gap-x-2 gap-y-1">
         <SelectField label="Target for" value={line} options={TARGETS} set={setLine} />
         <TextField label="Amount of the year" value={text} set={setText} />
@@ -120,6 +120,6 @@ export function TargetPanel({
           )}
         </>
       ) : null}
-    </aside>
+    </SidePanel>
   );
 }

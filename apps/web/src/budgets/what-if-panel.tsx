@@ -8,8 +8,8 @@ import { useCompany } from '../shell/company.ts';
 import { Amount } from '../ui/figure.tsx';
 import { SelectField, TextField } from '../ui/labeled-field.tsx';
 import type { DeskSession } from './desk/desk-session.ts';
+import { SidePanel } from './side-panel.tsx';
 
-const PANEL = 'ml-3 w-[360px] shrink-0 overflow-y-auto border border-hairline bg-sheet p-4 text-[13px]';
 const SCALES: readonly (readonly [AccountClass, string])[] = [
   ['revenue', 'Revenue'],
   ['costOfSales', 'Cost of sales'],
@@ -57,9 +57,7 @@ export function WhatIfPanel({ session, budget }: { readonly session: DeskSession
   });
   const isTried = Object.keys(tried.byClass).length > 0 || tried.driver !== undefined;
   return (
-    <aside aria-label="What if" className={PANEL} tabIndex={0}>
-      <h2 className="font-serif text-[19px] leading-6 font-semibold">What if</h2>
-      <p className="mt-1 text-ink-soft">Tried on the budget, which stays as it is. Lines that follow others follow.</p>
+    <SidePanel title="What if" words="Tried on the budget, which stays as it is. Lines that follow others follow.">
       <div className="mt-2 grid grid-cols-3 gap-x-2 gap-y-1">
         {SCALES.map(([key, label]) => (
           <TextField key={key} label={label} short="%" value={texts[key] ?? ''} set={(text) => setTexts({ ...texts, [key]: text })} />
@@ -123,6 +121,6 @@ export function WhatIfPanel({ session, budget }: { readonly session: DeskSession
           {save.error.message}
         </p>
       ) : null}
-    </aside>
+    </SidePanel>
   );
 }

@@ -72,3 +72,21 @@ export function SelectField<Value extends string>({
     />
   );
 }
+
+/** A box that is ticked, its words beside it. */
+export function CheckField({
+  label,
+  checked,
+  set,
+}: {
+  readonly label: string;
+  readonly checked: boolean;
+  readonly set: (on: boolean) => void;
+}) {
+  return (
+    <label className="flex items-center gap-1.5 text-[13px]">
+      <input type="checkbox" className="accent-copper" checked={checked} onChange={(event) => set(event.target.checked)} />
+      {label}
+    </label>
+  );
+}

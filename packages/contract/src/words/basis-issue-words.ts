@@ -8,7 +8,9 @@ export function basisIssueWords(issue: BasisIssue, month: (index: number) => str
     case 'partOfYear':
       return `FY${issue.year} has ${issue.months} of its 12 months; the others count as nothing. Take the latest months brought to a year instead.`;
     case 'tooFewMonths':
-      return issue.held === 0 ? 'Nothing is posted yet. Type the amounts.' : `Only ${issue.held} months are posted; the mean is of those.`;
+      return issue.held === 0
+        ? 'Nothing is posted yet. Type the amounts.'
+        : `Only ${issue.held} of these months have a figure; the mean is of those.`;
     case 'fewWholeYears':
       return `A straight line through years needs two whole ones; ${issue.whole.length === 0 ? 'none of these is' : `only FY${issue.whole[0]} is`}. Take more years, or the line through the months.`;
     case 'noDriver':

@@ -1,24 +1,21 @@
 import { formatAmount, minor, type SanityFinding } from '@wise-margin/core';
 
 /** What a finding of the sanity list says, in words. @param month names a month of the fiscal year (0 to 11) */
-export function sanityWords(
-  finding: SanityFinding,
-  how: { readonly exponent: number; readonly year: number; readonly month: (month: number) => string },
-): string {
-  const { year, month } = how;
+export function sanityWords(finding: SanityFinding, how: { readonly exponent: number; readonly month: (month: number) => string }): string {
+  const { month } = how;
   const amount = (value: number) => formatAmount(minor(value), { exponent: how.exponent, unit: 'dollars' });
   const percent = (fraction: number) => `${(fraction * 100).toFixed(1)} %`;
   switch (finding.code) {
     case 'jump':
-      return `${amount(finding.budget)} is ${percent(Math.abs(finding.change))} ${finding.change > 0 ? 'above' : 'below'} FY${year - 1}, ${amount(finding.prior)}`;
+      return `${amount(finding.budget)} is ${percent(Math.abs(finding.change))} ${finding.change > 0 ? 'above' : 'below'} FY${finding.priorYear}, ${amount(finding.prior)}`;
     case 'season':
       return `${month(finding.month)} holds ${percent(finding.share)} of the year, usually ${percent(finding.usual)}`;
     case 'sign':
-      return `${amount(finding.budget)} has the other sign than FY${year - 1}, ${amount(finding.prior)}`;
+      return `${amount(finding.budget)} has the other sign than FY${finding.priorYear}, ${amount(finding.prior)}`;
     case 'inactive':
       return `${amount(finding.budget)} is budgeted, and the account is inactive`;
     case 'noBudget':
-      return `FY${year - 1} has ${amount(finding.prior)}, and nothing is budgeted`;
+      return `FY${finding.priorYear} has ${amount(finding.prior)}, and nothing is budgeted`;
     case 'zeroMonths':
       return `Nothing in ${finding.months.map(month).join(', ')}, though earlier years have every month`;
     case 'drift':

@@ -11,7 +11,7 @@ import type { ColumnSet } from '../statement/column-set.ts';
 import { STATISTIC } from '../statement/statistic-figures.ts';
 import type { LineSet } from '../statement/line-set.ts';
 import type { BudgetBooks, BudgetHead, PlacedLine } from './budget-books.ts';
-import type { LineChange } from './desk.ts';
+import type { LineChange } from './line-trace.ts';
 
 /** The amounts of a line as facts of a cube, or the difference to what they were; months without any make none. */
 export function lineFacts(

@@ -40,5 +40,5 @@ export type BudgetNote = {
 };
 export const noteKey = ({ account, slice, month }: Omit<BudgetNote, 'text'>): string => `${account} ${month ?? 'year'} ${slice}`;
 
-/** Where edits are made: one slice, or all of them together. */
-export type DeskPlace = { readonly filter: DimensionFilter };
+/** Edits made in one slice, or in all of them together. */
+export type DeskBatch = { readonly filter: DimensionFilter; readonly edits: readonly DeskEdit[] };

@@ -136,6 +136,38 @@ describe('lines that follow others', () => {
   });
 });
 
+describe('a batch with a circle in it', () => {
+  it('refuses each edit that closes it, and takes the rest with its notes', () => {
+    const desk = deskOf([line(1, '5000', percent('4000'), 400), line(2, '4000', TYPED, -800), line(3, '6000', TYPED, 10)]);
+    const { refusals, changes, notes } = desk.apply(
+      [
+        month('6000', 1, '7'),
+        { kind: 'basis', account: '4000', basis: percent('5000') },
+        month('6000', 2, 'lots'),
+        { kind: 'note', account: '6000', month: null, text: 'kept' },
+      ],
+      {},
+    );
+    expect(refusals.map(({ edit, account, issue }) => [edit, account, issue.code])).toEqual([
+      [1, '4000', 'circle'],
+      [2, '6000', 'notAnAmount'],
+    ]);
+    expect([amount(desk, '6000', 1), desk.line(2)!.basis, changes.length, notes.length]).toEqual([700, TYPED, 1, 1]);
+  });
+  it('counts edits over all slices of one change', () => {
+    const desk = deskOf([line(1, '5000', TYPED, 100), line(2, '5000', TYPED, 300, SOUTH)]);
+    const { refusals, changes } = desk.applyAll([
+      { edits: [month('5000', 0, '1'), month('5000', 1, '2')], filter: { department: ['North'] } },
+      { edits: [month('5000', 0, 'x'), month('5000', 1, '4')], filter: { department: ['South'] } },
+    ]);
+    expect(refusals.map(({ edit }) => edit)).toEqual([2]);
+    expect(changes.map(({ before, after }) => [before!.months[1]!.amount, after.months[1]!.amount])).toEqual([
+      [100, 200],
+      [300, 400],
+    ]);
+  });
+});
+
 describe('a change taken back', () => {
   const anyEdit = fc.oneof(
     fc.record({
@@ -176,10 +208,7 @@ describe('a change taken back', () => {
         const after = state(desk);
         desk.revert(changes, notes);
         expect(state(desk)).toEqual(before);
-        desk.revert(
-          changes.map((change) => ({ before: change.after, after: change.before! })),
-          [],
-        );
+        desk.remake(changes, notes);
         expect(state(desk)).toEqual(after);
       }),
     ));

@@ -1,18 +1,17 @@
-import { signOf } from '../chart/account.ts';
-import { isIncomeAccount } from '../chart/account.ts';
+import { isIncomeAccount, signOf } from '../chart/account.ts';
 import { filterKey, passes, type DimensionFilter } from '../ledger/dimension.ts';
 import { minor, type Minor } from '../money/minor.ts';
 import type { Basis } from './basis.ts';
 import { sliceKey, type BudgetBooks, type BudgetHead, type PlacedLine } from './budget-books.ts';
 import { parseBudgetEntry } from './budget-entry.ts';
 import { rowAmount, type BudgetMonth } from './budget-line.ts';
-import { noteKey, type BudgetNote, type DeskEdit, type DeskIssue, type DeskRefusal } from './desk-edit.ts';
+import { noteKey, type BudgetNote, type DeskBatch, type DeskEdit, type DeskIssue, type DeskRefusal } from './desk-edit.ts';
 import { editBudget, type BudgetEdit } from './edit.ts';
-import { followedLine, followOrder } from './follow.ts';
+import { followedLine, followOrder, follows } from './follow.ts';
 import { lineContext } from './line-context.ts';
+import { LineTrace, type LineChange } from './line-trace.ts';
+import { isOfLine } from './spread.ts';
 
-/** A line as it was and as it is; `before` is null for one that was not there. */
-export type LineChange = { readonly before: PlacedLine | null; readonly after: PlacedLine };
 export type NoteChange = { readonly before: BudgetNote | null; readonly after: BudgetNote | null };
 export type DeskResult = {
   readonly changes: readonly LineChange[];
@@ -102,58 +101,41 @@ export class BudgetDesk {
    * others are brought up to date at the end.
    */
   apply(edits: readonly DeskEdit[], filter: DimensionFilter): DeskResult {
-    const before = new Map<number, PlacedLine | null>();
-    const cells = new Set<string>();
-    const refusals: DeskRefusal[] = [];
-    const notes: NoteChange[] = [];
-    const keep = (line: PlacedLine): void => {
-      if (!before.has(line.id)) before.set(line.id, this.#lines.get(line.id) ?? null);
-      this.put(line);
-    };
-    edits.forEach((edit, index) => {
-      if (edit.kind === 'note') return void notes.push(...this.#applyNote(edit, filter));
-      const issue = this.#applyEdit(edit, filter, { keep, cells });
-      if (issue) refusals.push({ edit: index, account: edit.account, text: 'text' in edit ? edit.text : '', issue });
-    });
-    const circle = before.size > 0 ? this.#follow(keep) : null;
-    if (circle) {
-      for (const [id, line] of before) {
-        if (line) this.put(line);
-        else this.remove(id);
-      }
-      const at = edits.findIndex(({ kind }) => kind === 'basis' || kind === 'year');
-      return {
-        changes: [],
-        notes,
-        cells: [],
-        refusals: [{ edit: Math.max(0, at), account: circle[0]!, text: '', issue: { code: 'circle', accounts: circle } }],
-      };
-    }
-    const changes = [...before].flatMap(([id, line]): LineChange[] => {
-      const after = this.#lines.get(id)!;
-      return line !== null && isSame(line, after) ? [] : [{ before: line, after }];
-    });
-    return { changes, notes, refusals, cells: [...cells] };
+    return this.applyAll([{ edits, filter }]);
+  }
+
+  /** Applies edits made in several slices as one change; refusals count the edits of all batches from 0. */
+  applyAll(batches: readonly DeskBatch[]): DeskResult {
+    const edits = batches.flatMap(({ edits: own, filter }) => own.map((edit) => ({ edit, filter })));
+    const whole = this.#attempt(edits);
+    if (whole.circle === null) return whole.result;
+    // the edits that made lines follow one another are refused, and the others made without them
+    const { circle } = whole;
+    const isAtFault = ({ edit }: PlacedEdit) =>
+      (edit.kind === 'basis' && follows(edit.basis)) || (edit.kind === 'year' && isOfLine(edit.spread));
+    const kept = edits.flatMap((each, index) => (isAtFault(each) ? [] : [index]));
+    const rest = this.#attempt(kept.map((index) => edits[index]!)).result;
+    const told = edits.flatMap((each, index): DeskRefusal[] =>
+      isAtFault(each) ? [{ edit: index, account: each.edit.account, text: '', issue: { code: 'circle', accounts: circle } }] : [],
+    );
+    const refusals = [...told, ...rest.refusals.map((refusal) => ({ ...refusal, edit: kept[refusal.edit]! }))];
+    return { ...rest, refusals: refusals.sort((a, b) => a.edit - b.edit) };
   }
 
   /**
    * Takes a change back, cell by cell: only what still stands as the change left it. The lines that follow
-   * are brought up to date.
+   * are brought up to date. `kept` counts the figures another change left standing.
    */
   revert(changes: readonly LineChange[], notes: readonly NoteChange[]): DeskResult & { readonly kept: number } {
-    const before = new Map<number, PlacedLine | null>();
+    const trace = new LineTrace(this);
     const cells = new Set<string>();
     let kept = 0;
-    const keep = (line: PlacedLine): void => {
-      if (!before.has(line.id)) before.set(line.id, this.#lines.get(line.id) ?? null);
-      this.put(line);
-    };
-    for (const change of changes) {
-      const now = this.#lines.get(change.after.id);
+    for (const { before, after } of changes) {
+      const now = this.#lines.get(after.id);
       if (!now) continue;
-      const was = change.before ?? { ...change.after, basis: { kind: 'typed' }, months: EMPTY };
+      const was = before ?? emptied(after);
       const months = now.months.map((month, index) => {
-        const [from, to] = [change.after.months[index]!, was.months[index]!];
+        const [from, to] = [after.months[index]!, was.months[index]!];
         if (from.amount === to.amount && from.held === to.held) return month;
         if (month.amount !== from.amount || month.held !== from.held) {
           kept += 1;
@@ -162,21 +144,21 @@ export class BudgetDesk {
         cells.add(`${now.id}:${index}`);
         return to;
       });
-      const isBasisAsLeft = JSON.stringify(now.basis) === JSON.stringify(change.after.basis);
-      keep({ ...now, basis: isBasisAsLeft ? was.basis : now.basis, months });
+      const isBasisAsLeft = JSON.stringify(now.basis) === JSON.stringify(after.basis);
+      trace.put({ ...now, basis: isBasisAsLeft ? was.basis : now.basis, months });
     }
-    for (const { before: old, after } of notes) this.setNote({ before: after, after: old });
-    this.#follow(keep);
-    return {
-      changes: [...before].flatMap(([id, line]) => {
-        const after = this.#lines.get(id)!;
-        return line !== null && isSame(line, after) ? [] : [{ before: line, after }];
-      }),
-      notes: notes.map(({ before: old, after }) => ({ before: after, after: old })),
-      refusals: [],
-      cells: [...cells],
-      kept,
-    };
+    const turned = notes.map(({ before, after }) => ({ before: after, after: before }));
+    for (const note of turned) this.setNote(note);
+    this.#follow(trace);
+    return { changes: trace.changes(), notes: turned, refusals: [], cells: [...cells], kept };
+  }
+
+  /** Makes a change that was taken back again, where its figures still stand as they were before it. */
+  remake(changes: readonly LineChange[], notes: readonly NoteChange[]): DeskResult & { readonly kept: number } {
+    return this.revert(
+      changes.map(({ before, after }) => ({ before: after, after: before ?? emptied(after) })),
+      notes.map(({ before, after }) => ({ before: after, after: before })),
+    );
   }
 
   /**
@@ -184,18 +166,33 @@ export class BudgetDesk {
    * @param accounts numbers of the accounts to derive; all when left out
    */
   rederive(accounts?: ReadonlySet<string>): readonly LineChange[] {
-    const before = new Map<number, PlacedLine>();
-    const keep = (line: PlacedLine): void => {
-      if (!before.has(line.id)) before.set(line.id, this.#lines.get(line.id)!);
-      this.put(line);
-    };
+    const trace = new LineTrace(this);
     for (const line of [...this.#lines.values()]) {
       if (line.basis.kind === 'typed' || (accounts && !accounts.has(line.account))) continue;
       const next = followedLine(line, this.contextOf(line));
-      if (next !== line) keep(next);
+      if (next !== line) trace.put(next);
     }
-    this.#follow(keep);
-    return [...before].map(([id, line]) => ({ before: line, after: this.#lines.get(id)! }));
+    this.#follow(trace);
+    return trace.changes();
+  }
+
+  /** Applies edits; with a circle, which is told, everything is as it was before. */
+  #attempt(edits: readonly PlacedEdit[]): { readonly result: DeskResult; readonly circle: readonly string[] | null } {
+    const trace = new LineTrace(this);
+    const cells = new Set<string>();
+    const refusals: DeskRefusal[] = [];
+    const notes: NoteChange[] = [];
+    edits.forEach(({ edit, filter }, index) => {
+      if (edit.kind === 'note') return void notes.push(...this.#applyNote(edit, filter));
+      const issue = this.#applyEdit(edit, filter, { trace, cells });
+      if (issue) refusals.push({ edit: index, account: edit.account, text: 'text' in edit ? edit.text : '', issue });
+    });
+    const circle = trace.isEmpty ? null : this.#follow(trace);
+    if (circle) {
+      trace.undo();
+      for (const { before, after } of notes.reverse()) this.setNote({ before: after, after: before });
+    }
+    return { circle, result: { changes: trace.changes(), notes, refusals, cells: [...cells] } };
   }
 
   #applyNote(edit: DeskEdit & { readonly kind: 'note' }, filter: DimensionFilter): NoteChange[] {
@@ -211,7 +208,7 @@ export class BudgetDesk {
   #applyEdit(
     edit: Exclude<DeskEdit, { readonly kind: 'note' }>,
     filter: DimensionFilter,
-    { keep, cells }: { readonly keep: (line: PlacedLine) => void; readonly cells: Set<string> },
+    { trace, cells }: { readonly trace: LineTrace; readonly cells: Set<string> },
   ): DeskIssue | null {
     const accounts = [edit.account, ...('together' in edit ? (edit.together ?? []) : [])];
     const rows: PlacedLine[][] = [];
@@ -233,7 +230,7 @@ export class BudgetDesk {
     if (!result.ok) return { code: result.code };
     result.lines.forEach(({ basis, months }, index) => {
       const line = lines[index]!;
-      keep({ ...line, basis, months });
+      trace.put({ ...line, basis, months });
       months.forEach((month, at) => {
         const was = line.months[at]!;
         if (month.amount !== was.amount || month.held !== was.held) cells.add(`${line.id}:${at}`);
@@ -278,24 +275,21 @@ export class BudgetDesk {
   }
 
   /** Brings lines that follow others up to date; the accounts of the circle when they lead back to themselves. */
-  #follow(keep: (line: PlacedLine) => void): readonly string[] | null {
+  #follow(trace: LineTrace): readonly string[] | null {
     const result = followOrder(this.#books.chart, [...this.#lines.values()]);
     if (!result.ok) return result.circle;
     for (const { id } of result.order) {
       const line = this.#lines.get(id)!;
       const next = followedLine(line, this.contextOf(line));
-      if (next !== line) keep(next);
+      if (next !== line) trace.put(next);
     }
     return null;
   }
 }
 
-function isSame(a: PlacedLine, b: PlacedLine): boolean {
-  return (
-    JSON.stringify(a.basis) === JSON.stringify(b.basis) &&
-    a.months.every((month, index) => month.amount === b.months[index]!.amount && month.held === b.months[index]!.held)
-  );
-}
+type PlacedEdit = { readonly edit: DeskEdit; readonly filter: DimensionFilter };
+
+const emptied = (line: PlacedLine): PlacedLine => ({ ...line, basis: { kind: 'typed' }, months: EMPTY });
 
 /** Whether no line of several stands against the others in the months a figure is typed for: shares of such a sum would grow both ways. */
 function hasOneSign(lines: readonly PlacedLine[], change: BudgetEdit): boolean {

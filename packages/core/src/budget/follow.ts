@@ -2,9 +2,9 @@ import { parseAccountList } from '../chart/account-list.ts';
 import type { Chart } from '../chart/account.ts';
 import { selectAccounts } from '../chart/selection.ts';
 import type { BasisContext } from './bases/basis-context.ts';
-import { deriveMonths } from './basis.ts';
+import { deriveMonths, type Basis } from './basis.ts';
 import type { PlacedLine } from './budget-books.ts';
-import type { BudgetLine } from './budget-line.ts';
+import { isOfLine } from './spread.ts';
 
 /** Chart positions of accounts written as a list, such as `4000-4199`; null when it cannot be read. Kept by chart, for lists are asked for again and again. */
 const positionsHeld = new WeakMap<Chart, Map<string, ReadonlySet<number> | null>>();
@@ -38,12 +38,15 @@ export function membersAmong(
 }
 
 /** The accounts a line follows, or null when its basis stands by itself. */
-function followedAccounts({ basis }: BudgetLine): { readonly accounts: string; readonly everywhere: boolean } | null {
+function followedAccounts(basis: Basis): { readonly accounts: string; readonly everywhere: boolean } | null {
   if (basis.kind === 'percentOf') return { accounts: basis.accounts, everywhere: basis.everywhere ?? false };
-  if ((basis.kind === 'typedTotal' || basis.kind === 'yearTotal') && typeof basis.spread === 'object' && basis.spread.by === 'line')
+  if ((basis.kind === 'typedTotal' || basis.kind === 'yearTotal') && isOfLine(basis.spread))
     return { accounts: basis.spread.accounts, everywhere: false };
   return null;
 }
+
+/** Whether lines of a basis follow others. */
+export const follows = (basis: Basis): boolean => followedAccounts(basis) !== null;
 
 /**
  * The order in which lines that follow others are derived: each after those it follows. When they lead back
@@ -53,7 +56,7 @@ export function followOrder(
   chart: Chart,
   lines: readonly PlacedLine[],
 ): { readonly ok: true; readonly order: readonly PlacedLine[] } | { readonly ok: false; readonly circle: readonly string[] } {
-  const followers = lines.filter((line) => followedAccounts(line) !== null);
+  const followers = lines.filter(({ basis }) => follows(basis));
   const order: PlacedLine[] = [];
   const state = new Map<PlacedLine, 'open' | 'done'>();
   let circle: string[] | null = null;
@@ -64,7 +67,7 @@ export function followOrder(
       return;
     }
     state.set(line, 'open');
-    const { accounts, everywhere } = followedAccounts(line)!;
+    const { accounts, everywhere } = followedAccounts(line.basis)!;
     for (const other of membersAmong(chart, accounts, { line, lines: followers, everywhere }) ?? []) visit(other, [...path, line]);
     state.set(line, 'done');
     order.push(line);

@@ -40,6 +40,11 @@ describe('one-offs', () => {
     const mean = derived({ kind: 'averageYears', years: [2025, 2026], changePercent: '0' }, { facts: repairs, months });
     expect(mean.months.slice(0, 4)).toEqual([150, 150, 200, 150]);
   });
+  it('do not move the window of the latest months: what is left out is what was marked', () => {
+    const months = [`${positionOf('6100')}:${slotOfYear(calendar, 2026, 5)!}`];
+    const latest = derived({ kind: 'latestMonths', count: 3, changePercent: '0' }, { facts: repairs, months });
+    expect([latest.months[0], latest.leftOut, latest.issues]).toEqual([200, 200, [{ code: 'tooFewMonths', held: 2 }]]);
+  });
   it('are left out of every kind that reads history', () => {
     const kinds: Basis[] = [
       { kind: 'yearTotal', year: 2025, changePercent: '0', spread: 'even' },

@@ -81,10 +81,12 @@ export function lineContext(
     latest: (count, reading) => {
       const { firstYear, lastYear } = books.calendar;
       const years = Array.from({ length: lastYear - firstYear + 1 }, (_, index) => firstYear + index);
-      return years
-        .flatMap((year) => yearOf(year, reading))
-        .flatMap((amount) => amount ?? [])
-        .slice(-count);
+      // which months are the latest is a matter of what is posted, not of what is left out of them
+      const posted = years
+        .flatMap((year) => yearOf(year, { projected: false, withOneOffs: true }))
+        .flatMap((amount, at) => (amount === null ? [] : [at]));
+      const amounts = years.flatMap((year) => yearOf(year, { projected: false, withOneOffs: reading?.withOneOffs ?? false }));
+      return posted.slice(-count).flatMap((at) => amounts[at] ?? []);
     },
     driver: (series) => MONTHS.map((month) => books.statistics.value(series, filter, (first + month) as PeriodIndex)),
     lines: (accounts, everywhere = false) => {

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { BudgetBooks } from './budget-books.ts';
 import { sanityFindings, sanityKey } from './sanity.ts';
 import { booksOf, chart, fact, head, line } from './small-budget.ts';
+import type { PeriodIndex } from '../calendar/fiscal-calendar.ts';
 import { minor } from '../money/minor.ts';
 
 const MONTHS = Array.from({ length: 12 }, (_, month) => month + 1);
@@ -34,7 +35,7 @@ describe('the sanity list', () => {
       ),
     );
     expect(findings).toEqual([
-      { code: 'jump', account: '6000', budget: 10_800, prior: 6000, change: 0.8 },
+      { code: 'jump', account: '6000', budget: 10_800, prior: 6000, priorYear: 2026, change: 0.8 },
       { code: 'drift', account: '6000', share: 0.09, least: 0.05, most: 0.05 },
     ]);
   });
@@ -66,6 +67,11 @@ describe('the sanity list', () => {
     const facts = [...usual, ...storm];
     expect(codes(steady, booksOf({ facts, approved: usual }))).toContain('jump 6000');
     expect(codes(steady, booksOf({ facts, approved: usual, oneOffs: storm }))).toEqual([]);
+  });
+  it('names the year it compares with, when the one before has nothing', () => {
+    const ended = { ...booksOf({ facts: history('6000', 500) }), lastPosted: 11 as PeriodIndex };
+    const findings = sanityFindings({ books: ended, head, lines: [] });
+    expect(findings).toEqual([{ code: 'noBudget', account: '6000', prior: 6000, priorYear: 2025 }]);
   });
   it('says nothing of a company without history', () => expect(codes(steady, booksOf({}))).toEqual([]));
 });

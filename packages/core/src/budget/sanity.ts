@@ -5,17 +5,16 @@ import { historyMonths } from './line-context.ts';
 
 /** What of a budget wants a second look. Amounts are minor units in the shown sign, shares fractions, months count from 0. */
 export type SanityFinding = { readonly account: string } & (
-  | { readonly code: 'jump'; readonly budget: number; readonly prior: number; readonly change: number }
+  | { readonly code: 'jump'; readonly budget: number; readonly prior: number; readonly priorYear: number; readonly change: number }
   | { readonly code: 'season'; readonly month: number; readonly share: number; readonly usual: number }
-  | { readonly code: 'sign'; readonly budget: number; readonly prior: number }
+  | { readonly code: 'sign'; readonly budget: number; readonly prior: number; readonly priorYear: number }
   | { readonly code: 'inactive'; readonly budget: number }
-  | { readonly code: 'noBudget'; readonly prior: number }
+  | { readonly code: 'noBudget'; readonly prior: number; readonly priorYear: number }
   | { readonly code: 'zeroMonths'; readonly months: readonly number[] }
   | { readonly code: 'drift'; readonly share: number; readonly least: number; readonly most: number }
   /** months with revenue and without any cost of sales, which earlier years had beside it */
   | { readonly code: 'noCost'; readonly months: readonly number[] }
 );
-export type SanityCode = SanityFinding['code'];
 
 /** The limits findings are told past. */
 export const SANITY_LIMITS = {
@@ -40,7 +39,7 @@ type Row = {
   readonly account: Account;
   readonly budget: readonly number[];
   /** whole or projected years before, the latest last; those without any figure left out */
-  readonly history: readonly (readonly (number | null)[])[];
+  readonly history: readonly { readonly year: number; readonly months: readonly (number | null)[] }[];
   readonly hasLine: boolean;
 };
 
@@ -65,48 +64,50 @@ export function sanityFindings(options: {
     if (!isIncomeAccount(account)) return [];
     const sign = signOf(account);
     const history = Array.from({ length: SANITY_LIMITS.years }, (_, back) => head.year - SANITY_LIMITS.years + back)
-      .map((year) => historyMonths(books, { position, filter: {}, year }, { projected: true, withOneOffs: false }))
-      .filter((year) => year.some((amount) => amount !== null))
-      .map((year) => year.map((amount) => (amount === null ? null : sign * amount)));
-    const own = months.get(position);
-    return [{ account, budget: (own ?? MONTHS.map(() => 0)).map((amount) => sign * amount), history, hasLine: own !== undefined }];
+      .map((year) => ({ year, months: historyMonths(books, { position, filter: {}, year }, { projected: true, withOneOffs: false }) }))
+      .filter((each) => each.months.some((amount) => amount !== null))
+      .map(({ year, months: own }) => ({ year, months: own.map((amount) => (amount === null ? null : sign * amount)) }));
+    const held = months.get(position);
+    return [{ account, budget: (held ?? MONTHS.map(() => 0)).map((amount) => sign * amount), history, hasLine: held !== undefined }];
   });
   const revenue = rows.filter(({ account }) => account.class === 'revenue' || account.class === 'revenueDeductions');
-  const revenueOf = (months: (row: Row) => readonly (number | null)[] | undefined): number =>
-    sum(revenue.flatMap((row) => (months(row) ?? []).map((amount) => amount ?? 0)));
-  const size = Math.abs(revenueOf(({ budget }) => budget)) * SANITY_LIMITS.size;
   const sales = {
-    budget: revenueOf(({ budget }) => budget),
-    history: (back: number) => revenueOf(({ history }) => history.at(-1 - back)),
+    budget: sum(revenue.map(({ budget }) => sum(budget))),
+    of: (year: number) => sum(revenue.flatMap(({ history }) => history.filter((each) => each.year === year).map(totalOf))),
   };
+  const size = Math.abs(sales.budget) * SANITY_LIMITS.size;
   const found = rows.flatMap((row) => findingsOf(row, { size, sales }).map((finding) => ({ finding, effect: effectOf(row) })));
   const cost = costWithout(rows);
   return [...cost, ...found.sort((a, b) => b.effect - a.effect).map(({ finding }) => finding)];
 }
 
-const effectOf = ({ budget, history }: Row): number => Math.abs(sum(budget) - sum((history.at(-1) ?? []).map((amount) => amount ?? 0)));
+const totalOf = ({ months }: Row['history'][number]): number => sum(months.map((amount) => amount ?? 0));
+const priorOf = ({ history }: Row): number => history.slice(-1).reduce((_, last) => totalOf(last), 0);
+const effectOf = (row: Row): number => Math.abs(sum(row.budget) - priorOf(row));
 
 function findingsOf(
-  { account, budget, history, hasLine }: Row,
-  { size, sales }: { readonly size: number; readonly sales: { readonly budget: number; readonly history: (back: number) => number } },
+  row: Row,
+  { size, sales }: { readonly size: number; readonly sales: { readonly budget: number; readonly of: (year: number) => number } },
 ): SanityFinding[] {
+  const { account, budget, history, hasLine } = row;
   const { number } = account;
   const total = sum(budget);
-  const last = history.at(-1);
-  const prior = sum((last ?? []).map((amount) => amount ?? 0));
+  const prior = priorOf(row);
+  const priorYear = history.at(-1)?.year ?? 0;
   const findings: SanityFinding[] = [];
   if (!account.active && total !== 0) findings.push({ code: 'inactive', account: number, budget: total });
   if (Math.abs(prior) > size && total === 0) {
-    findings.push({ code: 'noBudget', account: number, prior });
+    findings.push({ code: 'noBudget', account: number, prior, priorYear });
     return findings;
   }
   if (!hasLine || total === 0) return findings;
-  if (prior !== 0 && Math.sign(prior) !== Math.sign(total)) findings.push({ code: 'sign', account: number, budget: total, prior });
+  if (prior !== 0 && Math.sign(prior) !== Math.sign(total))
+    findings.push({ code: 'sign', account: number, budget: total, prior, priorYear });
   else if (prior !== 0 && Math.abs(total - prior) > size) {
     const change = (total - prior) / Math.abs(prior);
-    if (Math.abs(change) > SANITY_LIMITS.jump) findings.push({ code: 'jump', account: number, budget: total, prior, change });
+    if (Math.abs(change) > SANITY_LIMITS.jump) findings.push({ code: 'jump', account: number, budget: total, prior, priorYear, change });
   }
-  const whole = history.filter((year) => year.every((amount) => amount !== null)).map((year) => year.map((amount) => amount ?? 0));
+  const whole = history.map(({ months }) => months.flatMap((amount) => amount ?? [])).filter((months) => months.length === MONTHS.length);
   const usual = averageOfShares(whole);
   const shares = monthlyShares(budget);
   if (usual && shares && Math.abs(total) > size) {
@@ -122,10 +123,7 @@ function findingsOf(
   if (isYearRound && zeros.length > 0) findings.push({ code: 'zeroMonths', account: number, months: zeros });
   const isVariable = account.class === 'costOfSales' || account.class === 'operatingExpenses';
   if (isVariable && sales.budget > 0 && Math.abs(total) > size) {
-    const before = history.flatMap((year, index) => {
-      const of = sales.history(history.length - 1 - index);
-      return of > 0 ? [sum(year.map((amount) => amount ?? 0)) / of] : [];
-    });
+    const before = history.flatMap((year) => (sales.of(year.year) > 0 ? [totalOf(year) / sales.of(year.year)] : []));
     const share = total / sales.budget;
     const [least, most] = [Math.min(...before), Math.max(...before)];
     if (before.length > 1 && (share < least - SANITY_LIMITS.drift || share > most + SANITY_LIMITS.drift))
@@ -140,7 +138,7 @@ function costWithout(rows: readonly Row[]): SanityFinding[] {
   const sales = rows.filter(({ account }) => account.class === 'revenue');
   const [first] = costs;
   if (!first) return [];
-  const hadCost = costs.some(({ history }) => (history.at(-1) ?? []).some((amount) => (amount ?? 0) !== 0));
+  const hadCost = costs.some(({ history }) => history.slice(-1).some(({ months: last }) => last.some((amount) => (amount ?? 0) !== 0)));
   const months = MONTHS.filter(
     (month) => sum(sales.map(({ budget }) => budget[month]!)) > 0 && costs.every(({ budget }) => budget[month] === 0),
   );

@@ -36,6 +36,10 @@ export type Spread =
   | { readonly by: 'line'; readonly accounts: string }
   | { readonly by: 'weights'; readonly weights: readonly number[] };
 
+/** Whether a total takes the shape of other lines, and so follows them. */
+export const isOfLine = (spread: Spread): spread is { readonly by: 'line'; readonly accounts: string } =>
+  typeof spread === 'object' && spread.by === 'line';
+
 /** A spread in words: `as history`, `in the average shape of FY2024 to FY2026`, `as 4000-4999`, `by weights of its own`. */
 export function spreadWords(spread: Spread): string {
   if (typeof spread === 'string') return SPREADS[spread].words;

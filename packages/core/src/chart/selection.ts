@@ -18,15 +18,21 @@ export type AccountSelection = {
 const numbers = new Intl.Collator('en', { numeric: true });
 const compareNumbers = (a: string, b: string): number => numbers.compare(a, b);
 
+/** Whether single numbers or ranges take an account's number. */
+export function selectsNumber({ accounts, ranges }: Pick<AccountSelection, 'accounts' | 'ranges'>, number: string): boolean {
+  return (
+    (accounts?.includes(number) ?? false) ||
+    (ranges?.some(({ from, to }) => compareNumbers(from, number) <= 0 && compareNumbers(number, to) <= 0) ?? false)
+  );
+}
+
 /** Whether a selection takes an account. An empty selection takes none. */
 export function selects(selection: AccountSelection, account: Account): boolean {
   const taken =
     (selection.classes?.includes(account.class) ?? false) ||
     (account.group !== null && (selection.groups?.includes(account.group) ?? false)) ||
-    (selection.accounts?.includes(account.number) ?? false) ||
-    (selection.cashflows !== undefined && selection.cashflows.some((category) => category === cashFlowCategoryOf(account))) ||
-    (selection.ranges?.some(({ from, to }) => compareNumbers(from, account.number) <= 0 && compareNumbers(account.number, to) <= 0) ??
-      false);
+    selectsNumber(selection, account.number) ||
+    (selection.cashflows !== undefined && selection.cashflows.some((category) => category === cashFlowCategoryOf(account)));
   return taken && !(selection.except && selects(selection.except, account));
 }
 

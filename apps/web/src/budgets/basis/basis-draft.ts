@@ -15,6 +15,8 @@ export type BasisDraft = {
   /** a statistic; empty takes the typed numbers */
   readonly series: string;
   readonly numbers: string;
+  /** what the typed numbers count */
+  readonly driverName: string;
   readonly steps: readonly { readonly from: number; readonly value: string }[];
   readonly onlyMonths: readonly number[];
   readonly positions: readonly PositionDraft[];
@@ -64,6 +66,7 @@ export function draftOf(basis: Basis, { exponent, budgetYear }: { readonly expon
     percent: '',
     series: '',
     numbers: '',
+    driverName: '',
     steps: [{ from: 0, value: '' }],
     onlyMonths: [],
     positions: [NEW_POSITION],
@@ -96,7 +99,9 @@ export function draftOf(basis: Basis, { exponent, budgetYear }: { readonly expon
     case 'driverRate':
       return {
         ...usual,
-        ...('series' in basis.driver ? { series: basis.driver.series } : { numbers: basis.driver.months.join(' ') }),
+        ...('series' in basis.driver
+          ? { series: basis.driver.series }
+          : { numbers: basis.driver.months.join(' '), driverName: basis.driver.name }),
         steps: basis.rates,
       };
     case 'fixedMonths':
@@ -241,6 +246,6 @@ export function basisOf(
 
   function driver(): (Basis & { kind: 'driverRate' })['driver'] {
     if (draft.series !== '') return { series: draft.series };
-    return { name: 'Typed numbers', months: twelve('Numbers', draft.numbers) };
+    return { name: draft.driverName.trim() || 'Typed numbers', months: twelve('Numbers', draft.numbers) };
   }
 }

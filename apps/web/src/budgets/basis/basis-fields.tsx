@@ -2,7 +2,7 @@ import { SPREADS, SPREAD_KINDS } from '@wise-margin/core';
 import { Plus, Trash2 } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { useCompany } from '../../shell/company.ts';
-import { SelectField, TextField } from '../../ui/labeled-field.tsx';
+import { CheckField, SelectField, TextField } from '../../ui/labeled-field.tsx';
 import { NEW_POSITION, type BasisDraft } from './basis-draft.ts';
 
 type Props = {
@@ -69,15 +69,9 @@ export function BasisFields({ draft, months, years, set }: Props) {
             set={(of) => set({ of: of as BasisDraft['of'] })}
           />
           <TextField label="Years before" value={draft.years} set={(value) => set({ years: value })} />
-          <label className="col-span-2 flex items-center gap-1.5">
-            <input
-              type="checkbox"
-              className="accent-copper"
-              checked={draft.seasonal}
-              onChange={(event) => set({ seasonal: event.target.checked })}
-            />
-            In the shape of an average year
-          </label>
+          <div className="col-span-2">
+            <CheckField label="In the shape of an average year" checked={draft.seasonal} set={(seasonal) => set({ seasonal })} />
+          </div>
         </Row>
       );
     case 'percentOf':
@@ -85,15 +79,9 @@ export function BasisFields({ draft, months, years, set }: Props) {
         <Row>
           <TextField label="Percent" short="%" value={draft.percent} set={(percent) => set({ percent })} />
           <TextField label="Of accounts" placeholder="4000-4199" value={draft.accounts} set={(accounts) => set({ accounts })} />
-          <label className="col-span-2 flex items-center gap-1.5">
-            <input
-              type="checkbox"
-              className="accent-copper"
-              checked={draft.everywhere}
-              onChange={(event) => set({ everywhere: event.target.checked })}
-            />
-            Of every department together
-          </label>
+          <div className="col-span-2">
+            <CheckField label="Of every department together" checked={draft.everywhere} set={(everywhere) => set({ everywhere })} />
+          </div>
         </Row>
       );
     case 'driverRate':
@@ -107,6 +95,9 @@ export function BasisFields({ draft, months, years, set }: Props) {
               set={(series) => set({ series })}
             />
           </Row>
+          {draft.series === '' ? (
+            <TextField label="What is counted" value={draft.driverName} set={(driverName) => set({ driverName })} />
+          ) : null}
           {draft.series === '' ? (
             <TextField
               label="Numbers of the twelve months"
@@ -126,21 +117,18 @@ export function BasisFields({ draft, months, years, set }: Props) {
             <legend className="text-ink-soft">Only in these months (none chosen: in all)</legend>
             <div className="grid grid-cols-6 gap-x-1">
               {months.map((month, index) => (
-                <label key={month} className="flex items-center gap-1">
-                  <input
-                    type="checkbox"
-                    className="accent-copper"
-                    checked={draft.onlyMonths.includes(index)}
-                    onChange={(event) =>
-                      set({
-                        onlyMonths: event.target.checked
-                          ? [...draft.onlyMonths, index].sort((a, b) => a - b)
-                          : draft.onlyMonths.filter((each) => each !== index),
-                      })
-                    }
-                  />
-                  {month}
-                </label>
+                <CheckField
+                  key={month}
+                  label={month}
+                  checked={draft.onlyMonths.includes(index)}
+                  set={(on) =>
+                    set({
+                      onlyMonths: on
+                        ? [...draft.onlyMonths, index].sort((a, b) => a - b)
+                        : draft.onlyMonths.filter((each) => each !== index),
+                    })
+                  }
+                />
               ))}
             </div>
           </fieldset>

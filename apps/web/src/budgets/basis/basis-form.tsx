@@ -5,7 +5,7 @@ import { useCompany } from '../../shell/company.ts';
 import { Amount } from '../../ui/figure.tsx';
 import { basisOf, draftOf } from './basis-draft.ts';
 import { BasisFields } from './basis-fields.tsx';
-import { SelectField, TextField } from '../../ui/labeled-field.tsx';
+import { CheckField, SelectField, TextField } from '../../ui/labeled-field.tsx';
 import type { BasisTry, Previewed } from '../desk/desk-messages.ts';
 import { targetsOf } from './basis-targets.ts';
 
@@ -113,24 +113,16 @@ export function BasisForm({
             />
             <TextField label="At least a month" value={draft.least} set={(least) => change({ least })} />
             <TextField label="At most a month" value={draft.most} set={(most) => change({ most })} />
-            <label className="col-span-2 flex items-center gap-1.5">
-              <input
-                type="checkbox"
-                className="accent-copper"
+            <div className="col-span-2">
+              <CheckField
+                label="Months to come of a year as budgeted"
                 checked={draft.projected}
-                onChange={(event) => change({ projected: event.target.checked })}
+                set={(projected) => change({ projected })}
               />
-              Months to come of a year as budgeted
-            </label>
-            <label className="col-span-2 flex items-center gap-1.5">
-              <input
-                type="checkbox"
-                className="accent-copper"
-                checked={draft.withOneOffs}
-                onChange={(event) => change({ withOneOffs: event.target.checked })}
-              />
-              Keep one-offs in
-            </label>
+            </div>
+            <div className="col-span-2">
+              <CheckField label="Keep one-offs in" checked={draft.withOneOffs} set={(withOneOffs) => change({ withOneOffs })} />
+            </div>
           </div>
         </details>
       )}

@@ -28,6 +28,8 @@ export type DeskSnapshot = {
   /** what others saved meanwhile */
   readonly others: readonly string[];
   readonly state: DeskDto['budget']['state'];
+  /** what of the last undo or redo stayed as another change left it, in words */
+  readonly kept: string | null;
 };
 type Waiting = Unsaved & { readonly id: number };
 
@@ -68,7 +70,15 @@ export class DeskSession {
     this.#desk = desk;
     this.#saved = saved;
     this.#version = desk.version;
-    this.#snapshot = { view: null, save: { kind: 'saved' }, refusals: [], steps: desk.steps, others: [], state: desk.budget.state };
+    this.#snapshot = {
+      view: null,
+      save: { kind: 'saved' },
+      refusals: [],
+      steps: desk.steps,
+      others: [],
+      state: desk.budget.state,
+      kept: null,
+    };
   }
 
   readonly subscribe = (listener: () => void): (() => void) => {
@@ -107,7 +117,7 @@ export class DeskSession {
   apply(edits: readonly BudgetEditDto[]): void {
     if (edits.length === 0) return;
     const waiting: Waiting = { id: this.#nextId++, edits, filter: this.#look.filter as FilterDto, key: newKey() };
-    this.#set({ refusals: [] });
+    this.#set({ refusals: [], kept: null });
     this.#tell({ type: 'edit', id: waiting.id, edits, filter: waiting.filter });
     this.#queue.push(waiting);
     keepUnsaved(this.#company, this.#budget, this.#queue);
@@ -134,8 +144,11 @@ export class DeskSession {
     this.#isBusy = true;
     this.#set({ save: { kind: 'saving' } });
     try {
-      this.#take(null, await sendJson<DeskAnswerDto>('POST', `${this.#at}/${which}`, { session: this.#person }));
-      this.#set({ save: { kind: 'saved' } });
+      const answer = await sendJson<DeskAnswerDto>('POST', `${this.#at}/${which}`, { session: this.#person });
+      this.#take(null, answer);
+      const { kept } = answer;
+      const words = kept === 1 ? 'One figure was' : `${kept} figures were`;
+      this.#set({ save: { kind: 'saved' }, kept: kept > 0 ? `${words} changed again since, and stay as they are.` : null });
     } catch (error) {
       this.#set({ save: { kind: 'refused', message: wordsOf(error) } });
     }

@@ -33,11 +33,13 @@ export function Told({
           </ul>
         </div>
       ) : null}
-      {told ? (
-        <p role="alert" className="mb-2 border-l-2 border-brick bg-sheet px-3 py-1.5 text-[13px]">
-          {told}
-        </p>
-      ) : null}
+      {[told, snapshot.kept]
+        .flatMap((words) => words ?? [])
+        .map((words) => (
+          <p key={words} role="alert" className="mb-2 border-l-2 border-brick bg-sheet px-3 py-1.5 text-[13px]">
+            {words}
+          </p>
+        ))}
       {others.length > 0 ? (
         <p role="status" className="mb-2 flex justify-between border-l-2 border-copper bg-sheet px-3 py-1.5 text-[13px]">
           <span>

@@ -1,4 +1,5 @@
 import { useContext, useId, type ReactNode } from 'react';
+import { CheckField } from '../../ui/labeled-field.tsx';
 import { FieldContext } from './field-context.ts';
 
 /** A labeled field of an editor form; its control takes its id and its hint from here. */
@@ -65,9 +66,8 @@ export function Check({
   readonly choose: (on: boolean) => void;
 }) {
   return (
-    <label className="mt-2 flex items-center gap-1.5 text-[13px]">
-      <input type="checkbox" className="accent-copper" checked={checked} onChange={(event) => choose(event.target.checked)} />
-      {label}
-    </label>
+    <div className="mt-2">
+      <CheckField label={label} checked={checked} set={choose} />
+    </div>
   );
 }

@@ -1,0 +1,12 @@
+import type { BooksKeeper } from '../companies/books.ts';
+import type { Database } from '../database/database.ts';
+import type { Evaluator } from '../statements/index.ts';
+import type { BudgetStore } from './store.ts';
+
+/** What the services of budgets work with. */
+export type BudgetParts = {
+  readonly database: Database;
+  readonly keeper: BooksKeeper;
+  readonly store: BudgetStore;
+  readonly evaluator: Evaluator;
+};

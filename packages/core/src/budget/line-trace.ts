@@ -1,0 +1,51 @@
+import type { PlacedLine } from './budget-books.ts';
+
+/** A line as it was and as it is; `before` is null for one that was not there. */
+export type LineChange = { readonly before: PlacedLine | null; readonly after: PlacedLine };
+
+/** Where lines stand that are changed. */
+type Lines = {
+  readonly line: (id: number) => PlacedLine | undefined;
+  readonly put: (line: PlacedLine) => void;
+  readonly remove: (id: number) => void;
+};
+
+/** The lines of a desk as they were before a change, so that it can be told and taken back. */
+export class LineTrace {
+  readonly #desk: Lines;
+  readonly #before = new Map<number, PlacedLine | null>();
+
+  constructor(desk: Lines) {
+    this.#desk = desk;
+  }
+
+  get isEmpty(): boolean {
+    return this.#before.size === 0;
+  }
+  put(line: PlacedLine): void {
+    if (!this.#before.has(line.id)) this.#before.set(line.id, this.#desk.line(line.id) ?? null);
+    this.#desk.put(line);
+  }
+
+  /** What differs by now. */
+  changes(): LineChange[] {
+    return [...this.#before].flatMap(([id, before]): LineChange[] => {
+      const after = this.#desk.line(id);
+      return after === undefined || (before !== null && isSame(before, after)) ? [] : [{ before, after }];
+    });
+  }
+
+  undo(): void {
+    for (const [id, line] of this.#before) {
+      if (line) this.#desk.put(line);
+      else this.#desk.remove(id);
+    }
+  }
+}
+
+function isSame(a: PlacedLine, b: PlacedLine): boolean {
+  return (
+    JSON.stringify(a.basis) === JSON.stringify(b.basis) &&
+    a.months.every((month, index) => month.amount === b.months[index]!.amount && month.held === b.months[index]!.held)
+  );
+}
