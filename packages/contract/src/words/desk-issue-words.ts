@@ -6,11 +6,11 @@ export function deskIssueWords(issue: DeskIssue): string {
     case 'notAnAmount':
       return 'is no amount. Type 1250, 12k, 1.2m, +5%, *1.1 or /12';
     case 'tooManyDecimals':
-      return 'has more decimals than the currency';
+      return 'has more decimals than the currency. Round it';
     case 'divisionByZero':
-      return 'divides by zero';
+      return 'divides by zero. Write another divisor';
     case 'tooLarge':
-      return 'is past the largest amount, 90,000,000,000,000';
+      return 'is past the largest amount, 90,000,000,000,000. Check for extra digits';
     case 'unknownAccount':
       return 'there is no such account in the chart. Correct the number';
     case 'notBudgeted':
@@ -18,7 +18,7 @@ export function deskIssueWords(issue: DeskIssue): string {
     case 'allMonthsHeld':
       return 'all these months are held by hand. Release one, or type the months themselves';
     case 'noLines':
-      return 'there is no line to change';
+      return 'there is no line to change. Choose an account';
     case 'severalLines':
       return 'the row stands for several lines, and this basis names amounts of its own. Choose one of them above the grid first';
     case 'mixedSigns':

@@ -1,0 +1,213 @@
+import {
+  BudgetDesk,
+  BUDGET_GRID_COLUMNS,
+  BudgetFigures,
+  INCOME_LINES,
+  minor,
+  type DeskEdit,
+  type DimensionFilter,
+  type PlacedLine,
+} from '@wise-margin/core';
+import { booksOfDesk, gridDto, packLine, unpackGrid, unpackLine, type DeskDto, type FactsDto } from '@wise-margin/contract';
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { LocalDesk } from './local-desk.ts';
+
+const NO_FACTS: FactsDto = { combinations: [], account: [], slot: [], combination: [], amount: [] };
+const account = (number: string, of: string) => ({
+  number,
+  name: `Account ${number}`,
+  class: of,
+  group: null,
+  active: true,
+  polarity: null,
+  cashflow: null,
+});
+const line = (
+  id: number,
+  number: string,
+  department: string,
+  amount: number,
+  basis: DeskDto['lines'][number]['basis'] = { kind: 'typed' },
+) => ({
+  id,
+  account: number,
+  dimensions: { department },
+  basis,
+  amounts: Array.from({ length: 12 }, () => amount),
+  held: [],
+});
+const dto: DeskDto = {
+  budget: {
+    id: 1,
+    name: 'Plan',
+    year: 2027,
+    fromYear: 2026,
+    state: 'working',
+    createdAt: '',
+    actor: '',
+    note: '',
+    copiedFrom: null,
+    dimensions: ['department'],
+    lineCount: 3,
+    revenue: 0,
+    operatingResult: 0,
+  },
+  version: 1,
+  lines: [
+    line(1, '4000', 'North', -1000),
+    line(2, '4000', 'South', -500),
+    line(3, '5000', 'North', 400, { kind: 'percentOf', accounts: '4000', percent: '40' }),
+  ],
+  notes: [],
+  steps: { undo: null, redo: null },
+  books: {
+    accounts: [account('4000', 'revenue'), account('5000', 'costOfSales'), account('6000', 'operatingExpenses')],
+    calendar: { startMonth: 1, firstYear: 2025, lastYear: 2027, hasAdjustmentPeriod: false },
+    exponent: 2,
+    firstPosted: 0,
+    lastPosted: 23,
+    actual: { combinations: [{ department: 'North' }], account: [0, 1], slot: [12, 12], combination: [0, 0], amount: [-900, 350] },
+    approved: [],
+    oneOffs: { entries: NO_FACTS, months: [] },
+    statistics: [],
+  },
+};
+const books = booksOfDesk(dto);
+const head = { year: 2027, fromYear: 2026, dimensions: ['department'] };
+const positions = new Map(books.chart.accounts.map(({ number }, position) => [number, position]));
+
+/** The other side: saves edits in the order they come, under ids of its own. */
+class Saving {
+  readonly desk = new BudgetDesk({ books, head, lines: dto.lines.map((each) => unpackLine(each, positions)) });
+  #nextId = 100;
+
+  save(edits: readonly DeskEdit[], filter: DimensionFilter) {
+    const result = this.desk.apply(edits, filter);
+    const lines = result.changes.map(({ after }): PlacedLine => {
+      if (after.id > 0) return after;
+      const stored = { ...after, id: this.#nextId++ };
+      this.desk.remove(after.id);
+      this.desk.put(stored);
+      return stored;
+    });
+    return { lines: lines.map(packLine), notes: result.notes.length > 0 ? [...this.desk.notes] : null };
+  }
+  get cells() {
+    const figures = new BudgetFigures({ books, head, lines: this.desk.lines, lineSet: INCOME_LINES, columnSet: BUDGET_GRID_COLUMNS });
+    return gridDto(figures.grid({}), { budget: '', view: { key: '', name: '', note: '', openAll: false }, issues: [] }).cells;
+  }
+}
+const cellsOf = (desk: LocalDesk) => unpackGrid(desk.show({}, null).grid).cells;
+const month = (number: string, at: number, text: string): DeskEdit => ({ kind: 'month', account: number, month: at, text });
+
+describe('a budget computed where it is edited', () => {
+  it('shows an edit before it is saved, and the same after', () => {
+    const [local, saving] = [new LocalDesk(dto), new Saving()];
+    expect(cellsOf(local)).toEqual(saving.cells);
+    expect(local.edit(1, [month('4000', 0, '20'), month('6000', 3, '7')], {})).toEqual([]);
+    const shown = cellsOf(local);
+    local.settle(1, saving.save([month('4000', 0, '20'), month('6000', 3, '7')], {}));
+    expect(cellsOf(local)).toEqual(shown);
+    expect(saving.cells).toEqual(shown);
+  });
+  it('tells what is refused in words, and takes an edit the server refused back', () => {
+    const local = new LocalDesk(dto);
+    const before = cellsOf(local);
+    expect(local.edit(1, [month('4000', 0, 'lots')], {})[0]).toMatchObject({
+      account: '4000',
+      message: expect.stringContaining('is no amount') as unknown,
+    });
+    local.edit(2, [month('4000', 0, '99')], {});
+    local.settle(1, null);
+    local.settle(2, null);
+    expect(cellsOf(local)).toEqual(before);
+  });
+  it('counts relative edits on their way once, over what others saved meanwhile', () => {
+    const [local, saving] = [new LocalDesk(dto), new Saving()];
+    local.edit(1, [month('4000', 0, '+10%')], { department: ['North'] });
+    local.settle(null, saving.save([month('4000', 0, '200')], { department: ['North'] }));
+    const april = unpackGrid(local.show({ department: ['North'] }, '4000').grid);
+    expect(april.cells[april.lines.findIndex((each) => each.account === '4000')]![0]).toMatchObject({ value: 22_000 });
+    local.settle(1, saving.save([month('4000', 0, '+10%')], { department: ['North'] }));
+    expect(cellsOf(local)).toEqual(saving.cells);
+  });
+  it('comes to what is saved, whatever was edited here and elsewhere, and in whatever order it was answered', () => {
+    const anyEdit = fc.oneof(
+      fc
+        .tuple(fc.constantFrom('4000', '5000', '6000'), fc.nat(11), fc.constantFrom('10', '+5%', '*1.1', '0', '12k'))
+        .map(([number, at, text]) => month(number, at, text)),
+      fc
+        .tuple(fc.constantFrom('4000', '6000'), fc.integer({ min: -1e5, max: 1e5 }))
+        .map(([number, total]): DeskEdit => ({ kind: 'year', account: number, text: String(total), spread: 'even' })),
+      fc.constantFrom('4000', '5000').map((number): DeskEdit => ({ kind: 'release', account: number, months: [0, 1, 2] })),
+      fc.string({ maxLength: 5 }).map((text): DeskEdit => ({ kind: 'note', account: '4000', month: null, text })),
+    );
+    const anyFilter = fc.constantFrom<DimensionFilter>({}, { department: ['North'] }, { department: ['South'] });
+    const anyStep = fc.record({
+      isMine: fc.boolean(),
+      edits: fc.array(anyEdit, { minLength: 1, maxLength: 3 }),
+      filter: anyFilter,
+      answers: fc.nat(2),
+    });
+    fc.assert(
+      fc.property(fc.array(anyStep, { maxLength: 8 }), (steps) => {
+        const [local, saving] = [new LocalDesk(dto), new Saving()];
+        const waiting: { id: number; edits: readonly DeskEdit[]; filter: DimensionFilter }[] = [];
+        const answer = () => {
+          const next = waiting.shift();
+          if (next) local.settle(next.id, saving.save(next.edits, next.filter));
+        };
+        steps.forEach(({ isMine, edits, filter, answers }, id) => {
+          if (isMine) {
+            local.edit(id, edits, filter);
+            waiting.push({ id, edits, filter });
+          } else local.settle(null, saving.save(edits, filter));
+          for (let count = 0; count < answers; count += 1) answer();
+        });
+        while (waiting.length > 0) answer();
+        expect(cellsOf(local)).toEqual(saving.cells);
+        expect(local.show({}, null).notes).toEqual([...saving.desk.notes]);
+      }),
+      { numRuns: 60 },
+    );
+  });
+});
+
+describe('what is asked without changing anything', () => {
+  const local = new LocalDesk(dto);
+  it('a basis, as a sentence with its months', () => {
+    const answer = local.answer({
+      kind: 'basis',
+      asked: { account: '6000', filter: {}, basis: { kind: 'fixedMonths', steps: [{ from: 0, value: minor(500) }] } },
+    });
+    expect(answer).toMatchObject({ ok: true, preview: { sentence: '5 a month', total: 6000 } });
+  });
+  it('a basis that closes a circle, with its accounts', () => {
+    const basis = { kind: 'percentOf', accounts: '5000', percent: '5' } as const;
+    expect(local.answer({ kind: 'basis', asked: { account: '4000', filter: {}, basis } })).toMatchObject({
+      ok: false,
+      message: expect.stringContaining('in a circle') as unknown,
+    });
+  });
+  it('a target, with the edits that reach it', () => {
+    const answer = local.answer({ kind: 'target', asked: { line: 'revenue', target: minor(24_000), accounts: ['4000'] } });
+    expect(answer).toMatchObject({
+      gap: 6000,
+      shares: [{ account: '4000', from: 18_000, to: 24_000 }],
+      edits: [{ kind: 'year', text: '240.00' }],
+    });
+  });
+  it('what if, line by line', () => {
+    const rows = local.answer({ kind: 'whatIf', asked: { byClass: { revenue: '10' } } });
+    expect(rows).toMatchObject([
+      { key: 'revenue', before: 18_000, after: 19_800, difference: 1800 },
+      { key: 'gross_profit', difference: 1320 },
+      {},
+      {},
+      {},
+    ]);
+  });
+  it('drivers there are', () => expect(local.answer({ kind: 'drivers', asked: null })).toEqual([]));
+  it('leaves the budget as it was', () => expect(cellsOf(local)).toEqual(new Saving().cells));
+});
