@@ -5,7 +5,8 @@ export default defineConfig({
   testDir: 'tests/journeys',
   outputDir: 'test-results',
   fullyParallel: false,
-  workers: 1,
+  // each with servers and data of its own
+  workers: 2,
   // a loaded machine may miss a deadline once; the report still tells which test needed its second turn
   retries: process.env.CI ? 1 : 0,
   timeout: 90_000,

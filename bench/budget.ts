@@ -1,4 +1,4 @@
-/* What a budget at work costs: making it for all lines, an edit until its grid can be painted, a pasted block, saving. */
+// npm run bench:budget: what a budget at work costs: making it for all lines, an edit until its grid can be painted, a pasted block, saving.
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -23,8 +23,8 @@ async function middle(runs: number, work: (run: number) => unknown): Promise<num
 
 const ledger = join(folder, 'ledger.csv');
 const accounts = join(folder, 'accounts.csv');
-writeFileSync(accounts, largeAccountsCsv(500));
-writeLargeLedger(ledger, { lines: 100_000, accounts: 500, years: 5, departments: 4 });
+writeFileSync(accounts, largeAccountsCsv(625));
+writeLargeLedger(ledger, { lines: 100_000, accounts: 625, years: 5, departments: 4 });
 const application = await openApplication({
   directory: join(folder, 'data'),
   recover: true,
