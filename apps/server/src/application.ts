@@ -1,4 +1,12 @@
-import { BudgetService, BudgetStore, DeskService, ExchangeService, OneOffService, PlanService } from './budgets/index.ts';
+import {
+  BalancePlanService,
+  BudgetService,
+  BudgetStore,
+  DeskService,
+  ExchangeService,
+  OneOffService,
+  PlanService,
+} from './budgets/index.ts';
 import { BooksKeeper } from './companies/books.ts';
 import type { Actor } from './database/audit.ts';
 import { openDatabase, type Database } from './database/database.ts';
@@ -22,6 +30,7 @@ export type Application = {
   readonly desks: DeskService;
   readonly oneOffs: OneOffService;
   readonly plans: PlanService;
+  readonly balancePlans: BalancePlanService;
   readonly exchange: ExchangeService;
   readonly statements: StatementService;
   readonly actor: Actor;
@@ -63,6 +72,7 @@ export async function openApplication(options: {
     plans: new PlanService(budgetParts, budgets),
     oneOffs: new OneOffService(database, keeper),
     desks,
+    balancePlans: new BalancePlanService(budgetParts),
     exchange: new ExchangeService(desks),
     statements: new StatementService({ keeper, evaluator, views, actor: options.actor }),
     actor: options.actor,

@@ -20,6 +20,7 @@ const AccountsPage = lazy(() => import('./ledger/accounts-page.tsx'));
 const TrialBalancePage = lazy(() => import('./ledger/trial-balance-page.tsx'));
 const BudgetsPage = lazy(() => import('./budgets/budgets-page.tsx'));
 const ComparisonPage = lazy(() => import('./budgets/comparison-page.tsx'));
+const CashPage = lazy(() => import('./budgets/cash/cash-page.tsx'));
 const BudgetPage = lazy(() => import('./budgets/budget-page.tsx'));
 const LibraryPage = lazy(() => import('./statements/library-page.tsx'));
 const StatisticsPage = lazy(() => import('./ledger/statistics-page.tsx'));
@@ -56,6 +57,7 @@ const router = createBrowserRouter([
       },
       { path: 'budgets', element: <BudgetsPage /> },
       { path: 'budgets/:budget', element: <BudgetPage /> },
+      { path: 'budgets/:budget/cash', element: <CashPage /> },
       { path: 'budgets/:budget/comparison', element: <ComparisonPage /> },
       { path: 'statements', element: <LibraryPage /> },
       { path: 'statements/new', element: <EditorPage /> },

@@ -30,3 +30,5 @@ export * from './plan.ts';
 export { sanityWords } from './words/sanity-words.ts';
 export * from './budget-files.ts';
 export { budgetRowWords } from './words/budget-row-words.ts';
+export * from './balance-plan.ts';
+export { balancePlanIssueWords, balanceRuleIssueWords } from './words/balance-plan-words.ts';

@@ -1,7 +1,10 @@
-import type { LineChange, NoteChange } from '@wise-margin/core';
+import type { BalanceRule, LineChange, NoteChange } from '@wise-margin/core';
 import type { Transaction } from 'sequelize';
 import type { Actor } from '../database/audit.ts';
 import type { Database } from '../database/database.ts';
+
+/** The rule of a balance-sheet account before and after; null is what history gives. */
+export type RuleChange = { readonly account: string; readonly before: BalanceRule | null; readonly after: BalanceRule | null };
 
 /** A saved change of a budget, with what it takes to take it back. */
 export type LoggedChange = {
@@ -16,6 +19,7 @@ export type LoggedChange = {
   readonly words: string;
   readonly lines: readonly LineChange[];
   readonly notes: readonly NoteChange[];
+  readonly rules: readonly RuleChange[];
   readonly cells: readonly string[];
   readonly isTakenBack: boolean;
 };
@@ -30,15 +34,17 @@ type Row = {
   readonly words: string;
   readonly lines: string;
   readonly notes: string;
+  readonly rules: string;
   readonly cells: string;
   readonly taken_back: number;
 };
-const changeOf = ({ of_change, taken_back, lines, notes, cells, ...row }: Row): LoggedChange => ({
+const changeOf = ({ of_change, taken_back, lines, notes, rules, cells, ...row }: Row): LoggedChange => ({
   ...row,
   of: of_change,
   isTakenBack: taken_back === 1,
   lines: JSON.parse(lines) as LineChange[],
   notes: JSON.parse(notes) as NoteChange[],
+  rules: JSON.parse(rules) as RuleChange[],
   cells: JSON.parse(cells) as string[],
 });
 
@@ -59,10 +65,10 @@ export class ChangeLog {
     },
     transaction: Transaction,
   ): Promise<void> {
-    const { budgetId, version, actor, session, kind, of, words, lines, notes, cells, key } = change;
+    const { budgetId, version, actor, session, kind, of, words, lines, notes, rules, cells, key } = change;
     await this.#database.run(
-      `INSERT INTO budget_changes (budget_id, version, at, actor, session, kind, of_change, words, lines, notes, cells, request_key)
-       VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12)`,
+      `INSERT INTO budget_changes (budget_id, version, at, actor, session, kind, of_change, words, lines, notes, rules, cells, request_key)
+       VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13)`,
       [
         budgetId,
         version,
@@ -74,6 +80,7 @@ export class ChangeLog {
         words,
         JSON.stringify(lines),
         JSON.stringify(notes),
+        JSON.stringify(rules),
         JSON.stringify(cells),
         key,
       ],

@@ -1,4 +1,4 @@
-import { BudgetDesk, type BudgetBooks, type DeskBatch, type DeskRefusal, type DeskResult, type PlacedLine } from '@wise-margin/core';
+import { BudgetDesk, type BudgetBooks, type DeskBatch, type DeskRefusal } from '@wise-margin/core';
 import {
   deskIssueWords,
   packLine,
@@ -10,16 +10,18 @@ import {
 import type { Transaction } from 'sequelize';
 import type { Books } from '../companies/books.ts';
 import { refuseUnknownFilter } from '../companies/service.ts';
-import { recordAudit, type Actor } from '../database/audit.ts';
+import type { Actor } from '../database/audit.ts';
 import { ProblemError } from '../http/problem.ts';
 import { budgetBooks, headOf } from './budget-books.ts';
-import { ChangeLog, type LoggedChange } from './change-log.ts';
+import { ChangeLog } from './change-log.ts';
 import { changeDto } from './change-dto.ts';
+import { BudgetWriter } from './budget-writer.ts';
 import { changeWords } from './change-words.ts';
 import { conflictWords } from './conflict-words.ts';
 import { describeBudget } from './describe.ts';
 import { deskDto } from './desk-dto.ts';
 import { refusedEdits } from './refused-edits.ts';
+import { steppedRules } from './stepped-rules.ts';
 import type { BudgetParts } from './budget-parts.ts';
 import type { StoredBudget } from './store.ts';
 
@@ -28,19 +30,16 @@ const NOTHING_TO_STEP = {
   undo: 'There is no change of yours left to take back.',
   redo: 'There is no change of yours to make again.',
 } as const;
-const LOCKED: Readonly<Record<string, string>> = {
-  approved: 'is approved and locked. Copy it to a new version to change it',
-  superseded: 'was superseded and is kept as it was. Copy it to a new version to change it',
-};
-
 /** Budgets as they are worked on: all a desk draws on, edits, undo and redo, what others changed. */
 export class DeskService {
   readonly #parts: BudgetParts;
   readonly #log: ChangeLog;
+  readonly #writer: BudgetWriter;
 
   constructor(parts: BudgetParts) {
     this.#parts = parts;
     this.#log = new ChangeLog(parts.database);
+    this.#writer = new BudgetWriter(parts, this.#log);
   }
 
   /** A budget with all it draws on. @throws ProblemError 404 */
@@ -67,7 +66,7 @@ export class DeskService {
     const books = await this.#parts.keeper.of(companyId);
     refuseUnknownFilter(books, filter);
     let refusals: readonly DeskRefusal[] = [];
-    await this.#change(books, budgetId, async ({ desk, budget, transaction }) => {
+    await this.#writer.change(books, budgetId, async ({ desk, budget, transaction }) => {
       // the answer of a request that was saved may have been lost on its way: asked again, it counts once
       if (key !== undefined && (await this.#log.has(budgetId, key, transaction))) return null;
       const result = desk.apply(edits, filter);
@@ -96,7 +95,7 @@ export class DeskService {
   ): Promise<void> {
     const { batches, words, session } = made;
     const books = await this.#parts.keeper.of(companyId);
-    await this.#change(books, budgetId, ({ desk }) => {
+    await this.#writer.change(books, budgetId, ({ desk }) => {
       const result = desk.applyAll(batches);
       if (result.refusals.length > 0) throw refusedEdits(books, result.refusals);
       if (result.changes.length === 0 && result.notes.length === 0) return Promise.resolve(null);
@@ -122,7 +121,7 @@ export class DeskService {
     const books = await this.#parts.keeper.of(companyId);
     const since = (await this.#parts.store.of(books, budgetId)).row.version;
     let kept = 0;
-    await this.#change(books, budgetId, async ({ desk, transaction }) => {
+    await this.#writer.change(books, budgetId, async ({ desk, budget, transaction }) => {
       const isUndo = kind === 'undo';
       const change = await (isUndo
         ? this.#log.undoable(budgetId, session, transaction)
@@ -130,8 +129,13 @@ export class DeskService {
       if (!change) throw new ProblemError(409, `Nothing to ${kind}`, NOTHING_TO_STEP[kind]);
       await this.#log.setTakenBack(change.id, isUndo, transaction);
       const result = isUndo ? desk.revert(change.lines, change.notes) : desk.remake(change.lines, change.notes);
-      ({ kept } = result);
-      return { result, entry: { kind, of: change.id, words: `${isUndo ? 'Taken back' : 'Made again'}: ${change.words}`, session, actor } };
+      const stepped = steppedRules(budget.rules, change.rules, isUndo);
+      kept = result.kept + stepped.kept;
+      return {
+        result,
+        rules: stepped.rules,
+        entry: { kind, of: change.id, words: `${isUndo ? 'Taken back' : 'Made again'}: ${change.words}`, session, actor },
+      };
     });
     return this.#answer(books, budgetId, { since, session, kept });
   }
@@ -145,7 +149,7 @@ export class DeskService {
   ): Promise<DeskAnswerDto> {
     const books = await this.#parts.keeper.of(companyId);
     const since = (await this.#parts.store.of(books, budgetId)).row.version;
-    await this.#change(books, budgetId, ({ desk }) => {
+    await this.#writer.change(books, budgetId, ({ desk }) => {
       const changes = desk.rederive(accounts && new Set(accounts));
       if (changes.length === 0) return Promise.resolve(null);
       return Promise.resolve({
@@ -188,51 +192,6 @@ export class DeskService {
     const budget = await this.#parts.store.of(books, budgetId);
     const drawn = await budgetBooks(books, this.#parts.store);
     return { books, drawn, budget, desk: new BudgetDesk({ books: drawn, head: headOf(budget.row), ...budget }) };
-  }
-
-  /** Opens a desk, lets it change, and writes what changed with its record, all in one transaction. */
-  async #change(
-    books: Books,
-    budgetId: number,
-    act: (at: { readonly desk: BudgetDesk; readonly budget: StoredBudget; readonly transaction: Transaction }) => Promise<{
-      readonly result: DeskResult;
-      readonly entry: Pick<LoggedChange, 'kind' | 'of' | 'words' | 'session'> & { readonly actor: Actor; readonly key?: string | null };
-    } | null>,
-  ): Promise<void> {
-    const drawn = await budgetBooks(books, this.#parts.store);
-    const written = await this.#parts.database.write(async (transaction) => {
-      const budget = await this.#parts.store.of(books, budgetId);
-      const why = LOCKED[budget.row.state];
-      if (why) throw new ProblemError(409, 'Locked', `${budget.row.name} ${why}.`);
-      const desk = new BudgetDesk({ books: drawn, head: headOf(budget.row), ...budget });
-      const acted = await act({ desk, budget, transaction });
-      if (acted === null) return null;
-      const { result, entry } = acted;
-      const lines = await this.#parts.store.write(
-        books,
-        budget,
-        { changes: result.changes, notes: result.notes, actor: entry.actor },
-        transaction,
-      );
-      const version = budget.row.version + 1;
-      await this.#log.add(
-        { key: null, ...entry, budgetId, version, lines, notes: result.notes, cells: storedCells(result, lines) },
-        transaction,
-      );
-      await recordAudit(
-        this.#parts.database,
-        {
-          companyId: books.id,
-          actor: entry.actor,
-          action: `budget.${entry.kind}`,
-          subject: `budget ${budgetId}`,
-          details: { version, words: entry.words },
-        },
-        transaction,
-      );
-      return { budget, lines, notes: [...desk.notes] };
-    });
-    if (written) this.#parts.store.accept(books, written);
   }
 
   /** @throws ProblemError 409 naming the cells another session changed since the version that was looked at */
@@ -282,13 +241,4 @@ export class DeskService {
     const [undo, redo] = await Promise.all([this.#log.undoable(budgetId, session), this.#log.redoable(budgetId, session)]);
     return { undo: undo?.words ?? null, redo: redo?.words ?? null };
   }
-}
-
-/** Cells by the ids their lines were stored under. */
-function storedCells(result: DeskResult, stored: readonly { readonly after: PlacedLine }[]): string[] {
-  const ids = new Map(result.changes.map(({ after }, index) => [after.id, stored[index]!.after.id]));
-  return result.cells.map((cell) => {
-    const [id, month] = cell.split(':');
-    return `${ids.get(Number(id)) ?? id}:${month}`;
-  });
 }

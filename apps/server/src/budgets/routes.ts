@@ -1,5 +1,6 @@
 import { Router, type Request } from 'express';
 import {
+  balanceRuleChangeSchema,
   basisPreviewRequestSchema,
   budgetChangesQuerySchema,
   budgetEditRequestSchema,
@@ -19,6 +20,7 @@ import {
 } from '@wise-margin/contract';
 import type { Actor } from '../database/audit.ts';
 import { handle, numberIn, parse } from '../http/route.ts';
+import type { BalancePlanService } from './balance-plan-service.ts';
 import type { DeskService } from './desk-service.ts';
 import type { OneOffService } from './one-off-service.ts';
 import type { PlanService } from './plan-service.ts';
@@ -97,6 +99,24 @@ export function planRoutes(plans: PlanService, actor: Actor): Router {
     `${ONE}/reforecasts`,
     handle(async (request, response) =>
       response.status(201).json(await plans.reforecast(...placeOf(request), parse(reforecastSchema, request.body), actor)),
+    ),
+  );
+  return router;
+}
+
+/** Budgets carried into balance sheet and cash. */
+export function balancePlanRoutes(plans: BalancePlanService, actor: Actor): Router {
+  const router = Router();
+  router.get(
+    `${ONE}/balance-plan`,
+    handle(async (request, response) =>
+      response.json(await plans.plan(...placeOf(request), parse(stepRequestSchema, request.query).session)),
+    ),
+  );
+  router.put(
+    `${ONE}/balance-plan/rule`,
+    handle(async (request, response) =>
+      response.json(await plans.setRule(...placeOf(request), parse(balanceRuleChangeSchema, request.body), actor)),
     ),
   );
   return router;

@@ -5,6 +5,7 @@ import {
   periodAt,
   periodOfYear,
   type AccountClass,
+  type BalanceRule,
   type BudgetLine,
   type BudgetNote,
   type DimensionFilter,
@@ -83,7 +84,11 @@ export class BudgetService {
       projected,
       roundTo: minor(roundTo),
     });
-    return this.#insert(books, { year, name, note, fromYear: from, dimensions, copiedFrom: null, lines, notes: [] }, actor);
+    return this.#insert(
+      books,
+      { year, name, note, fromYear: from, dimensions, copiedFrom: null, lines, notes: [], rules: new Map() },
+      actor,
+    );
   }
 
   /**
@@ -105,7 +110,11 @@ export class BudgetService {
   ): Promise<BudgetDto> {
     const { id, year, fromYear, dimensions } = from.row;
     await this.#refuseNameInUse(books.id, year, name);
-    return this.#insert(books, { year, name, note, fromYear, dimensions, copiedFrom: id, lines, notes: from.notes }, actor);
+    return this.#insert(
+      books,
+      { year, name, note, fromYear, dimensions, copiedFrom: id, lines, notes: from.notes, rules: from.rules },
+      actor,
+    );
   }
 
   /** The month grid with what each account's row is made of. */
@@ -179,10 +188,11 @@ export class BudgetService {
       readonly copiedFrom: number | null;
       readonly lines: readonly BudgetLine[];
       readonly notes: readonly BudgetNote[];
+      readonly rules: ReadonlyMap<string, BalanceRule>;
     },
     actor: Actor,
   ): Promise<BudgetDto> {
-    const { lines, notes, dimensions, ...told } = made;
+    const { lines, notes, rules, dimensions, ...told } = made;
     const id = await this.#parts.database.write(async (transaction) => {
       const row = await this.#parts.database.models.budgets.create(
         {
@@ -200,6 +210,11 @@ export class BudgetService {
         row.id,
         notes.map((after) => ({ before: null, after })),
         actor,
+        transaction,
+      );
+      await this.#parts.store.writeRules(
+        row.id,
+        [...rules].map(([account, after]) => ({ account, after })),
         transaction,
       );
       await recordAudit(

@@ -6,6 +6,7 @@ import {
   sliceKey,
   slotCount,
   ZERO,
+  type BalanceRule,
   type Basis,
   type BudgetLine,
   type BudgetMonth,
@@ -18,6 +19,7 @@ import {
 import type { Transaction } from 'sequelize';
 import type { Books } from '../companies/books.ts';
 import type { Actor } from '../database/audit.ts';
+import type { RuleChange } from './change-log.ts';
 import type { Database } from '../database/database.ts';
 import type { BudgetRow } from '../database/models.ts';
 import { notFound } from '../http/problem.ts';
@@ -26,6 +28,8 @@ export type StoredBudget = {
   readonly row: BudgetRow;
   readonly lines: readonly PlacedLine[];
   readonly notes: readonly BudgetNote[];
+  /** how balance-sheet accounts move where that was set by hand, by account number */
+  readonly rules: ReadonlyMap<string, BalanceRule>;
   readonly cube: BalanceCube;
 };
 
@@ -66,7 +70,7 @@ export class BudgetStore {
     const held = this.#held.get(row.id);
     if (held?.version === version) return held.budget;
     const lines = await this.#lines(books, row.id);
-    const budget = { row, lines, notes: await this.#notes(row.id), cube: cubeOf(books, row.year, lines) };
+    const budget = { row, lines, notes: await this.#notes(row.id), rules: await this.#rules(row.id), cube: cubeOf(books, row.year, lines) };
     this.#held.set(row.id, { version, budget });
     return budget;
   }
@@ -102,6 +106,14 @@ export class BudgetStore {
     return rows.map((row) => ({ ...row, month: row.month < 0 ? null : row.month }));
   }
 
+  async #rules(budgetId: number): Promise<Map<string, BalanceRule>> {
+    const rows = await this.#database.select<{ account: string; rule: string }>(
+      'SELECT account, rule FROM budget_balance_rules WHERE budget_id = $1 ORDER BY account',
+      [budgetId],
+    );
+    return new Map(rows.map(({ account, rule }) => [account, JSON.parse(rule) as BalanceRule]));
+  }
+
   /**
    * Writes what a desk changed: lines that were there, new ones under ids of their own, notes; and counts the version up.
    * @returns the changes with the ids they are stored under, in the same order
@@ -109,10 +121,15 @@ export class BudgetStore {
   async write(
     books: Books,
     { row }: StoredBudget,
-    made: { readonly changes: readonly LineChange[]; readonly notes: readonly NoteChange[]; readonly actor: Actor },
+    made: {
+      readonly changes: readonly LineChange[];
+      readonly notes: readonly NoteChange[];
+      readonly rules: readonly RuleChange[];
+      readonly actor: Actor;
+    },
     transaction: Transaction,
   ): Promise<LineChange[]> {
-    const { changes, notes, actor } = made;
+    const { changes, notes, rules, actor } = made;
     await this.#updateLines(
       changes.flatMap(({ after }) => (after.id > 0 ? [after] : [])),
       transaction,
@@ -120,6 +137,7 @@ export class BudgetStore {
     const added = changes.flatMap(({ after }) => (after.id > 0 ? [] : [after]));
     const first = added.length > 0 ? await this.insertLines(books, row.id, added, transaction) : 0;
     await this.writeNotes(row.id, notes, actor, transaction);
+    await this.writeRules(row.id, rules, transaction);
     await this.#database.models.budgets.increment('version', { where: { id: row.id }, transaction });
     return changes.map((change) =>
       change.after.id > 0 ? change : { before: change.before, after: { ...change.after, id: first + added.indexOf(change.after) } },
@@ -146,6 +164,24 @@ export class BudgetStore {
     }
   }
 
+  /** Sets rules of balance-sheet accounts, and takes them back to what history gives. */
+  async writeRules(budgetId: number, rules: readonly Pick<RuleChange, 'account' | 'after'>[], transaction: Transaction): Promise<void> {
+    for (const { account, after } of rules) {
+      if (after === null)
+        await this.#database.run(
+          'DELETE FROM budget_balance_rules WHERE budget_id = $1 AND account = $2',
+          [budgetId, account],
+          transaction,
+        );
+      else
+        await this.#database.run(
+          `INSERT INTO budget_balance_rules (budget_id, account, rule) VALUES ($1, $2, $3) ON CONFLICT DO UPDATE SET rule = excluded.rule`,
+          [budgetId, account, JSON.stringify(after)],
+          transaction,
+        );
+    }
+  }
+
   async #updateLines(changes: readonly PlacedLine[], transaction: Transaction): Promise<void> {
     if (changes.length === 0) return;
     await this.#database.run(
@@ -166,9 +202,14 @@ export class BudgetStore {
    */
   accept(
     books: Books,
-    written: { readonly budget: StoredBudget; readonly lines: readonly LineChange[]; readonly notes: readonly BudgetNote[] },
+    written: {
+      readonly budget: StoredBudget;
+      readonly lines: readonly LineChange[];
+      readonly notes: readonly BudgetNote[];
+      readonly rules: readonly RuleChange[];
+    },
   ): void {
-    const { budget: before, lines: changes, notes } = written;
+    const { budget: before, lines: changes, notes, rules: changedRules } = written;
     const { row } = before;
     const held = this.#held.get(row.id);
     if (held?.budget !== before) return;
@@ -177,7 +218,12 @@ export class BudgetStore {
     const added = changes.flatMap((change) => (change.before === null ? [change.after] : []));
     before.cube.post(changes.flatMap((change) => lineFacts(books.calendar, row.year, change)));
     row.version += 1;
-    const budget = { row, lines: added.length > 0 ? inOrder([...known, ...added]) : known, notes, cube: before.cube };
+    const rules = new Map(before.rules);
+    for (const { account, after } of changedRules) {
+      if (after === null) rules.delete(account);
+      else rules.set(account, after);
+    }
+    const budget = { row, rules, lines: added.length > 0 ? inOrder([...known, ...added]) : known, notes, cube: before.cube };
     this.#held.set(row.id, { version: versionOf(books, row), budget });
   }
 

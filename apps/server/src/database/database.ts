@@ -7,9 +7,10 @@ import { views } from './migrations/0002-views.ts';
 import { statistics } from './migrations/0003-statistics.ts';
 import { display } from './migrations/0004-display.ts';
 import { budgetWork } from './migrations/0005-budget-work.ts';
+import { balancePlan } from './migrations/0006-balance-plan.ts';
 import { defineModels, type Models } from './models.ts';
 
-const MIGRATIONS = [firstTables, views, statistics, display, budgetWork];
+const MIGRATIONS = [firstTables, views, statistics, display, budgetWork, balancePlan];
 // each transaction has a connection of its own; a large import needs its indexes' pages in memory
 const WRITER_PRAGMAS = ['PRAGMA busy_timeout = 10000', 'PRAGMA cache_size = -131072', 'PRAGMA temp_store = MEMORY'];
 type Bindings = readonly (string | number | null)[];

@@ -10,7 +10,7 @@ import type { Problem } from '@wise-margin/contract';
 import { ZodError } from 'zod';
 import type { Application } from '../application.ts';
 import { companyRoutes } from '../companies/routes.ts';
-import { budgetRoutes, deskRoutes, exchangeRoutes, oneOffRoutes, planRoutes } from '../budgets/index.ts';
+import { balancePlanRoutes, budgetRoutes, deskRoutes, exchangeRoutes, oneOffRoutes, planRoutes } from '../budgets/index.ts';
 import { importRoutes, ledgerRoutes, statisticsRoutes } from '../ledger/index.ts';
 import { statementRoutes } from '../statements/index.ts';
 import { openApiDocument } from './openapi.ts';
@@ -38,6 +38,7 @@ export function createApp({ application, logger, webDirectory, hostNames }: AppO
     desks,
     oneOffs,
     plans,
+    balancePlans,
     exchange,
     statements,
     statistics,
@@ -93,6 +94,7 @@ export function createApp({ application, logger, webDirectory, hostNames }: AppO
     statisticsRoutes({ statistics, directory: database.directory, actor }),
     budgetRoutes({ budgets, plans }, actor),
     planRoutes(plans, actor),
+    balancePlanRoutes(balancePlans, actor),
     deskRoutes(desks, actor),
     oneOffRoutes(oneOffs, actor),
     exchangeRoutes({ exchange, directory: database.directory, actor }),

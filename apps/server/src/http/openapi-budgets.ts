@@ -7,6 +7,8 @@ import {
   sanityAnswerSchema,
   sanityListSchema,
   whatIfVersionSchema,
+  balancePlanSchema,
+  balanceRuleChangeSchema,
   basisPreviewRequestSchema,
   basisPreviewSchema,
   budgetChangesQuerySchema,
@@ -79,6 +81,22 @@ export const BUDGET_PATHS: ZodOpenApiPathsObject = {
   },
   '/api/companies/{company}/budgets/{budget}/desk': {
     get: operation({ summary: 'A budget with all it draws on', path: BUDGET, query: stepRequestSchema, answer: deskSchema }),
+  },
+  '/api/companies/{company}/budgets/{budget}/balance-plan': {
+    get: operation({
+      summary: 'A budget carried into balance sheet and cash',
+      path: BUDGET,
+      query: stepRequestSchema,
+      answer: balancePlanSchema,
+    }),
+  },
+  '/api/companies/{company}/budgets/{budget}/balance-plan/rule': {
+    put: operation({
+      summary: 'How a balance-sheet account moves; null takes it back to what history gives',
+      path: BUDGET,
+      body: balanceRuleChangeSchema,
+      answer: balancePlanSchema,
+    }),
   },
   '/api/companies/{company}/budgets/{budget}/undo': {
     post: operation({

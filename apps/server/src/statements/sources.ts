@@ -3,14 +3,17 @@ import {
   budgetScenario,
   noScenario,
   projectionScenario,
+  rollForward,
   STATISTIC,
   statisticScenario,
+  type BalanceCube,
+  type BudgetBooks,
   type ScenarioRef,
   type ScenarioSource,
   type ScenarioSources,
   type YearBudget,
 } from '@wise-margin/core';
-import type { BudgetStore, StoredBudget } from '../budgets/index.ts';
+import { budgetBooks, type BudgetStore, type StoredBudget } from '../budgets/index.ts';
 import type { Books, WorkingCube } from '../companies/books.ts';
 import { notFound } from '../http/problem.ts';
 
@@ -48,6 +51,7 @@ export class ScenarioKeeper {
   ): Promise<Scenarios> {
     const { chosenId, budgetIds = [], working } = options;
     const rows = await this.#store.list(books.id);
+    const yearBudgets = this.#yearBudgets(books);
     const approved = new Map<number, StoredBudget>();
     for (const row of rows) {
       if (row.state === 'approved' && !approved.has(row.year)) approved.set(row.year, await this.#store.ofRow(books, row));
@@ -65,7 +69,7 @@ export class ScenarioKeeper {
       if (!row) continue;
       const stored = await this.#store.ofRow(books, row);
       pinned.push(stored);
-      named.set(id, { ...budgetScenario(books, yearBudgets([stored])), name: `FY${row.year} ${row.name}` });
+      named.set(id, { ...budgetScenario(books, await yearBudgets([stored])), name: `FY${row.year} ${row.name}` });
     }
     const from = [...approved.values(), ...budgets.values(), ...pinned];
     const absent = new Set(budgetIds.filter((id) => !named.has(id)));
@@ -79,10 +83,10 @@ export class ScenarioKeeper {
     )
       return held.scenarios;
     const actual = actualScenario(books, working);
-    const budget = budgetScenario(books, yearBudgets(budgets.values()));
+    const budget = budgetScenario(books, await yearBudgets(budgets.values()));
     // what a year is expected to end at does not hang on the draft in view
     const projection = projectionScenario(books, actual, {
-      budget: chosenId === undefined ? budget : budgetScenario(books, yearBudgets(approved.values())),
+      budget: chosenId === undefined ? budget : budgetScenario(books, await yearBudgets(approved.values())),
       lastPosted: working.last,
     });
     const sources = (ref: ScenarioRef): ScenarioSource => {
@@ -101,7 +105,21 @@ export class ScenarioKeeper {
     this.#held.set(key, { books, working, from, scenarios });
     return scenarios;
   }
+
+  /** Budgets as the figures of their years; their balance sheets are carried forward when first looked at. */
+  #yearBudgets(books: Books): (budgets: Iterable<StoredBudget>) => Promise<ReadonlyMap<number, YearBudget>> {
+    return async (budgets) => {
+      const drawn = await budgetBooks(books, this.#store);
+      return new Map([...budgets].map((budget) => [budget.row.year, yearBudget(drawn, budget)]));
+    };
+  }
 }
 
-const yearBudgets = (budgets: Iterable<StoredBudget>): ReadonlyMap<number, YearBudget> =>
-  new Map([...budgets].map(({ row, cube }) => [row.year, { cube, dimensions: row.dimensions }]));
+function yearBudget(drawn: BudgetBooks, { row, cube, rules }: StoredBudget): YearBudget {
+  let rolled: BalanceCube | null = null;
+  return {
+    cube,
+    dimensions: row.dimensions,
+    balances: () => (rolled ??= rollForward(drawn, { year: row.year, income: cube, rules }).cube),
+  };
+}

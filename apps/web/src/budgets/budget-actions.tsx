@@ -53,6 +53,9 @@ export function BudgetActions({
           ) : null}
         </span>
       ) : null}
+      <Link className="button" to={`/c/${company.id}/budgets/${budget.id}/cash`}>
+        Cash
+      </Link>
       <FloatingPanel label="Versions" atRight>
         <Link className="link" to={`/c/${company.id}/budgets/${budget.id}/comparison`}>
           Compare with another version or actuals

@@ -1,6 +1,7 @@
 import { periodAt } from '../calendar/fiscal-calendar.ts';
 import type { Span } from '../calendar/span.ts';
 import { bothFilters, filterKey, type DimensionFilter } from '../ledger/dimension.ts';
+import type { Slab } from '../ledger/balance-cube.ts';
 import { minor } from '../money/minor.ts';
 import { differenceOf, percentDifferenceOf, shareOf } from '../variance/difference.ts';
 import { accountValues, balanceValue, earningsValue, incomeValue, slotSpanOf, type SlotSpan } from './account-values.ts';
@@ -73,7 +74,7 @@ function evaluateAmounts(options: {
     else {
       const figures = under(line);
       if (figures.missing !== null) set(line, blank(figures.missing));
-      else if (!source.hasBalances && line.holdsBalances) set(line, blank('noBalanceBudget'));
+      else if (line.holdsBalances && !figures.hasBalances(line)) set(line, blank('noBalanceBudget'));
       else if (from.kind === 'earnings' && from.years !== 'current' && plan.incomeKept === 'some') set(line, blank('partOfEarnings'));
       else if (from.kind === 'members') {
         let sum = 0;
@@ -123,20 +124,30 @@ export function daysOf(plan: Pick<StatementPlan, 'calendar'>, { from, to }: Span
 function figuresUnder(plan: StatementPlan, column: AmountColumn, source: ScenarioSource, filter: DimensionFilter) {
   const missing = column.resolved.ok ? source.missing(column.resolved.span, filter) : column.resolved.reason;
   const span = missing === null && column.resolved.ok ? slotSpanOf(plan.calendar, column.resolved.span) : null;
-  const byMeasure = new Map<BalanceMeasure, Float64Array>();
-  const valuesOf = (measure: BalanceMeasure, at: SlotSpan): Float64Array => {
-    const values = byMeasure.get(measure) ?? accountValues(source.slab(filter), plan.isBalance, at, measure);
-    byMeasure.set(measure, values);
+  const byMeasure = new Map<Slab, Map<BalanceMeasure, Float64Array>>();
+  const valuesOf = (slab: Slab, measure: BalanceMeasure, at: SlotSpan): Float64Array => {
+    const held = byMeasure.get(slab) ?? new Map<BalanceMeasure, Float64Array>();
+    const values = held.get(measure) ?? accountValues(slab, plan.isBalance, at, measure);
+    byMeasure.set(slab, held.set(measure, values));
     return values;
   };
+  /** income where budgets hold it; a line with balances reads them and the result that stands beside them from one place */
+  const slabOf = (line: PlannedLine): Slab =>
+    line.holdsBalances && column.resolved.ok ? source.balanceSlab(column.resolved.span, filter) : source.slab(filter);
   return {
     missing,
+    /** whether a line of balance-sheet accounts has figures; only where nothing is missing */
+    hasBalances({ source: from }: PlannedLine): boolean {
+      if (!column.resolved.ok) return false;
+      const asked = from.kind === 'slice' ? bothFilters(filter, { [from.dimension]: [from.value] }) : filter;
+      return source.hasBalances(column.resolved.span, asked);
+    },
     /** debit positive; only where nothing is missing */
     debit(line: PlannedLine): number {
       const { source: from } = line;
       const measure = line.measure ?? column.measure;
       if (from.kind === 'accounts') {
-        const values = valuesOf(measure, span!);
+        const values = valuesOf(slabOf(line), measure, span!);
         let sum = 0;
         for (const index of from.accounts) sum += values[index]!;
         return sum;
@@ -150,7 +161,7 @@ function figuresUnder(plan: StatementPlan, column: AmountColumn, source: Scenari
         // without any income account kept, what closing entries moved is not of the statement either
         return plan.incomeKept === 'none'
           ? 0
-          : earningsValue({ slab: source.slab(filter), income: plan.income, years: from.years, span: span!, measure });
+          : earningsValue({ slab: slabOf(line), income: plan.income, years: from.years, span: span!, measure });
       throw new TypeError(`line ${line.key} holds no accounts`);
     },
     statistic: (series: string, over: StatisticOver): Cell => statisticOver(source, { series, over, filter, resolved: column.resolved }),

@@ -14,8 +14,10 @@ export type ScenarioSource = {
   readonly slices: (filter: DimensionFilter, accounts: readonly number[], dimension: string) => Slices;
   /** why a span has no figures under a filter, or null when it has */
   readonly missing: (span: Span, filter: DimensionFilter) => BlankReason | null;
-  /** whether balance-sheet accounts have figures too */
-  readonly hasBalances: boolean;
+  /** whether balance-sheet accounts have figures too, over a span and under a filter */
+  readonly hasBalances: (span: Span, filter: DimensionFilter) => boolean;
+  /** where they are; asked only where there are some */
+  readonly balanceSlab: (span: Span, filter: DimensionFilter) => Slab;
   /** a statistic's value in a period under a filter; null where there is none */
   readonly statistic: (series: string, filter: DimensionFilter, period: PeriodIndex) => number | null;
 };

@@ -3,7 +3,7 @@ import { shortPeriodName } from '../calendar/period-words.ts';
 import type { Span } from '../calendar/span.ts';
 import { isIncomeAccount, type Chart } from '../chart/account.ts';
 import { BalanceCube, joinSlabs, joinSlices, Slab } from '../ledger/balance-cube.ts';
-import { filterKey, type DimensionFilter } from '../ledger/dimension.ts';
+import { filterKey, NO_FILTER, type DimensionFilter } from '../ledger/dimension.ts';
 import type { BlankReason } from './cell.ts';
 import type { ScenarioSource } from './scenario-source.ts';
 
@@ -15,7 +15,12 @@ export type ScenarioBooks = {
   readonly statistics: { readonly value: ScenarioSource['statistic'] };
 };
 /** The budget that stands for a fiscal year, and the dimensions its lines are kept by. */
-export type YearBudget = { readonly cube: BalanceCube; readonly dimensions: readonly string[] };
+export type YearBudget = {
+  readonly cube: BalanceCube;
+  readonly dimensions: readonly string[];
+  /** the ledger and the budgeted balance sheet after it, for the company as a whole; absent where none is planned */
+  readonly balances?: () => BalanceCube;
+};
 
 /** The ledger's figures. @param posted its cube and the last month it holds; null while nothing is posted */
 export function actualScenario(
@@ -24,8 +29,9 @@ export function actualScenario(
 ): ScenarioSource {
   return {
     name: 'Actual',
-    hasBalances: true,
+    hasBalances: () => true,
     slab: (filter) => cube.slab(filter),
+    balanceSlab: (_, filter) => cube.slab(filter),
     slices: (filter, accounts, dimension) => cube.slices(filter, accounts, dimension),
     statistic: books.statistics.value,
     missing: ({ from, to }: Span): BlankReason | null => {
@@ -35,18 +41,20 @@ export function actualScenario(
   };
 }
 
+/** Of a scenario without balance-sheet figures. */
+const noBalances: Pick<ScenarioSource, 'hasBalances' | 'balanceSlab'> = { hasBalances: () => false, balanceSlab: () => new Slab(0, 0) };
 const noSlices = (): ReturnType<ScenarioSource['slices']> => ({ positions: new Map(), income: new Slab(0, 0), balance: new Slab(0, 0) });
 
 /** The figures of a statistic: those of the ledger's months, whatever is posted in them. */
 export function statisticScenario(books: ScenarioBooks, series: string): ScenarioSource {
   const empty = new Slab(0, 0);
-  return { name: series, hasBalances: false, slab: () => empty, slices: noSlices, missing: () => null, statistic: books.statistics.value };
+  return { ...noBalances, name: series, slab: () => empty, slices: noSlices, missing: () => null, statistic: books.statistics.value };
 }
 
 /** A scenario that is not there, such as a budget that was deleted: every figure of it is blank. */
 export function noScenario(name: string): ScenarioSource {
   const empty = new Slab(0, 0);
-  return { name, hasBalances: false, slab: () => empty, slices: noSlices, missing: () => 'noBudget', statistic: () => null };
+  return { ...noBalances, name, slab: () => empty, slices: noSlices, missing: () => 'noBudget', statistic: () => null };
 }
 
 /** The budgets of several years as one scenario; a year without one, or a dimension a budget is not kept by, is blank. */
@@ -56,9 +64,15 @@ export function budgetScenario(books: ScenarioBooks, budgets: ReadonlyMap<number
     return Array.from({ length: periodAt(books.calendar, to).year - first + 1 }, (_, index) => first + index);
   };
   const cube = oneCube(books, [...budgets.values()]);
+  // balances are planned year by year, each from a ledger month of its own: a span over two years has none
+  const plannedIn = (span: Span) => {
+    const years = yearsOf(span);
+    return years.length === 1 ? budgets.get(years[0]!)?.balances : undefined;
+  };
   return {
     name: 'Budget',
-    hasBalances: false,
+    hasBalances: (span, filter) => Object.keys(filter).length === 0 && plannedIn(span) !== undefined,
+    balanceSlab: (span) => plannedIn(span)!().slab(NO_FILTER),
     slab: (filter) => cube.slab(filter),
     slices: (filter, accounts, dimension) => cube.slices(filter, accounts, dimension),
     statistic: () => null,
@@ -102,7 +116,7 @@ export function projectionScenario(
   };
   return {
     name: lastPosted === null ? 'Budget' : `Actual to ${shortPeriodName(books.calendar, lastPosted)}, approved budget after`,
-    hasBalances: false,
+    ...noBalances,
     slab,
     slices: (filter, accounts, dimension) =>
       joinSlices(actual.slices(filter, accounts, dimension), budget.slices(filter, accounts, dimension), size),

@@ -66,7 +66,8 @@ export function sourceOf(postings: readonly Posting[], statistics: ReadonlyMap<s
     slab: (filter) => cube.slab(filter),
     slices: (filter, rows, dimension) => cube.slices(filter, rows, dimension),
     missing: () => null,
-    hasBalances: true,
+    hasBalances: () => true,
+    balanceSlab: (_, filter) => cube.slab(filter),
     statistic: (series, _, period) => statistics.get(`${series} ${period}`) ?? null,
   };
 }

@@ -62,7 +62,8 @@ const source = (name: string, postings: readonly Posting[], missing: ScenarioSou
     slab: (filter) => cube.slab(filter),
     slices: (filter, rows, dimension) => cube.slices(filter, rows, dimension),
     missing,
-    hasBalances: name === 'Actual',
+    hasBalances: () => name === 'Actual',
+    balanceSlab: (_, filter) => cube.slab(filter),
     statistic: () => null,
   };
 };

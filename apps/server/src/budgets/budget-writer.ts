@@ -1,0 +1,87 @@
+import { BudgetDesk, type DeskResult, type PlacedLine } from '@wise-margin/core';
+import type { Transaction } from 'sequelize';
+import type { Books } from '../companies/books.ts';
+import { recordAudit, type Actor } from '../database/audit.ts';
+import { ProblemError } from '../http/problem.ts';
+import { budgetBooks, headOf } from './budget-books.ts';
+import type { BudgetParts } from './budget-parts.ts';
+import type { ChangeLog, LoggedChange, RuleChange } from './change-log.ts';
+import type { StoredBudget } from './store.ts';
+
+const LOCKED: Readonly<Record<string, string>> = {
+  approved: 'is approved and locked. Copy it to a new version to change it',
+  superseded: 'was superseded and is kept as it was. Copy it to a new version to change it',
+};
+
+/** What a change made of a budget, and how it is recorded. */
+export type MadeChange = {
+  readonly result: DeskResult;
+  readonly rules?: readonly RuleChange[];
+  readonly entry: Pick<LoggedChange, 'kind' | 'of' | 'words' | 'session'> & { readonly actor: Actor; readonly key?: string | null };
+};
+
+/** Changes budgets: each change is written with its record, or not at all. */
+export class BudgetWriter {
+  readonly #parts: BudgetParts;
+  readonly #log: ChangeLog;
+
+  constructor(parts: BudgetParts, log: ChangeLog) {
+    this.#parts = parts;
+    this.#log = log;
+  }
+
+  /**
+   * Opens a desk, lets it change, and writes what changed with its record, all in one transaction.
+   * @param act gives null when there is nothing to write
+   * @throws ProblemError 409 when the budget is locked
+   */
+  async change(
+    books: Books,
+    budgetId: number,
+    act: (at: {
+      readonly desk: BudgetDesk;
+      readonly budget: StoredBudget;
+      readonly transaction: Transaction;
+    }) => Promise<MadeChange | null>,
+  ): Promise<void> {
+    const drawn = await budgetBooks(books, this.#parts.store);
+    const written = await this.#parts.database.write(async (transaction) => {
+      const budget = await this.#parts.store.of(books, budgetId);
+      const why = LOCKED[budget.row.state];
+      if (why) throw new ProblemError(409, 'Locked', `${budget.row.name} ${why}.`);
+      const desk = new BudgetDesk({ books: drawn, head: headOf(budget.row), ...budget });
+      const acted = await act({ desk, budget, transaction });
+      if (acted === null) return null;
+      const { result, rules = [], entry } = acted;
+      const { actor } = entry;
+      const lines = await this.#parts.store.write(
+        books,
+        budget,
+        { changes: result.changes, notes: result.notes, rules, actor },
+        transaction,
+      );
+      const version = budget.row.version + 1;
+      await this.#log.add(
+        { key: null, ...entry, budgetId, version, lines, notes: result.notes, rules, cells: storedCells(result, lines) },
+        transaction,
+      );
+      const details = { version, words: entry.words };
+      await recordAudit(
+        this.#parts.database,
+        { companyId: books.id, actor, action: `budget.${entry.kind}`, subject: `budget ${budgetId}`, details },
+        transaction,
+      );
+      return { budget, lines, rules, notes: [...desk.notes] };
+    });
+    if (written) this.#parts.store.accept(books, written);
+  }
+}
+
+/** Cells by the ids their lines were stored under. */
+function storedCells(result: DeskResult, stored: readonly { readonly after: PlacedLine }[]): string[] {
+  const ids = new Map(result.changes.map(({ after }, index) => [after.id, stored[index]!.after.id]));
+  return result.cells.map((cell) => {
+    const [id, month] = cell.split(':');
+    return `${ids.get(Number(id)) ?? id}:${month}`;
+  });
+}

@@ -1,0 +1,48 @@
+import { useMutation, useQuery, useQueryClient, type UseMutationResult, type UseQueryResult } from '@tanstack/react-query';
+import { unpackGrid, type BalancePlanDto, type BudgetEditDto, type DeskAnswerDto, type PackedBalancePlan } from '@wise-margin/contract';
+import type { BalanceRule } from '@wise-margin/core';
+import { getJson, queryText, sendJson } from '../../api/client.ts';
+import { newKey, ownSession } from '../desk/unsaved.ts';
+
+const unpacked = ({ cashFlow, balanceSheet, ...rest }: PackedBalancePlan): BalancePlanDto => ({
+  ...rest,
+  cashFlow: unpackGrid(cashFlow),
+  balanceSheet: unpackGrid(balanceSheet),
+});
+
+export type PlanChange =
+  | { readonly kind: 'rule'; readonly account: string; readonly rule: BalanceRule | null }
+  | { readonly kind: 'undo' | 'redo' }
+  | { readonly kind: 'edits'; readonly edits: readonly BudgetEditDto[] };
+
+/** A budget carried into balance sheet and cash, and what changes it. */
+export function useBalancePlan(
+  company: number,
+  budget: number,
+): { readonly plan: UseQueryResult<BalancePlanDto>; readonly change: UseMutationResult<BalancePlanDto, Error, PlanChange> } {
+  const client = useQueryClient();
+  const session = ownSession();
+  const at = `/companies/${company}/budgets/${budget}`;
+  const queryKey = ['balance-plan', company, budget];
+  const read = async (signal?: AbortSignal): Promise<BalancePlanDto> =>
+    unpacked(await getJson<PackedBalancePlan>(`${at}/balance-plan${queryText({ session })}`, signal));
+  const plan = useQuery({ queryKey, queryFn: ({ signal }) => read(signal) });
+  const change = useMutation({
+    mutationFn: async (made: PlanChange): Promise<BalancePlanDto> => {
+      if (made.kind === 'rule') {
+        const { account, rule } = made;
+        return unpacked(await sendJson<PackedBalancePlan>('PUT', `${at}/balance-plan/rule`, { account, rule, session, key: newKey() }));
+      }
+      if (made.kind === 'edits')
+        await sendJson<DeskAnswerDto>('POST', `${at}/edits`, { edits: made.edits, filter: {}, session, key: newKey() });
+      else await sendJson<DeskAnswerDto>('POST', `${at}/${made.kind}`, { session });
+      return read();
+    },
+    onSuccess: (fresh) => {
+      client.setQueryData(queryKey, fresh);
+      // figures of the budget stand in statements, lists and histories too
+      void client.invalidateQueries({ predicate: ({ queryKey: [of] }) => of !== 'balance-plan' && of !== 'company' });
+    },
+  });
+  return { plan, change };
+}

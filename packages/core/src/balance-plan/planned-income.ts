@@ -1,0 +1,47 @@
+import { periodAt, PERIODS_PER_YEAR, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
+import { incomePositions } from '../chart/account.ts';
+import { NO_FILTER } from '../ledger/dimension.ts';
+import type { BalanceCube } from '../ledger/balance-cube.ts';
+import type { BudgetBooks } from '../budget/budget-books.ts';
+import { incomeIn, type Levels } from './levels.ts';
+
+/** The income budget of a year. */
+export type YearIncome = { readonly year: number; readonly income: BalanceCube };
+
+/**
+ * The last month a plan takes from the ledger: the one before its year, or the last posted one if that is
+ * earlier; and on into the year as long as every posted month holds in the budget what was posted, to the
+ * cent, as in a reforecast. -1 when nothing is posted.
+ */
+export function openingOf(books: BudgetBooks, plan: YearIncome, first: PeriodIndex): number {
+  const { lastPosted } = books;
+  if (lastPosted === null) return -1;
+  if (lastPosted < first) return lastPosted;
+  const [actual, budget] = [books.cube.slab(NO_FILTER), plan.income.slab(NO_FILTER)];
+  const isAsPosted = (period: PeriodIndex): boolean => {
+    const [was, holds] = [incomeIn(books, actual, period), incomeIn(books, budget, period)];
+    return incomePositions(books.chart).every((position) => was[position] === holds[position]);
+  };
+  let opening = first - 1;
+  const end = Math.min(lastPosted, first + PERIODS_PER_YEAR - 1);
+  while (opening < end && isAsPosted((opening + 1) as PeriodIndex)) opening += 1;
+  return opening;
+}
+
+/**
+ * What a month after the ledger's earns: as the plan budgets it; before the plan's year, as the approved
+ * budget of its year does, or else as the same month a year before, which is told.
+ */
+export function incomeOf(
+  books: BudgetBooks,
+  plan: YearIncome,
+  { period, levels }: { readonly period: PeriodIndex; readonly levels: Levels },
+): { readonly income: Float64Array; readonly standIn: 'noApprovedBudget' | 'noFigures' | null } {
+  const { year } = periodAt(books.calendar, period);
+  const budget = year === plan.year ? plan.income : books.approved.get(year)?.cube;
+  if (budget) return { income: incomeIn(books, budget.slab(NO_FILTER), period), standIn: null };
+  const before = levels.income(period - PERIODS_PER_YEAR);
+  return before === null
+    ? { income: new Float64Array(books.chart.accounts.length), standIn: 'noFigures' }
+    : { income: before, standIn: 'noApprovedBudget' };
+}

@@ -1,0 +1,307 @@
+import { firstSlot, lastSlot, periodOfYear, PERIODS_PER_YEAR, slotCount, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
+import { incomePositions, isBalanceAccount, isIncomeAccount, signOf } from '../chart/account.ts';
+import { BalanceCube, type BalanceFact } from '../ledger/balance-cube.ts';
+import { NO_FILTER } from '../ledger/dimension.ts';
+import { minor, ZERO, type Minor } from '../money/minor.ts';
+import type { BudgetBooks } from '../budget/budget-books.ts';
+import { closingUnder, type BalanceRule, type DaysBase, type RuleContext } from './balance-rule.ts';
+import { daysOfBalance } from './days-of-flow.ts';
+import { classTotal, Levels } from './levels.ts';
+import { loanBook } from './loan-book.ts';
+import type { LoanMonth } from './loan-schedule.ts';
+import { incomeOf, openingOf, type YearIncome } from './planned-income.ts';
+import { DAYS_CLASSES, ruleFromHistory, USUAL_BASE, type DaysClass } from './rule-from-history.ts';
+
+const YEAR = PERIODS_PER_YEAR;
+
+/** What a balance sheet is planned from: the income budget of a year, and the rules set by hand, by account number. */
+export type BalancePlan = YearIncome & { readonly rules: ReadonlyMap<string, BalanceRule> };
+/** What a plan wants said. */
+export type BalancePlanIssue =
+  /** months between the ledger's last and the plan's first, in a year without an approved budget: a year before stands in */
+  | { readonly code: 'noApprovedBudget'; readonly from: PeriodIndex; readonly to: PeriodIndex }
+  /** such months without any figure to stand in for them: they bring no income */
+  | { readonly code: 'noFigures'; readonly from: PeriodIndex; readonly to: PeriodIndex }
+  /** what an account's rule draws on is not there, in so many months: its balance stays */
+  | { readonly code: 'nothingToFollow'; readonly account: string; readonly months: number }
+  /** the schedules' interest of the year's planned months is not what the budget expenses in them */
+  | {
+      readonly code: 'interestDiffers';
+      readonly scheduled: Minor;
+      readonly budgeted: Minor;
+      /** debt that owes something in the year and has no schedule, by account number */
+      readonly unscheduled: readonly string[];
+    }
+  /** no account of cash, so that nothing can take what is left */
+  | { readonly code: 'noCash' };
+/** A loan account through the year that is planned; its months that were posted are left out. */
+export type PlannedLoan = {
+  readonly account: string;
+  readonly months: readonly { readonly period: PeriodIndex; readonly of: LoanMonth }[];
+};
+export type PlannedRule = { readonly rule: BalanceRule; readonly fromHistory: BalanceRule; readonly isSet: boolean };
+/** A budget carried into the balance sheet. */
+export type RolledForward = {
+  /** the ledger to the month it opens from, and the plan after it, in which every month's amounts add up to zero */
+  readonly cube: BalanceCube;
+  /** the last month taken from the ledger; null where nothing is posted before the plan */
+  readonly opensFrom: PeriodIndex | null;
+  readonly first: PeriodIndex;
+  /** at the start of the plan's year, and at each of its month ends; debit positive */
+  readonly cash: { readonly opening: Minor; readonly months: readonly Minor[] };
+  readonly loans: readonly PlannedLoan[];
+  /** interest by the schedules and as it is budgeted, in the planned months of the year; empty where there is no loan */
+  readonly interest: readonly { readonly period: PeriodIndex; readonly scheduled: Minor; readonly budgeted: Minor }[];
+  /** how many days of their flow receivables, inventory and payables stand for at each month end of the year; null without a flow */
+  readonly days: readonly { readonly of: DaysClass; readonly months: readonly (number | null)[] }[];
+  /** the same of each account that may be counted in days, in the base of its rule or else of its class */
+  readonly accountDays: ReadonlyMap<string, { readonly of: DaysBase; readonly months: readonly (number | null)[] }>;
+  /** of every balance-sheet account, by number */
+  readonly rules: ReadonlyMap<string, PlannedRule>;
+  readonly issues: readonly BalancePlanIssue[];
+};
+
+/**
+ * Carries a year's income budget into a balance sheet and cash, month by month from the last month that is
+ * posted before it: income as budgeted, every balance by its rule, and one account of cash takes what is
+ * left, so that each month balances. Months of the year that hold what was posted, as in a reforecast, are
+ * the ledger's.
+ * @throws RangeError when the year lies outside the calendar
+ */
+export function rollForward(books: BudgetBooks, plan: BalancePlan): RolledForward {
+  const { chart, calendar } = books;
+  const first = periodOfYear(calendar, plan.year, 1);
+  if (first === null) throw new RangeError(`FY${plan.year} is outside the calendar`);
+  const opening = openingOf(books, plan, first);
+  const levels = new Levels(books, opening);
+  const balances = chart.accounts.flatMap((account, position) => (isBalanceAccount(account) ? [position] : []));
+  const rules = new Map(balances.map((position) => [position, plannedRule(books, plan, { levels, position })]));
+  const loans = new Map(
+    [...rules].flatMap(([position, { rule }]) =>
+      rule.kind === 'loan'
+        ? [
+            [
+              position,
+              loanBook(rule, { owed: minor(levels.opened(position) * signOf(chart.accounts[position]!)), opening, first }),
+            ] as const,
+          ]
+        : [],
+    ),
+  );
+  const rest = restOf(books, rules);
+  const cube = new BalanceCube({ isIncome: chart.accounts.map(isIncomeAccount), slots: slotCount(calendar) });
+  if (opening >= 0) {
+    const upTo = lastSlot(calendar, opening as PeriodIndex);
+    cube.post(books.cube.facts.filter(({ slot }) => slot <= upTo));
+  }
+  const followed = new Map<string, number>();
+  const standIns: { readonly period: PeriodIndex; readonly code: 'noApprovedBudget' | 'noFigures' }[] = [];
+  let before = Float64Array.from(chart.accounts, (_, position) => levels.opened(position));
+  for (let period = (opening + 1) as PeriodIndex; period < first + YEAR; period = (period + 1) as PeriodIndex) {
+    const { income, standIn } = incomeOf(books, plan, { period, levels });
+    if (standIn) standIns.push({ period, code: standIn });
+    levels.earn(period, income);
+    const after = before.slice();
+    for (const position of balances) {
+      const { rule } = rules.get(position)!;
+      const month = { levels, position, period, first, before: before[position]!, owed: loans.get(position)?.get(period)?.balance ?? ZERO };
+      const closing = closingUnder(rule, ruleContext(books, month));
+      const { number } = chart.accounts[position]!;
+      if (closing === null) followed.set(number, (followed.get(number) ?? 0) + 1);
+      else after[position] = minor(closing);
+    }
+    if (rest !== null) after[rest] = minor(after[rest]! - imbalance({ before, after, income, balances, books }));
+    levels.close(period, after);
+    cube.post(monthFacts(books, { period, before, after, income, balances }));
+    before = after;
+  }
+  const interest = interestOf(books, {
+    levels,
+    loans: [...loans.values()],
+    from: Math.max(first, opening + 1) as PeriodIndex,
+    to: first + YEAR,
+  });
+  const planned = [...loans].map(([position, book]) => ({
+    account: chart.accounts[position]!.number,
+    months: [...book].flatMap(([period, of]) => (period >= first ? [{ period: period as PeriodIndex, of }] : [])),
+  }));
+  return {
+    cube,
+    opensFrom: opening < 0 ? null : (opening as PeriodIndex),
+    first,
+    cash: cashOf(books, cube, first),
+    loans: planned,
+    interest,
+    days: DAYS_CLASSES.map((of) => ({
+      of,
+      months: daysOver(
+        levels,
+        balances.filter((position) => chart.accounts[position]!.class === of),
+        { of: USUAL_BASE[of], first, sign: of === 'payables' ? -1 : 1 },
+      ),
+    })),
+    accountDays: new Map(
+      balances.flatMap((position) => {
+        const account = chart.accounts[position]!;
+        const { rule } = rules.get(position)!;
+        const of = rule.kind === 'daysOf' ? rule.of : USUAL_BASE[account.class as DaysClass];
+        return of ? [[account.number, { of, months: daysOver(levels, [position], { of, first, sign: signOf(account) }) }] as const] : [];
+      }),
+    ),
+    rules: new Map([...rules].map(([position, rule]) => [chart.accounts[position]!.number, rule])),
+    issues: [
+      ...(rest === null ? [{ code: 'noCash' } as const] : []),
+      ...runsOf(standIns),
+      ...[...followed].map(([account, months]) => ({ code: 'nothingToFollow', account, months }) as const),
+      ...interestIssue(interest, unscheduledDebt(books, { levels, rules, first })),
+    ],
+  };
+}
+
+function plannedRule(
+  { chart }: BudgetBooks,
+  plan: BalancePlan,
+  { levels, position }: { readonly levels: Levels; readonly position: number },
+): PlannedRule {
+  const fromHistory = ruleFromHistory(chart, levels, position);
+  const set = plan.rules.get(chart.accounts[position]!.number);
+  return { rule: set ?? fromHistory, fromHistory, isSet: set !== undefined };
+}
+
+/** The account that takes what is left: the one whose rule says so, or else the first of cash; null when there is none. */
+function restOf({ chart }: BudgetBooks, rules: ReadonlyMap<number, PlannedRule>): number | null {
+  const positions = [...rules.keys()].filter((position) => chart.accounts[position]!.class === 'cash');
+  const takers = positions.filter((position) => rules.get(position)!.rule.kind === 'rest');
+  return takers.find((position) => rules.get(position)!.isSet) ?? takers[0] ?? positions[0] ?? null;
+}
+
+/** What a rule draws on in a month. */
+function ruleContext(
+  { chart, calendar }: BudgetBooks,
+  month: {
+    readonly levels: Levels;
+    readonly position: number;
+    readonly period: PeriodIndex;
+    readonly first: PeriodIndex;
+    readonly before: number;
+    readonly owed: Minor;
+  },
+): RuleContext {
+  const { levels, position, period, first, before, owed } = month;
+  return {
+    before,
+    sign: signOf(chart.accounts[position]!),
+    month: calendar.periods[period]!.number - 1,
+    isPlanned: period >= first,
+    lastYear: { closing: levels.level(position, period - YEAR), opening: levels.level(position, period - YEAR - 1) },
+    flows: (base) => levels.flows(base, period),
+    daysOfLastYear: (base) => {
+      const was = levels.level(position, period - YEAR);
+      return was === null ? null : daysOfBalance(was, levels.flows(base, period - YEAR));
+    },
+    expense: (of) => classTotal(chart, levels.income(period)!, [of]),
+    owed: () => owed,
+  };
+}
+
+type Month = {
+  readonly before: Float64Array;
+  readonly after: Float64Array;
+  readonly income: Float64Array;
+  readonly balances: readonly number[];
+};
+
+/** What a month's income and movements of balances add up to, debit positive; cash takes it the other way. */
+function imbalance({ before, after, income, balances, books }: Month & { readonly books: BudgetBooks }): number {
+  const earned = incomePositions(books.chart).reduce((sum, position) => sum + income[position]!, 0);
+  return balances.reduce((sum, position) => sum + after[position]! - before[position]!, earned);
+}
+
+/** A month of the plan as amounts of a cube, in its first slot. */
+function monthFacts(
+  { chart, calendar }: BudgetBooks,
+  { period, before, after, income, balances }: Month & { readonly period: PeriodIndex },
+): BalanceFact[] {
+  const slot = firstSlot(calendar, period);
+  const fact = (account: number, amount: number): BalanceFact[] =>
+    amount === 0 ? [] : [{ account, slot, combination: {}, layer: 'ordinary', amount: minor(amount) }];
+  return [
+    ...incomePositions(chart).flatMap((position) => fact(position, income[position]!)),
+    ...balances.flatMap((position) => fact(position, after[position]! - before[position]!)),
+  ];
+}
+
+/** Cash when the year opens and at each of its month ends. */
+function cashOf({ chart, calendar }: BudgetBooks, cube: BalanceCube, first: PeriodIndex): RolledForward['cash'] {
+  const slab = cube.slab(NO_FILTER);
+  const at = (period: number): Minor =>
+    period < 0
+      ? ZERO
+      : chart.accounts.reduce<Minor>(
+          (sum, account, position) =>
+            account.class === 'cash' ? minor(sum + slab.closing(position, lastSlot(calendar, period as PeriodIndex))) : sum,
+          ZERO,
+        );
+  return { opening: at(first - 1), months: Array.from({ length: YEAR }, (_, month) => at(first + month)) };
+}
+
+/** Months that something stood in for, by what it was. */
+function runsOf(
+  standIns: readonly { readonly period: PeriodIndex; readonly code: 'noApprovedBudget' | 'noFigures' }[],
+): BalancePlanIssue[] {
+  return (['noApprovedBudget', 'noFigures'] as const).flatMap((code) => {
+    const periods = standIns.flatMap((each) => (each.code === code ? [each.period] : []));
+    return periods.length === 0 ? [] : [{ code, from: periods[0]!, to: periods.at(-1)! }];
+  });
+}
+
+/** Interest by the schedules and by the budget, month by month; nothing where there is no loan. */
+function interestOf(
+  { chart }: BudgetBooks,
+  at: {
+    readonly levels: Levels;
+    readonly loans: readonly ReadonlyMap<number, LoanMonth>[];
+    readonly from: PeriodIndex;
+    readonly to: number;
+  },
+): RolledForward['interest'] {
+  const { levels, loans, from, to } = at;
+  if (loans.length === 0) return [];
+  return Array.from({ length: to - from }, (_, index) => {
+    const period = (from + index) as PeriodIndex;
+    const scheduled = loans.reduce((sum, book) => sum + (book.get(period)?.interest ?? 0), 0);
+    return { period, scheduled: minor(scheduled), budgeted: minor(classTotal(chart, levels.income(period)!, ['interestExpense'])) };
+  });
+}
+
+/** Debt that owes something at a month end of the year and is not on a schedule. */
+function unscheduledDebt(
+  { chart }: BudgetBooks,
+  { levels, rules, first }: { readonly levels: Levels; readonly rules: ReadonlyMap<number, PlannedRule>; readonly first: PeriodIndex },
+): string[] {
+  return chart.accounts.flatMap(({ number, class: of }, position) => {
+    if ((of !== 'shortTermDebt' && of !== 'longTermDebt') || rules.get(position)!.rule.kind === 'loan') return [];
+    return Array.from({ length: YEAR }, (_, month) => levels.level(position, first + month)).some((level) => level !== 0) ? [number] : [];
+  });
+}
+
+function interestIssue(interest: RolledForward['interest'], unscheduled: readonly string[]): BalancePlanIssue[] {
+  const [scheduled, budgeted] = (['scheduled', 'budgeted'] as const).map((key) =>
+    minor(interest.reduce((sum, month) => sum + month[key], 0)),
+  );
+  return interest.some((month) => month.scheduled !== month.budgeted)
+    ? [{ code: 'interestDiffers', scheduled: scheduled!, budgeted: budgeted!, unscheduled }]
+    : [];
+}
+
+/** How many days of a flow accounts together stand for at each month end of a year. */
+function daysOver(
+  levels: Levels,
+  positions: readonly number[],
+  { of, first, sign }: { readonly of: DaysBase; readonly first: PeriodIndex; readonly sign: 1 | -1 },
+): (number | null)[] {
+  return Array.from({ length: YEAR }, (_, month) => {
+    const balance = positions.reduce((sum, position) => sum + levels.level(position, first + month)!, 0);
+    return daysOfBalance(sign * balance, levels.flows(of, first + month));
+  });
+}
