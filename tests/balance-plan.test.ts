@@ -7,6 +7,8 @@ import {
   type GridDto,
   type PackedBalancePlan,
   type Problem,
+  type TrailDto,
+  type ViewDto,
 } from '@wise-margin/contract';
 import { BALANCE_LINES, type ColumnSet } from '@wise-margin/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -183,6 +185,15 @@ describe('a budget carried into cash and balance sheet', () => {
     )!;
     const { balanceSheet } = await plan(`${company}/budgets/${approved.id}`);
     expect(row(balanceSheet, 'total_assets')[7]).toBe(budgeted);
+    // its trail ends on the rule the balance follows, and the listed accounts add up to it
+    const view = (await server.send('POST', `${company}/views`, { name: 'Against plan', shelf: 'Mine', lineSet: BALANCE_LINES, columnSet }))
+      .body as ViewDto;
+    const trail = await server.get<TrailDto>(
+      `${company}/statements/${view.key}/trail?asOf=2026-10&line=long_term_liability_lines.boathouse_loan&column=now.plan`,
+    );
+    expect(trail.cell).toEqual({ kind: 'amount', value: trail.accountsSum });
+    expect(trail.accounts).toMatchObject([{ number: '2500', budgetId: approved.id, isBalance: true, entries: null }]);
+    expect(trail.accounts[0]!.basis[0]).toMatch(/^Paid back in \d+ months, level payments, at 5\.2 % a year$/);
     // balances are planned for the company as a whole
     const tours = await preview({ asOf: '2026-10', choices: { filter: { department: ['Tours'] } } });
     expect(tours.cells[tours.lines.findIndex(({ key }) => key === 'total_assets')]![1]).toEqual({

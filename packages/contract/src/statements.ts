@@ -150,6 +150,8 @@ export const trailSchema = z
         /** what the budget says of it, when it comes from a budget */
         basis: z.array(z.string()),
         budgetId: z.number().int().nullable(),
+        /** an account of the balance sheet: in a budget its rule stands with cash, not in the month grid */
+        isBalance: z.boolean(),
       }),
     ),
     accountsSum: minorSchema.nullable(),

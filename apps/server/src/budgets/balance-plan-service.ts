@@ -4,8 +4,6 @@ import {
   balanceRuleWords,
   BALANCE_LINES,
   CASH_FLOW_LINES,
-  formatAmount,
-  monthOfYearName,
   periodAt,
   periodOfYear,
   PERIODS_PER_YEAR,
@@ -33,6 +31,7 @@ import { ChangeLog } from './change-log.ts';
 import { BudgetWriter } from './budget-writer.ts';
 import { describeBudget } from './describe.ts';
 import type { BudgetParts } from './budget-parts.ts';
+import { ruleFormat } from './rule-format.ts';
 import { rolledForward } from './rolled-forward.ts';
 import type { StoredBudget } from './store.ts';
 
@@ -130,15 +129,10 @@ export class BalancePlanService {
   }
 }
 
-/** A rule in words, its amounts in the currency. */
-function wordsOf(books: Books, year: number): (rule: BalanceRule) => string {
-  const { exponent } = books.currency;
-  return (rule) =>
-    balanceRuleWords(rule, {
-      amount: (value) => formatAmount(value, { exponent, unit: 'dollars', decimals: value % 10 ** exponent === 0 ? 0 : exponent }),
-      month: (month) => monthOfYearName(books.calendar, year, month),
-    });
-}
+const wordsOf =
+  (books: Books, year: number): ((rule: BalanceRule) => string) =>
+  (rule) =>
+    balanceRuleWords(rule, ruleFormat(books, year));
 
 function accountsOf(books: Books, year: number, rolled: RolledForward): BalanceAccountDto[] {
   const words = wordsOf(books, year);

@@ -1,5 +1,6 @@
 export { BudgetStore } from './store.ts';
 export type { StoredBudget } from './store.ts';
+export { ruleFormat } from './rule-format.ts';
 export { budgetBooks } from './budget-books.ts';
 export { BalancePlanService } from './balance-plan-service.ts';
 export { DeskService } from './desk-service.ts';

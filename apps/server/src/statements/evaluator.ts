@@ -13,7 +13,7 @@ import type { Books, BooksKeeper } from '../companies/books.ts';
 import { PARTY, SOURCE } from '../companies/further-dimensions.ts';
 import type { BenchmarkStore } from './benchmark-store.ts';
 import { PlanKeeper } from './plan-keeper.ts';
-import { ScenarioKeeper } from './sources.ts';
+import { ScenarioKeeper, type Scenarios } from './sources.ts';
 
 export type Evaluation = {
   readonly grid: StatementGrid;
@@ -21,6 +21,8 @@ export type Evaluation = {
   readonly issues: readonly StatementIssue[];
   /** the budget that stands for each fiscal year */
   readonly budgets: ReadonlyMap<number, StoredBudget>;
+  /** the budget whose figures a scenario shows in a fiscal year; null for none */
+  readonly standing: Scenarios['standing'];
   /** the last month that actual figures reach; null while nothing is posted */
   readonly lastPosted: PeriodIndex | null;
 };
@@ -57,7 +59,7 @@ export class Evaluator {
       source: namesDimension(plan, request.filter, SOURCE),
       drafts: request.drafts ?? false,
     });
-    const { sources, budgets, absent } = await this.#scenarios.of(books, {
+    const { sources, budgets, standing, absent } = await this.#scenarios.of(books, {
       chosenId: request.budgetId,
       budgetIds: budgetsNamed(plan),
       working,
@@ -66,6 +68,7 @@ export class Evaluator {
       grid: evaluate(plan, sources, request.filter),
       issues: [...issues, ...absentBudgets(plan, absent)],
       budgets,
+      standing,
       lastPosted: working.last,
     };
   }

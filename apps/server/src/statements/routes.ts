@@ -85,8 +85,8 @@ export function statementRoutes(options: {
     `${at}/:view/trail`,
     handle(async (request, response) => {
       const query = parse(trailQuerySchema, request.query);
-      const { books, grid, budgets, run } = await statements.evaluated(numberIn(request, 'company'), viewIn(request), query);
-      response.json(trailOf({ books, grid, budgets, line: query.line, column: query.column, drafts: run.drafts }));
+      const { books, grid, standing, run } = await statements.evaluated(numberIn(request, 'company'), viewIn(request), query);
+      response.json(trailOf({ books, grid, standing, line: query.line, column: query.column, drafts: run.drafts }));
     }),
   );
   router.get(

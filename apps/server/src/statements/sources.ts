@@ -6,8 +6,8 @@ import {
   rollForward,
   STATISTIC,
   statisticScenario,
-  type BalanceCube,
   type BudgetBooks,
+  type RolledForward,
   type ScenarioRef,
   type ScenarioSource,
   type ScenarioSources,
@@ -17,10 +17,15 @@ import { budgetBooks, type BudgetStore, type StoredBudget } from '../budgets/ind
 import type { Books, WorkingCube } from '../companies/books.ts';
 import { notFound } from '../http/problem.ts';
 
-/** The scenarios of a company's books, and the budget that stands for each fiscal year in them. */
+/** A budget that stands in a scenario for its year, with its balance sheet. */
+export type StandingBudget = { readonly budget: StoredBudget; readonly rolled: () => RolledForward };
+/** The scenarios of a company's books, and the budgets that stand in them. */
 export type Scenarios = {
   readonly sources: ScenarioSources;
+  /** by fiscal year, where a column says budget */
   readonly budgets: ReadonlyMap<number, StoredBudget>;
+  /** the budget whose figures a scenario shows in a fiscal year; null for none */
+  readonly standing: (ref: ScenarioRef, year: number) => StandingBudget | null;
   /** budgets that columns name and that are not there */
   readonly absent: ReadonlySet<number>;
 };
@@ -51,7 +56,6 @@ export class ScenarioKeeper {
   ): Promise<Scenarios> {
     const { chosenId, budgetIds = [], working } = options;
     const rows = await this.#store.list(books.id);
-    const yearBudgets = this.#yearBudgets(books);
     const approved = new Map<number, StoredBudget>();
     for (const row of rows) {
       if (row.state === 'approved' && !approved.has(row.year)) approved.set(row.year, await this.#store.ofRow(books, row));
@@ -62,18 +66,11 @@ export class ScenarioKeeper {
       if (!row) throw notFound(`budget ${chosenId}`);
       budgets.set(row.year, await this.#store.ofRow(books, row));
     }
-    const named = new Map<number, ScenarioSource>();
-    const pinned: StoredBudget[] = [];
-    for (const id of [...new Set(budgetIds)].sort((a, b) => a - b)) {
-      const row = rows.find((each) => each.id === id);
-      if (!row) continue;
-      const stored = await this.#store.ofRow(books, row);
-      pinned.push(stored);
-      named.set(id, { ...budgetScenario(books, await yearBudgets([stored])), name: `FY${row.year} ${row.name}` });
-    }
+    const wanted = new Set(budgetIds);
+    const pinned = await Promise.all(rows.filter(({ id }) => wanted.has(id)).map((row) => this.#store.ofRow(books, row)));
     const from = [...approved.values(), ...budgets.values(), ...pinned];
-    const absent = new Set(budgetIds.filter((id) => !named.has(id)));
-    const key = `${books.id} ${chosenId ?? ''} ${[...named.keys()].join(' ')} ${[...absent].join(' ')}`;
+    const absent = new Set(budgetIds.filter((id) => !rows.some((row) => row.id === id)));
+    const key = `${books.id} ${chosenId ?? ''} ${pinned.map(({ row }) => row.id).join(' ')} ${[...absent].join(' ')}`;
     const held = this.#held.get(key);
     if (
       held?.books === books &&
@@ -82,11 +79,26 @@ export class ScenarioKeeper {
       held.from.every((budget, index) => budget === from[index])
     )
       return held.scenarios;
+    const drawn = await budgetBooks(books, this.#store);
+    const carried = new Map(from.map((budget) => [budget.row.id, carriedForward(drawn, budget)]));
+    const scenarioOf = (standing: Iterable<StoredBudget>): ScenarioSource =>
+      budgetScenario(
+        books,
+        new Map(
+          [...standing].map(({ row, cube }): [number, YearBudget] => [
+            row.year,
+            { cube, dimensions: row.dimensions, balances: () => carried.get(row.id)!.rolled().cube },
+          ]),
+        ),
+      );
+    const named = new Map(
+      pinned.map((stored) => [stored.row.id, { ...scenarioOf([stored]), name: `FY${stored.row.year} ${stored.row.name}` }]),
+    );
     const actual = actualScenario(books, working);
-    const budget = budgetScenario(books, await yearBudgets(budgets.values()));
+    const budget = scenarioOf(budgets.values());
     // what a year is expected to end at does not hang on the draft in view
     const projection = projectionScenario(books, actual, {
-      budget: chosenId === undefined ? budget : budgetScenario(books, await yearBudgets(approved.values())),
+      budget: chosenId === undefined ? budget : scenarioOf(approved.values()),
       lastPosted: working.last,
     });
     const sources = (ref: ScenarioRef): ScenarioSource => {
@@ -94,32 +106,31 @@ export class ScenarioKeeper {
       if (ref === 'budget') return budget;
       if (ref === 'projection') return projection;
       if (ref.startsWith(STATISTIC)) return statisticScenario(books, ref.slice(STATISTIC.length));
-      return (
-        named.get(Number(ref.slice('budget:'.length))) ?? noScenario(`Budget ${ref.slice('budget:'.length)}, which is no longer there`)
-      );
+      return named.get(idIn(ref)) ?? noScenario(`Budget ${idIn(ref)}, which is no longer there`);
     };
-    const scenarios = { budgets, sources, absent };
+    const standing = (ref: ScenarioRef, year: number): StandingBudget | null => {
+      const stored =
+        ref === 'budget'
+          ? budgets.get(year)
+          : ref === 'projection'
+            ? approved.get(year)
+            : pinned.find(({ row }) => `budget:${row.id}` === ref && row.year === year);
+      return stored ? carried.get(stored.row.id)! : null;
+    };
+    const scenarios = { budgets, sources, standing, absent };
     this.#held.delete(key);
     const [oldest] = this.#held.keys();
     if (this.#held.size >= MOST_HELD && oldest !== undefined) this.#held.delete(oldest);
     this.#held.set(key, { books, working, from, scenarios });
     return scenarios;
   }
-
-  /** Budgets as the figures of their years; their balance sheets are carried forward when first looked at. */
-  #yearBudgets(books: Books): (budgets: Iterable<StoredBudget>) => Promise<ReadonlyMap<number, YearBudget>> {
-    return async (budgets) => {
-      const drawn = await budgetBooks(books, this.#store);
-      return new Map([...budgets].map((budget) => [budget.row.year, yearBudget(drawn, budget)]));
-    };
-  }
 }
 
-function yearBudget(drawn: BudgetBooks, { row, cube, rules }: StoredBudget): YearBudget {
-  let rolled: BalanceCube | null = null;
-  return {
-    cube,
-    dimensions: row.dimensions,
-    balances: () => (rolled ??= rollForward(drawn, { year: row.year, income: cube, rules }).cube),
-  };
+const idIn = (ref: ScenarioRef): number => Number(ref.slice('budget:'.length));
+
+/** A budget whose balance sheet is carried forward when it is first looked at. */
+function carriedForward(drawn: BudgetBooks, budget: StoredBudget): StandingBudget {
+  const { row, cube, rules } = budget;
+  let rolled: RolledForward | null = null;
+  return { budget, rolled: () => (rolled ??= rollForward(drawn, { year: row.year, income: cube, rules })) };
 }

@@ -1,4 +1,5 @@
 import {
+  balanceRuleWords,
   basisWords,
   columnWords,
   formatAmount,
@@ -12,7 +13,8 @@ import {
   type StatementGrid,
 } from '@wise-margin/core';
 import { cellDto, type TrailDto } from '@wise-margin/contract';
-import type { StoredBudget } from '../budgets/index.ts';
+import { ruleFormat, type StoredBudget } from '../budgets/index.ts';
+import type { Scenarios, StandingBudget } from './sources.ts';
 import type { Books } from '../companies/books.ts';
 import { notFound } from '../http/problem.ts';
 
@@ -20,18 +22,18 @@ const ROLES = { compared: '', base: 'less', part: '', operand: '', added: 'plus'
 
 /**
  * How a figure comes about: the accounts that add up to it, or the figures it was made from.
- * @param budgets the budget standing for each year, for the words of its bases
+ * @param standing the budget a scenario shows in a year, for the words of its bases and of how its balances move
  * @throws ProblemError 404 when the grid has no such line or column
  */
 export function trailOf(options: {
   readonly books: Books;
   readonly grid: StatementGrid;
-  readonly budgets: ReadonlyMap<number, StoredBudget>;
+  readonly standing: Scenarios['standing'];
   readonly line: string;
   readonly column: string;
   readonly drafts: boolean;
 }): TrailDto {
-  const { books, grid, budgets } = options;
+  const { books, grid, standing } = options;
   const { plan } = grid;
   const line = plan.lines.find(({ key }) => key === options.line);
   const column = plan.columns.find(({ key }) => key === options.column);
@@ -62,7 +64,8 @@ export function trailOf(options: {
       const until = measure === 'opening' ? ((from - 1) as PeriodIndex) : to;
       const isBudget = source.scenario !== 'actual';
       const filter = Object.fromEntries(Object.entries(source.filter).map(([dimension, values]) => [dimension, [...values]]));
-      const budget = isBudget ? budgets.get(periodAt(plan.calendar, to).year) : undefined;
+      const stands = isBudget ? standing(source.scenario, periodAt(plan.calendar, to).year) : null;
+      const isBalance = plan.isBalance[account]!;
       return {
         number,
         name,
@@ -77,8 +80,9 @@ export function trailOf(options: {
                 opening: measure !== 'change',
                 drafts: options.drafts,
               },
-        basis: budget ? basesOf(books, budget, account, source.filter) : [],
-        budgetId: budget?.row.id ?? null,
+        basis: stands === null ? [] : isBalance ? [ruleOf(books, stands, number)] : basesOf(books, stands.budget, account, source.filter),
+        budgetId: stands?.budget.row.id ?? null,
+        isBalance,
       };
     }),
     accountsSum: provenance.kind === 'accounts' && grid.cells[line.index]![column.index]!.kind === 'amount' ? provenance.sum : null,
@@ -101,6 +105,12 @@ export function trailOf(options: {
         return `The first figure as a share of ${plan.lines[from.parts[1]!.line]!.name.toLowerCase()} in the same column.`;
     }
   }
+}
+
+/** How a balance moves in a budget, in words. */
+function ruleOf(books: Books, { budget: { row }, rolled }: StandingBudget, account: string): string {
+  const planned = rolled().rules.get(account);
+  return planned ? balanceRuleWords(planned.rule, ruleFormat(books, row.year)) : '';
 }
 
 function basesOf(books: Books, budget: StoredBudget, position: number, filter: DimensionFilter): string[] {

@@ -69,7 +69,10 @@ export function FigureStep({
                     </button>
                   ) : (
                     <>
-                      <Link className="link" to={`/c/${companyId}/budgets/${account.budgetId}?row=${account.number}`}>
+                      <Link
+                        className="link"
+                        to={`/c/${companyId}/budgets/${account.budgetId}${account.isBalance ? '/cash?account' : '?row'}=${account.number}`}
+                      >
                         {account.number} {account.name}
                       </Link>
                       {account.basis.map((basis) => (

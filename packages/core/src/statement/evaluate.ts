@@ -131,9 +131,8 @@ function figuresUnder(plan: StatementPlan, column: AmountColumn, source: Scenari
     byMeasure.set(slab, held.set(measure, values));
     return values;
   };
-  /** income where budgets hold it; a line with balances reads them and the result that stands beside them from one place */
   const slabOf = (line: PlannedLine): Slab =>
-    line.holdsBalances && column.resolved.ok ? source.balanceSlab(column.resolved.span, filter) : source.slab(filter);
+    column.resolved.ok ? slabUnder(source, line, { span: column.resolved.span, filter }) : source.slab(filter);
   return {
     missing,
     /** whether a line of balance-sheet accounts has figures; only where nothing is missing */
@@ -167,6 +166,13 @@ function figuresUnder(plan: StatementPlan, column: AmountColumn, source: Scenari
     statistic: (series: string, over: StatisticOver): Cell => statisticOver(source, { series, over, filter, resolved: column.resolved }),
   };
 }
+
+/** Where a line's figures lie: a line with balances reads them, and the result that stands beside them, from one place. */
+export const slabUnder = (
+  source: ScenarioSource,
+  { holdsBalances }: PlannedLine,
+  { span, filter }: { readonly span: Span; readonly filter: DimensionFilter },
+): Slab => (holdsBalances ? source.balanceSlab(span, filter) : source.slab(filter));
 
 function derivedCell(plan: StatementPlan, cells: readonly (readonly Cell[])[], line: PlannedLine, column: PlannedColumn): Cell {
   if (line.source.kind === 'nothing') return blank('noLine');

@@ -3,7 +3,7 @@ import { bothFilters, type DimensionFilter } from '../ledger/dimension.ts';
 import { minor, type Minor } from '../money/minor.ts';
 import { balanceValue, incomeValue, slotSpanOf } from './account-values.ts';
 import type { BalanceMeasure, ScenarioRef } from './column-set.ts';
-import { shareBase, type AmountColumn, type StatementGrid } from './evaluate.ts';
+import { shareBase, slabUnder, type AmountColumn, type StatementGrid } from './evaluate.ts';
 import { linesRead } from './expression.ts';
 import { STATISTIC } from './statistic-figures.ts';
 import type { PlannedLine } from './planned-line.ts';
@@ -111,7 +111,7 @@ function amountProvenance(grid: StatementGrid, line: PlannedLine, column: Amount
   return accountsOf(accountsHeld(line), line.measure ?? column.measure, filter);
 
   function accountsOf(positions: readonly number[], measure: BalanceMeasure, under: DimensionFilter, over: Span = span): Provenance {
-    const slab = grid.sources(column.scenario).slab(under);
+    const slab = slabUnder(grid.sources(column.scenario), line, { span, filter: under });
     const slots = slotSpanOf(plan.calendar, over);
     const accounts = positions.map((account): PartAccount => {
       const isBalance = plan.isBalance[account]!;
