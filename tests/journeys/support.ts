@@ -1,21 +1,37 @@
 import { execFileSync } from 'node:child_process';
-import { rmSync } from 'node:fs';
+import { rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test as base, type Page } from '@playwright/test';
+import { ternIslandFiles } from '@wise-margin/demo';
 import { startProcess, temporaryFolder, type ServerProcess } from '../support/process.ts';
 
 const root = fileURLToPath(new URL('../..', import.meta.url));
-type Workers = { demo: ServerProcess; empty: ServerProcess };
+type Workers = { demo: ServerProcess; empty: ServerProcess; ledger: ServerProcess };
 
-/** `demo`: the built server on freshly made demo data; `empty`: the same with nothing in it. */
+/** `demo`: the built server on freshly made demo data; `empty`: the same with nothing in it; `ledger`: with the ledger of the kayak company alone. */
 export const test = base.extend<object, Workers>({
   demo: [
     async ({}, use) => {
       const folder = temporaryFolder();
       execFileSync(process.execPath, [join(root, 'apps/cli/dist/bin.js'), 'demo', '--data', join(folder, 'data')], { stdio: 'ignore' });
       const server = await startProcess(join(folder, 'data'));
+      await use(server);
+      await server.stop('SIGTERM');
+      rmSync(folder, { recursive: true, force: true });
+    },
+    { scope: 'worker', timeout: 120_000 },
+  ],
+  ledger: [
+    async ({}, use) => {
+      const folder = temporaryFolder();
+      const server = await startProcess(join(folder, 'data'));
+      const { accounts, ledger } = ternIslandFiles();
+      for (const [name, text] of Object.entries({ accounts, ledger })) writeFileSync(join(folder, `${name}.csv`), text);
+      const target = { name: 'Tern Island Kayak Works', currency: 'USD', startMonth: '4', hasAdjustmentPeriod: 'true' };
+      const made = await server.upload(target, { accounts: join(folder, 'accounts.csv'), ledger: join(folder, 'ledger.csv') });
+      await fetch(`${server.base}/imports/${made.id}/post`, { method: 'POST' });
       await use(server);
       await server.stop('SIGTERM');
       rmSync(folder, { recursive: true, force: true });

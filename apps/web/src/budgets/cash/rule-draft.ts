@@ -1,6 +1,7 @@
 import {
-  parseAmount,
+  parseBudgetEntry,
   toDecimalText,
+  ZERO,
   type BalanceRule,
   type BalanceRuleKind,
   type DaysBase,
@@ -93,9 +94,10 @@ export function ruleOf(
   { exponent, months }: { readonly exponent: number; readonly months: readonly string[] },
 ): RuleDraftResult {
   const { kind } = draft;
+  // amounts as in the grid, `12k` among them; a change of what stands there has nothing to change here
   const amountOf = (text: string): Minor | null => {
-    const parsed = parseAmount(text, exponent);
-    return parsed.ok ? parsed.value : null;
+    const parsed = /[%*/]/.test(text) ? null : parseBudgetEntry(text, ZERO, exponent);
+    return parsed?.ok ? parsed.value : null;
   };
   switch (kind) {
     case 'daysOf': {

@@ -1,0 +1,65 @@
+import { expect, expectAccessible, open, test } from './support.ts';
+
+test('cash and balance sheet of a budget: assumptions from history, changed, seen, taken back', async ({ page, demo }) => {
+  await open(page, demo, '/c/1/budgets/3');
+  await page.getByRole('link', { name: 'Cash' }).click();
+  await expect(page.getByRole('heading', { name: 'Working draft, FY2028: cash' })).toBeVisible();
+  await expect(page.getByText('Opens from the ledger at the end of Oct 2026.')).toBeVisible();
+  const figures = page.getByLabel('Cash of the year');
+  const lowest = figures.locator('dd').nth(2);
+  const before = await lowest.innerText();
+  await expectAccessible(page);
+  const sheet = page.getByRole('region', { name: 'Statement of cash flows' });
+  await expect(sheet.getByRole('row', { name: /^Cash at the end/ })).toContainText(before);
+  await expect(sheet.getByRole('row', { name: /not explained/ })).toHaveCount(0);
+
+  // a fleet bought in May, more than the company can pay
+  const assumptions = page.getByRole('complementary', { name: 'Assumptions' });
+  await expect(assumptions).toContainText('As many days of revenue as in the same month a year before');
+  await assumptions.getByRole('button', { name: /1520 Hire fleet/ }).click();
+  const panel = page.getByRole('complementary', { name: '1520 Hire fleet' });
+  await expect(panel.getByLabel('How the balance moves')).toHaveValue('purchases');
+  await panel.getByLabel('What is bought, purchase 1').fill('A second fleet');
+  await panel.getByLabel('Amount, purchase 1').fill('a lot');
+  await expect(panel.getByRole('alert')).toContainText('A second fleet: “a lot” is no amount above zero.');
+  await expect(panel.getByRole('button', { name: 'Set this rule' })).toBeDisabled();
+  await expectAccessible(page);
+  await panel.getByLabel('Amount, purchase 1').fill('2.5m');
+  await panel.getByLabel('Paid in, purchase 1').selectOption('May');
+  await panel.getByRole('button', { name: 'Set this rule' }).click();
+  await expect(panel).toContainText('A second fleet for 2,500,000 in May');
+  await expect(figures).toContainText('below zero: the plan needs more money');
+  await expect(sheet.getByRole('row', { name: /Boathouse and equipment/ })).toContainText('(2,500,000)');
+  const short = await lowest.innerText();
+  await expect(page.getByRole('img', { name: /Planned cash at month end/ })).toBeVisible();
+
+  // taken back, made again, also after a reload
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(lowest).toHaveText(before);
+  await page.reload();
+  await page.getByRole('button', { name: 'Redo' }).click();
+  await expect(lowest).toHaveText(short);
+  await panel.getByRole('button', { name: 'Back to what history gives' }).click();
+  await expect(lowest).toHaveText(before);
+
+  // the loan's schedule; its interest goes into the income budget, and is seen there
+  await page.getByRole('button', { name: 'All assumptions' }).click();
+  await assumptions.getByRole('button', { name: /2500 Boathouse loan/ }).click();
+  const loan = page.getByRole('complementary', { name: '2500 Boathouse loan' });
+  const first = (await loan.getByRole('row', { name: /^Apr/ }).getByRole('cell').first().innerText()).trim();
+  await page.getByRole('button', { name: 'Budget the schedules’ interest on 7510' }).click();
+  await expect(page.getByText('The loan schedules come to')).toHaveCount(0);
+  await page.getByLabel('Show', { exact: true }).selectOption('balance');
+  await expect(page.getByRole('region', { name: 'Balance sheet' }).getByRole('row', { name: /^Total assets/ })).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole('link', { name: 'Month grid' }).click();
+  const interest = page.getByRole('button', { name: /^Interest expense, Budget, Apr 2027[:,]/ }).last();
+  await expect(interest).toContainText(Math.round(Number(first.replaceAll(',', ''))).toLocaleString('en-US'));
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText('Working, all changes saved')).toBeVisible();
+
+  // an approved budget is looked at and not changed; an account that is not there is told
+  await open(page, demo, '/c/1/budgets/2/cash?account=9999');
+  await expect(page.getByText('Approved budgets are locked.')).toBeVisible();
+  await expect(page.getByRole('alert')).toContainText('There is no account 9999 in the balance sheet.');
+});
