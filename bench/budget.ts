@@ -55,7 +55,7 @@ say(`a budget of ${made[0]} lines x 12 made from history and saved`, build);
 const dto: DeskDto = await desks.desk(company, budgetId, 'bench');
 say('its desk opened in the browser’s part', await middle(5, () => new LocalDesk(dto).show({}, null)));
 const desk = new LocalDesk(dto);
-const numbers = unpackGrid(desk.show({}, null).grid).lines.flatMap(({ account }) => account ?? []);
+const numbers = unpackGrid(desk.show({}, null).grid!).lines.flatMap(({ account }) => account ?? []);
 say(
   `one figure typed in ${numbers.length} lines x 12, until its grid is computed and packed`,
   await middle(30, (run) => {

@@ -1,28 +1,10 @@
-// npm run bench:screens: measures in the browser what the goals of speed say of screens. Nothing here asserts.
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { chromium, type Page } from '@playwright/test';
-import type { BudgetDto, ViewDto } from '@wise-margin/contract';
+// npm run bench:screens: measures in the browser what the goals of speed say of statements. Nothing here asserts.
+import type { Page } from '@playwright/test';
+import type { ViewDto } from '@wise-margin/contract';
 import { INCOME_LINES, MONTHS_COLUMNS, type ColumnSet, type LineSet } from '@wise-margin/core';
-import { largeAccountsCsv, writeLargeLedger } from '../tests/support/large-ledger.ts';
-import { startProcess, type ServerProcess } from '../tests/support/process.ts';
+import type { ServerProcess } from '../tests/support/process.ts';
+import { company, end, median, page, tell } from './browser.ts';
 
-const folder = mkdtempSync(join(tmpdir(), 'wise-margin-screens-'));
-const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
-const tell = ({ what, measured }: { readonly what: string; readonly measured: string }): void =>
-  void process.stdout.write(`${what}: ${measured}\n`);
-
-/** A company of a number of accounts in a data folder of its own. */
-async function company(accounts: number): Promise<ServerProcess> {
-  const files = { accounts: join(folder, `accounts-${accounts}.csv`), ledger: join(folder, `ledger-${accounts}.csv`) };
-  writeFileSync(files.accounts, largeAccountsCsv(accounts));
-  writeLargeLedger(files.ledger, { lines: accounts * 100, accounts, years: 5, departments: 4 });
-  const server = await startProcess(join(folder, `data-${accounts}`));
-  const made = await server.upload({ name: 'Bench', currency: 'USD', startMonth: '1' }, files);
-  await fetch(`${server.base}/imports/${made.id}/post`, { method: 'POST' });
-  return server;
-}
 async function saveView(server: ServerProcess, lineSet: LineSet, columnSet: ColumnSet): Promise<string> {
   const answer = await fetch(`${server.base}/companies/1/views`, {
     method: 'POST',
@@ -46,13 +28,6 @@ const framesOf = (page: Page, step: { readonly top: number; readonly left: numbe
     return gaps;
   }, step);
 
-const browser = await chromium.launch({
-  executablePath: process.env.CHROMIUM_PATH ?? '/usr/bin/chromium',
-  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
-});
-const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-
-page.setDefaultTimeout(20_000);
 const large = await company(2000);
 const everyAccount: LineSet = {
   key: 'every_account',
@@ -146,54 +121,4 @@ for (let turn = 0; turn < 4; turn += 1) {
 tell({ what: 'PDF of the 36 columns', measured: `first ${pdfs[0]!.toFixed(0)} ms, then ${median(pdfs.slice(1)).toFixed(0)} ms` });
 await usual.stop('SIGTERM');
 
-// 625 accounts, four of five of them of income: 500 lines in the month grid, by four departments
-const planned = await company(625);
-const made = (await (
-  await fetch(`${planned.base}/companies/1/budgets`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ name: 'Bench', year: 2026, from: 2025, change: '3' }),
-  })
-).json()) as BudgetDto;
-await page.goto(`${planned.base.replace(/\/api$/, '')}/c/1/budgets/${made.id}?panel=none`);
-const first = page.locator('[data-row][data-column="0"]').nth(1);
-await first.waitFor();
-/** Milliseconds from an act on the focused cell until the year's summary shows what came of it, a frame after the grid is drawn. */
-const untilPainted = (act: { readonly key: string } | { readonly paste: string }): Promise<number> =>
-  page.evaluate(async (asked) => {
-    const summary = document.querySelector('[aria-label="Summary of the year"]')!;
-    const [before, from] = [summary.textContent, performance.now()];
-    const at = document.activeElement!;
-    if ('paste' in asked) {
-      const data = new DataTransfer();
-      data.setData('text/plain', asked.paste);
-      at.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
-    } else at.dispatchEvent(new KeyboardEvent('keydown', { key: asked.key, bubbles: true, cancelable: true }));
-    while (summary.textContent === before) await new Promise(requestAnimationFrame);
-    return performance.now() - from;
-  }, act);
-const typed: number[] = [];
-for (let turn = 0; turn < 12; turn += 1) {
-  await first.focus();
-  await page.keyboard.type(`${1000 * (turn + 1)}`);
-  typed.push(await untilPainted({ key: 'Enter' }));
-  await page.getByText('all changes saved').waitFor();
-}
-tell({
-  what: `a figure typed, ${made.lineCount} lines as 500 x 12: until the grid and its totals are painted`,
-  measured: `median ${median(typed).toFixed(0)} ms, longest ${Math.max(...typed).toFixed(0)} ms`,
-});
-const block = Array.from({ length: 500 }, (_, row) => Array.from({ length: 12 }, (_unused, month) => 100 + row + month).join('\t')).join(
-  '\n',
-);
-await first.focus();
-const pasted = await untilPainted({ paste: block });
-const from = performance.now();
-await page.getByText('all changes saved').waitFor({ timeout: 60_000 });
-tell({
-  what: 'a block of 6,000 figures pasted',
-  measured: `painted after ${pasted.toFixed(0)} ms, saved ${(performance.now() - from).toFixed(0)} ms later`,
-});
-await planned.stop('SIGTERM');
-await browser.close();
-rmSync(folder, { recursive: true, force: true });
+await end();

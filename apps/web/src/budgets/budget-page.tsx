@@ -1,7 +1,7 @@
 import { filterKey, noteKey, type Spread } from '@wise-margin/core';
-import type { FilterDto } from '@wise-margin/contract';
+import type { BudgetEditDto, FilterDto } from '@wise-margin/contract';
 import { Redo2, Undo2 } from 'lucide-react';
-import { useEffect, useMemo, useState } from 'react';
+import { startTransition, useEffect, useMemo, useState } from 'react';
 import { useParams } from 'react-router';
 import { useCompany } from '../shell/company.ts';
 import { Choice } from '../ui/choice.tsx';
@@ -9,6 +9,7 @@ import { CheckField } from '../ui/labeled-field.tsx';
 import { Page } from '../ui/page.tsx';
 import { Failure, Loading } from '../ui/states.tsx';
 import { useSearch } from '../ui/use-search.ts';
+import { useStable } from '../ui/use-stable.ts';
 import { BudgetActions } from './budget-actions.tsx';
 import { ConflictDialog } from './desk/conflict-dialog.tsx';
 import { SaveMark, Told } from './desk/told.tsx';
@@ -20,6 +21,7 @@ import { HistoryPanel, SanityPanel, useSanity } from './plan-panels.tsx';
 import { Ribbon } from './ribbon.tsx';
 import { SidePanel } from './side-panel.tsx';
 import { SpreadChoice } from './spread-choice.tsx';
+import { usePickedRow } from './use-picked-row.ts';
 import { TargetPanel } from './target-panel.tsx';
 import { WhatIfPanel } from './what-if-panel.tsx';
 
@@ -31,7 +33,15 @@ export default function BudgetPage() {
   const company = useCompany();
   const id = Number(useParams().budget);
   const [search, setSearch] = useSearch();
-  const selected = search.get('row');
+  const set = (name: string, value: string | null) =>
+    setSearch(
+      (before) => {
+        if (value === null) before.delete(name);
+        else before.set(name, value);
+      },
+      { replace: true },
+    );
+  const [selected, pickRow] = usePickedRow(search.get('row'), (account) => set('row', account));
   const kept = company.dimensions.flatMap(({ name }) => {
     const value = search.get(`in.${name}`);
     return value === null ? [] : [[name, [value === NONE ? '' : value]] as const];
@@ -45,14 +55,6 @@ export default function BudgetPage() {
   const panel = search.get('panel') ?? 'line';
   const [month, setMonth] = useState<number | null>(null);
   const [told, setTold] = useState<string | null>(null);
-  const set = (name: string, value: string | null) =>
-    setSearch(
-      (before) => {
-        if (value === null) before.delete(name);
-        else before.set(name, value);
-      },
-      { replace: true },
-    );
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement | null;
@@ -70,6 +72,13 @@ export default function BudgetPage() {
     return () => window.removeEventListener('keydown', onKey);
   }, [session]);
 
+  const select = useStable((account: string, at: number | null) =>
+    startTransition(() => {
+      setMonth(at);
+      pickRow(account);
+    }),
+  );
+  const apply = useStable((edits: readonly BudgetEditDto[]) => session?.apply(edits));
   const sanity = useSanity(company.id, id);
   const shown = snapshot?.view ?? null;
   const slice = filterKey(filter);
@@ -162,7 +171,8 @@ export default function BudgetPage() {
       <Told session={session} snapshot={snapshot} told={told} />
       <div className="flex min-h-0 flex-1 pb-3">
         <BudgetGrid
-          view={shown}
+          dto={shown.grid}
+          held={shown.held}
           noteBits={noteBits}
           exponent={company.exponent}
           spread={spread}
@@ -170,11 +180,8 @@ export default function BudgetPage() {
           withQuarters={withQuarters}
           locked={locked}
           selected={selected}
-          select={(account, at) => {
-            setMonth(at);
-            if (account !== selected) set('row', account);
-          }}
-          apply={(edits) => session.apply(edits)}
+          select={select}
+          apply={apply}
           tell={setTold}
           currencyWords={company.currencyWords}
           shared={isWhole && budget.dimensions.length > 0 ? budget.dimensions.join(' and ') : null}

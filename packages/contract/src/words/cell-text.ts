@@ -9,12 +9,15 @@ export type FigureFormat = AmountFormat & {
   readonly ratioDecimals?: number | null;
 };
 
+// one for all: making one for each figure costs more than drawing it
+const whole = new Intl.NumberFormat('en-US', { maximumFractionDigits: 0 });
+
 /** With `decimals` decimals, half away from zero, negatives as amounts have them. */
 function decimalText(value: number, decimals: number, suffix: string, negatives: FigureFormat['negatives']): string {
   const scale = 10 ** decimals;
   const units = Math.floor(Math.abs(value) * scale + 0.5 + 1e-9);
-  const whole = Math.floor(units / scale).toLocaleString('en-US');
-  const text = `${decimals > 0 ? `${whole}.${String(units % scale).padStart(decimals, '0')}` : whole}${suffix}`;
+  const before = whole.format(Math.floor(units / scale));
+  const text = `${decimals > 0 ? `${before}.${String(units % scale).padStart(decimals, '0')}` : before}${suffix}`;
   if (value >= 0 || units === 0) return text;
   return negatives === 'minus' ? `−${text}` : `(${text})`;
 }

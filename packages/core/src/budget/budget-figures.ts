@@ -1,9 +1,10 @@
 import { periodOfYear, slotCount, slotOfYear, PERIODS_PER_YEAR, type FiscalCalendar } from '../calendar/fiscal-calendar.ts';
 import { isIncomeAccount } from '../chart/account.ts';
 import { BalanceCube, type BalanceFact } from '../ledger/balance-cube.ts';
-import type { DimensionFilter } from '../ledger/dimension.ts';
+import { filterKey, type DimensionFilter } from '../ledger/dimension.ts';
 import { minor } from '../money/minor.ts';
 import { evaluate, type StatementGrid } from '../statement/evaluate.ts';
+import { evaluateAgain } from '../statement/evaluate-again.ts';
 import { planStatement, type StatementPlan } from '../statement/plan.ts';
 import { actualScenario, budgetScenario, noScenario, projectionScenario, statisticScenario } from '../statement/scenarios.ts';
 import type { ScenarioSource, ScenarioSources } from '../statement/scenario-source.ts';
@@ -12,6 +13,9 @@ import { STATISTIC } from '../statement/statistic-figures.ts';
 import type { LineSet } from '../statement/line-set.ts';
 import type { BudgetBooks, BudgetHead, PlacedLine } from './budget-books.ts';
 import type { LineChange } from './line-trace.ts';
+
+// slices looked at one after the other while a budget is worked on
+const MOST_GRIDS = 8;
 
 /** The amounts of a line as facts of a cube, or the difference to what they were; months without any make none. */
 export function lineFacts(
@@ -36,6 +40,8 @@ export class BudgetFigures {
   readonly #cube: BalanceCube;
   readonly #sources: ScenarioSources;
   readonly #plan: StatementPlan;
+  /** what was looked at last, with the accounts that changed since */
+  readonly #grids = new Map<string, { readonly grid: StatementGrid; readonly touched: Set<number> }>();
 
   /** @throws RangeError when the budget's year lies outside the calendar */
   constructor(options: {
@@ -68,11 +74,19 @@ export class BudgetFigures {
 
   /** Takes changed lines in. */
   accept(changes: readonly LineChange[]): void {
+    for (const { after } of changes) for (const { touched } of this.#grids.values()) touched.add(after.position);
     this.#cube.post(changes.flatMap((change) => lineFacts(this.#books.calendar, this.#head.year, change)));
   }
 
-  /** The budget under a filter, as it stands. */
+  /** The budget under a filter, as it stands; rows that did not change since the last look are the same by identity. */
   grid(filter: DimensionFilter): StatementGrid {
-    return evaluate(this.#plan, this.#sources, filter);
+    const key = filterKey(filter);
+    const held = this.#grids.get(key);
+    const grid = held ? evaluateAgain(held.grid, held.touched) : evaluate(this.#plan, this.#sources, filter);
+    this.#grids.delete(key);
+    const [oldest] = this.#grids.keys();
+    if (this.#grids.size >= MOST_GRIDS && oldest !== undefined) this.#grids.delete(oldest);
+    this.#grids.set(key, { grid, touched: new Set() });
+    return grid;
   }
 }

@@ -234,14 +234,28 @@ describe('the figures of a budget', () => {
           const lines = [line(1, '4000', TYPED, -700), line(2, '5000', percent('4000')), line(3, '6000', TYPED, 12, SOUTH)];
           const desk = new BudgetDesk({ books, head, lines });
           const figures = new BudgetFigures({ ...options, lines });
-          for (const [account, at, value] of typed)
+          for (const [account, at, value] of typed) {
             figures.accept(desk.apply([month(account, at, String(value / 100))], NORTH_ONLY).changes);
-          const anew = new BudgetFigures({ ...options, lines: desk.lines });
-          for (const filter of [{}, NORTH_ONLY]) expect(figures.grid(filter).cells).toEqual(anew.grid(filter).cells);
+            const anew = new BudgetFigures({ ...options, lines: desk.lines });
+            for (const filter of [{}, NORTH_ONLY]) expect(figures.grid(filter).cells).toEqual(anew.grid(filter).cells);
+          }
         },
       ),
       { numRuns: 30 },
     ));
+  it('keep the rows that an edit does not reach', () => {
+    const books = booksOf({});
+    const lines = [line(1, '4000', TYPED, -700), line(2, '6000', TYPED, 100), line(3, '6100', TYPED, 50)];
+    const desk = new BudgetDesk({ books, head, lines });
+    const figures = new BudgetFigures({ books, head, lines, lineSet: INCOME_LINES, columnSet: BUDGET_GRID_COLUMNS });
+    const before = figures.grid({});
+    figures.accept(desk.apply([month('6000', 2, '120')], NORTH_ONLY).changes);
+    const after = figures.grid({});
+    const changed = after.plan.lines.filter(({ index }) => after.cells[index] !== before.cells[index]).map(({ key }) => key);
+    expect(changed).toEqual(expect.arrayContaining(['operating_expenses', 'operating_result', 'net_income']));
+    expect(changed.some((key) => key.endsWith('6100') || key === 'revenue' || key === 'gross_profit')).toBe(false);
+    expect(figures.grid({})).toBe(after);
+  });
   it('add the months to quarters and the year', () => {
     const books = booksOf({});
     const lines = [line(1, '6000', TYPED, 100)];

@@ -32,14 +32,27 @@ export type AmountColumn = PlannedColumn & { readonly kind: 'amount' };
  */
 export function evaluate(plan: StatementPlan, sources: ScenarioSources, filter: DimensionFilter): StatementGrid {
   const cells: Cell[][] = plan.lines.map(() => new Array<Cell>(plan.columns.length));
+  fillCells({ plan, sources, filter }, cells, { lines: plan.lines, derived: plan.lines });
+  return { plan, filter, sources, cells };
+}
+
+/**
+ * Computes lines into a grid whose other lines stand: their amount columns, then their derived ones.
+ * @param lines those whose amounts are computed, in the order of the plan
+ * @param derived those whose derived columns are; `lines` are among them
+ */
+export function fillCells(
+  { plan, sources, filter }: Omit<StatementGrid, 'cells'>,
+  cells: readonly Cell[][],
+  { lines, derived }: { readonly lines: readonly PlannedLine[]; readonly derived: readonly PlannedLine[] },
+): void {
   for (const column of plan.columns) {
-    if (column.kind === 'amount') evaluateAmounts({ plan, column, source: sources(column.scenario), filter, cells });
+    if (column.kind === 'amount') evaluateAmounts({ plan, column, source: sources(column.scenario), filter, cells, lines });
   }
   for (const index of plan.columnOrder) {
     const column = plan.columns[index]!;
-    for (const line of plan.lines) cells[line.index]![index] = derivedCell(plan, cells, line, column);
+    for (const line of derived) cells[line.index]![index] = derivedCell(plan, cells, line, column);
   }
-  return { plan, filter, sources, cells };
 }
 
 function evaluateAmounts(options: {
@@ -47,9 +60,10 @@ function evaluateAmounts(options: {
   readonly column: AmountColumn;
   readonly source: ScenarioSource;
   readonly filter: DimensionFilter;
-  readonly cells: Cell[][];
+  readonly cells: readonly Cell[][];
+  readonly lines: readonly PlannedLine[];
 }): void {
-  const { plan, column, source, filter, cells } = options;
+  const { plan, column, source, filter, cells, lines } = options;
   const joined = bothFilters(filter, column.filter);
   const whole = figuresUnder(plan, column, source, joined);
   const own = new Map<string, ReturnType<typeof figuresUnder>>();
@@ -62,10 +76,10 @@ function evaluateAmounts(options: {
   };
   const set = (line: PlannedLine, cell: Cell): void => void (cells[line.index]![column.index] = cell);
   if (column.scenario.startsWith(STATISTIC)) {
-    for (const line of plan.lines) set(line, statisticCell(line, column, { source, filter: joined }));
+    for (const line of lines) set(line, statisticCell(line, column, { source, filter: joined }));
     return;
   }
-  for (const line of plan.lines) {
+  for (const line of lines) {
     const { source: from } = line;
     if (from.kind === 'nothing') set(line, blank('noLine'));
     else if (from.kind === 'faulty') set(line, notMeaningful('faultyLine'));
@@ -87,9 +101,10 @@ function evaluateAmounts(options: {
     }
   }
   const readers = formulaReaders(plan, column);
+  const wanted = lines === plan.lines ? null : new Set(lines.map(({ index }) => index));
   for (const index of plan.formulaOrder) {
     const line = plan.lines[index]!;
-    if (line.source.kind !== 'expression') continue;
+    if (line.source.kind !== 'expression' || (wanted !== null && !wanted.has(index))) continue;
     const { expression, result } = line.source;
     const cell =
       whole.missing !== null
@@ -131,8 +146,15 @@ function figuresUnder(plan: StatementPlan, column: AmountColumn, source: Scenari
     byMeasure.set(slab, held.set(measure, values));
     return values;
   };
-  const slabOf = (line: PlannedLine): Slab =>
-    column.resolved.ok ? slabUnder(source, line, { span: column.resolved.span, filter }) : source.slab(filter);
+  // one look-up of each for all lines
+  const slabs = new Map<boolean, Slab>();
+  const slabOf = (line: PlannedLine): Slab => {
+    const known = slabs.get(line.holdsBalances);
+    if (known) return known;
+    const slab = column.resolved.ok ? slabUnder(source, line, { span: column.resolved.span, filter }) : source.slab(filter);
+    slabs.set(line.holdsBalances, slab);
+    return slab;
+  };
   return {
     missing,
     /** whether a line of balance-sheet accounts has figures; only where nothing is missing */

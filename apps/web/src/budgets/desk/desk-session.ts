@@ -1,5 +1,6 @@
 import {
   unpackGrid,
+  withRows,
   type BudgetEditDto,
   type DeskAnswerDto,
   type DeskDto,
@@ -18,7 +19,12 @@ export type SaveState =
   | { readonly kind: 'unsaved'; readonly message: string }
   /** another place changed the same cells: whose stand is asked */
   | { readonly kind: 'asked'; readonly problem: Problem };
-export type DeskView = Omit<Shown, 'grid' | 'refusals'> & { readonly grid: GridDto };
+export type DeskView = {
+  readonly grid: GridDto;
+  readonly held: NonNullable<Shown['held']>;
+  readonly notes: NonNullable<Shown['notes']>;
+  readonly row: Shown['row'];
+};
 export type DeskSnapshot = {
   /** null until the worker has computed it */
   readonly view: DeskView | null;
@@ -117,7 +123,7 @@ export class DeskSession {
   apply(edits: readonly BudgetEditDto[]): void {
     if (edits.length === 0) return;
     const waiting: Waiting = { id: this.#nextId++, edits, filter: this.#look.filter as FilterDto, key: newKey() };
-    this.#set({ refusals: [], kept: null });
+    if (this.#snapshot.refusals.length > 0 || this.#snapshot.kept !== null) this.#set({ refusals: [], kept: null });
     this.#tell({ type: 'edit', id: waiting.id, edits, filter: waiting.filter });
     this.#queue.push(waiting);
     keepUnsaved(this.#company, this.#budget, this.#queue);
@@ -196,8 +202,12 @@ export class DeskSession {
       this.#asked.delete(reply.id);
     } else if (reply.type === 'failed') this.#set({ save: { kind: 'refused', message: reply.message } });
     else {
-      const { grid, held, notes, row, refusals } = reply;
-      this.#set({ view: { grid: unpackGrid(grid), held, notes, row }, ...(refusals.length > 0 ? { refusals } : {}) });
+      const { row, refusals } = reply;
+      const { view } = this.#snapshot;
+      const grid = reply.grid ? unpackGrid(reply.grid) : view && withRows(view.grid, reply.rows);
+      const held = reply.held ?? view?.held;
+      const notes = reply.notes ?? view?.notes;
+      if (grid && held && notes) this.#set({ view: { grid, held, notes, row }, ...(refusals.length > 0 ? { refusals } : {}) });
     }
   }
 

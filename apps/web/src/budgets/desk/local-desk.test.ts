@@ -4,11 +4,22 @@ import {
   BudgetFigures,
   INCOME_LINES,
   minor,
+  type BudgetNote,
   type DeskEdit,
   type DimensionFilter,
   type PlacedLine,
 } from '@wise-margin/core';
-import { booksOfDesk, gridDto, packLine, unpackGrid, unpackLine, type DeskDto, type FactsDto } from '@wise-margin/contract';
+import {
+  booksOfDesk,
+  gridDto,
+  packLine,
+  unpackGrid,
+  withRows,
+  unpackLine,
+  type DeskDto,
+  type FactsDto,
+  type GridDto,
+} from '@wise-margin/contract';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { LocalDesk } from './local-desk.ts';
@@ -98,7 +109,32 @@ class Saving {
     return gridDto(figures.grid({}), { budget: '', view: { key: '', name: '', note: '', openAll: false }, issues: [] }).cells;
   }
 }
-const cellsOf = (desk: LocalDesk) => unpackGrid(desk.show({}, null).grid).cells;
+// as a page does: what is sent, and over it what changed since
+type Page = { readonly grid: GridDto; readonly held: Readonly<Record<string, number>>; readonly notes: readonly BudgetNote[] };
+const seen = new WeakMap<LocalDesk, Page>();
+const pageOf = (desk: LocalDesk, filter: DimensionFilter = {}, account: string | null = null): Page => {
+  const { grid, rows, held, notes } = desk.show(filter, account);
+  const before = seen.get(desk);
+  const now = {
+    grid: grid ? unpackGrid(grid) : withRows(before!.grid, rows),
+    held: held ?? before!.held,
+    notes: notes ?? before!.notes,
+  };
+  seen.set(desk, now);
+  return now;
+};
+const gridOf = (desk: LocalDesk, filter: DimensionFilter = {}, account: string | null = null): GridDto =>
+  pageOf(desk, filter, account).grid;
+/** Months held by account, from the lines themselves. */
+const heldIn = (lines: Iterable<PlacedLine>): Record<string, number> => {
+  const held: Record<string, number> = {};
+  for (const { account: number, months } of lines)
+    months.forEach((each, index) => {
+      if (each.held) held[number] = (held[number] ?? 0) | (1 << index);
+    });
+  return held;
+};
+const cellsOf = (desk: LocalDesk) => gridOf(desk).cells;
 const month = (number: string, at: number, text: string): DeskEdit => ({ kind: 'month', account: number, month: at, text });
 
 describe('a budget computed where it is edited', () => {
@@ -127,7 +163,7 @@ describe('a budget computed where it is edited', () => {
     const [local, saving] = [new LocalDesk(dto), new Saving()];
     local.edit(1, [month('4000', 0, '+10%')], { department: ['North'] });
     local.settle(null, saving.save([month('4000', 0, '200')], { department: ['North'] }));
-    const april = unpackGrid(local.show({ department: ['North'] }, '4000').grid);
+    const april = gridOf(local, { department: ['North'] }, '4000');
     expect(april.cells[april.lines.findIndex((each) => each.account === '4000')]![0]).toMatchObject({ value: 22_000 });
     local.settle(1, saving.save([month('4000', 0, '+10%')], { department: ['North'] }));
     expect(cellsOf(local)).toEqual(saving.cells);
@@ -164,10 +200,13 @@ describe('a budget computed where it is edited', () => {
             waiting.push({ id, edits, filter });
           } else local.settle(null, saving.save(edits, filter));
           for (let count = 0; count < answers; count += 1) answer();
+          pageOf(local, filter);
         });
         while (waiting.length > 0) answer();
-        expect(cellsOf(local)).toEqual(saving.cells);
-        expect(local.show({}, null).notes).toEqual([...saving.desk.notes]);
+        const page = pageOf(local);
+        expect(page.grid.cells).toEqual(saving.cells);
+        expect(page.notes).toEqual([...saving.desk.notes]);
+        expect(page.held).toEqual(heldIn(saving.desk.lines));
       }),
       { numRuns: 60 },
     );

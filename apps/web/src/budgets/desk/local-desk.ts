@@ -6,6 +6,7 @@ import {
   countsIn,
   driversOf,
   editsOfProposal,
+  filterKey,
   minor,
   targetProposal,
   toDecimalText,
@@ -13,13 +14,16 @@ import {
   yearsCompared,
   type BudgetBooks,
   type BudgetHead,
+  type BudgetNote,
   type DeskEdit,
   type DimensionFilter,
   type LineChange,
   type NoteChange,
+  type StatementGrid,
 } from '@wise-margin/core';
 import {
   booksOfDesk,
+  changedRows,
   deskIssueWords,
   deskRowDto,
   gridDto,
@@ -28,11 +32,18 @@ import {
   unpackLine,
   type DeskAnswerDto,
   type DeskDto,
+  type GridDto,
+  type GridRows,
 } from '@wise-margin/contract';
 import type { BasisTry, Previewed, Question, Questions, Shown } from './desk-messages.ts';
 
 /** Lines a year is summed up by. */
 const SUMMARY = ['revenue', 'gross_profit', 'operating_expenses', 'operating_result', 'net_income'];
+
+const NO_ROWS: GridRows = { at: [], cells: { shapes: [], rows: [] } };
+
+const sameBits = (a: Readonly<Record<string, number>>, b: Readonly<Record<string, number>>): boolean =>
+  Object.keys(a).length === Object.keys(b).length && Object.entries(a).every(([account, bits]) => b[account] === bits);
 
 type Pending = {
   readonly id: number;
@@ -54,6 +65,13 @@ export class LocalDesk {
   readonly #figures: BudgetFigures;
   readonly #positions: ReadonlyMap<string, number>;
   #pending: Pending[] = [];
+  /** notes as they were shown last */
+  #notes: readonly BudgetNote[] | null = null;
+  /** accounts that changed since held months were last looked at */
+  readonly #touched = new Set<number>();
+  #held: { readonly key: string; readonly bits: Readonly<Record<string, number>> } | null = null;
+  /** what was shown last: rows are compared with it */
+  #shown: { readonly grid: StatementGrid; readonly dto: GridDto } | null = null;
 
   constructor(dto: DeskDto) {
     const { budget, lines, notes } = dto;
@@ -75,7 +93,7 @@ export class LocalDesk {
   /** Makes edits before they are saved. @returns what of them is refused, in words */
   edit(id: number, edits: readonly DeskEdit[], filter: DimensionFilter): Shown['refusals'] {
     const { changes, notes, refusals } = this.#desk.apply(edits, filter);
-    this.#figures.accept(changes);
+    this.#accept(changes);
     this.#pending.push({ id, edits, filter, changes, notes });
     return refusals.map(({ edit, account, text, issue }) => ({ edit, account, text, message: deskIssueWords(issue) }));
   }
@@ -89,7 +107,7 @@ export class LocalDesk {
     const waiting = this.#pending.filter((each) => each.id !== id);
     for (const line of answer?.lines ?? []) {
       const after = unpackLine(line, this.#positions);
-      this.#figures.accept([{ before: this.#desk.line(after.id) ?? null, after }]);
+      this.#accept([{ before: this.#desk.line(after.id) ?? null, after }]);
       this.#desk.put(after);
     }
     if (answer?.notes) {
@@ -100,32 +118,50 @@ export class LocalDesk {
     for (const { id: own, edits, filter } of waiting) this.edit(own, edits, filter);
   }
 
-  /** The grid under a filter, and the row that is looked at. */
+  /**
+   * The grid under a filter, and the row that is looked at. Where the same slice was shown before, the rows
+   * that changed alone.
+   */
   show(filter: DimensionFilter, account: string | null): Omit<Shown, 'refusals'> {
-    const grid = gridDto(this.#figures.grid(filter), {
-      budget: this.#name,
-      view: { key: 'budget', name: this.#name, note: '', openAll: false },
-      issues: [],
-    });
-    const held: Record<string, number> = {};
-    for (const line of grid.lines) {
-      const position = line.account === null ? undefined : this.#positions.get(line.account);
-      if (position === undefined) continue;
-      let bits = 0;
-      for (const { months } of this.#desk.linesOf(position, filter)) {
-        months.forEach((month, index) => {
-          if (month.held) bits |= 1 << index;
-        });
-      }
-      if (bits !== 0) held[line.account!] = bits;
-    }
+    const grid = this.#figures.grid(filter);
+    const before = this.#shown;
+    const rows = before !== null && filterKey(before.grid.filter) === filterKey(filter) ? changedRows(before.dto, before.grid, grid) : null;
+    const dto = rows
+      ? before!.dto
+      : gridDto(grid, { budget: this.#name, view: { key: 'budget', name: this.#name, note: '', openAll: false }, issues: [] });
+    const held = this.#heldUnder(filter);
     const position = account === null ? undefined : this.#positions.get(account);
-    return {
-      grid: packGrid(grid),
+    const shown = {
+      grid: rows ? null : packGrid(dto),
+      rows: rows ?? NO_ROWS,
       held,
-      notes: [...this.#desk.notes],
+      notes: this.#changedNotes(),
       row: position === undefined ? null : deskRowDto({ books: this.#books, head: this.#head, desk: this.#desk }, position, filter),
     };
+    this.#shown = { grid, dto };
+    return shown;
+  }
+
+  /** Which months are held, by account: of accounts that changed since the last look at the same slice, and the others as they were; null where none changed. */
+  #heldUnder(filter: DimensionFilter): Readonly<Record<string, number>> | null {
+    const key = filterKey(filter);
+    const isSame = this.#held?.key === key;
+    const bits: Record<string, number> = isSame ? { ...this.#held!.bits } : {};
+    for (const position of isSame ? this.#touched : this.#positions.values()) {
+      const { number } = this.#books.chart.accounts[position]!;
+      let own = 0;
+      for (const { months } of this.#desk.linesOf(position, filter)) {
+        months.forEach((month, index) => {
+          if (month.held) own |= 1 << index;
+        });
+      }
+      if (own === 0) delete bits[number];
+      else bits[number] = own;
+    }
+    this.#touched.clear();
+    const before = this.#held?.bits;
+    this.#held = { key, bits };
+    return isSame && before !== undefined && sameBits(before, bits) ? null : bits;
   }
 
   /** What a basis would give, before it is set. */
@@ -163,11 +199,23 @@ export class LocalDesk {
     }
   }
 
+  #changedNotes(): readonly BudgetNote[] | null {
+    const notes = [...this.#desk.notes];
+    const before = this.#notes;
+    this.#notes = notes;
+    return before?.length === notes.length && notes.every((note, index) => note === before[index]) ? null : notes;
+  }
+
+  #accept(changes: readonly LineChange[]): void {
+    for (const { after } of changes) this.#touched.add(after.position);
+    this.#figures.accept(changes);
+  }
+
   #replace(id: number, before: LineChange['before']): void {
     const now = this.#desk.line(id);
     if (!now) return;
     const emptied = { ...now, months: now.months.map(() => ({ amount: minor(0), held: false })) };
-    this.#figures.accept([{ before: now, after: before ?? emptied }]);
+    this.#accept([{ before: now, after: before ?? emptied }]);
     if (before) this.#desk.put(before);
     else this.#desk.remove(id);
   }

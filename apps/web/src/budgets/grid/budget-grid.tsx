@@ -2,11 +2,12 @@ import { group } from 'd3';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { minor, selectionFigures, toDecimalText, type Spread } from '@wise-margin/core';
 import type { BudgetEditDto } from '@wise-margin/contract';
-import { useEffect, useMemo, useRef, useState, type ClipboardEvent, type KeyboardEvent, type MouseEvent } from 'react';
+import { memo, useEffect, useMemo, useRef, useState, type ClipboardEvent, type KeyboardEvent, type MouseEvent } from 'react';
 import { ScenarioSwatch } from '../../ui/scenario-swatch.tsx';
 import { useStable } from '../../ui/use-stable.ts';
 import type { DeskView } from '../desk/desk-session.ts';
-import { BudgetRow, type RowHandlers } from './budget-row.tsx';
+import type { RowHandlers } from './budget-cell.tsx';
+import { BudgetRow } from './budget-row.tsx';
 import { budgetColumns } from './grid-columns.ts';
 import { changeAll, editAt, fillRight, isTyped, pasteBlock, placesBetween, spreadAgain, type Place } from './grid-edits.ts';
 import { budgetLines } from './grid-lines.ts';
@@ -27,8 +28,9 @@ const MOVES: Readonly<Record<string, readonly [number, number]>> = {
  * spreadsheet. A quarter or the year typed is spread over its free months; a total is shared among the
  * accounts beneath it.
  */
-export function BudgetGrid({
-  view,
+export const BudgetGrid = memo(function BudgetGrid({
+  dto,
+  held,
   noteBits,
   exponent,
   spread,
@@ -42,7 +44,9 @@ export function BudgetGrid({
   currencyWords,
   shared,
 }: {
-  readonly view: DeskView;
+  readonly dto: DeskView['grid'];
+  /** by account, which months are held: bit 0 is the first month */
+  readonly held: DeskView['held'];
   /** by account, months with a note; bit 12 is the line's own */
   readonly noteBits: Readonly<Record<string, number>>;
   readonly exponent: number;
@@ -59,13 +63,12 @@ export function BudgetGrid({
   /** dimensions among whose values a figure typed is shared; null when one slice is looked at */
   readonly shared: string | null;
 }) {
-  const { grid: dto, held } = view;
-  const lines = useMemo(() => budgetLines(dto, showAll), [dto, showAll]);
+  const lines = useMemo(() => budgetLines(dto.lines, showAll), [dto.lines, showAll]);
   // headings and order hang on the year alone, so that rows see the same columns from one edit to the next
   const columnKeys = dto.columns.map(({ key }) => key).join(' ');
   // eslint-disable-next-line react-hooks/exhaustive-deps
   const columns = useMemo(() => budgetColumns(dto, withQuarters), [columnKeys, withQuarters]);
-  const words = useMemo(() => dto.columns.map((column) => column.words), [dto]);
+  const words = useMemo(() => dto.columns.map((column) => column.words), [dto.columns]);
   const grid = { lines, columns, spread };
   const scroller = useRef<HTMLDivElement>(null);
   const [anchor, setAnchor] = useState<Place | null>(null);
@@ -313,6 +316,6 @@ export function BudgetGrid({
       />
     </div>
   );
-}
+});
 
 const between = (row: number, a: number, b: number): boolean => Math.min(a, b) <= row && row <= Math.max(a, b);

@@ -1,6 +1,6 @@
-import { figureText, type CellDto, type GridDto } from '@wise-margin/contract';
+import type { CellDto, GridDto } from '@wise-margin/contract';
 import { memo } from 'react';
-import { CellFigure } from '../../ui/figure.tsx';
+import { BudgetCell, NoteMark, sameCell, type RowHandlers } from './budget-cell.tsx';
 import type { BudgetColumn } from './grid-columns.ts';
 import type { BudgetLineShown } from './grid-lines.ts';
 
@@ -23,18 +23,7 @@ export type RowProps = {
   readonly editing: { readonly column: number; readonly text: string } | null;
   readonly on: RowHandlers;
 };
-export type RowHandlers = {
-  readonly down: (event: React.MouseEvent, row: number, column: number) => void;
-  readonly enter: (event: React.MouseEvent, row: number, column: number) => void;
-  readonly focus: (row: number, column: number) => void;
-  readonly open: (row: number, column: number) => void;
-  readonly key: (event: React.KeyboardEvent, row: number, column: number) => void;
-  readonly inputKey: (event: React.KeyboardEvent<HTMLInputElement>, row: number, column: number) => void;
-  readonly commit: (row: number, column: number, text: string) => void;
-};
 
-const sameCell = (a: CellDto, b: CellDto | undefined): boolean =>
-  b !== undefined && a.kind === b.kind && ('value' in a ? 'value' in b && a.value === b.value : 'reason' in b && a.reason === b.reason);
 const sameSpan = (a: RowProps['span'], b: RowProps['span']): boolean => a === b || (a?.[0] === b?.[0] && a?.[1] === b?.[1]);
 
 /** A line of the month grid; drawn anew only when something of it changed. */
@@ -84,56 +73,28 @@ export const BudgetRow = memo(
           <td colSpan={columns.length} />
         ) : (
           columns.map(({ position, kind, months }, column) => {
-            const cell = cells[position]!;
             const dto = dtoColumns[position]!;
             const isSoft = kind === 'beside' || line.kind === 'accounts' || line.emphasis === 'italic';
             const bold = (line.emphasis === 'bold' || (kind === 'year' && line.account !== null)) && !isSoft ? 'font-semibold' : '';
             const edge = kind === 'quarter' ? 'bg-paper/60' : kind === 'year' ? 'pl-3!' : '';
-            const format = { exponent, unit: 'dollars' as const, withUnit: line.kind === 'formula' && dto.kind === 'amount' };
-            const isRuled = dto.kind !== 'percentDifference' && dto.kind !== 'share';
-            if (months.length === 0 || accounts.length === 0)
-              return (
-                <td key={dto.key} className={`figure ${isRuled ? rule : ''} ${bold} ${isSoft ? 'text-ink-soft' : ''} ${edge}`}>
-                  <CellFigure cell={cell} format={format} />
-                </td>
-              );
-            const held = kind === 'month' && ((heldBits >> months[0]!) & 1) === 1;
-            const isIn = span !== null && span[0] <= column && column <= span[1];
-            const note = kind === 'month' && (noteBits >> months[0]!) & 1;
-            const name = `${line.name}, ${words[position]}`;
+            const ruled = dto.kind !== 'percentDifference' && dto.kind !== 'share' ? rule : '';
             return (
-              <td
+              <BudgetCell
                 key={dto.key}
-                className={`figure relative p-0! ${held ? 'border-b-2 border-prior bg-wash' : ''} ${isIn ? 'bg-copper/10' : ''} ${isRuled ? rule : ''} ${bold} ${isSoft ? 'text-ink-soft' : ''} ${edge}`}
-              >
-                {editing?.column === column ? (
-                  <input
-                    autoFocus
-                    aria-label={name}
-                    className="h-[26px] w-20 border-2 border-copper bg-white px-1 text-right"
-                    defaultValue={editing.text}
-                    onKeyDown={(event) => on.inputKey(event, row, column)}
-                    onBlur={(event) => on.commit(row, column, event.currentTarget.value)}
-                  />
-                ) : (
-                  <button
-                    type="button"
-                    data-row={row}
-                    data-column={column}
-                    aria-label={`${name}${held ? ', held by hand' : ''}${note ? ', with a note' : ''}: ${figureText(cell, { exponent, unit: 'cents' })}`}
-                    title={held ? 'Held: typed by hand' : undefined}
-                    className="h-[26px] w-full min-w-[66px] px-1.5 text-right hover:bg-wash"
-                    onMouseDown={(event) => on.down(event, row, column)}
-                    onMouseEnter={(event) => on.enter(event, row, column)}
-                    onFocus={() => on.focus(row, column)}
-                    onDoubleClick={() => on.open(row, column)}
-                    onKeyDown={(event) => on.key(event, row, column)}
-                  >
-                    <CellFigure cell={cell} format={format} />
-                    {note ? <NoteMark words="The month has a note" /> : null}
-                  </button>
-                )}
-              </td>
+                cell={cells[position]!}
+                row={row}
+                column={column}
+                name={`${line.name}, ${words[position]}`}
+                exponent={exponent}
+                withUnit={line.kind === 'formula' && dto.kind === 'amount'}
+                look={`${ruled} ${bold} ${isSoft ? 'text-ink-soft' : ''} ${edge}`}
+                isTyped={months.length > 0 && accounts.length > 0}
+                isHeld={kind === 'month' && ((heldBits >> months[0]!) & 1) === 1}
+                hasNote={kind === 'month' && ((noteBits >> months[0]!) & 1) === 1}
+                isIn={span !== null && span[0] <= column && column <= span[1]}
+                editing={editing?.column === column ? editing.text : null}
+                on={on}
+              />
             );
           })
         )}
@@ -152,14 +113,5 @@ export const BudgetRow = memo(
     a.isSelected === b.isSelected &&
     a.editing === b.editing &&
     sameSpan(a.span, b.span) &&
-    a.cells.length === b.cells.length &&
-    a.cells.every((cell, index) => sameCell(cell, b.cells[index])),
-);
-
-const NoteMark = ({ words }: { readonly words: string }) => (
-  <span
-    title={words}
-    aria-hidden="true"
-    className="absolute top-0 right-0 h-0 w-0 border-t-[7px] border-l-[7px] border-t-copper border-l-transparent"
-  />
+    (a.cells === b.cells || (a.cells.length === b.cells.length && a.cells.every((cell, index) => sameCell(cell, b.cells[index])))),
 );

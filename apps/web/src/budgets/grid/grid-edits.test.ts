@@ -37,7 +37,7 @@ const dto = {
     line('profit', 'formula', null),
   ],
 } as unknown as GridDto;
-const grid: Grid = { lines: budgetLines(dto, false), columns: budgetColumns(dto, false), spread: 'even' };
+const grid: Grid = { lines: budgetLines(dto.lines, false), columns: budgetColumns(dto, false), spread: 'even' };
 const rowOf = (key: string) => grid.lines.findIndex((each) => each.line.key === key);
 
 describe('lines and columns of the month grid', () => {

@@ -11,17 +11,21 @@ export type BudgetLineShown = {
 };
 
 /** Lines of the budget in statement order: headings, groups with their accounts, totals, formulas. */
-export function budgetLines(grid: GridDto, showAll: boolean): BudgetLineShown[] {
-  const { lines } = grid;
+export function budgetLines(lines: readonly Line[], showAll: boolean): BudgetLineShown[] {
   const parentOf = new Map(lines.map(({ key, parent }) => [key, parent]));
   const members = new Map<string, number>();
   for (const line of lines) if (line.kind === 'account' && line.parent) members.set(line.parent, (members.get(line.parent) ?? 0) + 1);
-  const isWithin = (line: Line, above: string): boolean => {
-    for (let at = line.parent; at !== null; at = parentOf.get(at) ?? null) if (at === above) return true;
-    return false;
-  };
-  const beneath = (above: string | null): string[] =>
-    above === null ? [] : lines.flatMap((line) => (line.kind === 'account' && line.account && isWithin(line, above) ? [line.account] : []));
+  // accounts beneath each line, gathered in one pass: a line's own key and those of all it stands in
+  const accountsBeneath = new Map<string, string[]>();
+  for (const line of lines) {
+    if (line.kind !== 'account' || !line.account) continue;
+    for (let at = line.parent; at !== null; at = parentOf.get(at) ?? null) {
+      const held = accountsBeneath.get(at);
+      if (held) held.push(line.account);
+      else accountsBeneath.set(at, [line.account]);
+    }
+  }
+  const beneath = (above: string | null): string[] => (above === null ? [] : (accountsBeneath.get(above) ?? []));
   return lines.flatMap((line, index) => {
     if (line.kind === 'accounts' && (members.get(line.key) ?? 0) < 2) return [];
     if ((line.kind === 'account' || line.kind === 'accounts') && !showAll && line.isZero) return [];
