@@ -32,5 +32,5 @@ export * from './budget-files.ts';
 export { budgetRowWords } from './words/budget-row-words.ts';
 export * from './balance-plan.ts';
 export { balancePlanIssueWords, balanceRuleIssueWords } from './words/balance-plan-words.ts';
-export { changedRows, withRows } from './grid-changes.ts';
-export type { GridRows } from './grid-changes.ts';
+export { gridChanges, withChanges } from './grid-changes.ts';
+export type { GridChanges } from './grid-changes.ts';

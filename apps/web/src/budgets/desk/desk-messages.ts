@@ -1,5 +1,5 @@
 import type { Basis, BudgetNote, DeskEdit, DimensionFilter, Minor, TargetProposal, WhatIf, YearCompared } from '@wise-margin/core';
-import type { BudgetRowDto, DeskAnswerDto, DeskDto, GridRows, PackedGrid, PreviewedBasis } from '@wise-margin/contract';
+import type { BudgetRowDto, DeskAnswerDto, DeskDto, GridChanges, PackedGrid, PreviewedBasis } from '@wise-margin/contract';
 
 /** What is looked at: a slice, and the account whose panel is open. */
 export type Look = { readonly filter: DimensionFilter; readonly account: string | null };
@@ -34,8 +34,8 @@ export type DeskRequest =
 export type Shown = {
   /** null where only some figures of the grid shown before changed */
   readonly grid: PackedGrid | null;
-  /** rows that changed since, where the grid is not sent */
-  readonly rows: GridRows;
+  /** what changed since, where the grid is not sent */
+  readonly changes: GridChanges;
   /** by account, which months are held: bit 0 is the first month; null where that is as it was */
   readonly held: Readonly<Record<string, number>> | null;
   /** null where they are as they were */

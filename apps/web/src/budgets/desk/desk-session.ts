@@ -1,6 +1,6 @@
 import {
   unpackGrid,
-  withRows,
+  withChanges,
   type BudgetEditDto,
   type DeskAnswerDto,
   type DeskDto,
@@ -41,6 +41,7 @@ type Waiting = Unsaved & { readonly id: number };
 
 const RETRY_MS = 3000;
 const POLL_MS = 4000;
+const SAVE_AFTER_MS = 50;
 const wordsOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));
 
 /**
@@ -63,6 +64,8 @@ export class DeskSession {
   #poll: ReturnType<typeof setInterval> | undefined;
   #retry: ReturnType<typeof setTimeout> | undefined;
   #queue: Waiting[] = [];
+  /** asked for while edits were on their way */
+  readonly #steps: ('undo' | 'redo' | 'rederive')[] = [];
   #version: number;
   #nextId = 1;
   #isBusy = false;
@@ -127,7 +130,8 @@ export class DeskSession {
     this.#tell({ type: 'edit', id: waiting.id, edits, filter: waiting.filter });
     this.#queue.push(waiting);
     keepUnsaved(this.#company, this.#budget, this.#queue);
-    void this.#drain();
+    // what was typed is drawn first; it is kept already
+    setTimeout(() => void this.#drain(), SAVE_AFTER_MS);
   }
 
   /** Answers what was asked: mine are written over theirs, or theirs stand and mine go. */
@@ -146,7 +150,10 @@ export class DeskSession {
 
   /** Takes the newest change back, makes it again, or derives every line anew; once all edits are saved. */
   async step(which: 'undo' | 'redo' | 'rederive'): Promise<void> {
-    if (this.#isBusy || this.#queue.length > 0) return;
+    if (this.#isBusy || this.#queue.length > 0) {
+      this.#steps.push(which);
+      return;
+    }
     this.#isBusy = true;
     this.#set({ save: { kind: 'saving' } });
     try {
@@ -160,6 +167,7 @@ export class DeskSession {
     }
     this.#isBusy = false;
     this.#saved();
+    this.#stepOn();
   }
 
   /** What a basis would give, before it is set. */
@@ -204,7 +212,7 @@ export class DeskSession {
     else {
       const { row, refusals } = reply;
       const { view } = this.#snapshot;
-      const grid = reply.grid ? unpackGrid(reply.grid) : view && withRows(view.grid, reply.rows);
+      const grid = reply.grid ? unpackGrid(reply.grid) : view && withChanges(view.grid, reply.changes);
       const held = reply.held ?? view?.held;
       const notes = reply.notes ?? view?.notes;
       if (grid && held && notes) this.#set({ view: { grid, held, notes, row }, ...(refusals.length > 0 ? { refusals } : {}) });
@@ -268,6 +276,13 @@ export class DeskSession {
     this.#isBusy = false;
     this.#set({ save: refusal === null ? { kind: 'saved' } : { kind: 'refused', message: refusal } });
     this.#saved();
+    this.#stepOn();
+  }
+
+  /** Does what was asked while something was being saved. */
+  #stepOn(): void {
+    const next = this.#steps.shift();
+    if (next) void this.step(next);
   }
 
   #wait(): void {

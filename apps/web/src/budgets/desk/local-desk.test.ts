@@ -14,7 +14,7 @@ import {
   gridDto,
   packLine,
   unpackGrid,
-  withRows,
+  withChanges,
   unpackLine,
   type DeskDto,
   type FactsDto,
@@ -113,10 +113,10 @@ class Saving {
 type Page = { readonly grid: GridDto; readonly held: Readonly<Record<string, number>>; readonly notes: readonly BudgetNote[] };
 const seen = new WeakMap<LocalDesk, Page>();
 const pageOf = (desk: LocalDesk, filter: DimensionFilter = {}, account: string | null = null): Page => {
-  const { grid, rows, held, notes } = desk.show(filter, account);
+  const { grid, changes, held, notes } = desk.show(filter, account);
   const before = seen.get(desk);
   const now = {
-    grid: grid ? unpackGrid(grid) : withRows(before!.grid, rows),
+    grid: grid ? unpackGrid(grid) : withChanges(before!.grid, changes),
     held: held ?? before!.held,
     notes: notes ?? before!.notes,
   };

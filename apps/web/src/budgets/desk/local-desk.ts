@@ -23,7 +23,7 @@ import {
 } from '@wise-margin/core';
 import {
   booksOfDesk,
-  changedRows,
+  gridChanges,
   deskIssueWords,
   deskRowDto,
   gridDto,
@@ -33,14 +33,14 @@ import {
   type DeskAnswerDto,
   type DeskDto,
   type GridDto,
-  type GridRows,
+  type GridChanges,
 } from '@wise-margin/contract';
 import type { BasisTry, Previewed, Question, Questions, Shown } from './desk-messages.ts';
 
 /** Lines a year is summed up by. */
 const SUMMARY = ['revenue', 'gross_profit', 'operating_expenses', 'operating_result', 'net_income'];
 
-const NO_ROWS: GridRows = { at: [], cells: { shapes: [], rows: [] } };
+const NO_CHANGES: GridChanges = { rows: [], columns: [], cells: { shapes: [], rows: [] } };
 
 const sameBits = (a: Readonly<Record<string, number>>, b: Readonly<Record<string, number>>): boolean =>
   Object.keys(a).length === Object.keys(b).length && Object.entries(a).every(([account, bits]) => b[account] === bits);
@@ -119,21 +119,22 @@ export class LocalDesk {
   }
 
   /**
-   * The grid under a filter, and the row that is looked at. Where the same slice was shown before, the rows
-   * that changed alone.
+   * The grid under a filter, and the row that is looked at. Where the same slice was shown before, what changed
+   * alone.
    */
   show(filter: DimensionFilter, account: string | null): Omit<Shown, 'refusals'> {
     const grid = this.#figures.grid(filter);
     const before = this.#shown;
-    const rows = before !== null && filterKey(before.grid.filter) === filterKey(filter) ? changedRows(before.dto, before.grid, grid) : null;
-    const dto = rows
+    const changes =
+      before !== null && filterKey(before.grid.filter) === filterKey(filter) ? gridChanges(before.dto, before.grid, grid) : null;
+    const dto = changes
       ? before!.dto
       : gridDto(grid, { budget: this.#name, view: { key: 'budget', name: this.#name, note: '', openAll: false }, issues: [] });
     const held = this.#heldUnder(filter);
     const position = account === null ? undefined : this.#positions.get(account);
     const shown = {
-      grid: rows ? null : packGrid(dto),
-      rows: rows ?? NO_ROWS,
+      grid: changes ? null : packGrid(dto),
+      changes: changes ?? NO_CHANGES,
       held,
       notes: this.#changedNotes(),
       row: position === undefined ? null : deskRowDto({ books: this.#books, head: this.#head, desk: this.#desk }, position, filter),
