@@ -84,6 +84,39 @@ test('a block pasted from a spreadsheet fills months and rows', async ({ page, d
   await expect(cell('Rent', 'May')).toHaveText('14,000');
 });
 
+test('cells are dragged over: their total for the rest of the year, and one basis for the lines', async ({ page, demo }) => {
+  await open(page, demo, '/c/1/budgets/3');
+  const cell = (name: string, month: string) =>
+    page.getByRole('button', { name: new RegExp(`^${name}, Budget, ${month} 202[78][:,]`) }).last();
+  const drag = async (from: [string, string], to: [string, string]) => {
+    await cell(...from).scrollIntoViewIfNeeded();
+    await cell(...from).hover();
+    await page.mouse.down();
+    await cell(...to).hover();
+    await page.mouse.up();
+  };
+  const selection = page.getByRole('status', { name: 'Selection' });
+  await drag(['Travel', 'Aug'], ['Travel', 'Oct']);
+  await expect(selection).toContainText('3 figures');
+  await selection.getByLabel('Change every selected figure').fill('1,000');
+  await selection.getByRole('button', { name: 'Take as total' }).click();
+  await expect(selection).toContainText('sum 1,000.00');
+  await drag(['Travel', 'Jun'], ['Fuel', 'Jun']);
+  await expect(selection).toContainText('2 figures');
+  const panel = page.getByRole('complementary', { name: 'Line' });
+  await expect(panel.getByRole('heading', { name: 'Travel' })).toBeVisible();
+  await panel.getByRole('button', { name: 'Change how it is derived' }).click();
+  await panel.getByLabel('Changed by percent').fill('50');
+  await panel.getByLabel('Set it on').selectOption({ label: 'the 2 selected lines' });
+  await panel.getByRole('button', { name: 'Set this basis' }).click();
+  for (const name of ['Travel', 'Fuel']) {
+    await cell(name, 'Apr').focus();
+    await expect(panel.getByText(/plus 50 %/).first()).toBeVisible();
+  }
+  await expect(page.getByText('Working, all changes saved')).toBeVisible();
+  for (let step = 0; step < 2; step += 1) await page.getByRole('button', { name: 'Undo' }).click();
+});
+
 test('October is read, the month stepped, and a difference followed to its entry and back', async ({ page, demo }) => {
   await open(page, demo, '/c/1/statements/income');
   await expect(page.getByText('October 2026; against FY2027 Annual plan (approved)')).toBeVisible();

@@ -54,6 +54,7 @@ export default function BudgetPage() {
   const [withQuarters, setWithQuarters] = useState(false);
   const panel = search.get('panel') ?? 'line';
   const [month, setMonth] = useState<number | null>(null);
+  const [picked, setPicked] = useState<readonly string[]>([]);
   const [told, setTold] = useState<string | null>(null);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -181,6 +182,7 @@ export default function BudgetPage() {
           locked={locked}
           selected={selected}
           select={select}
+          picked={setPicked}
           apply={apply}
           tell={setTold}
           currencyWords={company.currencyWords}
@@ -202,6 +204,7 @@ export default function BudgetPage() {
             row={row}
             filter={filter}
             month={month}
+            picked={picked}
             notes={shown.notes.filter((note) => note.account === row.account && noteKey({ ...note, slice }) === noteKey(note))}
             locked={locked}
           />

@@ -16,6 +16,7 @@ export function LinePanel({
   budget,
   row,
   filter,
+  picked,
   month,
   notes,
   locked,
@@ -25,6 +26,8 @@ export function LinePanel({
   readonly budget: BudgetDto;
   readonly row: BudgetRowDto;
   readonly filter: FilterDto;
+  /** accounts of the rows selected in the grid, where there are several */
+  readonly picked: readonly string[];
   /** the month that is looked at (0 to 11); null when it is none */
   readonly month: number | null;
   /** those of this row */
@@ -61,6 +64,7 @@ export function LinePanel({
           budgetYear={budget.year}
           account={row.account}
           grid={grid}
+          picked={picked}
           filter={filter}
           basis={row.lines[0]?.basisForm ?? { kind: 'typed' }}
           months={months}

@@ -29,6 +29,7 @@ export function BasisForm({
   budgetYear,
   account,
   grid,
+  picked,
   filter,
   basis,
   months,
@@ -46,6 +47,8 @@ export function BasisForm({
   /** the one that holds now */
   readonly basis: Basis;
   readonly months: readonly string[];
+  /** accounts of the rows selected in the grid, where there are several */
+  readonly picked: readonly string[];
   /** years with history */
   readonly years: readonly number[];
   /** hands what the basis would give to the chart; null takes it back */
@@ -58,7 +61,7 @@ export function BasisForm({
   const [draft, setDraft] = useState(() => draftOf(basis, { exponent, budgetYear }));
   const change = (part: Partial<typeof draft>) => setDraft((before) => ({ ...before, ...part }));
   const made = basisOf(draft, { exponent, budgetYear });
-  const targets = targetsOf(grid, account, draft.kind);
+  const targets = targetsOf(grid, { account, picked }, draft.kind);
   const [target, setTarget] = useState('line');
   const [previewed, setPreviewed] = useState<Previewed | null>(null);
   const asked = made.ok ? JSON.stringify({ account, filter, basis: made.basis }) : null;

@@ -9,13 +9,14 @@ import type { DeskView } from '../desk/desk-session.ts';
 import type { RowHandlers } from './budget-cell.tsx';
 import { BudgetRow } from './budget-row.tsx';
 import { budgetColumns } from './grid-columns.ts';
-import { changeAll, editAt, fillRight, isTyped, pasteBlock, placesBetween, spreadAgain, type Place } from './grid-edits.ts';
+import { changeAll, editAt, fillRight, isTyped, pasteBlock, placesBetween, spreadAgain, totalOver, type Place } from './grid-edits.ts';
 import { budgetLines } from './grid-lines.ts';
 import { SelectionBar } from './selection-bar.tsx';
 
 const ROW = 27;
 /** Beyond so many lines only those in view are drawn. */
 const MOST_DRAWN = 150;
+const NONE: readonly string[] = [];
 const MOVES: Readonly<Record<string, readonly [number, number]>> = {
   ArrowUp: [-1, 0],
   ArrowDown: [1, 0],
@@ -39,6 +40,7 @@ export const BudgetGrid = memo(function BudgetGrid({
   locked,
   selected,
   select,
+  picked,
   apply,
   tell,
   currencyWords,
@@ -56,6 +58,8 @@ export const BudgetGrid = memo(function BudgetGrid({
   readonly locked: boolean;
   readonly selected: string | null;
   readonly select: (account: string, month: number | null) => void;
+  /** the accounts of the selected rows, where there are several */
+  readonly picked: (accounts: readonly string[]) => void;
   readonly apply: (edits: readonly BudgetEditDto[]) => void;
   /** says what could not be done with a block */
   readonly tell: (words: string | null) => void;
@@ -237,6 +241,9 @@ export const BudgetGrid = memo(function BudgetGrid({
     event.clipboardData.setData('text/plain', [...byRow.values()].map((row) => row.map(textAt).join('\t')).join('\n'));
     event.preventDefault();
   };
+  const pickedAccounts = [...new Set(places.map(({ row }) => row))].flatMap((row) => lines[row]!.line.account ?? []);
+  const pickedText = pickedAccounts.length > 1 ? pickedAccounts.join('\n') : '';
+  useEffect(() => picked(pickedText === '' ? NONE : pickedText.split('\n')), [picked, pickedText]);
   const atLine = at === null ? undefined : lines[at.row];
 
   return (
@@ -311,6 +318,11 @@ export const BudgetGrid = memo(function BudgetGrid({
         shares={atLine && atLine.accounts.length > 1 ? atLine.accounts.length : 0}
         slices={shared}
         change={(text) => send(changeAll(grid, places, text))}
+        total={(text) => {
+          const edits = totalOver(grid, places, text);
+          send(edits);
+          if (edits.length === 0) tell('A total is for two months or more of one account, or of several. Select them first.');
+        }}
         fill={() => send(fillRight(grid, places, textAt))}
         spread={() => send(spreadAgain(grid, places, (row) => textAt({ row, column: columns.findIndex(({ kind }) => kind === 'year') })))}
       />

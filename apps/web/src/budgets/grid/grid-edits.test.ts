@@ -1,7 +1,7 @@
 import type { GridDto } from '@wise-margin/contract';
 import { describe, expect, it } from 'vitest';
 import { budgetColumns } from './grid-columns.ts';
-import { changeAll, editAt, fillRight, pasteBlock, placesBetween, spreadAgain, type Grid } from './grid-edits.ts';
+import { changeAll, editAt, fillRight, pasteBlock, placesBetween, spreadAgain, totalOver, type Grid } from './grid-edits.ts';
 import { budgetLines } from './grid-lines.ts';
 
 const MONTHS = ['Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec', 'Jan', 'Feb', 'Mar'];
@@ -98,6 +98,15 @@ describe('edits of the month grid', () => {
     const places = placesBetween({ row: rowOf('group'), column: 11 }, { row: rowOf('a'), column: 12 });
     expect(changeAll(grid, places, '+5%')).toEqual([{ kind: 'month', account: '5010', month: 11, text: '+5%' }]);
     expect(changeAll(grid, [{ row: rowOf('a'), column: 12 }], '*2')).toHaveLength(1);
+  });
+  it('share one total among the selected months of each row', () => {
+    const places = placesBetween({ row: rowOf('group'), column: 6 }, { row: rowOf('b'), column: 12 });
+    const rest = [6, 7, 8, 9, 10, 11];
+    expect(totalOver(grid, places, '900')).toEqual([
+      { kind: 'span', account: '5010', months: rest, text: '900', spread: 'even' },
+      { kind: 'span', account: '5020', months: rest, text: '900', spread: 'even' },
+    ]);
+    expect(totalOver(grid, placesBetween({ row: rowOf('a'), column: 3 }, { row: rowOf('b'), column: 3 }), '900')).toEqual([]);
   });
   it('spread the years of selected lines anew', () =>
     expect(spreadAgain(grid, placesBetween({ row: rowOf('group'), column: 0 }, { row: rowOf('a'), column: 5 }), () => '1200')).toEqual([

@@ -86,6 +86,21 @@ export function changeAll(grid: Grid, places: readonly Place[], text: string): B
   });
 }
 
+/** One text as the total of the selected months of each row, such as the rest of the year; held months among them stay. */
+export function totalOver(grid: Grid, places: readonly Place[], text: string): BudgetEditDto[] {
+  const months = [...new Set(places.map(({ column }) => column))].flatMap((column) => {
+    const { kind, months: own } = grid.columns[column]!;
+    return kind === 'month' ? own : [];
+  });
+  if (months.length < 2) return [];
+  return [...new Set(places.map(({ row }) => row))].flatMap((row) => {
+    const { line, accounts } = grid.lines[row]!;
+    return line.account === null || accounts.length !== 1
+      ? []
+      : [{ kind: 'span' as const, account: line.account, months: [...months], text, spread: grid.spread }];
+  });
+}
+
 /** The year of each selected line spread anew in the chosen shape. */
 export function spreadAgain(grid: Grid, places: readonly Place[], yearText: (row: number) => string): BudgetEditDto[] {
   return [...new Set(places.map(({ row }) => row))].flatMap((row) => {

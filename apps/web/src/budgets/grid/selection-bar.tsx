@@ -10,6 +10,7 @@ export function SelectionBar({
   shares,
   slices,
   change,
+  total,
   fill,
   spread,
 }: {
@@ -22,6 +23,7 @@ export function SelectionBar({
   /** dimensions among whose values it is shared as well; null when one slice is looked at */
   readonly slices: string | null;
   readonly change: (text: string) => void;
+  readonly total: (text: string) => void;
   readonly fill: () => void;
   readonly spread: () => void;
 }) {
@@ -58,6 +60,18 @@ export function SelectionBar({
                 />
                 <button type="submit" className="link">
                   Change all
+                </button>
+                <button
+                  type="button"
+                  className="link ml-2"
+                  title="What is typed is the total of the selected months of each row, in the shape chosen above; held months stay"
+                  onClick={() => {
+                    if (text.trim() === '') return;
+                    total(text.trim());
+                    setText('');
+                  }}
+                >
+                  Take as total
                 </button>
               </form>
               <button type="button" className="link" title="The first month of each row into the others (Ctrl+Enter)" onClick={fill}>
