@@ -1,4 +1,4 @@
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
@@ -103,6 +103,42 @@ describe('the command line', () => {
       error: expect.stringContaining('Write a percentage'),
     });
   });
+  it('lists budgets, writes one to a file, tells what a file filled in would change, and changes it when told', async () => {
+    expect(JSON.parse((await wm('budget', 'list', '--format', 'json')).out)).toMatchObject([
+      { name: 'Plan', year: 'FY2027', state: 'approved', revenue: '721.00' },
+    ]);
+    await wm('budget', 'create', '--year', '2027', '--from', '2026', '--change', '3', '--name', 'Draft');
+    const path = join(folder, 'draft.csv');
+    expect((await wm('budget', 'export', '--budget', 'draft', '--file', path)).code).toBe(0);
+    const text = readFileSync(path, 'utf8');
+    expect(text.split('\n').slice(0, 2)).toEqual(['account,period,amount', '4000,2027-01,103.00']);
+    const filled = join(folder, 'filled.csv');
+    writeFileSync(filled, text.replace('2027-01,103.00', '2027-01,150.00'));
+    const told = await wm('budget', 'import', '--budget', 'Draft', '--file', filled, '--format', 'json');
+    expect(JSON.parse(told.out)).toEqual({
+      applied: false,
+      changes: [{ account: '4000', name: 'Sales', slice: '', month: 'Apr', from: '103.00', to: '150.00' }],
+    });
+    expect((await wm('budget', 'import', '--budget', 'Draft', '--file', filled, '--apply')).code).toBe(0);
+    await wm('budget', 'export', '--budget', 'Draft', '--file', path);
+    expect(readFileSync(path, 'utf8')).toBe(readFileSync(filled, 'utf8'));
+    writeFileSync(filled, 'account,period,amount\n4000,2027-01,lots\n9999,2027-01,5\n');
+    const refused = await wm('budget', 'import', '--budget', 'Draft', '--file', filled, '--apply');
+    expect(refused).toMatchObject({ code: 1, error: expect.stringContaining('row 2, amount: "lots"') as unknown });
+    expect(refused.error).toContain('9999');
+    expect(await wm('budget', 'export', '--budget', 'Nobody', '--file', path)).toMatchObject({
+      code: 1,
+      error: expect.stringContaining('There are: Draft (FY2027), Plan (FY2027)') as unknown,
+    });
+    expect(await wm('budget', 'export', '--budget', 'Plan')).toMatchObject({ code: 2 });
+  });
+  it('prints planned cash', async () => {
+    const told = JSON.parse((await wm('cash', '--budget', 'Plan', '--format', 'json')).out) as { months: { cash: string }[] };
+    // the year opens with what FY2026 brought, and each budgeted month adds 103.00
+    expect(told).toMatchObject({ opening: '700.00', lowest: '2026-04', assumptions: { 1000: 'Takes what all other movements leave' } });
+    expect(told.months.slice(0, 2).map(({ cash }) => cash)).toEqual(['803.00', '906.00']);
+    expect(await wm('cash')).toMatchObject({ code: 2, error: expect.stringContaining('cash needs --budget NAME') as unknown });
+  });
   it('prints the income statement with decimal texts, numbers and reasons', async () => {
     const told = JSON.parse((await wm('statement', 'income', '--as-of', '2026-10', '--columns', 'review', '--format', 'json')).out) as {
       lines: { key: string; cells: Record<string, object> }[];
@@ -122,7 +158,7 @@ describe('the command line', () => {
     expect((await wm('statement', 'income', '--as-of', '2026-10')).out).toContain('Revenue, net');
     expect(await wm('statement', 'income', '--as-of', '2026-10', '--budget', 'Other')).toMatchObject({
       code: 1,
-      error: expect.stringContaining('There are: Plan (FY2027)'),
+      error: expect.stringContaining('There are: Draft (FY2027), Plan (FY2027)'),
     });
   });
   it('prints the trial balance, to the cent', async () => {

@@ -3,6 +3,7 @@ import { ACCOUNT_CLASS_KEYS } from '@wise-margin/core';
 import { openApplication, ProblemError, type Application } from '@wise-margin/server';
 import { ZodError } from 'zod';
 import { createBudget } from './commands/budget.ts';
+import { exportBudget, importBudget, listBudgets, printCash, type BudgetWorkOptions } from './commands/budget-work.ts';
 import { makeDemo } from './commands/demo.ts';
 import { importFiles } from './commands/import.ts';
 import { bringStatistics, type StatisticsOptions } from './commands/statistics.ts';
@@ -30,13 +31,17 @@ const TEXTS = [
   'budget',
   'department',
 ];
-const FLAGS = ['help', 'approve', 'adjustment-period'];
+const FLAGS = ['help', 'apply', 'approve', 'adjustment-period'];
 type Values = Readonly<Record<string, string | boolean | undefined>>;
 type Verb = (application: Application, values: Values, directory: string, rest: readonly string[]) => Promise<Answer>;
 const VERBS: Readonly<Record<string, Verb>> = {
   demo: (application, _, directory) => makeDemo(application, directory),
   import: (application, values) => importFiles(application, values as Parameters<typeof importFiles>[1]),
   'budget create': createBudget,
+  'budget list': (application, values) => listBudgets(application, values as BudgetWorkOptions),
+  'budget export': (application, values) => exportBudget(application, values as BudgetWorkOptions),
+  'budget import': (application, values) => importBudget(application, values as BudgetWorkOptions),
+  cash: (application, values) => printCash(application, values as BudgetWorkOptions),
   statement: (application, values, _, [view]) => statement(application, view, values as StatementOptions),
   statistics: (application, values) => bringStatistics(application, values as StatisticsOptions),
   'trial-balance': (application, values) => printTrialBalance(application, values as Parameters<typeof printTrialBalance>[1]),

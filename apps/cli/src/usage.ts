@@ -14,6 +14,12 @@ export const USAGE = `Usage: npm run wm -- <verb> [options]
                              (a new company: also --currency USD --year-starts 4 [--adjustment-period])
   budget create              --year 2027 --from 2026 --change 3% --name NAME
                              [--change-revenue 5% --change-costOfSales 2% ...] [--round-to 100] [--approve]
+  budget list
+  budget export              --budget NAME --file FILE.csv|FILE.xlsx [--year 2028]
+  budget import              --budget NAME --file FILE.csv|FILE.xlsx [--year 2028] [--apply]
+                             tells what the file would change; with --apply changes it
+  cash                       --budget NAME [--year 2028]
+                             planned cash at month ends, and how every balance moves (--format json)
   statistics                 --file F
   statement VIEW             --as-of 2026-10 [--budget NAME] [--department NAME]
                              views: income (with --columns review|trend|months), outlook, vertical, departments, customers, trend,
