@@ -23,7 +23,7 @@ export function balancePlanIssueWords(
     case 'nothingToFollow':
       return `Account ${issue.account} stays as it stands in ${issue.months === 1 ? 'one month' : `${issue.months} months`}, for what it follows has no figures there. Give it another rule, or history to follow.`;
     case 'interestDiffers':
-      return `The loan schedules come to ${amount(issue.scheduled)} of interest; FY${how.year} budgets ${amount(issue.budgeted)}.${issue.unscheduled.length === 0 ? '' : ` Account ${issue.unscheduled.join(', ')} owes too and has no schedule.`}`;
+      return `The loan schedules ${issue.scheduled === 0 ? 'bear no interest' : `come to ${amount(issue.scheduled)} of interest`}; FY${how.year} budgets ${issue.budgeted === 0 ? 'none' : amount(issue.budgeted)}.${issue.unscheduled.length === 0 ? '' : ` Account ${issue.unscheduled.join(', ')} owes too and has no schedule.`}`;
     case 'noCash':
       return 'The chart has no account of cash, so that nothing can take what is left and the sheet does not balance. Give an account the class Cash.';
   }

@@ -7,19 +7,21 @@ const STRAY = 2;
 
 /**
  * The schedule a loan was paid back by in its last six months: level payments, whose principal parts grow by
- * the monthly rate, or level parts of the principal, of which the rate cannot be told and is left at 0.
+ * the monthly rate, or level parts of the principal, which tell no rate: they take the usual one.
  * Source: in an annuity the parts of principal grow by 1 + i; n = ln(A / (A - i B)) / ln(1 + i).
  * @param balances owed at month ends, positive, the latest last
+ * @param usualRate percent a year that debt as a whole bore
  * @returns null when the months show neither
  */
-export function loanFromHistory(balances: readonly Minor[]): (BalanceRule & { readonly kind: 'loan' }) | null {
+export function loanFromHistory(balances: readonly Minor[], usualRate: string): (BalanceRule & { readonly kind: 'loan' }) | null {
   const seen = balances.slice(-MONTHS_SEEN - 1);
   const owed = seen.at(-1);
   if (owed === undefined || owed <= 0 || seen.length <= MONTHS_SEEN) return null;
   const parts = seen.slice(1).map((balance, index) => seen[index]! - balance);
   const [first, last] = [parts[0]!, parts.at(-1)!];
   if (parts.some((part) => part <= 0)) return null;
-  if (parts.every((part) => part === first)) return { kind: 'loan', form: 'straight', ratePercent: '0', payments: Math.ceil(owed / first) };
+  if (parts.every((part) => part === first))
+    return { kind: 'loan', form: 'straight', ratePercent: usualRate, payments: Math.ceil(owed / first) };
   const growth = (last / first) ** (1 / (parts.length - 1));
   const fits = growth > 1 && parts.every((part, index) => Math.abs(part - first * growth ** index) <= STRAY);
   if (!fits) return null;

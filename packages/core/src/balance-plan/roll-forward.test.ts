@@ -107,6 +107,20 @@ describe('a budget carried into the balance sheet', () => {
     expect(rolled.issues).toEqual([{ code: 'interestDiffers', scheduled, budgeted: 0, unscheduled: [] }]);
   });
 
+  it('takes level parts of a principal at the rate that debt bore', () => {
+    const entries = [
+      ...started,
+      ...everyMonth([2026], (year, month) => [
+        ['2500', '1000', year, month, 500_00],
+        ['7510', '1000', year, month, Math.round((20_000_00 - (month - 1) * 500_00) * 0.005)],
+      ]),
+    ];
+    const rolled = rollForward(booksOf({ entries }), { year: 2027, income: incomeCube(budget), rules: new Map() });
+    expect(rolled.rules.get('2500')!.rule).toEqual({ kind: 'loan', form: 'straight', ratePercent: '6', payments: 28 });
+    expect(MONTHS.map((month) => 0 - balance(rolled, '2500', 2027, month))).toEqual(MONTHS.map((month) => 14_000_00 - month * 500_00));
+    expect(rolled.loans[0]!.months[0]!.of.interest).toBe(70_00);
+  });
+
   it('draws a loan, buys, depreciates, and pays tax in its months', () => {
     const income: Planned[] = [
       ...budget,

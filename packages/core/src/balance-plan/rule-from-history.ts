@@ -2,7 +2,7 @@ import type { AccountClass } from '../chart/account-class.ts';
 import { signOf, type Account, type Chart } from '../chart/account.ts';
 import { minor } from '../money/minor.ts';
 import type { BalanceRule, DaysBase } from './balance-rule.ts';
-import type { Levels } from './levels.ts';
+import { classTotal, type Levels } from './levels.ts';
 import { loanFromHistory } from './loan-from-history.ts';
 
 const YEAR = 12;
@@ -44,6 +44,21 @@ function taxPaidIn(chart: Chart, levels: Levels, position: number): number[] | n
   return taken >= 3 ? paidIn.sort((a, b) => a - b) : null;
 }
 
+/** What all debt together bore in the last twelve months, in percent a year to two decimals: interest expensed over what was owed at each month's start. */
+function rateOfDebt(chart: Chart, levels: Levels): string {
+  let interest = 0;
+  let owed = 0;
+  for (let period = levels.opening - YEAR + 1; period <= levels.opening; period += 1) {
+    const income = levels.income(period);
+    if (income === null) continue;
+    interest += classTotal(chart, income, ['interestExpense']);
+    chart.accounts.forEach((account, position) => {
+      if (account.class === 'shortTermDebt' || account.class === 'longTermDebt') owed -= levels.level(position, period - 1) ?? 0;
+    });
+  }
+  return owed > 0 && interest > 0 ? String(Number(((interest / owed) * 1200).toFixed(2))) : '0';
+}
+
 /**
  * How an account may be expected to move, from the last twelve months of the ledger: days of a flow for
  * receivables, inventory and payables; loans on the schedule they were paid by; income tax cleared in the
@@ -70,7 +85,12 @@ export function ruleFromHistory(chart: Chart, levels: Levels, position: number):
       return leadOf(chart, levels, 'accumulatedDepreciation') === position ? { kind: 'depreciation' } : { kind: 'stays' };
     case 'shortTermDebt':
     case 'longTermDebt':
-      return loanFromHistory(latest.map((level) => minor(level))) ?? (account.class === 'shortTermDebt' ? seasonal : drifting);
+      return (
+        loanFromHistory(
+          latest.map((level) => minor(level)),
+          rateOfDebt(chart, levels),
+        ) ?? (account.class === 'shortTermDebt' ? seasonal : drifting)
+      );
     case 'otherCurrentLiabilities': {
       const paidIn = taxPaidIn(chart, levels, position);
       return paidIn ? { kind: 'tax', paidIn } : seasonal;

@@ -7,7 +7,7 @@ const HEIGHT = 108;
 const TOP = 20;
 const BOTTOM = 20;
 
-/** Cash at the end of each month as outlined bars, for a plan is not yet fact; the lowest is marked, what is below zero stands in brick. */
+/** Cash at the end of each month as outlined bars, for a plan is not yet fact; the lowest has a heavy frame, what is below zero stands in brick. */
 export function CashChart({
   months,
   cash,
@@ -24,7 +24,7 @@ export function CashChart({
   return (
     <figure className="mt-1">
       <figcaption className="text-[12px] text-ink-soft">
-        Cash at month end as planned, thousands of {currencyWords}. The lowest is marked in copper.
+        Cash at month end as planned, thousands of {currencyWords}. The lowest has the heavy frame.
       </figcaption>
       <div className="relative" style={{ height: HEIGHT }}>
         <svg
@@ -42,7 +42,7 @@ export function CashChart({
               y={Math.min(y(amount), y(0))}
               height={Math.max(1, Math.abs(y(amount) - y(0)))}
               vectorEffect="non-scaling-stroke"
-              className={`fill-sheet ${amount < 0 ? 'stroke-brick' : month === lowest ? 'stroke-copper' : 'stroke-ink'}`}
+              className={`fill-sheet ${month === lowest ? 'stroke-copper' : amount < 0 ? 'stroke-brick' : 'stroke-ink'}`}
               strokeWidth={month === lowest ? 2.5 : 1}
             />
           ))}
@@ -53,7 +53,7 @@ export function CashChart({
           {cash.map((amount, month) => (
             <span
               key={month}
-              className={`absolute -translate-x-1/2 ${amount < 0 ? 'text-brick' : month === lowest ? 'font-semibold text-copper' : ''}`}
+              className={`absolute -translate-x-1/2 ${month === lowest ? 'font-semibold' : ''} ${amount < 0 ? 'text-brick' : month === lowest ? 'text-copper' : ''}`}
               style={{ left: `${((month + 0.5) / months.length) * 100}%`, top: Math.min(y(amount), y(0)) - 17 }}
             >
               {text(amount)}

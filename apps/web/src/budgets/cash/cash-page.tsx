@@ -154,12 +154,13 @@ function StepButton({
 
 /** Cash at both ends of the year and where it is least. */
 function Figures({ plan, months }: { readonly plan: BalancePlanDto; readonly months: readonly string[] }) {
-  const { exponent } = useCompany();
+  const { exponent, periods } = useCompany();
+  const before = periods[periods.findIndex(({ key }) => key === plan.months[0]!.key) - 1]?.name;
   const text = (amount: number) => formatAmount(amount as Minor, { exponent, unit: 'dollars' });
   const lowest = plan.months[plan.lowest]!.cash;
   const closing = plan.months.at(-1)!.cash;
   const shown = [
-    ['Cash at the start', text(plan.openingCash), `end of the month before ${months[0]}`],
+    ['Cash at the start', text(plan.openingCash), before ? `end of ${before}` : 'before the first month'],
     ['Lowest point', text(lowest), `end of ${months[plan.lowest]}${lowest < 0 ? ', below zero: the plan needs more money' : ''}`],
     ['Cash at the end', text(closing), `end of ${months.at(-1)}`],
     ['Change in the year', text(closing - plan.openingCash), ''],
