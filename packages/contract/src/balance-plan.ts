@@ -49,6 +49,8 @@ export const balanceRuleSchema: z.ZodType<BalanceRule> = z
       ratePercent: rateText,
       payments: z.number().int('Write whole months').min(1, 'A loan has 1 to 1,200 payments').max(1200, 'A loan has 1 to 1,200 payments'),
       drawn: z.object({ month: monthSchema, amount: positiveAmount }).exactOptional(),
+      /** the month at whose end that many payments were left; the server writes the one the plan opens from */
+      countedFrom: periodKeySchema.exactOptional(),
     }),
     z.object({ kind: z.literal('tax'), paidIn: z.array(monthSchema).max(12) }),
     z.object({ kind: z.literal('stays') }),

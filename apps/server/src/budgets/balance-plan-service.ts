@@ -91,13 +91,14 @@ export class BalancePlanService {
     const books = await this.#parts.keeper.of(companyId);
     await this.#writer.change(books, budgetId, async ({ budget, transaction }) => {
       if (key !== undefined && (await this.#log.has(budgetId, key, transaction))) return null;
-      const { rules } = await rolledForward(books, this.#parts.store, budget);
+      const { rules, opensFrom } = await rolledForward(books, this.#parts.store, budget);
       const next = rule ?? rules.get(account)?.fromHistory;
       const issue =
         next === undefined ? ({ code: 'unknownAccount', account } as const) : balanceRuleIssue(books.chart, rules, { account, rule: next });
       if (issue) throw refused(balanceRuleIssueWords(issue), 'rule');
       const before = budget.rules.get(account) ?? null;
-      const after = rule;
+      const after: BalanceRule | null =
+        rule?.kind === 'loan' && opensFrom !== null ? { ...rule, countedFrom: periodAt(books.calendar, opensFrom).key } : rule;
       if (JSON.stringify(before) === JSON.stringify(after)) return null;
       const words = wordsOf(books, budget.row.year);
       const was = rules.get(account)!.rule;

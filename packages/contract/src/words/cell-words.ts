@@ -14,7 +14,7 @@ const BLANK: Readonly<Record<string, string>> = {
   beforeHistory: 'The ledger begins later',
   noBudget: 'No approved or chosen budget for this year',
   noBudgetByDimension: 'The budget is not kept by this dimension',
-  noBalanceBudget: 'The budget has no balance sheet',
+  noBalanceBudget: 'Balances are budgeted for the company as a whole, within one fiscal year',
   bothZero: 'Zero against zero',
   ratioLine: 'Not shown for ratios',
   noStatistic: 'No statistic is kept for these months',

@@ -33,7 +33,12 @@ export type BalanceRule =
   /** accumulates what the budget depreciates */
   | { readonly kind: 'depreciation' }
   /** paid back on a schedule from the opening balance, and what is drawn from a month on */
-  | ({ readonly kind: 'loan'; readonly drawn?: { readonly month: number; readonly amount: Minor } } & LoanTerms)
+  | ({
+      readonly kind: 'loan';
+      readonly drawn?: { readonly month: number; readonly amount: Minor };
+      /** key of the month at whose end that many payments were left; the month the plan opens from when absent */
+      readonly countedFrom?: string;
+    } & LoanTerms)
   /** income tax as the budget expenses it, until a month in which all that is owed is paid */
   | { readonly kind: 'tax'; readonly paidIn: readonly number[] };
 export type BalanceRuleKind = BalanceRule['kind'];

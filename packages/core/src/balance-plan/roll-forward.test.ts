@@ -121,6 +121,24 @@ describe('a budget carried into the balance sheet', () => {
     expect(rolled.loans[0]!.months[0]!.of.interest).toBe(70_00);
   });
 
+  it('counts a loan’s payments from the month they were told, whatever is posted since', () => {
+    const rule = { kind: 'loan', form: 'straight', ratePercent: '6', payments: 20, countedFrom: '2026-12' } as const;
+    const at = (through: number) =>
+      rollForward(booksOf({ entries: started, through }), { year: 2027, income: incomeCube(budget), rules: rulesOf({ '2500': rule }) });
+    // December 2025 and March 2026 are the ninth and twelfth months of FY2026; 2026-12 is the ninth of FY2027
+    expect(at(23).rules.get('2500')!.rule).toMatchObject({ payments: 29, countedFrom: '2026-03' });
+    expect(at(20).rules.get('2500')!.rule).toMatchObject({ payments: 32, countedFrom: '2025-12' });
+    const { countedFrom: _, ...plain } = rule;
+    expect(at(23).rules.get('2500')!.fromHistory).toEqual({ kind: 'stays' });
+    const uncounted = rollForward(booksOf({ entries: started }), {
+      year: 2027,
+      income: incomeCube(budget),
+      rules: rulesOf({ '2500': plain }),
+    });
+    expect(uncounted.rules.get('2500')!.rule).toEqual(plain);
+    expect(0 - balance(uncounted, '2500', 2027, 1)).toBe(19_000_00);
+  });
+
   it('draws a loan, buys, depreciates, and pays tax in its months', () => {
     const income: Planned[] = [
       ...budget,

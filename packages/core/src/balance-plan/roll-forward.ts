@@ -1,4 +1,13 @@
-import { firstSlot, lastSlot, periodOfYear, PERIODS_PER_YEAR, slotCount, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
+import {
+  firstSlot,
+  lastSlot,
+  periodOfKey,
+  periodOfYear,
+  PERIODS_PER_YEAR,
+  slotCount,
+  type FiscalCalendar,
+  type PeriodIndex,
+} from '../calendar/fiscal-calendar.ts';
 import { incomePositions, isBalanceAccount, isIncomeAccount, signOf } from '../chart/account.ts';
 import { BalanceCube, type BalanceFact } from '../ledger/balance-cube.ts';
 import { NO_FILTER } from '../ledger/dimension.ts';
@@ -159,13 +168,21 @@ export function rollForward(books: BudgetBooks, plan: BalancePlan): RolledForwar
 }
 
 function plannedRule(
-  { chart }: BudgetBooks,
+  { chart, calendar }: BudgetBooks,
   plan: BalancePlan,
   { levels, position }: { readonly levels: Levels; readonly position: number },
 ): PlannedRule {
   const fromHistory = ruleFromHistory(chart, levels, position);
   const set = plan.rules.get(chart.accounts[position]!.number);
-  return { rule: set ?? fromHistory, fromHistory, isSet: set !== undefined };
+  return { rule: set ? recounted(set, calendar, levels.opening) : fromHistory, fromHistory, isSet: set !== undefined };
+}
+
+/** A loan's payments as they are left in the month the plan opens from: those of months posted since they were counted are made. */
+function recounted(rule: BalanceRule, calendar: FiscalCalendar, opening: number): BalanceRule {
+  const counted = rule.kind === 'loan' && rule.countedFrom !== undefined ? periodOfKey(calendar, rule.countedFrom) : null;
+  if (rule.kind !== 'loan' || counted === null || opening < 0) return rule;
+  const payments = Math.min(1200, Math.max(1, rule.payments - (opening - counted)));
+  return { ...rule, payments, countedFrom: calendar.periods[opening]!.key };
 }
 
 /** The account that takes what is left: the one whose rule says so, or else the first of cash; null when there is none. */
