@@ -118,6 +118,21 @@ describe('a budget carried into cash and balance sheet', () => {
     expect((await plan()).accounts.find(({ account }) => account === '1520')).toMatchObject({ isSet: false, words: 'No purchases' });
   });
 
+  it('asks when another place gave the same account a rule meanwhile', async () => {
+    const { version } = await plan();
+    await set('1800', { kind: 'levelOfLastYear', change: '2' }, { session: 'elsewhere' });
+    const asked = await set('1800', { kind: 'stays' }, { base: version });
+    expect(asked.status).toBe(409);
+    expect(asked.detail).toContain(
+      'in another place since you looked: Balance of 1800: Stands as at the same month a year before, plus 2 %',
+    );
+    // another account is nobody's business, and what was seen can be written over
+    expect((await set('1410', { kind: 'stays' }, { base: version })).status).toBe(200);
+    expect((await set('1800', { kind: 'stays' }, { base: (await plan()).version })).status).toBe(200);
+    await set('1800', null);
+    await set('1410', null);
+  });
+
   it('goes with a copy', async () => {
     await set('1100', { kind: 'daysOf', of: 'revenue', days: Array.from({ length: 12 }, () => '30') });
     const copy = await server.send('POST', `${at}/copies`, { name: 'Copied' });

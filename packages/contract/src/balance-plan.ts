@@ -62,6 +62,8 @@ export const balanceRuleChangeSchema = z.object({
   account: z.string().max(40),
   /** null goes back to what history gives */
   rule: balanceRuleSchema.nullable(),
+  /** the version that was looked at; left out, nobody is asked about what others changed since */
+  base: z.number().int().optional(),
   session: z.string().max(100).default(''),
   /** of the request: sent again under the same one, it counts once */
   key: z.string().max(100).optional(),

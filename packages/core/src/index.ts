@@ -179,7 +179,8 @@ export { LOAN_FORMS, levelPayment, loanSchedule, monthlyInterest } from './balan
 export type { LoanForm, LoanMonth, LoanTerms } from './balance-plan/loan-schedule.ts';
 export { loanFromHistory } from './balance-plan/loan-from-history.ts';
 export { rollForward } from './balance-plan/roll-forward.ts';
-export type { BalancePlan, BalancePlanIssue, PlannedLoan, PlannedRule, RolledForward } from './balance-plan/roll-forward.ts';
+export type { BalancePlan, BalancePlanIssue, PlannedLoan, RolledForward } from './balance-plan/roll-forward.ts';
+export type { PlannedRule } from './balance-plan/planned-rules.ts';
 export { balanceRuleIssue, balanceRulesFor } from './balance-plan/rule-issue.ts';
 export type { BalanceRuleIssue } from './balance-plan/rule-issue.ts';
 export { plannedBalanceColumns, plannedCashColumns } from './balance-plan/plan-columns.ts';

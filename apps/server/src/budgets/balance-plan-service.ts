@@ -23,10 +23,11 @@ import {
   type PackedBalancePlan,
   type balanceRuleChangeSchema,
 } from '@wise-margin/contract';
+import type { Transaction } from 'sequelize';
 import type { z } from 'zod';
 import type { Books } from '../companies/books.ts';
 import type { Actor } from '../database/audit.ts';
-import { refused } from '../http/problem.ts';
+import { ProblemError, refused } from '../http/problem.ts';
 import { ChangeLog } from './change-log.ts';
 import { BudgetWriter } from './budget-writer.ts';
 import { describeBudget } from './describe.ts';
@@ -79,7 +80,8 @@ export class BalancePlanService {
 
   /**
    * Gives an account a rule, or takes it back to what history gives.
-   * @throws ProblemError 422 when the account cannot have it; 409 when the budget is locked
+   * @throws ProblemError 422 when the account cannot have it; 409 when the budget is locked, or another session
+   * gave the account a rule since the version that was looked at
    */
   async setRule(
     companyId: number,
@@ -87,10 +89,11 @@ export class BalancePlanService {
     request: z.output<typeof balanceRuleChangeSchema>,
     actor: Actor,
   ): Promise<PackedBalancePlan> {
-    const { account, rule, session, key } = request;
+    const { account, rule, base, session, key } = request;
     const books = await this.#parts.keeper.of(companyId);
     await this.#writer.change(books, budgetId, async ({ budget, transaction }) => {
       if (key !== undefined && (await this.#log.has(budgetId, key, transaction))) return null;
+      if (base !== undefined && base < budget.row.version) await this.#refuseOthers(budgetId, { account, base, session, transaction });
       const { rules, opensFrom } = await rolledForward(books, this.#parts.store, budget);
       const next = rule ?? rules.get(account)?.fromHistory;
       const issue =
@@ -116,6 +119,23 @@ export class BalancePlanService {
       };
     });
     return this.plan(companyId, budgetId, session);
+  }
+
+  /** @throws ProblemError 409 when another session gave the account a rule since the version that was looked at */
+  async #refuseOthers(
+    budgetId: number,
+    at: { readonly account: string; readonly base: number; readonly session: string; readonly transaction: Transaction },
+  ): Promise<void> {
+    const { account, base, session, transaction } = at;
+    const other = (await this.#log.since(budgetId, base, transaction))
+      .filter((change) => change.session !== session && change.rules.some((each) => each.account === account))
+      .at(-1);
+    if (other)
+      throw new ProblemError(
+        409,
+        'Changed by another',
+        `${other.actor} changed this in another place since you looked: ${other.words}. It is shown now; set yours again to write over it.`,
+      );
   }
 
   async #grid(

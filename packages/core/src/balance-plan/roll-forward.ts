@@ -1,13 +1,4 @@
-import {
-  firstSlot,
-  lastSlot,
-  periodOfKey,
-  periodOfYear,
-  PERIODS_PER_YEAR,
-  slotCount,
-  type FiscalCalendar,
-  type PeriodIndex,
-} from '../calendar/fiscal-calendar.ts';
+import { firstSlot, lastSlot, periodOfYear, PERIODS_PER_YEAR, slotCount, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
 import { incomePositions, isBalanceAccount, isIncomeAccount, signOf } from '../chart/account.ts';
 import { BalanceCube, type BalanceFact } from '../ledger/balance-cube.ts';
 import { NO_FILTER } from '../ledger/dimension.ts';
@@ -19,7 +10,9 @@ import { classTotal, Levels } from './levels.ts';
 import { loanBook } from './loan-book.ts';
 import type { LoanMonth } from './loan-schedule.ts';
 import { incomeOf, openingOf, type YearIncome } from './planned-income.ts';
-import { DAYS_CLASSES, ruleFromHistory, USUAL_BASE, type DaysClass } from './rule-from-history.ts';
+import { interestIssue, interestOf, unscheduledDebt } from './planned-interest.ts';
+import { plannedRule, restOf, type PlannedRule } from './planned-rules.ts';
+import { DAYS_CLASSES, USUAL_BASE, type DaysClass } from './rule-from-history.ts';
 
 const YEAR = PERIODS_PER_YEAR;
 
@@ -48,7 +41,6 @@ export type PlannedLoan = {
   readonly account: string;
   readonly months: readonly { readonly period: PeriodIndex; readonly of: LoanMonth }[];
 };
-export type PlannedRule = { readonly rule: BalanceRule; readonly fromHistory: BalanceRule; readonly isSet: boolean };
 /** A budget carried into the balance sheet. */
 export type RolledForward = {
   /** the ledger to the month it opens from, and the plan after it, in which every month's amounts add up to zero */
@@ -84,7 +76,7 @@ export function rollForward(books: BudgetBooks, plan: BalancePlan): RolledForwar
   const opening = openingOf(books, plan, first);
   const levels = new Levels(books, opening);
   const balances = chart.accounts.flatMap((account, position) => (isBalanceAccount(account) ? [position] : []));
-  const rules = new Map(balances.map((position) => [position, plannedRule(books, plan, { levels, position })]));
+  const rules = new Map(balances.map((position) => [position, plannedRule(books, plan.rules, { levels, position })]));
   const loans = new Map(
     [...rules].flatMap(([position, { rule }]) =>
       rule.kind === 'loan'
@@ -167,31 +159,6 @@ export function rollForward(books: BudgetBooks, plan: BalancePlan): RolledForwar
   };
 }
 
-function plannedRule(
-  { chart, calendar }: BudgetBooks,
-  plan: BalancePlan,
-  { levels, position }: { readonly levels: Levels; readonly position: number },
-): PlannedRule {
-  const fromHistory = ruleFromHistory(chart, levels, position);
-  const set = plan.rules.get(chart.accounts[position]!.number);
-  return { rule: set ? recounted(set, calendar, levels.opening) : fromHistory, fromHistory, isSet: set !== undefined };
-}
-
-/** A loan's payments as they are left in the month the plan opens from: those of months posted since they were counted are made. */
-function recounted(rule: BalanceRule, calendar: FiscalCalendar, opening: number): BalanceRule {
-  const counted = rule.kind === 'loan' && rule.countedFrom !== undefined ? periodOfKey(calendar, rule.countedFrom) : null;
-  if (rule.kind !== 'loan' || counted === null || opening < 0) return rule;
-  const payments = Math.min(1200, Math.max(1, rule.payments - (opening - counted)));
-  return { ...rule, payments, countedFrom: calendar.periods[opening]!.key };
-}
-
-/** The account that takes what is left: the one whose rule says so, or else the first of cash; null when there is none. */
-function restOf({ chart }: BudgetBooks, rules: ReadonlyMap<number, PlannedRule>): number | null {
-  const positions = [...rules.keys()].filter((position) => chart.accounts[position]!.class === 'cash');
-  const takers = positions.filter((position) => rules.get(position)!.rule.kind === 'rest');
-  return takers.find((position) => rules.get(position)!.isSet) ?? takers[0] ?? positions[0] ?? null;
-}
-
 /** What a rule draws on in a month. */
 function ruleContext(
   { chart, calendar }: BudgetBooks,
@@ -270,45 +237,6 @@ function runsOf(
     const periods = standIns.flatMap((each) => (each.code === code ? [each.period] : []));
     return periods.length === 0 ? [] : [{ code, from: periods[0]!, to: periods.at(-1)! }];
   });
-}
-
-/** Interest by the schedules and by the budget, month by month; nothing where there is no loan. */
-function interestOf(
-  { chart }: BudgetBooks,
-  at: {
-    readonly levels: Levels;
-    readonly loans: readonly ReadonlyMap<number, LoanMonth>[];
-    readonly from: PeriodIndex;
-    readonly to: number;
-  },
-): RolledForward['interest'] {
-  const { levels, loans, from, to } = at;
-  if (loans.length === 0) return [];
-  return Array.from({ length: to - from }, (_, index) => {
-    const period = (from + index) as PeriodIndex;
-    const scheduled = loans.reduce((sum, book) => sum + (book.get(period)?.interest ?? 0), 0);
-    return { period, scheduled: minor(scheduled), budgeted: minor(classTotal(chart, levels.income(period)!, ['interestExpense'])) };
-  });
-}
-
-/** Debt that owes something at a month end of the year and is not on a schedule. */
-function unscheduledDebt(
-  { chart }: BudgetBooks,
-  { levels, rules, first }: { readonly levels: Levels; readonly rules: ReadonlyMap<number, PlannedRule>; readonly first: PeriodIndex },
-): string[] {
-  return chart.accounts.flatMap(({ number, class: of }, position) => {
-    if ((of !== 'shortTermDebt' && of !== 'longTermDebt') || rules.get(position)!.rule.kind === 'loan') return [];
-    return Array.from({ length: YEAR }, (_, month) => levels.level(position, first + month)).some((level) => level !== 0) ? [number] : [];
-  });
-}
-
-function interestIssue(interest: RolledForward['interest'], unscheduled: readonly string[]): BalancePlanIssue[] {
-  const [scheduled, budgeted] = (['scheduled', 'budgeted'] as const).map((key) =>
-    minor(interest.reduce((sum, month) => sum + month[key], 0)),
-  );
-  return interest.some((month) => month.scheduled !== month.budgeted)
-    ? [{ code: 'interestDiffers', scheduled: scheduled!, budgeted: budgeted!, unscheduled }]
-    : [];
 }
 
 /** How many days of a flow accounts together stand for at each month end of a year. */

@@ -1,7 +1,7 @@
 import type { AccountClass } from '../chart/account-class.ts';
 import { isBalanceAccount, type Chart } from '../chart/account.ts';
 import type { BalanceRule, BalanceRuleKind } from './balance-rule.ts';
-import type { PlannedRule } from './roll-forward.ts';
+import type { PlannedRule } from './planned-rules.ts';
 
 const OTHER: readonly BalanceRuleKind[] = ['levelOfLastYear', 'movementOfLastYear', 'daysOf', 'movements', 'stays'];
 const EQUITY: readonly BalanceRuleKind[] = ['movementOfLastYear', 'movements', 'stays'];

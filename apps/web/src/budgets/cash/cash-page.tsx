@@ -1,7 +1,7 @@
 import { formatAmount, toDecimalText, type Minor } from '@wise-margin/core';
 import type { BalancePlanDto } from '@wise-margin/contract';
 import { Redo2, Undo2 } from 'lucide-react';
-import { useEffect } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { useCompany } from '../../shell/company.ts';
 import { Choice } from '../../ui/choice.tsx';
@@ -25,7 +25,10 @@ export default function CashPage() {
   const id = Number(useParams().budget);
   const [search, setSearch] = useSearch();
   const { plan, change } = useBalancePlan(company.id, id);
-  const { mutate } = change;
+  // a form keeps what is typed in it until a change was made; what was refused stays to be mended
+  const [made, setMade] = useState(0);
+  const { mutate: send } = change;
+  const mutate = useCallback((asked: PlanChange) => send(asked, { onSuccess: () => setMade((count) => count + 1) }), [send]);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (!(event.ctrlKey || event.metaKey) || (event.target as HTMLElement | null)?.closest('input, textarea, select')) return;
@@ -106,12 +109,12 @@ export default function CashPage() {
         />
         {account ? (
           <RulePanel
-            key={`${account.account} ${plan.data.version}`}
+            key={`${account.account} ${made}`}
             account={account}
             months={shortMonths}
             locked={locked}
             problem={change.isError ? change.error.message : null}
-            set={(rule) => mutate({ kind: 'rule', account: account.account, rule })}
+            set={(rule) => mutate({ kind: 'rule', account: account.account, rule, base: plan.data.version })}
             back={() => choose(null)}
           />
         ) : (

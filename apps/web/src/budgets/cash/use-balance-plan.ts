@@ -11,7 +11,7 @@ const unpacked = ({ cashFlow, balanceSheet, ...rest }: PackedBalancePlan): Balan
 });
 
 export type PlanChange =
-  | { readonly kind: 'rule'; readonly account: string; readonly rule: BalanceRule | null }
+  | { readonly kind: 'rule'; readonly account: string; readonly rule: BalanceRule | null; readonly base: number }
   | { readonly kind: 'undo' | 'redo' }
   | { readonly kind: 'edits'; readonly edits: readonly BudgetEditDto[] };
 
@@ -30,14 +30,18 @@ export function useBalancePlan(
   const change = useMutation({
     mutationFn: async (made: PlanChange): Promise<BalancePlanDto> => {
       if (made.kind === 'rule') {
-        const { account, rule } = made;
-        return unpacked(await sendJson<PackedBalancePlan>('PUT', `${at}/balance-plan/rule`, { account, rule, session, key: newKey() }));
+        const { account, rule, base } = made;
+        return unpacked(
+          await sendJson<PackedBalancePlan>('PUT', `${at}/balance-plan/rule`, { account, rule, base, session, key: newKey() }),
+        );
       }
       if (made.kind === 'edits')
         await sendJson<DeskAnswerDto>('POST', `${at}/edits`, { edits: made.edits, filter: {}, session, key: newKey() });
       else await sendJson<DeskAnswerDto>('POST', `${at}/${made.kind}`, { session });
       return read();
     },
+    // what was refused because another changed it is shown as it stands now
+    onError: () => void client.invalidateQueries({ queryKey }),
     onSuccess: (fresh) => {
       client.setQueryData(queryKey, fresh);
       // figures of the budget stand in statements, lists and histories too
