@@ -42,7 +42,13 @@ const stepsOf = <Value extends z.ZodType>(value: Value) =>
 /** How a line's year is derived. Amounts are minor units in the account's shown sign. */
 export const basisSchema: z.ZodType<Basis> = z
   .discriminatedUnion('kind', [
-    z.object({ kind: z.literal('sameMonths'), year: z.number().int(), changePercent: percentTextSchema, ...limits }),
+    z.object({
+      kind: z.literal('sameMonths'),
+      year: z.number().int(),
+      changePercent: percentTextSchema,
+      changeAmount: minorSchema.exactOptional(),
+      ...limits,
+    }),
     z.object({ kind: z.literal('averageYears'), years: yearsSchema, changePercent: percentTextSchema, ...limits }),
     z.object({ kind: z.literal('latestMonths'), count: z.number().int().min(1).max(60), changePercent: percentTextSchema, ...limits }),
     z.object({ kind: z.literal('trend'), of: z.enum(['months', 'years']), years: yearsSchema, seasonal: z.boolean(), ...limits }),

@@ -2,7 +2,12 @@ import { parseAccountList, SPREADS, type Spread, type SpreadKind } from '@wise-m
 import { useState } from 'react';
 import { Choice } from '../ui/choice.tsx';
 
-const OWN = { shares: 'average shares of three years', line: 'as other accounts', weights: 'by weights of its own' } as const;
+const OWN = { shares: 'average shares of years', line: 'as other accounts', weights: 'by weights of its own' } as const;
+const FIELDS = {
+  shares: { label: 'Years of shares', placeholder: '3' },
+  line: { label: 'Accounts whose shape it takes', placeholder: '4010' },
+  weights: { label: 'Twelve weights', placeholder: '1 1 2 2 …' },
+} as const;
 type SpreadKey = SpreadKind | keyof typeof OWN;
 
 /** The shape a typed year takes over its months. */
@@ -19,8 +24,10 @@ export function SpreadChoice({
   const [text, setText] = useState('');
   const take = (next: SpreadKey, typed: string): void => {
     setText(typed);
-    if (next === 'shares') choose({ by: 'shares', years: [year - 3, year - 2, year - 1] });
-    else if (next === 'line') choose({ by: 'line', accounts: typed.trim() });
+    if (next === 'shares') {
+      const many = yearsOf(typed) ?? 3;
+      choose({ by: 'shares', years: Array.from({ length: many }, (_, back) => year - many + back) });
+    } else if (next === 'line') choose({ by: 'line', accounts: typed.trim() });
     else if (next === 'weights') choose({ by: 'weights', weights: weightsOf(typed) ?? new Array<number>(12).fill(1) });
     else choose(next);
   };
@@ -29,21 +36,23 @@ export function SpreadChoice({
       ? 'Write accounts such as 4010'
       : key === 'weights' && weightsOf(text) === null
         ? 'Write twelve numbers'
-        : null;
+        : key === 'shares' && yearsOf(text) === null
+          ? 'Write how many years, from 1 to 10'
+          : null;
   return (
     <span className="flex items-center gap-1.5">
       <Choice
         label="A year typed spreads"
         value={key}
         options={[...Object.entries(SPREADS).map(([kind, { words }]) => [kind, words] as const), ...Object.entries(OWN)]}
-        choose={(next) => take(next as SpreadKey, '')}
+        choose={(next) => take(next as SpreadKey, next === 'shares' ? '3' : '')}
       />
-      {key === 'line' || key === 'weights' ? (
+      {key === 'line' || key === 'weights' || key === 'shares' ? (
         <input
-          aria-label={key === 'line' ? 'Accounts whose shape it takes' : 'Twelve weights'}
+          aria-label={FIELDS[key].label}
           aria-invalid={fault !== null}
-          className="field w-32 py-0.5 text-[13px]"
-          placeholder={key === 'line' ? '4010' : '1 1 2 2 …'}
+          className={`field py-0.5 text-[13px] ${key === 'shares' ? 'w-14' : 'w-32'}`}
+          placeholder={FIELDS[key].placeholder}
           value={text}
           onChange={(event) => take(key, event.target.value)}
         />
@@ -51,6 +60,12 @@ export function SpreadChoice({
       {fault ? <span className="text-brick">{fault}</span> : null}
     </span>
   );
+}
+
+/** A whole number of years from 1 to 10; null when the text is none. */
+function yearsOf(text: string): number | null {
+  const years = Number(text);
+  return Number.isInteger(years) && years >= 1 && years <= 10 ? years : null;
 }
 
 function weightsOf(text: string): number[] | null {

@@ -34,6 +34,13 @@ describe('bases', () => {
       { code: 'notANumber', field: 'changePercent', text: 'a bit' },
     ]);
   });
+  it('same months of a year, changed by an amount a month in the shown sign, after the percentage', () => {
+    const basis = { kind: 'sameMonths', year: 2025, changePercent: '10', changeAmount: minor(-50) } as const;
+    expect(derived(basis).months.slice(0, 3)).toEqual([2150, 2260, 2370]);
+    expect(deriveYear(basis, { ...context, sign: -1 }).months.slice(0, 3)).toEqual([2250, 2360, 2470]);
+    expect(basisWords(basis, money)).toBe('Same months of FY2025, plus 10 % and minus 0.50 a month');
+    expect(basisWords({ ...basis, changePercent: '0', changeAmount: minor(250) }, money)).toBe('Same months of FY2025, plus 2.50 a month');
+  });
   it('average of the same months over the years that have them', () => {
     const { months } = derived({ kind: 'averageYears', years: [2024, 2025, 2026], changePercent: '0' });
     expect([months[0], months[11]]).toEqual([2000, 2600]);
@@ -195,4 +202,14 @@ describe('a basis set on a row', () => {
         },
       ),
     ).toEqual({ ok: false, code: 'severalLines' }));
+  it('with an amount on top of history is for one line only too, and without one for each', () => {
+    const several = [7, 8].map((id) => ({ line: line(id), context }));
+    const basis = (changeAmount: number) => ({
+      kind: 'basis' as const,
+      basis: { kind: 'sameMonths', year: 2025, changePercent: '0', changeAmount: minor(changeAmount) } as const,
+    });
+    expect(editBudget(several, basis(100))).toEqual({ ok: false, code: 'severalLines' });
+    expect(editBudget(several, basis(0)).ok).toBe(true);
+    expect(editBudget(several.slice(1), basis(100)).ok).toBe(true);
+  });
 });

@@ -24,6 +24,8 @@ const BASES_OF_EACH_LINE: readonly Basis['kind'][] = [
   'percentOf',
   'typed',
 ];
+const isOfEachLine = (basis: Basis): boolean =>
+  BASES_OF_EACH_LINE.includes(basis.kind) && !(basis.kind === 'sameMonths' && (basis.changeAmount ?? 0) !== 0);
 
 /** A line with the history its spread follows. */
 export type EditedLine = { readonly line: BudgetLine; readonly context: BasisContext };
@@ -107,7 +109,7 @@ export function editBudget(edited: readonly EditedLine[], edit: BudgetEdit): Edi
       };
     }
     case 'basis': {
-      if (edited.length > 1 && !BASES_OF_EACH_LINE.includes(edit.basis.kind)) return { ok: false, code: 'severalLines' };
+      if (edited.length > 1 && !isOfEachLine(edit.basis)) return { ok: false, code: 'severalLines' };
       return { ok: true, lines: edited.map((each) => rederived(each, edit.basis, each.line.months)) };
     }
     case 'release':

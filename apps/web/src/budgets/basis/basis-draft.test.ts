@@ -49,11 +49,20 @@ describe('a basis while it is typed', () => {
     [{ kind: 'fixedMonths', steps: [{ from: 0, value: '12,50x' }] } as const, 'Amount: "12,50x" is no amount'],
     [{ kind: 'driverRate', numbers: '1 2 3', steps: [{ from: 0, value: '2' }] } as const, 'Numbers: there are 3. Write twelve'],
     [{ kind: 'percentOf', accounts: ' ' } as const, 'Accounts: write those it follows'],
+    [{ kind: 'sameMonths', changeAmount: 'some' } as const, 'By amount: "some" is no amount'],
+    [{ kind: 'typedTotal', total: '5', spread: 'shares', spreadYears: '0' } as const, 'Years of shares: write a whole number from 1 to 10'],
     [{ kind: 'averageYears', years: '0' } as const, 'Years: write a whole number from 1 to 10'],
     [{ kind: 'payroll', onCost: '' } as const, 'Costs on top: "" is no number'],
   ])('%o says what is wrong and what to write', (typed, words) => {
     const result = basisOf({ ...draftOf({ kind: 'typed' }, at), ...typed }, at);
     expect(result.ok ? '' : result.fault).toContain(words);
+  });
+  it.each<Basis>([
+    { kind: 'sameMonths', year: 2026, changePercent: '0', changeAmount: minor(-25_050) },
+    { kind: 'typedTotal', total: minor(1_200_000), spread: { by: 'shares', years: [2026, 2027] } },
+  ])('%o is read back as it was, and taken by the contract', (basis) => {
+    expect(basisOf(draftOf(basis, at), at)).toEqual({ ok: true, basis });
+    expect(basisSchema.parse(basis)).toEqual(basis);
   });
   it('keeps the fields of another kind', () => {
     const draft = { ...draftOf(some.sameMonths, at), kind: 'typed' as const };

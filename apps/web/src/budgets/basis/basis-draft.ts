@@ -5,6 +5,8 @@ export type BasisDraft = {
   readonly kind: BasisKind;
   readonly year: string;
   readonly change: string;
+  /** an amount a month on top of the percentage; empty for none */
+  readonly changeAmount: string;
   /** how many years before the budget's, or how many latest months */
   readonly years: string;
   readonly count: string;
@@ -23,6 +25,8 @@ export type BasisDraft = {
   readonly onCost: string;
   readonly total: string;
   readonly spread: SpreadKind | 'shares' | 'line' | 'weights';
+  /** how many years average shares are of */
+  readonly spreadYears: string;
   readonly spreadLine: string;
   readonly weights: string;
   readonly everywhere: boolean;
@@ -58,6 +62,7 @@ export function draftOf(basis: Basis, { exponent, budgetYear }: { readonly expon
     kind: basis.kind,
     year: String(budgetYear - 1),
     change: '0',
+    changeAmount: '',
     years: '3',
     count: '6',
     of: 'years',
@@ -73,6 +78,7 @@ export function draftOf(basis: Basis, { exponent, budgetYear }: { readonly expon
     onCost: '20',
     total: '',
     spread: 'history',
+    spreadYears: '3',
     spreadLine: '',
     weights: '',
     everywhere: false,
@@ -85,7 +91,7 @@ export function draftOf(basis: Basis, { exponent, budgetYear }: { readonly expon
   };
   switch (basis.kind) {
     case 'sameMonths':
-      return { ...usual, year: String(basis.year), change: basis.changePercent };
+      return { ...usual, year: String(basis.year), change: basis.changePercent, changeAmount: amount(basis.changeAmount) };
     case 'yearTotal':
       return { ...usual, year: String(basis.year), change: basis.changePercent, ...spreadDraft(basis.spread) };
     case 'averageYears':
@@ -126,10 +132,11 @@ export function draftOf(basis: Basis, { exponent, budgetYear }: { readonly expon
   }
 }
 
-function spreadDraft(spread: Spread): Pick<BasisDraft, 'spread' | 'spreadLine' | 'weights'> {
-  if (typeof spread === 'string') return { spread, spreadLine: '', weights: '' };
+function spreadDraft(spread: Spread): Pick<BasisDraft, 'spread' | 'spreadYears' | 'spreadLine' | 'weights'> {
+  if (typeof spread === 'string') return { spread, spreadYears: '3', spreadLine: '', weights: '' };
   return {
     spread: spread.by,
+    spreadYears: spread.by === 'shares' ? String(spread.years.length) : '3',
     spreadLine: spread.by === 'line' ? spread.accounts : '',
     weights: spread.by === 'weights' ? spread.weights.join(' ') : '',
   };
@@ -157,7 +164,8 @@ export function basisOf(
     if (!Number.isInteger(value) || value < 1 || value > most) throw new Fault(`${field}: write a whole number from 1 to ${most}.`);
     return value;
   };
-  const yearsBefore = (): number[] => Array.from({ length: count('Years', draft.years, 10) }, (_, back) => budgetYear - 1 - back).reverse();
+  const yearsBack = (many: number): number[] => Array.from({ length: many }, (_, back) => budgetYear - 1 - back).reverse();
+  const yearsBefore = (): number[] => yearsBack(count('Years', draft.years, 10));
   const change = () => number('Change', draft.change);
   try {
     const limits = {
@@ -177,7 +185,12 @@ export function basisOf(
   function method(): Basis {
     switch (draft.kind) {
       case 'sameMonths':
-        return { kind: 'sameMonths', year: Number(draft.year), changePercent: change() };
+        return {
+          kind: 'sameMonths',
+          year: Number(draft.year),
+          changePercent: change(),
+          ...(draft.changeAmount.trim() === '' ? {} : { changeAmount: amount('By amount', draft.changeAmount) }),
+        };
       case 'yearTotal':
         return { kind: 'yearTotal', year: Number(draft.year), changePercent: change(), spread: spread() };
       case 'averageYears':
@@ -233,7 +246,7 @@ export function basisOf(
   function spread(): Spread {
     switch (draft.spread) {
       case 'shares':
-        return { by: 'shares', years: [budgetYear - 3, budgetYear - 2, budgetYear - 1] };
+        return { by: 'shares', years: yearsBack(count('Years of shares', draft.spreadYears, 10)) };
       case 'line':
         if (draft.spreadLine.trim() === '') throw new Fault('Shape: write the accounts it follows, such as 4010.');
         return { by: 'line', accounts: draft.spreadLine.trim() };

@@ -27,6 +27,12 @@ export function BasisFields({ draft, months, years, set }: Props) {
             set={(year) => set({ year })}
           />
           {change}
+          <TextField
+            label="By amount a month"
+            value={draft.changeAmount}
+            placeholder="none"
+            set={(changeAmount) => set({ changeAmount })}
+          />
         </Row>
       );
     case 'yearTotal':
@@ -157,12 +163,15 @@ function SpreadFields({ draft, set }: Pick<Props, 'draft' | 'set'>) {
         value={draft.spread}
         options={[
           ...SPREAD_KINDS.map((kind) => [kind, SPREADS[kind].words] as const),
-          ['shares', 'average shares of three years'],
+          ['shares', 'average shares of years'],
           ['line', 'as other accounts'],
           ['weights', 'by weights of its own'],
         ]}
         set={(spread) => set({ spread })}
       />
+      {draft.spread === 'shares' ? (
+        <TextField label="Years of shares" value={draft.spreadYears} set={(spreadYears) => set({ spreadYears })} />
+      ) : null}
       {draft.spread === 'line' ? (
         <TextField label="In the shape of accounts" placeholder="4010" value={draft.spreadLine} set={(spreadLine) => set({ spreadLine })} />
       ) : null}

@@ -7,7 +7,13 @@ import { spreadTotal, spreadWords, type Spread } from '../spread.ts';
 import { MONTHS, NOTHING, type BasisDefinition, type BasisIssue, type HistoryMonths } from './basis-context.ts';
 import { changeFactor, changeWords } from './percent.ts';
 
-export type SameMonths = { readonly kind: 'sameMonths'; readonly year: number; readonly changePercent: string };
+/** A year's months, each changed by a percentage and then by an amount in the shown sign. */
+export type SameMonths = {
+  readonly kind: 'sameMonths';
+  readonly year: number;
+  readonly changePercent: string;
+  readonly changeAmount?: Minor;
+};
 /** A year's total in a shape over the months. */
 export type YearTotal = { readonly kind: 'yearTotal'; readonly year: number; readonly changePercent: string; readonly spread: Spread };
 export type AverageYears = { readonly kind: 'averageYears'; readonly years: readonly number[]; readonly changePercent: string };
@@ -38,11 +44,17 @@ function changedBy(months: readonly number[], percent: string, issues: readonly 
 }
 
 export const sameMonths: BasisDefinition<SameMonths> = {
-  derive: ({ year, changePercent }, context) => {
+  derive: ({ year, changePercent, changeAmount = 0 }, context) => {
     const { months, issues } = heldYear(context.year(year), year);
-    return changedBy(months, changePercent, issues);
+    const given = changedBy(months, changePercent, issues);
+    return { ...given, months: given.months.map((amount) => amount + context.sign * changeAmount) };
   },
-  words: ({ year, changePercent }) => `Same months of FY${year}, ${changeWords(changePercent)}`,
+  words: ({ year, changePercent, changeAmount = minor(0) }, { amount }) => {
+    const percent = changeWords(changePercent);
+    if (changeAmount === 0) return `Same months of FY${year}, ${percent}`;
+    const byAmount = `${changeAmount < 0 ? 'minus' : 'plus'} ${amount(minor(Math.abs(changeAmount)))} a month`;
+    return `Same months of FY${year}, ${percent === 'unchanged' ? '' : `${percent} and `}${byAmount}`;
+  },
 };
 
 export const yearTotal: BasisDefinition<YearTotal> = {
