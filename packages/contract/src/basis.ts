@@ -77,6 +77,8 @@ export const basisSchema: z.ZodType<Basis> = z
     }),
     z.object({
       kind: z.literal('payroll'),
+      /** those who are there already, as they were paid in a year's same months */
+      besides: z.object({ year: z.number().int(), changePercent: percentTextSchema }).exactOptional(),
       positions: z
         .array(
           z.object({

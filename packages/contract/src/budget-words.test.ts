@@ -32,15 +32,16 @@ const ROWS: { readonly [Code in BudgetRowIssue['code']]: BudgetRowIssue } = {
   unknownValue: { ...at, code: 'unknownValue', near: ['Tours'] },
   amount: { ...at, code: 'amount', issue: { code: 'thousandsSeparator', suggestion: '1250.00' } },
 };
+const one = { account: '1', slice: null };
 const FINDINGS: { readonly [Code in SanityFinding['code']]: readonly [SanityFinding, string] } = {
-  jump: [{ code: 'jump', account: '1', budget: 120_000, prior: 80_000, priorYear: 2026, change: 0.5 }, '1,200 is 50.0 % above FY2026, 800'],
-  season: [{ code: 'season', account: '1', month: 3, share: 0.25, usual: 0.083 }, 'Jul holds 25.0 % of the year, usually 8.3 %'],
-  sign: [{ code: 'sign', account: '1', budget: -5000, prior: 5000, priorYear: 2025 }, '(50) has the other sign than FY2025, 50'],
-  inactive: [{ code: 'inactive', account: '1', budget: 100 }, '1 is budgeted, and the account is inactive'],
-  noBudget: [{ code: 'noBudget', account: '1', prior: 9900, priorYear: 2026 }, 'FY2026 has 99, and nothing is budgeted'],
-  zeroMonths: [{ code: 'zeroMonths', account: '1', months: [0, 11] }, 'Nothing in Apr, Mar, though earlier years have every month'],
-  drift: [{ code: 'drift', account: '1', share: 0.41, least: 0.3, most: 0.35 }, '41.0 % of revenue; the years before had 30.0 % to 35.0 %'],
-  noCost: [{ code: 'noCost', account: '1', months: [1] }, 'Revenue without any cost of sales in May'],
+  jump: [{ code: 'jump', ...one, budget: 120_000, prior: 80_000, priorYear: 2026, change: 0.5 }, '1,200 is 50.0 % above FY2026, 800'],
+  season: [{ code: 'season', ...one, month: 3, share: 0.25, usual: 0.083 }, 'Jul holds 25.0 % of the year, usually 8.3 %'],
+  sign: [{ code: 'sign', ...one, budget: -5000, prior: 5000, priorYear: 2025 }, '(50) has the other sign than FY2025, 50'],
+  inactive: [{ code: 'inactive', ...one, budget: 100 }, '1 is budgeted, and the account is inactive'],
+  noBudget: [{ code: 'noBudget', ...one, prior: 9900, priorYear: 2026 }, 'FY2026 has 99, and nothing is budgeted'],
+  zeroMonths: [{ code: 'zeroMonths', ...one, months: [0, 11] }, 'Nothing in Apr, Mar, though earlier years have every month'],
+  drift: [{ code: 'drift', ...one, share: 0.41, least: 0.3, most: 0.35 }, '41.0 % of revenue; the years before had 30.0 % to 35.0 %'],
+  noCost: [{ code: 'noCost', ...one, months: [1] }, 'Revenue without any cost of sales in May'],
 };
 const MONTHS = ['Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec', 'Jan', 'Feb', 'Mar'];
 

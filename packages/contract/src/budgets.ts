@@ -88,7 +88,10 @@ export const budgetRowSchema = z.object({
       held: z.array(z.boolean()),
     }),
   ),
-  history: z.array(z.object({ year: z.number().int(), months: z.array(minorSchema.nullable()) })),
+  /** earlier years, the latest last; null in months without a posting, `total` of those with one */
+  history: z.array(z.object({ year: z.number().int(), months: z.array(minorSchema.nullable()), total: minorSchema })),
+  /** one-offs of history that the bases of its lines leave out */
+  leftOut: minorSchema,
   /** +1: debit shows positive; -1: credit does. Line amounts here are already in that sign. */
   sign: z.number().int(),
 });
@@ -114,6 +117,10 @@ export const basisPreviewSchema = z
     /** by month, in the account's shown sign; held months as they stand */
     months: z.array(minorSchema),
     total: minorSchema,
+    /** by how much the year would differ from what is budgeted */
+    change: minorSchema,
+    /** one-offs of history that it leaves out */
+    leftOut: minorSchema,
     /** what the basis lacks, in words */
     lacks: z.array(z.string()),
   })

@@ -46,18 +46,20 @@ export function deskRowDto(row: DeskRow, position: number, filter: DimensionFilt
   const sign = signOf(account);
   const shown = (amount: number) => minor(sign * amount);
   const lines = desk.linesOf(position, filter);
+  const words = lines.map((line) => lineBasisWords(row, line));
   return {
     account: account.number,
     held: Array.from({ length: 12 }, (_, month) => lines.some((line) => line.months[month]!.held)),
-    lines: lines.map((line) => {
-      const { sentence, lacks } = lineBasisWords(row, line);
+    leftOut: shown(words.reduce((sum, { leftOut }) => sum + leftOut, 0)),
+    lines: lines.map((line, index) => {
+      const { sentence, lacks } = words[index]!;
       const slice = sliceWords(head, line);
       return {
         id: line.id,
         dimensions: { ...line.dimensions },
         basis: sentence,
         basisForm: basisInSign(line.basis, sign),
-        lacks: lacks.map((words) => (lines.length > 1 ? `${slice}: ${words}` : words)),
+        lacks: lacks.map((lack) => (lines.length > 1 ? `${slice}: ${lack}` : lack)),
         total: shown(yearTotal(line.months)),
         months: line.months.map(({ amount }) => shown(amount)),
         held: line.months.map(({ held }) => held),
@@ -67,7 +69,13 @@ export function deskRowDto(row: DeskRow, position: number, filter: DimensionFilt
       const months = historyMonths(books, { position, filter, year }, { projected: false, withOneOffs: true });
       return months.every((amount) => amount === null)
         ? []
-        : [{ year, months: months.map((amount) => (amount === null ? null : shown(amount))) }];
+        : [
+            {
+              year,
+              months: months.map((amount) => (amount === null ? null : shown(amount))),
+              total: shown(months.reduce<number>((sum, amount) => sum + (amount ?? 0), 0)),
+            },
+          ];
     }),
     sign,
   };
@@ -81,8 +89,9 @@ export function previewBasis(
   { account, filter, basis }: { readonly account: string; readonly filter: DimensionFilter; readonly basis: Basis },
 ): PreviewedBasis {
   const desk = new BudgetDesk({ books, head, lines });
-  const { refusals } = desk.apply([{ kind: 'basis', account, basis }], filter);
   const position = books.chart.accounts.findIndex(({ number }) => number === account);
+  const before = rowAmount(desk.linesOf(position, filter), 'year');
+  const { refusals } = desk.apply([{ kind: 'basis', account, basis }], filter);
   const [refusal] = refusals;
   if (refusal) {
     const known = books.chart.accounts[position];
@@ -94,15 +103,17 @@ export function previewBasis(
   const told = made.map((line) => ({ line, words: lineBasisWords(row, line) }));
   const several = made.length > 1;
   const lacks = told.flatMap(({ line, words }) => words.lacks.map((lack) => (several ? `${sliceWords(head, line)}: ${lack}` : lack)));
-  const leftOut = told.reduce((sum, { words }) => sum + words.leftOut, 0);
+  const leftOut = minor(sign * told.reduce((sum, { words }) => sum + words.leftOut, 0));
   const month = (index: number) => monthOfYearName(books.calendar, head.year, index);
   const format = (amount: number) => formatAmount(minor(amount), { exponent: books.exponent, unit: 'dollars' });
   return {
     ok: true,
     preview: {
-      sentence: basisWords(basis, format, month, minor(sign * leftOut)),
+      sentence: basisWords(basis, format, month, leftOut),
+      leftOut,
       months: Array.from({ length: 12 }, (_, index) => minor(sign * rowAmount(made, index))),
       total: minor(sign * rowAmount(made, 'year')),
+      change: minor(sign * (rowAmount(made, 'year') - before)),
       lacks: [...new Set(lacks)],
     },
   };

@@ -9,6 +9,8 @@ export const sanityItemSchema = z.object({
   key: z.string(),
   account: z.string(),
   name: z.string(),
+  /** value by dimension of the slice it is about, '' for none; null for the account as a whole */
+  slice: z.record(z.string(), z.string()).nullable(),
   words: z.string(),
   answer: z.object({ text: z.string(), at: z.string(), actor: z.string() }).nullable(),
 });
@@ -16,7 +18,7 @@ export type SanityItemDto = z.infer<typeof sanityItemSchema>;
 export const sanityListSchema = z.object({ items: z.array(sanityItemSchema), open: z.number().int() }).meta({ id: 'SanityList' });
 export type SanityListDto = z.infer<typeof sanityListSchema>;
 /** An empty text takes the answer back. */
-export const sanityAnswerSchema = z.object({ key: z.string().max(200), text: z.string().trim().max(2000, 'At most 2,000 characters') });
+export const sanityAnswerSchema = z.object({ key: z.string().max(1000), text: z.string().trim().max(2000, 'At most 2,000 characters') });
 
 export const comparisonQuerySchema = z.object({
   /** a budget's number, `actual` or `projection` */

@@ -57,10 +57,13 @@ export class PlanService {
       exponent: books.currency.exponent,
       month: (month: number) => monthOfYearName(books.calendar, budget.row.year, month),
     };
-    const items = sanityFindings({ books: drawn, head: headOf(budget.row), lines: budget.lines }).map((finding) => {
+    const head = headOf(budget.row);
+    const items = sanityFindings({ books: drawn, head, lines: budget.lines }).map((finding) => {
       const key = sanityKey(finding);
-      const name = books.chart.accounts.find(({ number }) => number === finding.account)?.name ?? '';
-      return { key, account: finding.account, name, words: sanityWords(finding, how), answer: answerOf.get(key) ?? null };
+      const { account, slice: own } = finding;
+      const name = books.chart.accounts.find(({ number }) => number === account)?.name ?? '';
+      const slice = own && Object.fromEntries(head.dimensions.map((dimension) => [dimension, own[dimension] ?? '']));
+      return { key, account, name, slice, words: sanityWords(finding, how), answer: answerOf.get(key) ?? null };
     });
     return { items, open: items.filter(({ answer }) => answer === null).length };
   }

@@ -10,6 +10,7 @@ import { Page } from '../ui/page.tsx';
 import { Failure, Loading } from '../ui/states.tsx';
 import { useSearch } from '../ui/use-search.ts';
 import { useStable } from '../ui/use-stable.ts';
+import type { KeptDrafts } from './basis/basis-form.tsx';
 import { BudgetActions } from './budget-actions.tsx';
 import { ConflictDialog } from './desk/conflict-dialog.tsx';
 import { SaveMark, Told } from './desk/told.tsx';
@@ -56,6 +57,7 @@ export default function BudgetPage() {
   const [month, setMonth] = useState<number | null>(null);
   const [picked, setPicked] = useState<readonly string[]>([]);
   const [told, setTold] = useState<string | null>(null);
+  const [drafts] = useState<KeptDrafts>(() => new Map());
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement | null;
@@ -73,6 +75,16 @@ export default function BudgetPage() {
     return () => window.removeEventListener('keydown', onKey);
   }, [session]);
 
+  /** Leads to a line in the slice a finding is about; of the account as a whole, with all together. */
+  const goToSlice = (account: string, slice: Readonly<Record<string, string>> | null): void =>
+    setSearch(
+      (before) => {
+        before.set('row', account);
+        for (const { name } of company.dimensions) before.delete(`in.${name}`);
+        for (const [name, value] of Object.entries(slice ?? {})) before.set(`in.${name}`, value || NONE);
+      },
+      { replace: true },
+    );
   const select = useStable((account: string, at: number | null) =>
     startTransition(() => {
       setMonth(at);
@@ -188,7 +200,7 @@ export default function BudgetPage() {
           currencyWords={company.currencyWords}
           shared={isWhole && budget.dimensions.length > 0 ? budget.dimensions.join(' and ') : null}
         />
-        {panel === 'sanity' ? <SanityPanel budget={id} locked={locked} go={(account) => set('row', account)} /> : null}
+        {panel === 'sanity' ? <SanityPanel budget={id} locked={locked} go={goToSlice} /> : null}
         {panel === 'what-if' ? <WhatIfPanel session={session} budget={budget} /> : null}
         {panel === 'target' && isWhole ? <TargetPanel session={session} grid={shown.grid} locked={locked} /> : null}
         {panel === 'target' && !isWhole ? (
@@ -206,6 +218,7 @@ export default function BudgetPage() {
             month={month}
             picked={picked}
             notes={shown.notes.filter((note) => note.account === row.account && noteKey({ ...note, slice }) === noteKey(note))}
+            kept={drafts}
             locked={locked}
           />
         ) : null}

@@ -1,13 +1,14 @@
-import type { BudgetNote } from '@wise-margin/core';
-import type { BudgetDto, BudgetRowDto, FilterDto } from '@wise-margin/contract';
+import { filterKey, type BudgetNote } from '@wise-margin/core';
+import type { BasisPreviewDto, BudgetDto, BudgetRowDto, FilterDto } from '@wise-margin/contract';
 import { useState } from 'react';
 import { useCompany } from '../shell/company.ts';
 import { Amount } from '../ui/figure.tsx';
-import { BasisForm } from './basis/basis-form.tsx';
+import { BasisForm, type KeptDrafts } from './basis/basis-form.tsx';
 import type { DeskSession, DeskView } from './desk/desk-session.ts';
 import { LineNotes } from './line-notes.tsx';
 import { OneOffs } from './one-offs.tsx';
 import { YearChart } from './year-chart.tsx';
+import { YearsTable } from './years-table.tsx';
 
 /** The selected line: how its year is derived, its history and the new year drawn together, its slices, notes and held months. */
 export function LinePanel({
@@ -19,6 +20,7 @@ export function LinePanel({
   picked,
   month,
   notes,
+  kept,
   locked,
 }: {
   readonly session: DeskSession;
@@ -32,6 +34,8 @@ export function LinePanel({
   readonly month: number | null;
   /** those of this row */
   readonly notes: readonly BudgetNote[];
+  /** sentences begun on other lines */
+  readonly kept: KeptDrafts;
   readonly locked: boolean;
 }) {
   const company = useCompany();
@@ -44,45 +48,68 @@ export function LinePanel({
   const year = cells[grid.columns.findIndex(({ key }) => key === 'year.budget')];
   const held = row.held.flatMap((isHeld, index) => (isHeld ? [index] : []));
   const release = (which: number[]) => session.apply([{ kind: 'release', account: row.account, months: which }]);
-  const [isForming, setForming] = useState(false);
-  const [previewed, setPreviewed] = useState<readonly number[] | null>(null);
-  const bases = [...new Set(row.lines.map(({ basis }) => basis))];
+  const place = `${row.account} ${filterKey(filter)}`;
+  const bases = [...new Map(row.lines.map(({ basis, basisForm }) => [JSON.stringify(basisForm), basis])).values()];
+  // slices derived in several ways are given one sentence only when that is asked for
+  const [isMadeOne, setMadeOne] = useState(kept.has(place));
+  const [preview, setPreview] = useState<BasisPreviewDto | null>(null);
+  const basis = row.lines[0]?.basisForm ?? { kind: 'typed' as const };
+  const shown = preview?.months ?? amounts;
   return (
-    <aside aria-label="Line" className="ml-3 w-[340px] shrink-0 overflow-y-auto border border-hairline bg-sheet p-4" tabIndex={0}>
+    <aside aria-label="Line" className="ml-3 w-[348px] shrink-0 overflow-y-auto border border-hairline bg-sheet p-4" tabIndex={0}>
       <p className="text-[13px] text-ink-soft">Line {row.account}</p>
       <h2 className="font-serif text-[19px] leading-6 font-semibold">{name}</h2>
-      {bases.length === 0 ? <p className="mt-2 text-[14px]">Nothing budgeted yet. Type a month or the year.</p> : null}
-      {bases.length === 1 ? <p className="mt-2 text-[14px]">{bases[0]}.</p> : null}
-      {[...new Set(row.lines.flatMap(({ lacks }) => lacks))].map((words) => (
-        <p key={words} className="mt-1 text-[13px] text-brick">
-          {words}
-        </p>
-      ))}
-      {locked ? null : isForming ? (
+      {bases.length === 0 ? (
+        <p className="mt-2 text-[14px]">Nothing budgeted yet. Type a month or the year, or choose how it is derived.</p>
+      ) : null}
+      {locked || (bases.length > 1 && !isMadeOne) ? (
+        <>
+          {bases.length === 1 ? <p className="mt-2 text-[14px]">{bases[0]}.</p> : null}
+          {bases.length > 1 ? <p className="mt-2 text-[14px]">Derived in {bases.length} ways, listed below.</p> : null}
+          {locked ? null : (
+            <button type="button" className="link text-[13px]" onClick={() => setMadeOne(true)}>
+              Derive them all in one way
+            </button>
+          )}
+        </>
+      ) : (
         <BasisForm
-          key={row.account}
+          key={JSON.stringify(basis)}
           budgetYear={budget.year}
           account={row.account}
+          place={place}
           grid={grid}
           picked={picked}
           filter={filter}
-          basis={row.lines[0]?.basisForm ?? { kind: 'typed' }}
+          basis={basis}
           months={months}
           years={row.history.map(({ year: each }) => each)}
-          show={setPreviewed}
+          kept={kept}
+          leftOut={row.leftOut}
+          show={setPreview}
           tryBasis={session.tryBasis}
-          set={(basis, accounts) => {
-            session.apply(accounts.map((account) => ({ kind: 'basis', account, basis })));
-            setForming(false);
+          set={(made, accounts) => {
+            session.apply(accounts.map((account) => ({ kind: 'basis', account, basis: made })));
+            setMadeOne(false);
           }}
-          close={() => setForming(false)}
         />
-      ) : (
-        <button type="button" className="link mt-1 text-[13px]" onClick={() => setForming(true)}>
-          Change how it is derived
-        </button>
       )}
-      <YearChart months={months} amounts={previewed ?? amounts} isPreview={previewed !== null} history={row.history} year={budget.year} />
+      {preview
+        ? null
+        : [...new Set(row.lines.flatMap(({ lacks }) => lacks))].map((words) => (
+            <p key={words} className="mt-1 text-[13px] text-brick">
+              {words}
+            </p>
+          ))}
+      <YearChart months={months} amounts={shown} isPreview={preview !== null} history={row.history} year={budget.year} />
+      <YearsTable
+        months={months}
+        history={row.history}
+        year={budget.year}
+        amounts={shown}
+        total={preview?.total ?? (year?.kind === 'amount' ? year.value : 0)}
+        isPreview={preview !== null}
+      />
       {row.lines.length > 1 || bases.length > 1 ? (
         <table className="ledger-table mt-3 w-full">
           <tbody>
@@ -133,10 +160,6 @@ export function LinePanel({
         keep={(at, text) => session.apply([{ kind: 'note', account: row.account, month: at, text }])}
       />
       <OneOffs account={row.account} budget={budget.id} budgetYear={budget.year} locked={locked} />
-      <p className="mt-3 flex justify-between border-t border-hairline pt-2 text-[13px]">
-        <span>Months add to the year</span>
-        <Amount value={year?.kind === 'amount' ? year.value : 0} exponent={company.exponent} />
-      </p>
     </aside>
   );
 }

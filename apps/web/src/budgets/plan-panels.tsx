@@ -21,7 +21,7 @@ export function SanityPanel({
 }: {
   readonly budget: number;
   readonly locked: boolean;
-  readonly go: (account: string) => void;
+  readonly go: (account: string, slice: SanityItemDto['slice']) => void;
 }) {
   const { id } = useCompany();
   const client = useQueryClient();
@@ -54,7 +54,7 @@ export function SanityPanel({
             key={item.key}
             item={item}
             locked={locked}
-            go={() => go(item.account)}
+            go={() => go(item.account, item.slice)}
             keep={(text) => answer.mutate({ key: item.key, text })}
           />
         ))}
@@ -75,11 +75,13 @@ function Finding({
   readonly keep: (text: string) => void;
 }) {
   const [text, setText] = useState<string | null>(null);
-  const { account, name, words, answer } = item;
+  const { account, name, slice, words, answer } = item;
+  const place = slice && Object.entries(slice).map(([dimension, value]) => value || `no ${dimension} given`);
+  const line = `${account} ${name}${place ? `, ${place.join(', ')}` : ''}`;
   return (
     <li className="border-b border-hairline py-2">
-      <button type="button" className="link font-semibold" onClick={go}>
-        {account} {name}
+      <button type="button" className="link text-left font-semibold" onClick={go}>
+        {line}
       </button>
       <p>{words}.</p>
       {answer && text === null ? (
@@ -109,7 +111,7 @@ function Finding({
         >
           <input
             autoFocus
-            aria-label={`Answer for ${account} ${name}`}
+            aria-label={`Answer for ${line}`}
             className="field min-w-0 flex-1 py-0.5 text-[13px]"
             value={text}
             onChange={(event) => setText(event.target.value)}

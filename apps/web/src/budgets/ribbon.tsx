@@ -20,7 +20,9 @@ export function Ribbon({ grid, year }: { readonly grid: GridDto; readonly year: 
       {RIBBON.map(([line, name]) => {
         const [budget, percent, difference, share] = ['budget', 'percent', 'difference', 'cents'].map((key) => cell(line, `year.${key}`));
         if (!budget) return null;
-        const change = percent?.kind === 'ratio' ? figureText(percent, format) : difference ? figureText(difference, format) : '';
+        const isUnlike = difference?.kind === 'amount' && difference.value !== 0;
+        const sign = isUnlike && difference.value > 0 ? '+' : '';
+        const change = !isUnlike ? '' : `${sign}${figureText(percent?.kind === 'ratio' ? percent : difference, format)}`;
         return (
           <div key={line}>
             <dt className="text-[13px] text-ink-soft">{name}</dt>

@@ -103,6 +103,25 @@ describe('bases', () => {
       { code: 'notANumber', field: 'onCostPercent', text: 'x' },
     ]);
   });
+  it('pay of people beside those who are there: what they were paid, changed, and the new ones on top', () => {
+    const positions = [{ name: 'Clerk', heads: 1, yearlyPay: minor(1_200_000), startMonth: 6 }];
+    const besides = { year: 2025, changePercent: '10' };
+    const basis: Basis = { kind: 'payroll', besides, positions, onCostPercent: '20' };
+    const there = derived({ kind: 'sameMonths', ...besides });
+    expect(derived(basis)).toEqual({
+      months: there.months.map((amount, month) => amount + (month < 6 ? 0 : 120_000)),
+      issues: there.issues,
+      leftOut: 0,
+    });
+    const unposted = { ...besides, year: 2031 };
+    expect(derived({ ...basis, besides: unposted }).issues).toEqual([{ code: 'noHistory', years: [2031] }]);
+    expect(derived({ ...basis, besides: { ...besides, changePercent: 'much' } }).issues).toContainEqual({
+      code: 'notANumber',
+      field: 'changePercent',
+      text: 'much',
+    });
+    expect(basisWords(basis, money)).toBe('Same months of FY2025, plus 10 %, and pay of 1 person more (Clerk), plus 20 % on top');
+  });
   it('begin with a month, are rounded, and keep to their limits', () => {
     const basis: Basis = {
       kind: 'sameMonths',

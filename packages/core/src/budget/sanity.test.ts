@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { BudgetBooks } from './budget-books.ts';
 import { sanityFindings, sanityKey } from './sanity.ts';
-import { booksOf, chart, fact, head, line } from './small-budget.ts';
+import { booksOf, chart, fact, head, line, NORTH, SOUTH } from './small-budget.ts';
 import type { PeriodIndex } from '../calendar/fiscal-calendar.ts';
 import { minor } from '../money/minor.ts';
 
@@ -35,8 +35,8 @@ describe('the sanity list', () => {
       ),
     );
     expect(findings).toEqual([
-      { code: 'jump', account: '6000', budget: 10_800, prior: 6000, priorYear: 2026, change: 0.8 },
-      { code: 'drift', account: '6000', share: 0.09, least: 0.05, most: 0.05 },
+      { code: 'jump', account: '6000', slice: null, budget: 10_800, prior: 6000, priorYear: 2026, change: 0.8 },
+      { code: 'drift', account: '6000', slice: null, share: 0.09, least: 0.05, most: 0.05 },
     ]);
   });
   it('tells a month out of season and months at zero of what runs all year', () => {
@@ -71,7 +71,54 @@ describe('the sanity list', () => {
   it('names the year it compares with, when the one before has nothing', () => {
     const ended = { ...booksOf({ facts: history('6000', 500) }), lastPosted: 11 as PeriodIndex };
     const findings = sanityFindings({ books: ended, head, lines: [] });
-    expect(findings).toEqual([{ code: 'noBudget', account: '6000', prior: 6000, priorYear: 2025 }]);
+    expect(findings).toEqual([{ code: 'noBudget', account: '6000', slice: null, prior: 6000, priorYear: 2025 }]);
+  });
+  describe('slice by slice', () => {
+    const both = [
+      ...usual,
+      ...[2025, 2026].flatMap((year) =>
+        MONTHS.flatMap((month) => [
+          fact('4000', year, month, -4000, SOUTH),
+          fact('5000', year, month, 1600, SOUTH),
+          fact('6000', year, month, 500, SOUTH),
+        ]),
+      ),
+    ];
+    const split = booksOf({ facts: both, approved: both });
+    const south = [line(4, '4000', TYPED, -4000, SOUTH), line(5, '5000', TYPED, 1600, SOUTH), line(6, '6000', TYPED, 500, SOUTH)];
+    const changed = (id: number, amount: number) =>
+      [...steady, ...south].map((each) => (each.id === id ? line(id, each.account, TYPED, amount, each.dimensions) : each));
+    it('is empty when each department is like the years before', () => expect(codes([...steady, ...south], split)).toEqual([]));
+    it('tells a department left without a budget, though the account has one', () => {
+      const findings = found(
+        [...steady, ...south.filter(({ id }) => id !== 6), line(7, '6000', TYPED, 450, { department: 'East' })],
+        split,
+      );
+      expect(findings).toEqual([{ code: 'noBudget', account: '6000', slice: SOUTH, prior: 6000, priorYear: 2026 }]);
+      expect(sanityKey(findings[0]!)).toBe(`noBudget 6000 [["department","South"]]`);
+    });
+    it('tells a department that jumps where another falls by as much', () => {
+      const moved = changed(3, 900).map((each) => (each.id === 6 ? line(6, '6000', TYPED, 100, SOUTH) : each));
+      expect(found(moved, split).map(({ code, slice }) => [code, slice])).toEqual([
+        ['jump', NORTH],
+        ['jump', SOUTH],
+      ]);
+    });
+    it('tells what the whole account tells already once', () => {
+      const raised = changed(3, 900).map((each) => (each.id === 6 ? line(6, '6000', TYPED, 900, SOUTH) : each));
+      expect(codes(raised, split).filter((key) => key.startsWith('jump'))).toEqual(['jump 6000']);
+    });
+    it('tells a department’s revenue without its cost, and not the whole company’s', () => {
+      const cost = found(changed(5, 0), split).filter(({ code }) => code === 'noCost');
+      expect(cost).toEqual([{ code: 'noCost', account: '5000', slice: SOUTH, months: MONTHS.map((month) => month - 1) }]);
+    });
+    it('does not ask for cost in months that never had any', () => {
+      const seasonal = both.filter(({ account, combination, slot }) => !(account === 3 && combination === SOUTH && slot % 13 < 6));
+      const months = found(changed(5, 0), booksOf({ facts: seasonal, approved: seasonal })).flatMap((finding) =>
+        finding.code === 'noCost' ? finding.months : [],
+      );
+      expect(months).toEqual([6, 7, 8, 9, 10, 11]);
+    });
   });
   it('says nothing of a company without history', () => expect(codes(steady, booksOf({}))).toEqual([]));
 });

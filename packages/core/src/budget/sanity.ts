@@ -1,10 +1,15 @@
 import { isIncomeAccount, signOf, type Account } from '../chart/account.ts';
+import type { DimensionCombination } from '../ledger/dimension.ts';
 import { averageOfShares, monthlyShares } from '../trend/seasonal-shares.ts';
-import type { BudgetBooks, BudgetHead, PlacedLine } from './budget-books.ts';
-import { historyMonths } from './line-context.ts';
+import { sliceKey, type BudgetBooks, type BudgetHead, type PlacedLine } from './budget-books.ts';
+import { historyMonths, sliceFilter } from './line-context.ts';
+import { slicesByAccount, slotsOfYear } from './slices.ts';
 
-/** What of a budget wants a second look. Amounts are minor units in the shown sign, shares fractions, months count from 0. */
-export type SanityFinding = { readonly account: string } & (
+/**
+ * What of a budget wants a second look. Amounts are minor units in the shown sign, shares fractions, months
+ * count from 0. `slice` is where in the account it is, such as a department; null for the account as a whole.
+ */
+export type SanityFinding = { readonly account: string; readonly slice: DimensionCombination | null } & (
   | { readonly code: 'jump'; readonly budget: number; readonly prior: number; readonly priorYear: number; readonly change: number }
   | { readonly code: 'season'; readonly month: number; readonly share: number; readonly usual: number }
   | { readonly code: 'sign'; readonly budget: number; readonly prior: number; readonly priorYear: number }
@@ -12,7 +17,7 @@ export type SanityFinding = { readonly account: string } & (
   | { readonly code: 'noBudget'; readonly prior: number; readonly priorYear: number }
   | { readonly code: 'zeroMonths'; readonly months: readonly number[] }
   | { readonly code: 'drift'; readonly share: number; readonly least: number; readonly most: number }
-  /** months with revenue and without any cost of sales, which earlier years had beside it */
+  /** months with revenue and without any cost of sales, which the year before had beside it */
   | { readonly code: 'noCost'; readonly months: readonly number[] }
 );
 
@@ -30,82 +35,135 @@ export const SANITY_LIMITS = {
 } as const;
 
 /** The same finding has the same key from one look to the next, so that an answer stays with it. */
-export const sanityKey = ({ code, account }: SanityFinding): string => `${code} ${account}`;
+export const sanityKey = ({ code, account, slice }: SanityFinding): string =>
+  slice === null ? `${code} ${account}` : `${code} ${account} ${sliceKey(slice)}`;
 
 const MONTHS = Array.from({ length: 12 }, (_, month) => month);
 const sum = (amounts: readonly number[]): number => amounts.reduce((total, amount) => total + amount, 0);
 
+/** An account, or a slice of it, with its history. */
 type Row = {
   readonly account: Account;
+  readonly slice: DimensionCombination | null;
   readonly budget: readonly number[];
   /** whole or projected years before, the latest last; those without any figure left out */
   readonly history: readonly { readonly year: number; readonly months: readonly (number | null)[] }[];
   readonly hasLine: boolean;
 };
+type Scale = {
+  /** amounts below it are passed over */
+  readonly size: number;
+  readonly sales: { readonly budget: number; readonly of: (year: number) => number };
+};
 
 /**
  * Lines that jump against history in level, season or sign, accounts that should or should not be
- * budgeted, months left at zero, costs that drift against revenue. History is read without one-offs, its
- * months to come as budgeted. The largest effect comes first.
+ * budgeted, months left at zero, costs that drift against revenue. Each account is looked at as a whole, and
+ * then slice by slice for what the whole does not tell already. History is read without one-offs, its
+ * months to come as budgeted. Months of revenue without cost come first, then the largest effect.
  */
 export function sanityFindings(options: {
   readonly books: BudgetBooks;
   readonly head: BudgetHead;
   readonly lines: Iterable<PlacedLine>;
 }): SanityFinding[] {
-  const { books, head, lines } = options;
-  const months = new Map<number, number[]>();
-  for (const line of lines) {
-    const held = months.get(line.position) ?? MONTHS.map(() => 0);
-    line.months.forEach(({ amount }, month) => (held[month]! += amount));
-    months.set(line.position, held);
-  }
-  const rows = books.chart.accounts.flatMap((account, position): Row[] => {
+  const { books, head } = options;
+  const byPosition = new Map<number, PlacedLine[]>();
+  for (const line of options.lines) byPosition.set(line.position, [...(byPosition.get(line.position) ?? []), line]);
+  const slices = slicesLookedAt(books, head, byPosition);
+  const rowOf = rowReader(books, head, byPosition);
+  const accounts = books.chart.accounts.flatMap((account, position) => {
     if (!isIncomeAccount(account)) return [];
-    const sign = signOf(account);
-    const history = Array.from({ length: SANITY_LIMITS.years }, (_, back) => head.year - SANITY_LIMITS.years + back)
-      .map((year) => ({ year, months: historyMonths(books, { position, filter: {}, year }, { projected: true, withOneOffs: false }) }))
-      .filter((each) => each.months.some((amount) => amount !== null))
-      .map(({ year, months: own }) => ({ year, months: own.map((amount) => (amount === null ? null : sign * amount)) }));
-    const held = months.get(position);
-    return [{ account, budget: (held ?? MONTHS.map(() => 0)).map((amount) => sign * amount), history, hasLine: held !== undefined }];
+    return [{ whole: rowOf(position, null), parts: (slices.get(position) ?? []).map((slice) => rowOf(position, slice)) }];
   });
-  const revenue = rows.filter(({ account }) => account.class === 'revenue' || account.class === 'revenueDeductions');
+  const wholes = accounts.map(({ whole }) => whole);
+  const revenue = wholes.filter(({ account }) => account.class === 'revenue' || account.class === 'revenueDeductions');
   const sales = {
     budget: sum(revenue.map(({ budget }) => sum(budget))),
     of: (year: number) => sum(revenue.flatMap(({ history }) => history.filter((each) => each.year === year).map(totalOf))),
   };
-  const size = Math.abs(sales.budget) * SANITY_LIMITS.size;
-  const found = rows.flatMap((row) => findingsOf(row, { size, sales }).map((finding) => ({ finding, effect: effectOf(row) })));
-  const cost = costWithout(rows);
+  const scale: Scale = { size: Math.abs(sales.budget) * SANITY_LIMITS.size, sales };
+  const found = accounts.flatMap(({ whole, parts }) => {
+    const ofWhole = findingsOf(whole, scale);
+    const told = new Set(ofWhole.map(({ code }) => code));
+    // an account in one slice is that slice
+    const ofParts = (parts.length > 1 ? parts : []).flatMap((part) =>
+      findingsOf(part, scale).flatMap((finding) =>
+        CODES_OF_SLICES.includes(finding.code) && !told.has(finding.code) ? [{ finding, effect: effectOf(part) }] : [],
+      ),
+    );
+    return [...ofWhole.map((finding) => ({ finding, effect: effectOf(whole) })), ...ofParts];
+  });
+  const cost = costWithout(
+    wholes,
+    accounts.flatMap(({ parts }) => parts),
+  );
   return [...cost, ...found.sort((a, b) => b.effect - a.effect).map(({ finding }) => finding)];
+}
+
+/** What is told of slices; the rest is of the account as a whole. */
+const CODES_OF_SLICES: readonly SanityFinding['code'][] = ['jump', 'season', 'sign', 'noBudget', 'zeroMonths'];
+
+/** The slices of each account that are budgeted or have history in the years looked at. */
+function slicesLookedAt(
+  books: BudgetBooks,
+  head: BudgetHead,
+  byPosition: ReadonlyMap<number, readonly PlacedLine[]>,
+): ReadonlyMap<number, readonly DimensionCombination[]> {
+  const years = Array.from({ length: SANITY_LIMITS.years }, (_, back) => head.year - 1 - back);
+  const facts = [...books.cube.facts, ...years.flatMap((year) => [...(books.approved.get(year)?.cube.facts ?? [])])];
+  const found = slicesByAccount(
+    head,
+    facts,
+    years.flatMap((year) => slotsOfYear(books.calendar, year) ?? []),
+  );
+  return new Map(
+    books.chart.accounts.map((_, position) => {
+      const own = new Map(found.get(position));
+      for (const { slice, dimensions } of byPosition.get(position) ?? []) own.set(slice, dimensions);
+      return [position, [...own.values()]];
+    }),
+  );
+}
+
+function rowReader(books: BudgetBooks, head: BudgetHead, byPosition: ReadonlyMap<number, readonly PlacedLine[]>) {
+  const years = Array.from({ length: SANITY_LIMITS.years }, (_, back) => head.year - SANITY_LIMITS.years + back);
+  return (position: number, slice: DimensionCombination | null): Row => {
+    const account = books.chart.accounts[position]!;
+    const sign = signOf(account);
+    const filter = slice === null ? {} : sliceFilter(head, { dimensions: slice });
+    const key = slice === null ? null : sliceKey(slice);
+    const lines = (byPosition.get(position) ?? []).filter((line) => key === null || line.slice === key);
+    const history = years
+      .map((year) => ({ year, months: historyMonths(books, { position, filter, year }, { projected: true, withOneOffs: false }) }))
+      .filter(({ months }) => months.some((amount) => amount !== null))
+      .map(({ year, months }) => ({ year, months: months.map((amount) => (amount === null ? null : sign * amount)) }));
+    const budget = MONTHS.map((month) => sign * sum(lines.map(({ months }) => months[month]!.amount)));
+    return { account, slice, budget, history, hasLine: lines.length > 0 };
+  };
 }
 
 const totalOf = ({ months }: Row['history'][number]): number => sum(months.map((amount) => amount ?? 0));
 const priorOf = ({ history }: Row): number => history.slice(-1).reduce((_, last) => totalOf(last), 0);
 const effectOf = (row: Row): number => Math.abs(sum(row.budget) - priorOf(row));
 
-function findingsOf(
-  row: Row,
-  { size, sales }: { readonly size: number; readonly sales: { readonly budget: number; readonly of: (year: number) => number } },
-): SanityFinding[] {
-  const { account, budget, history, hasLine } = row;
-  const { number } = account;
+function findingsOf(row: Row, { size, sales }: Scale): SanityFinding[] {
+  const { account, slice, budget, history, hasLine } = row;
+  const at = { account: account.number, slice };
   const total = sum(budget);
   const prior = priorOf(row);
   const priorYear = history.at(-1)?.year ?? 0;
   const findings: SanityFinding[] = [];
-  if (!account.active && total !== 0) findings.push({ code: 'inactive', account: number, budget: total });
+  if (!account.active && total !== 0) findings.push({ code: 'inactive', ...at, budget: total });
   if (Math.abs(prior) > size && total === 0) {
-    findings.push({ code: 'noBudget', account: number, prior, priorYear });
+    findings.push({ code: 'noBudget', ...at, prior, priorYear });
     return findings;
   }
   if (!hasLine || total === 0) return findings;
-  if (prior !== 0 && Math.sign(prior) !== Math.sign(total))
-    findings.push({ code: 'sign', account: number, budget: total, prior, priorYear });
+  if (prior !== 0 && Math.sign(prior) !== Math.sign(total)) findings.push({ code: 'sign', ...at, budget: total, prior, priorYear });
   else if (prior !== 0 && Math.abs(total - prior) > size) {
     const change = (total - prior) / Math.abs(prior);
-    if (Math.abs(change) > SANITY_LIMITS.jump) findings.push({ code: 'jump', account: number, budget: total, prior, priorYear, change });
+    if (Math.abs(change) > SANITY_LIMITS.jump) findings.push({ code: 'jump', ...at, budget: total, prior, priorYear, change });
   }
   const whole = history.map(({ months }) => months.flatMap((amount) => amount ?? [])).filter((months) => months.length === MONTHS.length);
   const usual = averageOfShares(whole);
@@ -116,31 +174,49 @@ function findingsOf(
       0,
     );
     if (Math.abs(shares[month]! - usual[month]!) > SANITY_LIMITS.season)
-      findings.push({ code: 'season', account: number, month, share: shares[month]!, usual: usual[month]! });
+      findings.push({ code: 'season', ...at, month, share: shares[month]!, usual: usual[month]! });
   }
   const isYearRound = whole.length > 0 && whole.every((year) => year.every((amount) => amount !== 0));
   const zeros = MONTHS.filter((month) => budget[month] === 0);
-  if (isYearRound && zeros.length > 0) findings.push({ code: 'zeroMonths', account: number, months: zeros });
+  if (isYearRound && zeros.length > 0) findings.push({ code: 'zeroMonths', ...at, months: zeros });
   const isVariable = account.class === 'costOfSales' || account.class === 'operatingExpenses';
   if (isVariable && sales.budget > 0 && Math.abs(total) > size) {
     const before = history.flatMap((year) => (sales.of(year.year) > 0 ? [totalOf(year) / sales.of(year.year)] : []));
     const share = total / sales.budget;
     const [least, most] = [Math.min(...before), Math.max(...before)];
     if (before.length > 1 && (share < least - SANITY_LIMITS.drift || share > most + SANITY_LIMITS.drift))
-      findings.push({ code: 'drift', account: number, share, least, most });
+      findings.push({ code: 'drift', ...at, share, least, most });
   }
   return findings;
 }
 
-/** Months with revenue and no cost of sales at all, where the year before had both. */
-function costWithout(rows: readonly Row[]): SanityFinding[] {
+/**
+ * Months with revenue and no cost of sales at all, where the same months of the year before had both: of the
+ * company, or else of a slice.
+ */
+function costWithout(wholes: readonly Row[], parts: readonly Row[]): SanityFinding[] {
+  const ofAll = monthsWithoutCost(wholes, null);
+  if (ofAll.length > 0) return ofAll;
+  const bySlice = new Map<string, Row[]>();
+  for (const row of parts) {
+    const key = sliceKey(row.slice ?? {});
+    bySlice.set(key, [...(bySlice.get(key) ?? []), row]);
+  }
+  return [...bySlice.values()].flatMap((rows) => monthsWithoutCost(rows, rows[0]!.slice));
+}
+
+function monthsWithoutCost(rows: readonly Row[], slice: DimensionCombination | null): SanityFinding[] {
   const costs = rows.filter(({ account }) => account.class === 'costOfSales');
   const sales = rows.filter(({ account }) => account.class === 'revenue');
   const [first] = costs;
   if (!first) return [];
-  const hadCost = costs.some(({ history }) => history.slice(-1).some(({ months: last }) => last.some((amount) => (amount ?? 0) !== 0)));
+  const had = (of: readonly Row[], month: number) => of.some(({ history }) => (history.at(-1)?.months[month] ?? 0) !== 0);
   const months = MONTHS.filter(
-    (month) => sum(sales.map(({ budget }) => budget[month]!)) > 0 && costs.every(({ budget }) => budget[month] === 0),
+    (month) =>
+      sum(sales.map(({ budget }) => budget[month]!)) > 0 &&
+      costs.every(({ budget }) => budget[month] === 0) &&
+      had(costs, month) &&
+      had(sales, month),
   );
-  return hadCost && months.length > 0 ? [{ code: 'noCost', account: first.account.number, months }] : [];
+  return months.length > 0 ? [{ code: 'noCost', account: first.account.number, slice, months }] : [];
 }

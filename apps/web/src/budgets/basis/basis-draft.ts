@@ -20,7 +20,11 @@ export type BasisDraft = {
   /** what the typed numbers count */
   readonly driverName: string;
   readonly steps: readonly { readonly from: number; readonly value: string }[];
+  readonly inSomeMonths: boolean;
   readonly onlyMonths: readonly number[];
+  /** the year those who are there already were paid in; empty when the positions are everybody */
+  readonly besidesYear: string;
+  readonly besidesChange: string;
   readonly positions: readonly PositionDraft[];
   readonly onCost: string;
   readonly total: string;
@@ -73,7 +77,10 @@ export function draftOf(basis: Basis, { exponent, budgetYear }: { readonly expon
     numbers: '',
     driverName: '',
     steps: [{ from: 0, value: '' }],
+    inSomeMonths: false,
     onlyMonths: [],
+    besidesYear: '',
+    besidesChange: '0',
     positions: [NEW_POSITION],
     onCost: '20',
     total: '',
@@ -111,10 +118,16 @@ export function draftOf(basis: Basis, { exponent, budgetYear }: { readonly expon
         steps: basis.rates,
       };
     case 'fixedMonths':
-      return { ...usual, steps: basis.steps.map(({ from, value }) => ({ from, value: amount(value) })), onlyMonths: basis.months ?? [] };
+      return {
+        ...usual,
+        steps: basis.steps.map(({ from, value }) => ({ from, value: amount(value) })),
+        inSomeMonths: basis.months !== undefined,
+        onlyMonths: basis.months ?? [],
+      };
     case 'payroll':
       return {
         ...usual,
+        ...(basis.besides ? { besidesYear: String(basis.besides.year), besidesChange: basis.besides.changePercent } : {}),
         onCost: basis.onCostPercent,
         positions: basis.positions.map(({ name, heads, yearlyPay, startMonth, raiseMonth = -1, raisePercent = '3' }) => ({
           name,
@@ -213,11 +226,15 @@ export function basisOf(
       }
       case 'fixedMonths': {
         const steps = draft.steps.map(({ from, value }) => ({ from, value: amount('Amount', value) }));
-        return { kind: 'fixedMonths', steps, ...(draft.onlyMonths.length > 0 ? { months: [...draft.onlyMonths] } : {}) };
+        if (draft.inSomeMonths && draft.onlyMonths.length === 0) throw new Fault('Months: choose at least one.');
+        return { kind: 'fixedMonths', steps, ...(draft.inSomeMonths ? { months: [...draft.onlyMonths] } : {}) };
       }
       case 'payroll':
         return {
           kind: 'payroll',
+          ...(draft.besidesYear === ''
+            ? {}
+            : { besides: { year: Number(draft.besidesYear), changePercent: number('Pay there', draft.besidesChange) } }),
           onCostPercent: number('Costs on top', draft.onCost),
           positions: draft.positions.map(({ name, heads, pay, start, raiseFrom, raise }) => ({
             name: name.trim() || 'Person',

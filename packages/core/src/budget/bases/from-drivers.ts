@@ -2,6 +2,7 @@ import { multiplyByDecimal, parseDecimal } from '../../money/decimal.ts';
 import type { Minor } from '../../money/minor.ts';
 import { MONTHS, NOTHING, type BasisDefinition, type BasisIssue, type Tell } from './basis-context.ts';
 import { exactProduct } from './exact-product.ts';
+import { sameMonths } from './from-history.ts';
 import { changeFactor, decimalOf, shareFactor } from './percent.ts';
 
 /** An amount or rate that holds from a month on (0 is the first of the year). */
@@ -18,9 +19,14 @@ export type DriverRate = {
 export type FixedMonths = { readonly kind: 'fixedMonths'; readonly steps: readonly Step<Minor>[]; readonly months?: readonly number[] };
 /** A percentage of what other lines of the budget hold, following them: those of its own slice, or those of every slice. */
 export type PercentOf = { readonly kind: 'percentOf'; readonly accounts: string; readonly percent: string; readonly everywhere?: true };
-/** People by yearly pay, in the shown sign: when they start, when pay is raised, and what comes on top. */
+/**
+ * People by yearly pay, in the shown sign: when they start, when pay is raised, and what comes on top; beside
+ * those who are there already, when a year says what they were paid.
+ */
 export type Payroll = {
   readonly kind: 'payroll';
+  /** what was paid in the same months of a year, changed by a percentage; left out, the positions are everybody */
+  readonly besides?: { readonly year: number; readonly changePercent: string };
   readonly positions: readonly {
     readonly name: string;
     readonly heads: number;
@@ -91,9 +97,13 @@ export const percentOf: BasisDefinition<PercentOf> = {
   words: ({ accounts, percent, everywhere }) => `${percent.trim()} % of ${accounts}${everywhere ? ' of all slices' : ''}`,
 };
 
-/** A twelfth of the yearly pay from the start month on, raised from the raise month on, and the costs on top of it. */
+/**
+ * A twelfth of the yearly pay from the start month on, raised from the raise month on, and the costs on top of
+ * it. What those who are there already were paid carries such costs, and takes none.
+ */
 export const payroll: BasisDefinition<Payroll> = {
-  derive: ({ positions, onCostPercent }, { sign }) => {
+  derive: ({ positions, onCostPercent, besides }, context) => {
+    const { sign } = context;
     const typed = [
       ['onCostPercent', onCostPercent] as const,
       ...positions.map(({ raisePercent }) => ['raisePercent', raisePercent ?? '0'] as const),
@@ -108,10 +118,15 @@ export const payroll: BasisDefinition<Payroll> = {
         return sum + exactProduct([parseDecimal(String(heads)), { digits: BigInt(yearlyPay), scale: 0 }, raise, onTop], 12);
       }, 0),
     );
-    return { months: months.map((amount) => sign * amount), issues: [] };
+    const there = besides ? sameMonths.derive({ kind: 'sameMonths', ...besides }, context) : { months: NOTHING, issues: [] };
+    return { months: months.map((amount, month) => there.months[month]! + sign * amount), issues: there.issues };
   },
-  words: ({ positions, onCostPercent }) => {
+  words: ({ positions, onCostPercent, besides }, tell) => {
     const heads = positions.reduce((sum, position) => sum + position.heads, 0);
-    return `Pay of ${heads} ${heads === 1 ? 'person' : 'people'} (${positions.map(({ name }) => name).join(', ')}), plus ${onCostPercent.trim()} % on top`;
+    const people = `${heads} ${heads === 1 ? 'person' : 'people'}`;
+    const pay = `(${positions.map(({ name }) => name).join(', ')}), plus ${onCostPercent.trim()} % on top`;
+    return besides
+      ? `${sameMonths.words({ kind: 'sameMonths', ...besides }, tell)}, and pay of ${people} more ${pay}`
+      : `Pay of ${people} ${pay}`;
   },
 };

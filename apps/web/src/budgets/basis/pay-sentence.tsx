@@ -1,0 +1,64 @@
+import { SentenceChoice, SentenceText } from '../../ui/sentence-field.tsx';
+import { NEW_POSITION, type PositionDraft } from './basis-draft.ts';
+import type { SentenceProps } from './basis-sentence.tsx';
+import { Add, Remove } from './list-buttons.tsx';
+
+/** Those who are there already, then a sentence for each position, and what comes on top of their pay. */
+export function PaySentence({ draft, months, years, set }: SentenceProps) {
+  const { positions, besidesYear } = draft;
+  const monthOptions = months.map((month, at) => [String(at), month] as const);
+  const change = (index: number, part: Partial<PositionDraft>) =>
+    set({ positions: positions.map((position, at) => (at === index ? { ...position, ...part } : position)) });
+  return (
+    <>
+      :{' '}
+      <SentenceChoice
+        label="Those who are there already"
+        value={besidesYear}
+        options={[['', 'these alone'], ...years.map((year) => [String(year), `same months of FY${year}`] as const)]}
+        set={(year) => set({ besidesYear: year })}
+      />
+      {besidesYear === '' ? null : (
+        <>
+          , changed by{' '}
+          <SentenceText label="Pay there changed by percent" value={draft.besidesChange} set={(text) => set({ besidesChange: text })} /> %,
+          and besides
+        </>
+      )}
+      {positions.map((position, index) => {
+        const named = (words: string) => `${words}, position ${index + 1}`;
+        return (
+          <span key={index} role="group" aria-label={`Position ${index + 1}`} className="my-0.5 block border-l-2 border-hairline pl-2">
+            <SentenceText label={named('Heads')} value={position.heads} set={(heads) => change(index, { heads })} /> ×{' '}
+            <SentenceText label={named('Name')} empty="who" value={position.name} set={(name) => change(index, { name })} /> at{' '}
+            <SentenceText label={named('Yearly pay')} empty="pay" value={position.pay} set={(pay) => change(index, { pay })} /> a year from{' '}
+            <SentenceChoice
+              label={named('Starts')}
+              value={String(position.start)}
+              options={monthOptions}
+              set={(start) => change(index, { start: Number(start) })}
+            />
+            ,{' '}
+            <SentenceChoice
+              label={named('Raised from')}
+              value={String(position.raiseFrom)}
+              options={[['-1', 'not raised'], ...monthOptions.map(([at, month]) => [at, `raised in ${month}`] as const)]}
+              set={(raiseFrom) => change(index, { raiseFrom: Number(raiseFrom) })}
+            />
+            {position.raiseFrom < 0 ? null : (
+              <>
+                {' '}
+                by <SentenceText label={named('Raise in percent')} value={position.raise} set={(raise) => change(index, { raise })} /> %
+              </>
+            )}
+            {positions.length > 1 ? (
+              <Remove label={`position ${index + 1}`} act={() => set({ positions: positions.filter((_, at) => at !== index) })} />
+            ) : null}
+          </span>
+        );
+      })}
+      <Add label="Position" act={() => set({ positions: [...positions, NEW_POSITION] })} /> with{' '}
+      <SentenceText label="Costs on top of pay, percent" value={draft.onCost} set={(onCost) => set({ onCost })} /> % of costs on top
+    </>
+  );
+}
