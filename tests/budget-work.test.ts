@@ -122,6 +122,27 @@ describe('a request whose answer was lost', () => {
     expect(again.answer.lines.map(({ id }) => id)).toEqual(first.answer.lines.map(({ id }) => id));
     expect(value((await grid()).grid, '6130', 'months.2027-07.budget')).toBe(Math.round(before * 1.05));
   });
+  it('takes one step back, and tells again what it changed', async () => {
+    const mine = { session: 'lost' };
+    const july = async () => value((await grid()).grid, '6130', 'months.2027-07.budget');
+    const before = await july();
+    await edit([month('6130', 3, '100')], mine);
+    const { version: base } = (await edit([month('6130', 3, '200')], mine)).answer;
+    for (const [step, stands, key] of [
+      ['undo', 10_000, 'first'],
+      ['redo', 20_000, 'second'],
+      ['undo', 10_000, 'third'],
+    ] as const) {
+      const request = { ...mine, base, key };
+      const first = (await post<DeskAnswerDto>(`${at}/${step}`, request)).answer;
+      const again = (await post<DeskAnswerDto>(`${at}/${step}`, request)).answer;
+      expect([again.version, again.lines, again.steps]).toEqual([first.version, first.lines, first.steps]);
+      expect(again.lines.length).toBeGreaterThan(0);
+      expect(await july()).toBe(stands);
+    }
+    await post(`${at}/undo`, mine);
+    expect(await july()).toBe(before);
+  });
 });
 
 describe('two places at one budget', () => {

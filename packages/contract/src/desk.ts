@@ -40,7 +40,13 @@ export const budgetEditRequestSchema = z.object({
 });
 export type BudgetEditRequest = z.infer<typeof budgetEditRequestSchema>;
 export const budgetChangesQuerySchema = z.object({ since: z.coerce.number().int().min(0), session: z.string().max(100).default('') });
-export const stepRequestSchema = z.object({ session: z.string().max(100).default('') });
+export const stepRequestSchema = z.object({
+  session: z.string().max(100).default(''),
+  /** of this request alone: asked again, because its answer was lost, it counts once */
+  key: z.string().max(100).optional(),
+  /** the version that was looked at: what was saved since is answered */
+  base: z.coerce.number().int().min(0).optional(),
+});
 
 export const rederiveRequestSchema = stepRequestSchema.extend({
   /** numbers of the accounts whose lines are derived; left out, all of them */

@@ -26,6 +26,8 @@ import type { BudgetParts } from './budget-parts.ts';
 import type { StoredBudget } from './store.ts';
 
 const MOST_CHANGES = 200;
+/** An undo, redo or deriving anew: whose, its key when it is to count once, and the version its answer begins from. */
+type StepRequest = { readonly session: string; readonly key?: string | undefined; readonly base?: number | undefined };
 const NOTHING_TO_STEP = {
   undo: 'There is no change of yours left to take back.',
   redo: 'There is no change of yours to make again.',
@@ -67,8 +69,7 @@ export class DeskService {
     refuseUnknownFilter(books, filter);
     let refusals: readonly DeskRefusal[] = [];
     await this.#writer.change(books, budgetId, async ({ desk, budget, transaction }) => {
-      // the answer of a request that was saved may have been lost on its way: asked again, it counts once
-      if (key !== undefined && (await this.#log.has(budgetId, key, transaction))) return null;
+      if (await this.#isKnown(budgetId, key, transaction)) return null;
       const result = desk.apply(edits, filter);
       ({ refusals } = result);
       if (refusals.length > 0 && result.changes.length === 0 && result.notes.length === 0) throw refusedEdits(books, refusals);
@@ -104,24 +105,30 @@ export class DeskService {
   }
 
   /** Takes the session's newest change back. @throws ProblemError 409 when there is none */
-  undo(companyId: number, budgetId: number, session: string, actor: Actor): Promise<DeskAnswerDto> {
-    return this.#step('undo', { companyId, budgetId, session, actor });
+  undo(companyId: number, budgetId: number, request: StepRequest, actor: Actor): Promise<DeskAnswerDto> {
+    return this.#step('undo', request, { companyId, budgetId, actor });
   }
 
   /** Makes the change that was taken back last again. @throws ProblemError 409 when there is none */
-  redo(companyId: number, budgetId: number, session: string, actor: Actor): Promise<DeskAnswerDto> {
-    return this.#step('redo', { companyId, budgetId, session, actor });
+  redo(companyId: number, budgetId: number, request: StepRequest, actor: Actor): Promise<DeskAnswerDto> {
+    return this.#step('redo', request, { companyId, budgetId, actor });
+  }
+
+  /** Whether a request was saved already: its answer may have been lost on its way, and asked again it counts once. */
+  async #isKnown(budgetId: number, key: string | undefined, transaction: Transaction): Promise<boolean> {
+    return key !== undefined && this.#log.has(budgetId, key, transaction);
   }
 
   async #step(
     kind: 'undo' | 'redo',
-    at: { readonly companyId: number; readonly budgetId: number; readonly session: string; readonly actor: Actor },
+    { session, key, base }: StepRequest,
+    { companyId, budgetId, actor }: { readonly companyId: number; readonly budgetId: number; readonly actor: Actor },
   ): Promise<DeskAnswerDto> {
-    const { companyId, budgetId, session, actor } = at;
     const books = await this.#parts.keeper.of(companyId);
-    const since = (await this.#parts.store.of(books, budgetId)).row.version;
+    const since = base ?? (await this.#parts.store.of(books, budgetId)).row.version;
     let kept = 0;
     await this.#writer.change(books, budgetId, async ({ desk, budget, transaction }) => {
+      if (await this.#isKnown(budgetId, key, transaction)) return null;
       const isUndo = kind === 'undo';
       const change = await (isUndo
         ? this.#log.undoable(budgetId, session, transaction)
@@ -134,7 +141,7 @@ export class DeskService {
       return {
         result,
         rules: stepped.rules,
-        entry: { kind, of: change.id, words: `${isUndo ? 'Taken back' : 'Made again'}: ${change.words}`, session, actor },
+        entry: { kind, of: change.id, words: `${isUndo ? 'Taken back' : 'Made again'}: ${change.words}`, session, actor, key: key ?? null },
       };
     });
     return this.#answer(books, budgetId, { since, session, kept });
@@ -144,24 +151,20 @@ export class DeskService {
   async rederive(
     companyId: number,
     budgetId: number,
-    { session, accounts }: { readonly session: string; readonly accounts?: readonly string[] | undefined },
+    { session, key, base, accounts }: StepRequest & { readonly accounts?: readonly string[] | undefined },
     actor: Actor,
   ): Promise<DeskAnswerDto> {
     const books = await this.#parts.keeper.of(companyId);
-    const since = (await this.#parts.store.of(books, budgetId)).row.version;
-    await this.#writer.change(books, budgetId, ({ desk }) => {
+    const since = base ?? (await this.#parts.store.of(books, budgetId)).row.version;
+    await this.#writer.change(books, budgetId, async ({ desk, transaction }) => {
+      if (await this.#isKnown(budgetId, key, transaction)) return null;
       const changes = desk.rederive(accounts && new Set(accounts));
-      if (changes.length === 0) return Promise.resolve(null);
-      return Promise.resolve({
+      if (changes.length === 0) return null;
+      const words = accounts ? `Derived anew: ${accounts.join(', ')}` : 'Every line derived anew';
+      return {
         result: { changes, notes: [], refusals: [], cells: [] },
-        entry: {
-          kind: 'derive' as const,
-          of: null,
-          words: accounts ? `Derived anew: ${accounts.join(', ')}` : 'Every line derived anew',
-          session,
-          actor,
-        },
-      });
+        entry: { kind: 'derive' as const, of: null, words, session, actor, key: key ?? null },
+      };
     });
     return this.#answer(books, budgetId, { since, session });
   }

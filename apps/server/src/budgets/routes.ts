@@ -147,7 +147,7 @@ export function deskRoutes(desks: DeskService, actor: Actor): Router {
     router.post(
       `${ONE}/${step}`,
       handle(async (request, response) =>
-        response.json(await desks[step](...placeOf(request), parse(stepRequestSchema, request.body).session, actor)),
+        response.json(await desks[step](...placeOf(request), parse(stepRequestSchema, request.body), actor)),
       ),
     );
   }

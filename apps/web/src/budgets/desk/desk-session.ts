@@ -37,6 +37,7 @@ export type DeskSnapshot = {
   /** what of the last undo or redo stayed as another change left it, in words */
   readonly kept: string | null;
 };
+type Step = 'undo' | 'redo' | 'rederive';
 type Waiting = Unsaved & { readonly id: number };
 
 const RETRY_MS = 3000;
@@ -64,8 +65,8 @@ export class DeskSession {
   #poll: ReturnType<typeof setInterval> | undefined;
   #retry: ReturnType<typeof setTimeout> | undefined;
   #queue: Waiting[] = [];
-  /** asked for while edits were on their way */
-  readonly #steps: ('undo' | 'redo' | 'rederive')[] = [];
+  /** asked for and not answered yet; each is sent after the edits before it, under one key until its answer comes */
+  readonly #steps: { readonly which: Step; readonly key: string }[] = [];
   #version: number;
   #nextId = 1;
   #isBusy = false;
@@ -149,25 +150,9 @@ export class DeskSession {
   }
 
   /** Takes the newest change back, makes it again, or derives every line anew; once all edits are saved. */
-  async step(which: 'undo' | 'redo' | 'rederive'): Promise<void> {
-    if (this.#isBusy || this.#queue.length > 0) {
-      this.#steps.push(which);
-      return;
-    }
-    this.#isBusy = true;
-    this.#set({ save: { kind: 'saving' } });
-    try {
-      const answer = await sendJson<DeskAnswerDto>('POST', `${this.#at}/${which}`, { session: this.#person });
-      this.#take(null, answer);
-      const { kept } = answer;
-      const words = kept === 1 ? 'One figure was' : `${kept} figures were`;
-      this.#set({ save: { kind: 'saved' }, kept: kept > 0 ? `${words} changed again since, and stay as they are.` : null });
-    } catch (error) {
-      this.#set({ save: { kind: 'refused', message: wordsOf(error) } });
-    }
-    this.#isBusy = false;
-    this.#saved();
-    this.#stepOn();
+  async step(which: Step): Promise<void> {
+    this.#steps.push({ which, key: newKey() });
+    await this.#stepOn();
   }
 
   /** What a basis would give, before it is set. */
@@ -276,17 +261,34 @@ export class DeskSession {
     this.#isBusy = false;
     this.#set({ save: refusal === null ? { kind: 'saved' } : { kind: 'refused', message: refusal } });
     this.#saved();
-    this.#stepOn();
+    await this.#stepOn();
   }
 
-  /** Does what was asked while something was being saved. */
-  #stepOn(): void {
-    const next = this.#steps.shift();
-    if (next) void this.step(next);
+  /** Takes the steps asked for, once all edits before them are saved. */
+  async #stepOn(): Promise<void> {
+    const [next] = this.#steps;
+    if (!next || this.#isBusy || this.#queue.length > 0) return;
+    this.#isBusy = true;
+    this.#set({ save: { kind: 'saving' } });
+    try {
+      const request = { session: this.#person, key: next.key, base: this.#version };
+      const answer = await sendJson<DeskAnswerDto>('POST', `${this.#at}/${next.which}`, request);
+      this.#take(null, answer);
+      const { kept } = answer;
+      const words = kept === 1 ? 'One figure was' : `${kept} figures were`;
+      this.#set({ save: { kind: 'saved' }, kept: kept > 0 ? `${words} changed again since, and stay as they are.` : null });
+    } catch (error) {
+      if (error instanceof ApiProblem && error.isConnection) return this.#wait();
+      this.#set({ save: { kind: 'refused', message: wordsOf(error) } });
+    }
+    this.#steps.shift();
+    this.#isBusy = false;
+    this.#saved();
+    await this.#stepOn();
   }
 
   #wait(): void {
-    const waiting = this.#queue.length;
+    const waiting = this.#queue.length + this.#steps.length;
     const words = waiting === 1 ? 'One change is' : `${waiting} changes are`;
     this.#set({ save: { kind: 'unsaved', message: `${words} not saved: the connection is lost. They are sent when it is back.` } });
     this.#isBusy = false;
