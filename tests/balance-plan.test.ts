@@ -2,7 +2,7 @@ import {
   balancePlanSchema,
   unpackGrid,
   type BalancePlanDto,
-  type BudgetChangeDto,
+  type BudgetHistoryDto,
   type BudgetDto,
   type GridDto,
   type PackedBalancePlan,
@@ -107,7 +107,7 @@ describe('a budget carried into cash and balance sheet', () => {
       isSet: true,
       words: 'Ten touring kayaks for 24,000 in May',
     });
-    const [latest] = await server.get<BudgetChangeDto[]>(`${at}/history`);
+    const [latest] = (await server.get<BudgetHistoryDto>(`${at}/history`)).items;
     expect(latest!.words).toBe('Balance of 1520: Ten touring kayaks for 24,000 in May (was: No purchases)');
     expect(after.steps.undo).toBe(latest!.words);
     expect((await server.send('POST', `${at}/undo`, { session: 'here' })).status).toBe(200);

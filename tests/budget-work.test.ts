@@ -7,7 +7,7 @@ import {
   unpackBudgetGrid,
   unpackGrid,
   unpackLine,
-  type BudgetChangeDto,
+  type BudgetHistoryDto,
   type BudgetDto,
   type BudgetGridDto,
   type ComparisonDto,
@@ -104,11 +104,22 @@ describe('undo and redo', () => {
     expect(answer.notes).toEqual([]);
   });
   it('leave a history of who, when, from and to', async () => {
-    const history = await server.get<BudgetChangeDto[]>(`${at}/history`);
+    const { items: history } = await server.get<BudgetHistoryDto>(`${at}/history`);
     expect(history[0]).toMatchObject({ kind: 'undo', actor: 'Tester', at: '2026-11-09T08:00:00.000Z' });
     const april = history.find(({ words }) => words === 'Apr of 6110 Rent: 11000')!;
     expect(april.cells.map(({ account, month: name }) => [account, name])).toContainEqual(['6110', 'Apr']);
     expect(april.cells.reduce((sum, { to }) => sum + to, 0)).toBe(1_100_000);
+    expect(history.at(-1)).toMatchObject({ kind: 'milestone', words: 'Made from FY2027' });
+  });
+  it('tell it page by page when there is more than one', async () => {
+    for (let each = 1; each <= 101; each += 1) await edit([month('6110', 4, String(each))], mine);
+    const first = await server.get<BudgetHistoryDto>(`${at}/history`);
+    const second = await server.get<BudgetHistoryDto>(`${at}/history?before=${first.next}`);
+    expect([first.items.length, second.next]).toEqual([100, null]);
+    const told = [...first.items, ...second.items];
+    expect(told.filter(({ words }) => words.startsWith('Aug of 6110'))).toHaveLength(101);
+    expect(new Set(told.map(({ id }) => id)).size).toBe(told.length);
+    expect(told.map(({ id }) => id)).toEqual(told.map(({ id }) => id).sort((a, b) => b - a));
   });
 });
 
@@ -269,7 +280,7 @@ describe('the sanity list and approval', () => {
     );
     expect(JSON.parse(event!.details)).toEqual({ from: 'inReview', openFindings: list.open });
   });
-  it('approved is locked; another approved version supersedes it', async () => {
+  it('approved is locked; another approved version supersedes it, and both say so', async () => {
     expect((await edit([month('6110', 0, '1')])).detail).toContain('approved and locked. Copy it to a new version');
     expect((await post(`${at}/undo`, { session: 'mine' })).status).toBe(409);
     const copy = (await post<BudgetDto>(`${at}/copies`, { name: 'Amended' })).answer;
@@ -278,5 +289,11 @@ describe('the sanity list and approval', () => {
       .filter(({ year }) => year === 2028)
       .map(({ name, state }) => [name, state]);
     expect(Object.fromEntries(states)).toMatchObject({ Amended: 'approved', 'Next year': 'superseded' });
+    const newest = async (budget: string) => (await server.get<BudgetHistoryDto>(`${budget}/history`)).items.map(({ words }) => words);
+    expect((await newest(at)).slice(0, 2)).toEqual(['Superseded by Amended', expect.stringMatching(/^Approved with \d+ findings/)]);
+    expect((await newest(`${company}/budgets/${copy.id}`)).slice(-2)).toEqual([
+      expect.stringMatching(/^Approved/),
+      'Made as a version of Next year',
+    ]);
   });
 });

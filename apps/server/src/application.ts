@@ -1,5 +1,6 @@
 import {
   BalancePlanService,
+  BudgetHistory,
   BudgetService,
   BudgetStore,
   DeskService,
@@ -28,6 +29,7 @@ export type Application = {
   readonly logos: LogoStore;
   readonly budgets: BudgetService;
   readonly desks: DeskService;
+  readonly budgetHistory: BudgetHistory;
   readonly oneOffs: OneOffService;
   readonly plans: PlanService;
   readonly balancePlans: BalancePlanService;
@@ -72,6 +74,7 @@ export async function openApplication(options: {
     plans: new PlanService(budgetParts, budgets),
     oneOffs: new OneOffService(database, keeper),
     desks,
+    budgetHistory: new BudgetHistory(budgetParts),
     balancePlans: new BalancePlanService(budgetParts),
     exchange: new ExchangeService(desks),
     statements: new StatementService({ keeper, evaluator, views, actor: options.actor }),

@@ -40,8 +40,8 @@ export const budgetEditRequestSchema = z.object({
 });
 export type BudgetEditRequest = z.infer<typeof budgetEditRequestSchema>;
 export const budgetChangesQuerySchema = z.object({ since: z.coerce.number().int().min(0), session: z.string().max(100).default('') });
-export const stepRequestSchema = z.object({
-  session: z.string().max(100).default(''),
+export const sessionQuerySchema = z.object({ session: z.string().max(100).default('') });
+export const stepRequestSchema = sessionQuerySchema.extend({
   /** of this request alone: asked again, because its answer was lost, it counts once */
   key: z.string().max(100).optional(),
   /** the version that was looked at: what was saved since is answered */
@@ -137,16 +137,26 @@ export const deskSchema = z
   .meta({ id: 'Desk' });
 export type DeskDto = z.infer<typeof deskSchema>;
 
+/** A change of figures, or something that happened to the budget as a whole, such as its approval. */
 export const budgetChangeSchema = z.object({
+  /** of the record; newer ones are higher */
   id: z.number().int(),
   at: z.string(),
   actor: z.string(),
   words: z.string(),
-  kind: z.enum(['edit', 'undo', 'redo', 'derive']),
+  kind: z.enum(['edit', 'undo', 'redo', 'derive', 'milestone']),
   isTakenBack: z.boolean(),
   /** single cells, shown sign, of the row's slice; cut past a hundred, `more` says how many were left out */
   cells: z.array(z.object({ account: z.string(), slice: z.string(), month: z.string(), from: minorSchema.nullable(), to: minorSchema })),
   more: z.number().int(),
 });
-export const budgetHistorySchema = z.array(budgetChangeSchema).meta({ id: 'BudgetHistory' });
+export const budgetHistoryQuerySchema = z.object({ before: z.coerce.number().int().optional() });
+export const budgetHistorySchema = z
+  .object({
+    items: z.array(budgetChangeSchema),
+    /** asked for as `before` it gives the next page; null when there is none */
+    next: z.number().int().nullable(),
+  })
+  .meta({ id: 'BudgetHistory' });
+export type BudgetHistoryDto = z.infer<typeof budgetHistorySchema>;
 export type BudgetChangeDto = z.infer<typeof budgetChangeSchema>;

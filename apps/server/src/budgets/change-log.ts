@@ -23,7 +23,8 @@ export type LoggedChange = {
   readonly cells: readonly string[];
   readonly isTakenBack: boolean;
 };
-type Row = {
+/** A change as it is stored. */
+export type ChangeRow = {
   readonly id: number;
   readonly version: number;
   readonly at: string;
@@ -38,7 +39,7 @@ type Row = {
   readonly cells: string;
   readonly taken_back: number;
 };
-const changeOf = ({ of_change, taken_back, lines, notes, rules, cells, ...row }: Row): LoggedChange => ({
+export const changeOf = ({ of_change, taken_back, lines, notes, rules, cells, ...row }: ChangeRow): LoggedChange => ({
   ...row,
   of: of_change,
   isTakenBack: taken_back === 1,
@@ -107,11 +108,6 @@ export class ChangeLog {
     return this.#read('WHERE budget_id = $1 AND version > $2 ORDER BY id', [budgetId, version], transaction);
   }
 
-  /** The newest changes first. */
-  async latest(budgetId: number, count: number): Promise<LoggedChange[]> {
-    return this.#read('WHERE budget_id = $1 ORDER BY id DESC LIMIT $2', [budgetId, count]);
-  }
-
   /** What undo takes back next in a session: its newest change that stands. */
   async undoable(budgetId: number, session: string, transaction?: Transaction): Promise<LoggedChange | null> {
     const [change] = await this.#read(
@@ -135,6 +131,6 @@ export class ChangeLog {
   }
 
   async #read(where: string, values: readonly (string | number)[], transaction?: Transaction): Promise<LoggedChange[]> {
-    return (await this.#database.select<Row>(`SELECT * FROM budget_changes ${where}`, [...values], transaction)).map(changeOf);
+    return (await this.#database.select<ChangeRow>(`SELECT * FROM budget_changes ${where}`, [...values], transaction)).map(changeOf);
   }
 }

@@ -1,12 +1,5 @@
 import { BudgetDesk, type BudgetBooks, type DeskBatch, type DeskRefusal } from '@wise-margin/core';
-import {
-  deskIssueWords,
-  packLine,
-  type BudgetChangeDto,
-  type BudgetEditRequest,
-  type DeskAnswerDto,
-  type DeskDto,
-} from '@wise-margin/contract';
+import { deskIssueWords, packLine, type BudgetEditRequest, type DeskAnswerDto, type DeskDto } from '@wise-margin/contract';
 import type { Transaction } from 'sequelize';
 import type { Books } from '../companies/books.ts';
 import { refuseUnknownFilter } from '../companies/service.ts';
@@ -14,7 +7,6 @@ import type { Actor } from '../database/audit.ts';
 import { ProblemError } from '../http/problem.ts';
 import { budgetBooks, headOf } from './budget-books.ts';
 import { ChangeLog } from './change-log.ts';
-import { changeDto } from './change-dto.ts';
 import { BudgetWriter } from './budget-writer.ts';
 import { changeWords } from './change-words.ts';
 import { conflictWords } from './conflict-words.ts';
@@ -25,7 +17,6 @@ import { steppedRules } from './stepped-rules.ts';
 import type { BudgetParts } from './budget-parts.ts';
 import type { StoredBudget } from './store.ts';
 
-const MOST_CHANGES = 200;
 /** An undo, redo or deriving anew: whose, its key when it is to count once, and the version its answer begins from. */
 type StepRequest = { readonly session: string; readonly key?: string | undefined; readonly base?: number | undefined };
 const NOTHING_TO_STEP = {
@@ -177,13 +168,6 @@ export class DeskService {
   ): Promise<DeskAnswerDto> {
     const books = await this.#parts.keeper.of(companyId);
     return this.#answer(books, budgetId, query);
-  }
-
-  /** The newest changes first: who, when, from, to. */
-  async history(companyId: number, budgetId: number): Promise<BudgetChangeDto[]> {
-    const books = await this.#parts.keeper.of(companyId);
-    const { row } = await this.#parts.store.of(books, budgetId);
-    return (await this.#log.latest(budgetId, MOST_CHANGES)).map((change) => changeDto(books, row.year, change));
   }
 
   /** A desk over a stored budget, on which a basis can be tried without saving it. */

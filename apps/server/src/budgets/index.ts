@@ -4,6 +4,7 @@ export { ruleFormat } from './rule-format.ts';
 export { budgetBooks } from './budget-books.ts';
 export { BalancePlanService } from './balance-plan-service.ts';
 export { DeskService } from './desk-service.ts';
+export { BudgetHistory } from './history.ts';
 export { BudgetService } from './service.ts';
 export { ExchangeService } from './exchange-service.ts';
 export { exchangeRoutes } from './exchange-routes.ts';

@@ -5,6 +5,7 @@ import {
   budgetChangesQuerySchema,
   budgetEditRequestSchema,
   budgetGridQuerySchema,
+  budgetHistoryQuerySchema,
   budgetStateChangeSchema,
   copyBudgetSchema,
   newBudgetSchema,
@@ -16,12 +17,14 @@ import {
   rederiveRequestSchema,
   sanityAnswerSchema,
   whatIfVersionSchema,
+  sessionQuerySchema,
   stepRequestSchema,
 } from '@wise-margin/contract';
 import type { Actor } from '../database/audit.ts';
 import { handle, numberIn, parse } from '../http/route.ts';
 import type { BalancePlanService } from './balance-plan-service.ts';
 import type { DeskService } from './desk-service.ts';
+import type { BudgetHistory } from './history.ts';
 import type { OneOffService } from './one-off-service.ts';
 import type { PlanService } from './plan-service.ts';
 import type { BudgetService } from './service.ts';
@@ -110,7 +113,7 @@ export function balancePlanRoutes(plans: BalancePlanService, actor: Actor): Rout
   router.get(
     `${ONE}/balance-plan`,
     handle(async (request, response) =>
-      response.json(await plans.plan(...placeOf(request), parse(stepRequestSchema, request.query).session)),
+      response.json(await plans.plan(...placeOf(request), parse(sessionQuerySchema, request.query).session)),
     ),
   );
   router.put(
@@ -123,12 +126,12 @@ export function balancePlanRoutes(plans: BalancePlanService, actor: Actor): Rout
 }
 
 /** A budget at work: all its desk draws on, edits, undo and redo, what was saved since, its history. */
-export function deskRoutes(desks: DeskService, actor: Actor): Router {
+export function deskRoutes(desks: DeskService, history: BudgetHistory, actor: Actor): Router {
   const router = Router();
   router.get(
     `${ONE}/desk`,
     handle(async (request, response) =>
-      response.json(await desks.desk(...placeOf(request), parse(stepRequestSchema, request.query).session)),
+      response.json(await desks.desk(...placeOf(request), parse(sessionQuerySchema, request.query).session)),
     ),
   );
   router.post(
@@ -159,7 +162,9 @@ export function deskRoutes(desks: DeskService, actor: Actor): Router {
   );
   router.get(
     `${ONE}/history`,
-    handle(async (request, response) => response.json(await desks.history(...placeOf(request)))),
+    handle(async (request, response) =>
+      response.json(await history.page(...placeOf(request), parse(budgetHistoryQuerySchema, request.query).before)),
+    ),
   );
   return router;
 }

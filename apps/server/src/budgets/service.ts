@@ -164,8 +164,18 @@ export class BudgetService {
       );
     await this.#parts.database.write(async (transaction) => {
       const { budgets } = this.#parts.database.models;
-      if (state === 'approved')
-        await budgets.update({ state: 'superseded' }, { where: { companyId, year: row.year, state: 'approved' }, transaction });
+      if (state === 'approved') {
+        const approved = { companyId, year: row.year, state: 'approved' };
+        for (const { id } of await budgets.findAll({ where: approved, transaction })) {
+          const subject = `budget ${id}`;
+          await recordAudit(
+            this.#parts.database,
+            { companyId, actor, action: 'budget.superseded', subject, details: { by: budgetId } },
+            transaction,
+          );
+        }
+        await budgets.update({ state: 'superseded' }, { where: approved, transaction });
+      }
       await budgets.update({ state }, { where: { id: budgetId }, transaction });
       await recordAudit(
         this.#parts.database,

@@ -15,6 +15,7 @@ import {
   budgetEditRequestSchema,
   budgetGridQuerySchema,
   budgetGridSchema,
+  budgetHistoryQuerySchema,
   budgetHistorySchema,
   budgetListSchema,
   budgetSchema,
@@ -27,6 +28,7 @@ import {
   oneOffListSchema,
   oneOffQuerySchema,
   rederiveRequestSchema,
+  sessionQuerySchema,
   stepRequestSchema,
 } from '@wise-margin/contract';
 import { z } from 'zod';
@@ -80,13 +82,13 @@ export const BUDGET_PATHS: ZodOpenApiPathsObject = {
     }),
   },
   '/api/companies/{company}/budgets/{budget}/desk': {
-    get: operation({ summary: 'A budget with all it draws on', path: BUDGET, query: stepRequestSchema, answer: deskSchema }),
+    get: operation({ summary: 'A budget with all it draws on', path: BUDGET, query: sessionQuerySchema, answer: deskSchema }),
   },
   '/api/companies/{company}/budgets/{budget}/balance-plan': {
     get: operation({
       summary: 'A budget carried into balance sheet and cash',
       path: BUDGET,
-      query: stepRequestSchema,
+      query: sessionQuerySchema,
       answer: balancePlanSchema,
     }),
   },
@@ -121,7 +123,12 @@ export const BUDGET_PATHS: ZodOpenApiPathsObject = {
     get: operation({ summary: 'What was saved since a version', path: BUDGET, query: budgetChangesQuerySchema, answer: deskAnswerSchema }),
   },
   '/api/companies/{company}/budgets/{budget}/history': {
-    get: operation({ summary: 'Changes, the newest first: who, when, from, to', path: BUDGET, answer: budgetHistorySchema }),
+    get: operation({
+      summary: 'What happened to it, the newest first: who, when, from, to',
+      path: BUDGET,
+      query: budgetHistoryQuerySchema,
+      answer: budgetHistorySchema,
+    }),
   },
   '/api/companies/{company}/budgets/{budget}/copies': {
     post: operation({

@@ -1,9 +1,8 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { BudgetChangeDto, SanityItemDto, SanityListDto } from '@wise-margin/contract';
+import type { SanityItemDto, SanityListDto } from '@wise-margin/contract';
 import { useState } from 'react';
 import { getJson, sendJson } from '../api/client.ts';
 import { useCompany } from '../shell/company.ts';
-import { Amount } from '../ui/figure.tsx';
 import { Failure, Loading } from '../ui/states.tsx';
 import { SidePanel } from './side-panel.tsx';
 
@@ -122,56 +121,5 @@ function Finding({
         </form>
       )}
     </li>
-  );
-}
-
-/** Every change, the newest first: who, when, from, to. */
-export function HistoryPanel({ budget }: { readonly budget: number }) {
-  const { id, exponent } = useCompany();
-  const history = useQuery({
-    queryKey: ['budget-history', id, budget],
-    queryFn: ({ signal }) => getJson<BudgetChangeDto[]>(`/companies/${id}/budgets/${budget}/history`, signal),
-  });
-  return (
-    <SidePanel title="History">
-      {history.isError ? <Failure error={history.error} retry={() => void history.refetch()} /> : null}
-      {!history.data && !history.isError ? <Loading what="the changes" /> : null}
-      {history.data?.length === 0 ? <p className="mt-1 text-ink-soft">Nothing was changed since it was made.</p> : null}
-      {history.data?.length === 200 ? <p className="mt-1 text-ink-soft">The newest 200 changes.</p> : null}
-      <ul>
-        {history.data?.map(({ id: change, at, actor, words, isTakenBack, cells, more }) => (
-          <li key={change} className="border-b border-hairline py-2">
-            <p className={isTakenBack ? 'text-ink-soft line-through' : ''}>{words}</p>
-            <p className="text-ink-soft">
-              {actor}, {new Date(at).toLocaleString('en-US', { dateStyle: 'medium', timeStyle: 'short' })}
-              {isTakenBack ? ', taken back' : ''}
-            </p>
-            {cells.length > 0 ? (
-              <details>
-                <summary className="cursor-pointer text-ink-soft">
-                  {(cells.length + more).toLocaleString('en-US')} {cells.length + more === 1 ? 'figure' : 'figures'}
-                </summary>
-                <table className="ledger-table w-full">
-                  <tbody>
-                    {cells.map((cell) => (
-                      <tr key={`${cell.account} ${cell.slice} ${cell.month}`}>
-                        <th scope="row" className="font-normal!">
-                          {cell.account} {cell.slice} {cell.month}
-                        </th>
-                        <td className="figure">{cell.from === null ? 'new' : <Amount value={cell.from} exponent={exponent} />}</td>
-                        <td className="figure">
-                          <Amount value={cell.to} exponent={exponent} />
-                        </td>
-                      </tr>
-                    ))}
-                  </tbody>
-                </table>
-                {more > 0 ? <p className="text-ink-soft">and {more.toLocaleString('en-US')} more.</p> : null}
-              </details>
-            ) : null}
-          </li>
-        ))}
-      </ul>
-    </SidePanel>
   );
 }

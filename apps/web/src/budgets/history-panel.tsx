@@ -1,0 +1,74 @@
+import { useInfiniteQuery } from '@tanstack/react-query';
+import type { BudgetHistoryDto } from '@wise-margin/contract';
+import { getJson, queryText } from '../api/client.ts';
+import { useCompany } from '../shell/company.ts';
+import { Amount } from '../ui/figure.tsx';
+import { Failure, Loading } from '../ui/states.tsx';
+import { SidePanel } from './side-panel.tsx';
+
+/** Everything that happened to a budget, the newest first: who, when, from, to. */
+export function HistoryPanel({ budget }: { readonly budget: number }) {
+  const { id, exponent } = useCompany();
+  const history = useInfiniteQuery({
+    queryKey: ['budget-history', id, budget],
+    initialPageParam: null as number | null,
+    queryFn: ({ pageParam, signal }) =>
+      getJson<BudgetHistoryDto>(`/companies/${id}/budgets/${budget}/history${queryText({ before: pageParam ?? undefined })}`, signal),
+    getNextPageParam: (page) => page.next,
+  });
+  const items = history.data?.pages.flatMap((page) => page.items) ?? [];
+  return (
+    <SidePanel title="History">
+      {history.isError ? <Failure error={history.error} retry={() => void history.refetch()} /> : null}
+      {!history.data && !history.isError ? <Loading what="the changes" /> : null}
+      <ul>
+        {items.map(({ id: record, at, actor, words, kind, isTakenBack, cells, more }) => (
+          <li key={record} className="border-b border-hairline py-2">
+            <p className={isTakenBack ? 'text-ink-soft line-through' : kind === 'milestone' ? 'font-semibold' : ''}>{words}</p>
+            <p className="text-ink-soft">
+              {actor}, {new Date(at).toLocaleString('en-US', { dateStyle: 'medium', timeStyle: 'short' })}
+              {isTakenBack ? ', taken back' : ''}
+            </p>
+            {cells.length > 0 ? (
+              <details>
+                <summary className="cursor-pointer text-ink-soft">
+                  {(cells.length + more).toLocaleString('en-US')} {cells.length + more === 1 ? 'figure' : 'figures'}
+                </summary>
+                <table className="ledger-table compact-table w-full">
+                  <thead className="sr-only">
+                    <tr>
+                      <th scope="col">Figure</th>
+                      <th scope="col">From</th>
+                      <th scope="col">To</th>
+                    </tr>
+                  </thead>
+                  <tbody>
+                    {cells.map((cell) => (
+                      <tr key={`${cell.account} ${cell.slice} ${cell.month}`}>
+                        <th scope="row" className="font-normal! whitespace-normal!">
+                          {cell.account} {cell.slice} {cell.month}
+                        </th>
+                        <td className="figure text-ink-soft">
+                          {cell.from === null ? 'new' : <Amount value={cell.from} exponent={exponent} />}
+                        </td>
+                        <td className="figure">
+                          <Amount value={cell.to} exponent={exponent} />
+                        </td>
+                      </tr>
+                    ))}
+                  </tbody>
+                </table>
+                {more > 0 ? <p className="text-ink-soft">and {more.toLocaleString('en-US')} more.</p> : null}
+              </details>
+            ) : null}
+          </li>
+        ))}
+      </ul>
+      {history.hasNextPage ? (
+        <button type="button" className="link mt-2" disabled={history.isFetchingNextPage} onClick={() => void history.fetchNextPage()}>
+          Show what came before
+        </button>
+      ) : null}
+    </SidePanel>
+  );
+}
