@@ -111,6 +111,14 @@ describe('undo and redo', () => {
     expect(april.cells.reduce((sum, { to }) => sum + to, 0)).toBe(1_100_000);
     expect(history.at(-1)).toMatchObject({ kind: 'milestone', words: 'Made from FY2027' });
   });
+  it('tell what happened to one account alone', async () => {
+    await edit([month('6110', 5, '7'), month('6130', 5, '8')], mine);
+    const { items } = await server.get<BudgetHistoryDto>(`${at}/history?account=6130`);
+    expect(new Set(items.flatMap(({ cells }) => cells.map(({ account }) => account)))).toEqual(new Set(['6130']));
+    expect(items.every(({ kind }) => kind !== 'milestone')).toBe(true);
+    await edit([{ kind: 'note', account: '6140', month: 2, text: 'A new line' }], mine);
+    expect((await server.get<BudgetHistoryDto>(`${at}/history?account=6140`)).items).toHaveLength(1);
+  });
   it('tell it page by page when there is more than one', async () => {
     for (let each = 1; each <= 101; each += 1) await edit([month('6110', 4, String(each))], mine);
     const first = await server.get<BudgetHistoryDto>(`${at}/history`);

@@ -150,7 +150,11 @@ export const budgetChangeSchema = z.object({
   cells: z.array(z.object({ account: z.string(), slice: z.string(), month: z.string(), from: minorSchema.nullable(), to: minorSchema })),
   more: z.number().int(),
 });
-export const budgetHistoryQuerySchema = z.object({ before: z.coerce.number().int().optional() });
+export const budgetHistoryQuerySchema = z.object({
+  before: z.coerce.number().int().optional(),
+  /** changes of this account's lines and notes alone */
+  account: z.string().max(40).optional(),
+});
 export const budgetHistorySchema = z
   .object({
     items: z.array(budgetChangeSchema),

@@ -19,9 +19,15 @@ export class BudgetHistory {
 
   /**
    * A page of what happened, the newest first: who, when, from, to.
-   * @param before only what came before this one of them; all when left out
+   * @param asked.before only what came before this one of them; all when left out
+   * @param asked.account only changes of this account's lines and notes, and of them only its figures
    */
-  async page(companyId: number, budgetId: number, before?: number): Promise<BudgetHistoryDto> {
+  async page(
+    companyId: number,
+    budgetId: number,
+    asked: { readonly before?: number | undefined; readonly account?: string | undefined } = {},
+  ): Promise<BudgetHistoryDto> {
+    const { before, account = null } = asked;
     const books = await this.#parts.keeper.of(companyId);
     const { row } = await this.#parts.store.of(books, budgetId);
     const names = new Map((await this.#parts.store.list(companyId)).map(({ id, name }) => [id, name]));
@@ -30,10 +36,14 @@ export class BudgetHistory {
          FROM audit_events e
          LEFT JOIN budget_changes c ON c.budget_id = $1 AND c.version = json_extract(e.details, '$.version')
         WHERE e.company_id = $2 AND e.subject = $3 AND e.id < $4
+          AND ($6 IS NULL OR EXISTS (SELECT 1 FROM json_each(c.lines) WHERE json_extract(value, '$.after.account') = $6)
+            OR EXISTS (SELECT 1 FROM json_each(c.notes) WHERE coalesce(json_extract(value, '$.after.account'), json_extract(value, '$.before.account')) = $6))
         ORDER BY e.id DESC LIMIT $5`,
-      [budgetId, companyId, `budget ${budgetId}`, before ?? Number.MAX_SAFE_INTEGER, PAGE + 1],
+      [budgetId, companyId, `budget ${budgetId}`, before ?? Number.MAX_SAFE_INTEGER, PAGE + 1, account],
     );
-    const items = found.slice(0, PAGE).map((each) => itemOf(each, { books, year: row.year, nameOf: (id) => names.get(id) ?? `${id}` }));
+    const items = found
+      .slice(0, PAGE)
+      .map((each) => itemOf(each, { books, year: row.year, account, nameOf: (id) => names.get(id) ?? `${id}` }));
     return { items, next: found.length > PAGE ? items.at(-1)!.id : null };
   }
 }
@@ -56,13 +66,20 @@ const CHANGE_COLUMNS = [
 
 function itemOf(
   found: Found,
-  { books, year, nameOf }: { readonly books: Books; readonly year: number; readonly nameOf: (budget: number) => string },
+  {
+    books,
+    year,
+    account,
+    nameOf,
+  }: { readonly books: Books; readonly year: number; readonly account: string | null; readonly nameOf: (budget: number) => string },
 ): BudgetChangeDto {
-  const { event: id, at, actor, action, details } = found;
+  const { event: id, actor, action, details } = found;
   if (found.change_id !== null) {
     const row = Object.fromEntries(CHANGE_COLUMNS.map((name) => [name, found[`change_${name}`]])) as ChangeRow;
-    return { ...changeDto(books, year, changeOf(row)), id };
+    const change = changeOf(row);
+    const lines = account === null ? change.lines : change.lines.filter(({ after }) => after.account === account);
+    return { ...changeDto(books, year, { ...change, lines }), id };
   }
   const words = milestoneWords(action, JSON.parse(details) as Record<string, unknown>, nameOf);
-  return { id, at, actor, words, kind: 'milestone', isTakenBack: false, cells: [], more: 0 };
+  return { id, at: found.at, actor, words, kind: 'milestone', isTakenBack: false, cells: [], more: 0 };
 }

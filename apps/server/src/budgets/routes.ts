@@ -163,7 +163,7 @@ export function deskRoutes(desks: DeskService, history: BudgetHistory, actor: Ac
   router.get(
     `${ONE}/history`,
     handle(async (request, response) =>
-      response.json(await history.page(...placeOf(request), parse(budgetHistoryQuerySchema, request.query).before)),
+      response.json(await history.page(...placeOf(request), parse(budgetHistoryQuerySchema, request.query))),
     ),
   );
   return router;

@@ -207,7 +207,7 @@ export default function BudgetPage() {
         {panel === 'target' && !isWhole ? (
           <SidePanel title="Target" words="A target is for the budget as a whole. Choose all together above the grid." />
         ) : null}
-        {panel === 'history' ? <HistoryPanel budget={id} /> : null}
+        {panel === 'history' ? <HistoryPanel budget={id} account={selected} /> : null}
         {row && panel === 'line' ? (
           <LinePanel
             key={`${row.account} ${slice}`}

@@ -1,24 +1,42 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
 import type { BudgetHistoryDto } from '@wise-margin/contract';
+import { useState } from 'react';
 import { getJson, queryText } from '../api/client.ts';
 import { useCompany } from '../shell/company.ts';
 import { Amount } from '../ui/figure.tsx';
+import { CheckField } from '../ui/labeled-field.tsx';
 import { Failure, Loading } from '../ui/states.tsx';
 import { SidePanel } from './side-panel.tsx';
 
 /** Everything that happened to a budget, the newest first: who, when, from, to. */
-export function HistoryPanel({ budget }: { readonly budget: number }) {
+export function HistoryPanel({
+  budget,
+  account,
+}: {
+  readonly budget: number;
+  /** that is looked at in the grid; its changes alone can be asked for */
+  readonly account: string | null;
+}) {
   const { id, exponent } = useCompany();
+  const [isOfLine, setOfLine] = useState(false);
+  const only = isOfLine ? account : null;
   const history = useInfiniteQuery({
-    queryKey: ['budget-history', id, budget],
+    queryKey: ['budget-history', id, budget, only],
     initialPageParam: null as number | null,
     queryFn: ({ pageParam, signal }) =>
-      getJson<BudgetHistoryDto>(`/companies/${id}/budgets/${budget}/history${queryText({ before: pageParam ?? undefined })}`, signal),
+      getJson<BudgetHistoryDto>(
+        `/companies/${id}/budgets/${budget}/history${queryText({ before: pageParam ?? undefined, account: only ?? undefined })}`,
+        signal,
+      ),
     getNextPageParam: (page) => page.next,
   });
   const items = history.data?.pages.flatMap((page) => page.items) ?? [];
   return (
     <SidePanel title="History">
+      {account === null ? null : <CheckField label={`Of line ${account} alone`} checked={isOfLine} set={setOfLine} />}
+      {history.data && items.length === 0 ? (
+        <p className="mt-1 text-ink-soft">Nothing was changed in the line since the budget was made.</p>
+      ) : null}
       {history.isError ? <Failure error={history.error} retry={() => void history.refetch()} /> : null}
       {!history.data && !history.isError ? <Loading what="the changes" /> : null}
       <ul>

@@ -9,7 +9,18 @@ import type { DeskView } from '../desk/desk-session.ts';
 import type { RowHandlers } from './budget-cell.tsx';
 import { BudgetRow } from './budget-row.tsx';
 import { budgetColumns } from './grid-columns.ts';
-import { changeAll, editAt, fillRight, isTyped, pasteBlock, placesBetween, spreadAgain, totalOver, type Place } from './grid-edits.ts';
+import {
+  changeAll,
+  editAt,
+  fillRight,
+  isTyped,
+  pasteBlock,
+  placesBetween,
+  shapeOf,
+  spreadAgain,
+  totalOver,
+  type Place,
+} from './grid-edits.ts';
 import { budgetLines } from './grid-lines.ts';
 import { SelectionBar } from './selection-bar.tsx';
 
@@ -67,7 +78,8 @@ export const BudgetGrid = memo(function BudgetGrid({
   /** dimensions among whose values a figure typed is shared; null when one slice is looked at */
   readonly shared: string | null;
 }) {
-  const lines = useMemo(() => budgetLines(dto.lines, showAll), [dto.lines, showAll]);
+  const always = dto.lines.some(({ account, isZero }) => isZero && account !== null && account === selected) ? selected : null;
+  const lines = useMemo(() => budgetLines(dto.lines, { showAll, always }), [dto.lines, showAll, always]);
   // headings and order hang on the year alone, so that rows see the same columns from one edit to the next
   const columnKeys = dto.columns.map(({ key }) => key).join(' ');
   // eslint-disable-next-line react-hooks/exhaustive-deps
@@ -77,6 +89,7 @@ export const BudgetGrid = memo(function BudgetGrid({
   const scroller = useRef<HTMLDivElement>(null);
   const [anchor, setAnchor] = useState<Place | null>(null);
   const [at, setAt] = useState<Place | null>(null);
+  const [shape, setShape] = useState<{ readonly account: string; readonly spread: Spread } | null>(null);
   const [editing, setEditing] = useState<(Place & { readonly text: string }) | null>(null);
   const isDragging = useRef(false);
   /** focus is moved by a key: what is selected was set by it already */
@@ -218,6 +231,18 @@ export const BudgetGrid = memo(function BudgetGrid({
     commit: useStable((row: number, column: number, text: string) => commit({ row, column }, text)),
   };
   const on = useRef(handlers);
+  const reveal = useStable((account: string) => {
+    const row = lines.findIndex(({ line }) => line.account === account);
+    if (row < 0 || (at !== null && lines[at.row]?.line.account === account)) return;
+    if (isLarge) return rows.scrollToIndex(row, { align: 'center' });
+    const sheet = scroller.current!;
+    const shown = sheet.querySelector<HTMLElement>(`[aria-rowindex="${row + 2}"]`);
+    if (shown) sheet.scrollTop = shown.offsetTop - sheet.clientHeight / 2;
+  });
+  // a line led to from elsewhere, such as a finding or a link, comes into view
+  useEffect(() => {
+    if (selected !== null) reveal(selected);
+  }, [selected, reveal]);
   useEffect(() => {
     const end = () => {
       isDragging.current = false;
@@ -245,6 +270,13 @@ export const BudgetGrid = memo(function BudgetGrid({
   const pickedText = pickedAccounts.length > 1 ? pickedAccounts.join('\n') : '';
   useEffect(() => picked(pickedText === '' ? NONE : pickedText.split('\n')), [picked, pickedText]);
   const atLine = at === null ? undefined : lines[at.row];
+  const yearText = (row: number): string => textAt({ row, column: columns.findIndex(({ kind }) => kind === 'year') });
+  const copyShape = (): void => {
+    const account = atLine?.line.account;
+    if (!account) return;
+    const months = columns.flatMap(({ kind }, column) => (kind === 'month' ? [valueAt({ row: at!.row, column })] : []));
+    setShape({ account, spread: shapeOf(months) });
+  };
 
   return (
     <div className="flex min-h-0 min-w-0 flex-1 flex-col">
@@ -324,7 +356,11 @@ export const BudgetGrid = memo(function BudgetGrid({
           if (edits.length === 0) tell('A total is for two months or more of one account, or of several. Select them first.');
         }}
         fill={() => send(fillRight(grid, places, textAt))}
-        spread={() => send(spreadAgain(grid, places, (row) => textAt({ row, column: columns.findIndex(({ kind }) => kind === 'year') })))}
+        spread={() => send(spreadAgain(grid, places, yearText))}
+        account={atLine?.line.account ?? null}
+        shape={shape?.account ?? null}
+        copyShape={copyShape}
+        giveShape={() => send(shape ? spreadAgain(grid, places, yearText, shape.spread) : [])}
       />
     </div>
   );

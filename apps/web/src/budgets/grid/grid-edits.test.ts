@@ -37,12 +37,17 @@ const dto = {
     line('profit', 'formula', null),
   ],
 } as unknown as GridDto;
-const grid: Grid = { lines: budgetLines(dto.lines, false), columns: budgetColumns(dto, false), spread: 'even' };
+const grid: Grid = { lines: budgetLines(dto.lines, { showAll: false }), columns: budgetColumns(dto, false), spread: 'even' };
 const rowOf = (key: string) => grid.lines.findIndex((each) => each.line.key === key);
 
 describe('lines and columns of the month grid', () => {
   it('leave out groups of one account and accounts without figures', () =>
     expect(grid.lines.map((each) => each.line.key)).toEqual(['section', 'group', 'a', 'b', 'c', 'total', 'profit']));
+  it('keep an account without figures that was asked for', () => {
+    const shown = (always: string) => budgetLines(dto.lines, { showAll: false, always }).map((each) => each.line.key);
+    expect(shown('5999')).toEqual(['section', 'group', 'a', 'b', 'c', 'd', 'total', 'profit']);
+    expect(shown('5110')).toEqual(grid.lines.map((each) => each.line.key));
+  });
   it('know the accounts a figure typed is for', () =>
     expect(grid.lines.map(({ accounts }) => accounts)).toEqual([
       [],

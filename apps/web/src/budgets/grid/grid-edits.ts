@@ -101,12 +101,23 @@ export function totalOver(grid: Grid, places: readonly Place[], text: string): B
   });
 }
 
-/** The year of each selected line spread anew in the chosen shape. */
-export function spreadAgain(grid: Grid, places: readonly Place[], yearText: (row: number) => string): BudgetEditDto[] {
+/** The months of a line as a shape others can take: weights by their size, even when all are zero. @param months minor units */
+export function shapeOf(months: readonly number[]): Spread {
+  const weights = months.map(Math.abs);
+  return weights.some((weight) => weight > 0) ? { by: 'weights', weights } : 'even';
+}
+
+/** The year of each selected line spread anew in a shape; the chosen one when none is given. */
+export function spreadAgain(
+  grid: Grid,
+  places: readonly Place[],
+  yearText: (row: number) => string,
+  spread: Spread = grid.spread,
+): BudgetEditDto[] {
   return [...new Set(places.map(({ row }) => row))].flatMap((row) => {
     const { line, accounts } = grid.lines[row]!;
     return line.account === null || accounts.length !== 1
       ? []
-      : [{ kind: 'year' as const, account: line.account, text: yearText(row), spread: grid.spread }];
+      : [{ kind: 'year' as const, account: line.account, text: yearText(row), spread }];
   });
 }

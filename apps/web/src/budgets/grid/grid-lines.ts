@@ -11,7 +11,10 @@ export type BudgetLineShown = {
 };
 
 /** Lines of the budget in statement order: headings, groups with their accounts, totals, formulas. */
-export function budgetLines(lines: readonly Line[], showAll: boolean): BudgetLineShown[] {
+export function budgetLines(
+  lines: readonly Line[],
+  { showAll, always = null }: { readonly showAll: boolean; /** an account shown without figures too */ readonly always?: string | null },
+): BudgetLineShown[] {
   const parentOf = new Map(lines.map(({ key, parent }) => [key, parent]));
   const members = new Map<string, number>();
   for (const line of lines) if (line.kind === 'account' && line.parent) members.set(line.parent, (members.get(line.parent) ?? 0) + 1);
@@ -28,7 +31,8 @@ export function budgetLines(lines: readonly Line[], showAll: boolean): BudgetLin
   const beneath = (above: string | null): string[] => (above === null ? [] : (accountsBeneath.get(above) ?? []));
   return lines.flatMap((line, index) => {
     if (line.kind === 'accounts' && (members.get(line.key) ?? 0) < 2) return [];
-    if ((line.kind === 'account' || line.kind === 'accounts') && !showAll && line.isZero) return [];
+    const isLeftOut = line.isZero && !showAll && (always === null || line.account !== always);
+    if (isLeftOut && (line.kind === 'account' || line.kind === 'accounts')) return [];
     const accounts =
       line.account !== null
         ? [line.account]

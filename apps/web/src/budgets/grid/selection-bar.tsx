@@ -13,6 +13,10 @@ export function SelectionBar({
   total,
   fill,
   spread,
+  account,
+  shape,
+  copyShape,
+  giveShape,
 }: {
   /** null while a single figure is selected */
   readonly figures: ReturnType<typeof selectionFigures>;
@@ -26,8 +30,34 @@ export function SelectionBar({
   readonly total: (text: string) => void;
   readonly fill: () => void;
   readonly spread: () => void;
+  /** that is looked at; null on a total */
+  readonly account: string | null;
+  /** the account whose shape over the months was copied; null for none */
+  readonly shape: string | null;
+  readonly copyShape: () => void;
+  readonly giveShape: () => void;
 }) {
   const [text, setText] = useState('');
+  const shapes =
+    locked || account === null ? null : (
+      <>
+        {shape === account ? null : (
+          <button type="button" className="link" title="Its months over the year, to give to other lines" onClick={copyShape}>
+            Copy the shape of {account}
+          </button>
+        )}
+        {shape === null || (shape === account && figures === null) ? null : (
+          <button
+            type="button"
+            className="link"
+            title="The year of each selected line stays and is spread over its months as there; held months stay"
+            onClick={giveShape}
+          >
+            Give the shape of {shape}
+          </button>
+        )}
+      </>
+    );
   return (
     <div
       role="status"
@@ -80,6 +110,7 @@ export function SelectionBar({
               <button type="button" className="link" title="The year of each row in the shape chosen above" onClick={spread}>
                 Spread again
               </button>
+              {shapes}
             </>
           )}
         </>
@@ -94,6 +125,7 @@ export function SelectionBar({
           {slices ? ` A figure is shared among the values of ${slices} in proportion.` : ''}
         </span>
       )}
+      {figures ? null : shapes}
     </div>
   );
 }
