@@ -10,6 +10,7 @@ const DESK: { readonly [Code in DeskIssue['code']]: DeskIssue } = {
   tooLarge: { code: 'tooLarge' },
   unknownAccount: { code: 'unknownAccount' },
   notBudgeted: { code: 'notBudgeted' },
+  budgetTooLarge: { code: 'budgetTooLarge' },
   allMonthsHeld: { code: 'allMonthsHeld' },
   noLines: { code: 'noLines' },
   severalLines: { code: 'severalLines' },

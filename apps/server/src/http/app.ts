@@ -10,6 +10,7 @@ import type { Problem } from '@wise-margin/contract';
 import { ZodError } from 'zod';
 import type { Application } from '../application.ts';
 import { companyRoutes } from '../companies/routes.ts';
+import { AmountOverflowError } from '@wise-margin/core';
 import { balancePlanRoutes, budgetRoutes, deskRoutes, exchangeRoutes, oneOffRoutes, planRoutes } from '../budgets/index.ts';
 import { importRoutes, ledgerRoutes, statisticsRoutes } from '../ledger/index.ts';
 import { statementRoutes } from '../statements/index.ts';
@@ -138,6 +139,12 @@ function problemOf(error: unknown): Problem {
       413,
       'Upload refused',
       error.code === 'LIMIT_FILE_SIZE' ? 'The file is larger than 1 GiB. Split it by year.' : error.message,
+    );
+  if (error instanceof AmountOverflowError)
+    return tell(
+      422,
+      'Too large',
+      'An amount would be past the largest one that is held, 90,000,000,000,000. Check for extra digits. Nothing was changed.',
     );
   if (error instanceof Error && 'status' in error && typeof error.status === 'number' && error.status < 500)
     return tell(error.status, 'Not accepted', error.message);

@@ -7,6 +7,7 @@ import { useForm, useWatch } from 'react-hook-form';
 import { z } from 'zod';
 import { ApiProblem, sendJson } from '../api/client.ts';
 import { useCompany } from '../shell/company.ts';
+import { useBudgets } from '../statements/use-statement.ts';
 
 const CLASSES = (Object.keys(ACCOUNT_CLASSES) as AccountClass[]).filter((key) => ACCOUNT_CLASSES[key].statement === 'income');
 const optionalPercent = z.union([z.literal(''), percentTextSchema]);
@@ -33,10 +34,18 @@ export function NewBudgetForm({ onCreated, cancel }: { readonly onCreated: (made
   const firstHeld = yearOf(company.firstPosted) ?? company.years[0]!;
   const lastHeld = yearOf(company.lastPosted) ?? company.years.at(-1)!;
   const held = company.years.filter((year) => year >= firstHeld && year <= lastHeld);
-  const isPartial = (year: number) => year === lastHeld && company.periods.find(({ key }) => key === company.lastPosted)?.number !== 12;
+  const budgets = useBudgets(company.id);
+  const { firstPosted, lastPosted } = company;
+  const monthsOf = (year: number) => company.periods.filter((period) => period.year === year);
+  const postedOf = (year: number) =>
+    monthsOf(year).filter(({ key }) => firstPosted !== null && lastPosted !== null && key >= firstPosted && key <= lastPosted);
+  /** months to come that its approved budget has */
+  const isProjectable = (year: number) =>
+    monthsOf(year).some(({ key }) => lastPosted === null || key > lastPosted) &&
+    (budgets.data ?? []).some((budget) => budget.year === year && budget.state === 'approved');
   const hasDepartment = company.dimensions.some(({ name }) => name === 'department');
   const years = [...new Set([...company.years, company.years.at(-1)! + 1, lastHeld + 1])].filter((year) => year > held[0]!);
-  const { register, handleSubmit, setError, control, formState } = useForm<Form, unknown, z.output<typeof formSchema>>({
+  const { register, handleSubmit, setError, setValue, control, formState } = useForm<Form, unknown, z.output<typeof formSchema>>({
     resolver: zodResolver(formSchema),
     defaultValues: {
       name: 'First draft',
@@ -64,7 +73,7 @@ export function NewBudgetForm({ onCreated, cancel }: { readonly onCreated: (made
         change: values.change,
         changeByClass,
         basisByClass: values.basis as Partial<Record<AccountClass, FirstBasis>>,
-        projected: values.projected && isPartial(Number(values.from)),
+        projected: values.projected && isProjectable(Number(values.from)),
         dimensions: company.dimensions.flatMap(({ name }) => (values.dimensions[name] ? [name] : [])),
         note: values.note,
         roundTo: rounding.ok ? rounding.value : 0,
@@ -84,6 +93,9 @@ export function NewBudgetForm({ onCreated, cancel }: { readonly onCreated: (made
   const { errors } = formState;
   const from = Number(useWatch({ control, name: 'from' }));
   const projected = useWatch({ control, name: 'projected' });
+  const bases = useWatch({ control, name: 'basis' });
+  const posted = postedOf(from);
+  const isAnnualized = CLASSES.every((key) => bases[key] === 'annualized' || bases[key] === 'typed');
   return (
     <form
       noValidate
@@ -118,14 +130,34 @@ export function NewBudgetForm({ onCreated, cancel }: { readonly onCreated: (made
         </select>
         .
       </p>
-      {isPartial(from) ? (
-        <p className="text-[14px]">
-          FY{from} is posted only through {company.periods.find(({ key }) => key === company.lastPosted)?.name}.{' '}
-          <label className="inline-flex items-center gap-1.5">
-            <input type="checkbox" className="accent-copper" {...register('projected')} /> Take its months to come from its approved budget
-          </label>
-          {projected ? null : <span className="block font-semibold text-brick">Its later months would start at zero.</span>}
-        </p>
+      {posted.length < 12 ? (
+        <div className="text-[14px]">
+          <p>
+            FY{from} has {posted.length} of its 12 months, {posted[0]?.name} to {posted.at(-1)?.name}.
+            {isProjectable(from) ? (
+              <label className="ml-2 inline-flex items-center gap-1.5">
+                <input type="checkbox" className="accent-copper" {...register('projected')} /> Take its months to come from its approved
+                budget
+              </label>
+            ) : null}
+          </p>
+          {isAnnualized ? (
+            <p className="text-ink-soft">Every class begins with the mean of these months in each month of the year.</p>
+          ) : isProjectable(from) && projected && posted[0]?.number === 1 ? null : (
+            <p className="text-brick">
+              Months without a figure would start at zero.{' '}
+              <button
+                type="button"
+                className="link"
+                onClick={() => {
+                  for (const key of CLASSES) setValue(`basis.${key}`, 'annualized');
+                }}
+              >
+                Bring these months to a year instead
+              </button>
+            </p>
+          )}
+        </div>
       ) : null}
       {[errors.name, errors.year, errors.from, errors.change]
         .flatMap((error) => (error?.message ? [error.message] : []))

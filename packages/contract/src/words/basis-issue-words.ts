@@ -17,6 +17,10 @@ export function basisIssueWords(issue: BasisIssue, month: (index: number) => str
       return `${issue.series} has no figure in ${issue.months.map(month).join(', ')}; these months hold nothing. Bring the statistic in, or type the numbers.`;
     case 'noLine':
       return `No line of the budget is among ${issue.accounts}. Write accounts like 4000-4199, 4300.`;
+    case 'zeroLine':
+      return `The lines of ${issue.accounts} hold nothing in any month, and so does this. Budget them first, or type the amounts.`;
+    case 'noShape':
+      return `No line of ${issue.accounts} holds anything, so that the total is spread evenly until one does. Budget them, or take another spread.`;
     case 'notANumber':
       return `"${issue.text}" is no number. Write one such as 12.5.`;
   }

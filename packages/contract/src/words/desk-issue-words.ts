@@ -11,6 +11,8 @@ export function deskIssueWords(issue: DeskIssue): string {
       return 'divides by zero. Write another divisor';
     case 'tooLarge':
       return 'is past the largest amount, 90,000,000,000,000. Check for extra digits';
+    case 'budgetTooLarge':
+      return 'would bring the amounts of the budget, all added up, past 90,000,000,000,000. Check for extra digits';
     case 'unknownAccount':
       return 'there is no such account in the chart. Correct the number';
     case 'notBudgeted':

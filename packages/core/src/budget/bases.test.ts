@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { minor } from '../money/minor.ts';
+import { minor, type Minor } from '../money/minor.ts';
 import { basisContext } from './bases/empty-context.ts';
+import { MONTHS } from './bases/basis-context.ts';
 import { BASES, basisWords, deriveMonths, deriveYear, type Basis } from './basis.ts';
 import type { BudgetLine } from './budget-line.ts';
 import { editBudget } from './edit.ts';
@@ -121,6 +122,22 @@ describe('bases', () => {
       text: 'much',
     });
     expect(basisWords(basis, money)).toBe('Same months of FY2025, plus 10 %, and pay of 1 person more (Clerk), plus 20 % on top');
+  });
+  it('tell a percentage of nothing, and a total in the shape of nothing', () => {
+    const zeros = MONTHS.map(() => minor(0));
+    const over = (lines: readonly Minor[] | null) => ({ ...context, lines: () => lines });
+    const percentage: Basis = { kind: 'percentOf', accounts: '4000', percent: '41' };
+    const total: Basis = { kind: 'typedTotal', total: minor(1200), spread: { by: 'line', accounts: '4000' } };
+    expect(deriveYear(percentage, over(zeros)).issues).toEqual([{ code: 'zeroLine', accounts: '4000' }]);
+    expect(deriveYear(percentage, over(null)).issues).toEqual([{ code: 'noLine', accounts: '4000' }]);
+    for (const lines of [zeros, null])
+      expect(deriveYear(total, over(lines))).toMatchObject({
+        months: zeros.map(() => 100),
+        issues: [{ code: 'noShape', accounts: '4000' }],
+      });
+    const held = MONTHS.map((month) => minor(month === 3 ? -50 : 0));
+    expect(deriveYear(percentage, over(held)).issues).toEqual([]);
+    expect(deriveYear(total, over(held))).toMatchObject({ months: MONTHS.map((month) => (month === 3 ? 1200 : 0)), issues: [] });
   });
   it('begin with a month, are rounded, and keep to their limits', () => {
     const basis: Basis = {

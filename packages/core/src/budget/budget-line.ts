@@ -19,6 +19,11 @@ export function yearTotal(months: readonly BudgetMonth[]): number {
   return months.reduce((sum, month) => sum + month.amount, 0);
 }
 
+/** The amounts of a line added up whatever their sign; zero without any. */
+export function sizeOf(months: readonly BudgetMonth[]): number {
+  return months.reduce((sum, { amount }) => sum + Math.abs(amount), 0);
+}
+
 /** What the lines of one row hold together in a month (0 to 11) or in the year, debit positive; zero without lines. */
 export function rowAmount(lines: readonly Pick<BudgetLine, 'months'>[], part: number | 'year'): Minor {
   return minor(lines.reduce((sum, { months }) => sum + (part === 'year' ? yearTotal(months) : months[part]!.amount), 0));

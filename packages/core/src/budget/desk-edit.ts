@@ -25,7 +25,7 @@ export type DeskEdit =
 export type DeskIssue =
   | BudgetEntryIssue
   | { readonly code: (EditResult & { readonly ok: false })['code'] | 'mixedSigns' }
-  | { readonly code: 'unknownAccount' | 'notBudgeted' }
+  | { readonly code: 'unknownAccount' | 'notBudgeted' | 'budgetTooLarge' }
   | { readonly code: 'circle'; readonly accounts: readonly string[] };
 /** An edit that was refused, by its place among those sent, with what stands in its way. */
 export type DeskRefusal = { readonly edit: number; readonly account: string; readonly text: string; readonly issue: DeskIssue };

@@ -136,6 +136,37 @@ describe('lines that follow others', () => {
   });
 });
 
+describe('amounts past what can be held exactly', () => {
+  const full = () => deskOf([line(1, '5000', TYPED, 100), line(2, '6000', TYPED, 100)]);
+  it('are refused one by one where the whole budget would pass it, and the rest stands', () => {
+    const desk = full();
+    const most = '80000000000000';
+    const { refusals } = desk.apply([month('5000', 0, most), month('6000', 1, most), month('5000', 1, '7')], {});
+    expect(refusals).toEqual([{ edit: 1, account: '6000', text: most, issue: { code: 'budgetTooLarge' } }]);
+    expect([amount(desk, '5000', 0), amount(desk, '5000', 1), amount(desk, '6000', 1)]).toEqual([8_000_000_000_000_000, 700, 100]);
+    // room that was given back can be used again
+    expect(desk.apply([month('5000', 0, '1'), month('6000', 1, most)], {}).refusals).toEqual([]);
+  });
+  it('are refused where a basis makes them', () => {
+    const basis: Basis = {
+      kind: 'driverRate',
+      driver: { name: 'Units', months: Array.from({ length: 12 }, () => 1e12) },
+      rates: [{ from: 0, value: '1000000' }],
+      unit: 100,
+    };
+    const desk = full();
+    expect(desk.apply([{ kind: 'basis', account: '5000', basis }], {}).refusals[0]!.issue.code).toBe('budgetTooLarge');
+    expect(amount(desk, '5000', 0)).toBe(100);
+  });
+  it('are refused where lines that follow would make them, and nothing of the change stands but notes', () => {
+    const desk = deskOf([line(1, '5000', { kind: 'percentOf', accounts: '6000', percent: '900' }, 900), line(2, '6000', TYPED, 100)]);
+    const note: DeskEdit = { kind: 'note', account: '6000', month: null, text: 'Kept' };
+    const { refusals, notes } = desk.apply([month('6000', 0, '20000000000000'), note], {});
+    expect(refusals.map(({ edit, issue }) => [edit, issue.code])).toEqual([[0, 'budgetTooLarge']]);
+    expect([amount(desk, '6000', 0), amount(desk, '5000', 0), notes.length]).toEqual([100, 900, 1]);
+  });
+});
+
 describe('a batch with a circle in it', () => {
   it('refuses each edit that closes it, and takes the rest with its notes', () => {
     const desk = deskOf([line(1, '5000', percent('4000'), 400), line(2, '4000', TYPED, -800), line(3, '6000', TYPED, 10)]);

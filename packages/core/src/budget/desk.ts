@@ -1,10 +1,10 @@
 import { isIncomeAccount, signOf } from '../chart/account.ts';
 import { filterKey, passes, type DimensionFilter } from '../ledger/dimension.ts';
-import { minor, type Minor } from '../money/minor.ts';
+import { AmountOverflowError, LARGEST_MINOR, minor, type Minor } from '../money/minor.ts';
 import type { Basis } from './basis.ts';
 import { sliceKey, type BudgetBooks, type BudgetHead, type PlacedLine } from './budget-books.ts';
 import { parseBudgetEntry } from './budget-entry.ts';
-import { rowAmount, type BudgetMonth } from './budget-line.ts';
+import { rowAmount, sizeOf, type BudgetMonth } from './budget-line.ts';
 import { noteKey, type BudgetNote, type DeskBatch, type DeskEdit, type DeskIssue, type DeskRefusal } from './desk-edit.ts';
 import { editBudget, type BudgetEdit } from './edit.ts';
 import { followedLine, followOrder, follows } from './follow.ts';
@@ -39,6 +39,8 @@ export class BudgetDesk {
   readonly #notes = new Map<string, BudgetNote>();
   readonly #positions: ReadonlyMap<string, number>;
   #nextId = -1;
+  /** of all amounts, whatever their sign: bounded, so that every sum of them is exact */
+  #size = 0;
 
   constructor(options: {
     readonly books: BudgetBooks;
@@ -65,6 +67,7 @@ export class BudgetDesk {
 
   /** Puts a line in the place of the one with its id, such as one another person saved. */
   put(line: PlacedLine): void {
+    this.#size += sizeOf(line.months) - sizeOf(this.#lines.get(line.id)?.months ?? []);
     this.#lines.set(line.id, line);
     const ids = this.#byPosition.get(line.position) ?? new Set();
     this.#byPosition.set(line.position, ids.add(line.id));
@@ -72,6 +75,7 @@ export class BudgetDesk {
   remove(id: number): void {
     const line = this.#lines.get(id);
     if (!line) return;
+    this.#size -= sizeOf(line.months);
     this.#lines.delete(id);
     this.#byPosition.get(line.position)!.delete(id);
   }
@@ -108,15 +112,17 @@ export class BudgetDesk {
   applyAll(batches: readonly DeskBatch[]): DeskResult {
     const edits = batches.flatMap(({ edits: own, filter }) => own.map((edit) => ({ edit, filter })));
     const whole = this.#attempt(edits);
-    if (whole.circle === null) return whole.result;
-    // the edits that made lines follow one another are refused, and the others made without them
-    const { circle } = whole;
+    if (whole.fault === null) return whole.result;
+    // the edits at fault are refused, and the others made without them
+    const { fault } = whole;
     const isAtFault = ({ edit }: PlacedEdit) =>
-      (edit.kind === 'basis' && follows(edit.basis)) || (edit.kind === 'year' && isOfLine(edit.spread));
+      fault.code === 'circle'
+        ? (edit.kind === 'basis' && follows(edit.basis)) || (edit.kind === 'year' && isOfLine(edit.spread))
+        : edit.kind !== 'note';
     const kept = edits.flatMap((each, index) => (isAtFault(each) ? [] : [index]));
     const rest = this.#attempt(kept.map((index) => edits[index]!)).result;
     const told = edits.flatMap((each, index): DeskRefusal[] =>
-      isAtFault(each) ? [{ edit: index, account: each.edit.account, text: '', issue: { code: 'circle', accounts: circle } }] : [],
+      isAtFault(each) ? [{ edit: index, account: each.edit.account, text: textOf(each.edit), issue: fault }] : [],
     );
     const refusals = [...told, ...rest.refusals.map((refusal) => ({ ...refusal, edit: kept[refusal.edit]! }))];
     return { ...rest, refusals: refusals.sort((a, b) => a.edit - b.edit) };
@@ -176,8 +182,8 @@ export class BudgetDesk {
     return trace.changes();
   }
 
-  /** Applies edits; with a circle, which is told, everything is as it was before. */
-  #attempt(edits: readonly PlacedEdit[]): { readonly result: DeskResult; readonly circle: readonly string[] | null } {
+  /** Applies edits; with a fault of the lines that follow, which is told, everything is as it was before. */
+  #attempt(edits: readonly PlacedEdit[]): { readonly result: DeskResult; readonly fault: FollowFault | null } {
     const trace = new LineTrace(this);
     const cells = new Set<string>();
     const refusals: DeskRefusal[] = [];
@@ -185,14 +191,14 @@ export class BudgetDesk {
     edits.forEach(({ edit, filter }, index) => {
       if (edit.kind === 'note') return void notes.push(...this.#applyNote(edit, filter));
       const issue = this.#applyEdit(edit, filter, { trace, cells });
-      if (issue) refusals.push({ edit: index, account: edit.account, text: 'text' in edit ? edit.text : '', issue });
+      if (issue) refusals.push({ edit: index, account: edit.account, text: textOf(edit), issue });
     });
-    const circle = trace.isEmpty ? null : this.#follow(trace);
-    if (circle) {
+    const fault = trace.isEmpty ? null : this.#follow(trace);
+    if (fault) {
       trace.undo();
       for (const { before, after } of notes.reverse()) this.setNote({ before: after, after: before });
     }
-    return { circle, result: { changes: trace.changes(), notes, refusals, cells: [...cells] } };
+    return { fault, result: { changes: trace.changes(), notes, refusals, cells: [...cells] } };
   }
 
   #applyNote(edit: DeskEdit & { readonly kind: 'note' }, filter: DimensionFilter): NoteChange[] {
@@ -223,11 +229,16 @@ export class BudgetDesk {
     const change = this.#read(edit, lines, sign);
     if ('code' in change) return change;
     if (accounts.length > 1 && !hasOneSign(lines, change)) return { code: 'mixedSigns' };
-    const result = editBudget(
-      lines.map((line) => ({ line, context: this.contextOf(line) })),
-      change,
+    const result = withinRange(() =>
+      editBudget(
+        lines.map((line) => ({ line, context: this.contextOf(line) })),
+        change,
+      ),
     );
+    if (result === null) return { code: 'budgetTooLarge' };
     if (!result.ok) return { code: result.code };
+    const growth = result.lines.reduce((sum, { months }, index) => sum + sizeOf(months) - sizeOf(lines[index]!.months), 0);
+    if (this.#size + growth > LARGEST_MINOR) return { code: 'budgetTooLarge' };
     result.lines.forEach(({ basis, months }, index) => {
       const line = lines[index]!;
       trace.put({ ...line, basis, months });
@@ -274,19 +285,32 @@ export class BudgetDesk {
     return [{ id, position, account, dimensions, slice: sliceKey(dimensions), basis: { kind: 'typed' }, months: EMPTY }];
   }
 
-  /** Brings lines that follow others up to date; the accounts of the circle when they lead back to themselves. */
-  #follow(trace: LineTrace): readonly string[] | null {
+  /** Brings lines that follow others up to date; what is wrong when they lead back to themselves or grow past what can be held. */
+  #follow(trace: LineTrace): FollowFault | null {
     const result = followOrder(this.#books.chart, [...this.#lines.values()]);
-    if (!result.ok) return result.circle;
+    if (!result.ok) return { code: 'circle', accounts: result.circle };
     for (const { id } of result.order) {
       const line = this.#lines.get(id)!;
-      const next = followedLine(line, this.contextOf(line));
+      const next = withinRange(() => followedLine(line, this.contextOf(line)));
+      if (next === null) return { code: 'budgetTooLarge' };
       if (next !== line) trace.put(next);
     }
-    return null;
+    return this.#size > LARGEST_MINOR ? { code: 'budgetTooLarge' } : null;
   }
 }
 
+/** What can be wrong of lines that follow others. */
+type FollowFault = Extract<DeskIssue, { readonly code: 'circle' }> | { readonly code: 'budgetTooLarge' };
+/** What is computed; null when an amount on the way is past what can be held exactly. */
+function withinRange<Result>(compute: () => Result): Result | null {
+  try {
+    return compute();
+  } catch (error) {
+    if (error instanceof AmountOverflowError) return null;
+    throw error;
+  }
+}
+const textOf = (edit: DeskEdit): string => ('text' in edit ? edit.text : '');
 type PlacedEdit = { readonly edit: DeskEdit; readonly filter: DimensionFilter };
 
 const emptied = (line: PlacedLine): PlacedLine => ({ ...line, basis: { kind: 'typed' }, months: EMPTY });

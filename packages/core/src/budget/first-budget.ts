@@ -15,6 +15,7 @@ export const FIRST_BASES = {
   averageTwo: 'average of two years',
   evenYear: 'year’s total, even',
   fixedAmount: 'latest month, every month',
+  annualized: 'latest months, brought to a year',
   typed: 'by hand',
 } as const;
 export type FirstBasis = keyof typeof FIRST_BASES;
@@ -65,11 +66,13 @@ export function firstBudget(options: {
       const history = years.map((year) => historyMonths(books, { ...place, year }, reading));
       if (history.flat().every((amount) => amount === null || amount === 0)) continue;
       const latest = history.at(-1)!.findLast((amount) => amount !== null) ?? minor(0);
+      const posted = historyMonths(books, { ...place, year: head.fromYear }).filter((amount) => amount !== null).length;
       const basis = firstBasis(kind, {
         year: head.fromYear,
         changePercent,
         common: { ...(roundTo > 0 ? { roundTo } : {}), ...(projected ? { projected } : {}) },
         latest: minor(signOf(account) * latest),
+        posted,
       });
       const line = { ...empty, basis };
       const months = deriveMonths(basis, lineContext(books, head, { line, lines: [] }), new Map());
@@ -86,9 +89,11 @@ function firstBasis(
     readonly changePercent: string;
     readonly common: Pick<Basis, 'roundTo' | 'projected'>;
     readonly latest: Minor;
+    /** months of the year that have a posting */
+    readonly posted: number;
   },
 ): Basis {
-  const { year, changePercent, common, latest } = how;
+  const { year, changePercent, common, latest, posted } = how;
   switch (kind) {
     case 'sameMonths':
       return { kind, year, changePercent, ...common };
@@ -98,6 +103,8 @@ function firstBasis(
       return { kind: 'yearTotal', year, changePercent, spread: 'even', ...common };
     case 'fixedAmount':
       return { kind: 'fixedMonths', steps: [{ from: 0, value: latest }] };
+    case 'annualized':
+      return { kind: 'latestMonths', count: Math.max(1, posted), changePercent, ...common };
     case 'typed':
       return { kind: 'typed' };
   }

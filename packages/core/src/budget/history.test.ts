@@ -107,6 +107,19 @@ describe('the first budget of a year', () => {
     expect(sum(of('6000')[0]!.months.map(({ amount }) => amount))).toBe(1220);
     expect(new Set(of('6800')[0]!.months.map(({ amount }) => amount))).toEqual(new Set([82]));
   });
+  it('brings a part of a year to a whole one, by account and slice', () => {
+    const part = [1, 2, 3, 4, 5, 6].flatMap((month) => [fact('4000', 2026, month, -1000), fact('4000', 2026, month, -40 * month, SOUTH)]);
+    const annualized = firstBudget({
+      books: booksOf({ facts: part }),
+      head: { ...head, fromYear: 2026 },
+      changes: { all: '10' },
+      bases: { revenue: 'annualized' },
+      projected: false,
+      roundTo: minor(0),
+    });
+    expect(annualized.map(({ basis }) => basis)).toEqual(annualized.map(() => ({ kind: 'latestMonths', count: 6, changePercent: '10' })));
+    expect(annualized.map(({ months }) => sum(months.map(({ amount }) => amount)))).toEqual([-13_200, -1848]);
+  });
   it('leaves nothing out: lines by slice add up to the accounts', () => {
     const same = firstBudget({
       books: booksOf({ facts }),

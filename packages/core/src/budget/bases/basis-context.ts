@@ -38,6 +38,10 @@ export type BasisIssue =
   | { readonly code: 'fewWholeYears'; readonly whole: readonly number[] }
   | { readonly code: 'noDriver'; readonly series: string; readonly months: readonly number[] }
   | { readonly code: 'noLine'; readonly accounts: string }
+  /** the lines a percentage is of hold nothing in any month */
+  | { readonly code: 'zeroLine'; readonly accounts: string }
+  /** the lines a total takes the shape of are not there or hold nothing, so that it is spread evenly */
+  | { readonly code: 'noShape'; readonly accounts: string }
   | { readonly code: 'notANumber'; readonly field: string; readonly text: string };
 /** Amounts before rounding and limits, debit positive, as real numbers of minor units. */
 export type Derived = { readonly months: readonly number[]; readonly issues: readonly BasisIssue[] };

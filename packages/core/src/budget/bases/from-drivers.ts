@@ -92,7 +92,8 @@ export const percentOf: BasisDefinition<PercentOf> = {
     if (!share) return { months: NOTHING, issues: [{ code: 'notANumber', field: 'percent', text: percent }] };
     const held = lines(accounts, everywhere);
     if (!held) return { months: NOTHING, issues: [{ code: 'noLine', accounts }] };
-    return { months: held.map((amount) => sign * multiplyByDecimal(amount, share)), issues: [] };
+    const issues: BasisIssue[] = held.every((amount) => amount === 0) ? [{ code: 'zeroLine', accounts }] : [];
+    return { months: held.map((amount) => sign * multiplyByDecimal(amount, share)), issues };
   },
   words: ({ accounts, percent, everywhere }) => `${percent.trim()} % of ${accounts}${everywhere ? ' of all slices' : ''}`,
 };

@@ -4,6 +4,7 @@ import { roundHalfAway } from '../../money/round.ts';
 import { leastSquares } from '../../trend/least-squares.ts';
 import { averageOfShares } from '../../trend/seasonal-shares.ts';
 import { spreadTotal, spreadWords, type Spread } from '../spread.ts';
+import { shapeIssues } from './shape-issues.ts';
 import { MONTHS, NOTHING, type BasisDefinition, type BasisIssue, type HistoryMonths } from './basis-context.ts';
 import { changeFactor, changeWords } from './percent.ts';
 
@@ -64,7 +65,8 @@ export const yearTotal: BasisDefinition<YearTotal> = {
     const given = changedBy([total], changePercent, issues);
     // the shape of history is that of the year itself
     const shaped = Object.create(context, { history: { value: months } }) as typeof context;
-    return { months: spreadTotal(minor(given.months[0]!), spread, { months: MONTHS, context: shaped }), issues: given.issues };
+    const spreadMonths = spreadTotal(minor(given.months[0]!), spread, { months: MONTHS, context: shaped });
+    return { months: spreadMonths, issues: [...given.issues, ...shapeIssues(spread, context)] };
   },
   words: ({ year, changePercent, spread }) => `The total of FY${year}, ${changeWords(changePercent)}, spread ${spreadWords(spread)}`,
 };
