@@ -52,15 +52,16 @@ const build = await middle(5, async (run) => {
   budgetId = budget.id;
 });
 say(`a budget of ${made[0]} lines x 12 made from history and saved`, build);
+const LOOK = { filter: {}, account: null, lineSet: null } as const;
 const dto: DeskDto = await desks.desk(company, budgetId, 'bench');
-say('its desk opened in the browser’s part', await middle(5, () => new LocalDesk(dto).show({}, null)));
+say('its desk opened in the browser’s part', await middle(5, () => new LocalDesk(dto).show(LOOK)));
 const desk = new LocalDesk(dto);
-const numbers = unpackGrid(desk.show({}, null).grid!).lines.flatMap(({ account }) => account ?? []);
+const numbers = unpackGrid(desk.show(LOOK).grid!).lines.flatMap(({ account }) => account ?? []);
 say(
   `one figure typed in ${numbers.length} lines x 12, until its grid is computed and packed`,
   await middle(30, (run) => {
     desk.edit(run, [{ kind: 'month', account: numbers[run]!, month: 3, text: '+1%' }], {});
-    desk.show({}, numbers[run]!);
+    desk.show({ ...LOOK, account: numbers[run]! });
   }),
 );
 const block: DeskEdit[] = numbers
@@ -74,7 +75,7 @@ say(
     const fresh = new LocalDesk(dto);
     const start = performance.now();
     fresh.edit(run, block, {});
-    fresh.show({}, null);
+    fresh.show(LOOK);
     say('  of which the edits and the grid', performance.now() - start);
   }),
 );

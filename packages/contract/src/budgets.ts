@@ -73,6 +73,10 @@ export const budgetGridQuerySchema = z.object({ filter: filterQuerySchema });
 /** How one account's row stands: which months are held, by whom it is made. */
 export const budgetRowSchema = z.object({
   account: z.string(),
+  name: z.string(),
+  /** what its lines hold together, by month and in the year */
+  months: z.array(minorSchema),
+  total: minorSchema,
   held: z.array(z.boolean()),
   lines: z.array(
     z.object({

@@ -49,6 +49,9 @@ export function deskRowDto(row: DeskRow, position: number, filter: DimensionFilt
   const words = lines.map((line) => lineBasisWords(row, line));
   return {
     account: account.number,
+    name: account.name,
+    months: Array.from({ length: 12 }, (_, month) => shown(rowAmount(lines, month))),
+    total: shown(rowAmount(lines, 'year')),
     held: Array.from({ length: 12 }, (_, month) => lines.some((line) => line.months[month]!.held)),
     leftOut: shown(words.reduce((sum, { leftOut }) => sum + leftOut, 0)),
     lines: lines.map((line, index) => {

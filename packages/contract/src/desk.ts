@@ -128,7 +128,7 @@ export const deskSchema = z
       actual: factsSchema,
       approved: z.array(z.object({ year: z.number().int(), dimensions: z.array(z.string()), facts: factsSchema })),
       oneOffs: z.object({ entries: factsSchema, months: z.array(z.string()) }),
-      /** figures of the budget's year by period number (1 to 12) */
+      /** figures by month, the first of the budget's year being 1; the year before it stands below */
       statistics: z.array(
         z.object({ series: z.string(), period: z.number().int(), dimensions: z.record(z.string(), z.string()), value: z.number() }),
       ),

@@ -8,6 +8,7 @@ import {
   RATIOS,
   shownColumns,
   shownOrder,
+  signOf,
   STATISTIC,
   type Cell,
   type Display,
@@ -124,6 +125,7 @@ export function gridDto(
       words: RATIO_WORDS.get(line.key) ?? null,
       opens: withParts.has(line.index),
       isZero: isZeroLine(grid, line, columns),
+      isTurned: isTurned(grid, line),
     })),
     cells: lines.map((line) => columns.map((column) => cellDto(grid.cells[line.index]![column.index]!))),
   };
@@ -133,6 +135,10 @@ const isPart = ({ kind }: PlannedLine): boolean => kind === 'account' || kind ==
 
 function isZeroLine(grid: StatementGrid, line: PlannedLine, columns: readonly PlannedColumn[]): boolean {
   return line.source.kind !== 'nothing' && columns.every((column) => isNothing(grid.cells[line.index]![column.index]!));
+}
+
+function isTurned({ plan }: StatementGrid, { kind, source, sign }: PlannedLine): boolean {
+  return kind === 'account' && source.kind === 'accounts' && signOf(plan.chart.accounts[source.accounts[0]!]!) !== sign;
 }
 
 function accountNumber({ plan }: StatementGrid, { kind, source }: PlannedLine): string | null {

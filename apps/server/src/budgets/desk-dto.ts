@@ -1,4 +1,4 @@
-import type { BalanceCube, BudgetBooks } from '@wise-margin/core';
+import { periodOfYear, type BalanceCube, type BudgetBooks } from '@wise-margin/core';
 import { packFacts, packLine, type BudgetDto, type DeskDto } from '@wise-margin/contract';
 import type { Books } from '../companies/books.ts';
 import type { StoredBudget } from './store.ts';
@@ -15,6 +15,7 @@ export function deskDto(of: {
   const { row } = budget;
   const { pattern, firstYear, lastYear, hasAdjustmentPeriod } = books.calendar;
   if (pattern.kind !== 'months') throw new RangeError('calendars of weeks are not opened yet');
+  const first = periodOfYear(books.calendar, row.year, 1)!;
   const pack = (cube: BalanceCube, dimensions: readonly string[]) => packFacts(books.chart, cube.facts, dimensions);
   return {
     budget: described,
@@ -36,9 +37,9 @@ export function deskDto(of: {
       })),
       oneOffs: { entries: pack(books.oneOffs.entries, row.dimensions), months: [...books.oneOffs.months] },
       statistics: books.calendar.periods
-        .filter(({ year }) => year === row.year)
-        .flatMap(({ index, number }) =>
-          books.statistics.figures(index).map((figure) => ({ ...figure, dimensions: { ...figure.dimensions }, period: number })),
+        .filter(({ year }) => year === row.year || year === row.year - 1)
+        .flatMap(({ index }) =>
+          books.statistics.figures(index).map((figure) => ({ ...figure, dimensions: { ...figure.dimensions }, period: index - first + 1 })),
         ),
     },
   };

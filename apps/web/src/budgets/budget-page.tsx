@@ -23,6 +23,7 @@ import { Ribbon } from './ribbon.tsx';
 import { SanityPanel, useSanity } from './sanity-panel.tsx';
 import { SidePanel } from './side-panel.tsx';
 import { SpreadChoice } from './spread-choice.tsx';
+import { useRows } from './use-rows.ts';
 import { usePickedRow } from './use-picked-row.ts';
 import { TargetPanel } from './target-panel.tsx';
 import { WhatIfPanel } from './what-if-panel.tsx';
@@ -50,7 +51,8 @@ export default function BudgetPage() {
   });
   const filter: FilterDto = Object.fromEntries(kept.map(([name, values]) => [name, [...values]]));
   const strange = kept.filter(([name, [value]]) => !company.dimensions.some((each) => each.name === name && each.values.includes(value!)));
-  const { opened, session, snapshot } = useDesk(company.id, id, { filter, account: selected });
+  const rows = useRows(company.id, search.get('rows'));
+  const { opened, session, snapshot } = useDesk(company.id, id, { filter, account: selected, lineSet: rows.lineSet });
   const [spread, setSpread] = useState<Spread>('history');
   const [showAll, setShowAll] = useState(false);
   const [withQuarters, setWithQuarters] = useState(false);
@@ -159,7 +161,7 @@ export default function BudgetPage() {
         </>
       }
     >
-      <Ribbon grid={shown.grid} year={budget.year} />
+      <Ribbon summary={shown.summary} year={budget.year} />
       <div className="my-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-[13px]">
         {company.dimensions
           .filter(({ name }) => budget.dimensions.includes(name))
@@ -172,6 +174,9 @@ export default function BudgetPage() {
               choose={(value) => set(`in.${name}`, value || null)}
             />
           ))}
+        {rows.options.length > 1 ? (
+          <Choice label="Rows" value={rows.key} options={rows.options} choose={(key) => set('rows', key || null)} />
+        ) : null}
         <SpreadChoice spread={spread} choose={setSpread} year={budget.year} />
         <CheckField label="Quarters" checked={withQuarters} set={setWithQuarters} />
         <CheckField label="Accounts without figures" checked={showAll} set={setShowAll} />
@@ -182,6 +187,11 @@ export default function BudgetPage() {
           There is no {name} “{value}”. Choose one above.
         </p>
       ))}
+      {rows.fault ? (
+        <p role="alert" className="mb-2 border-l-2 border-brick bg-sheet px-3 py-1.5 text-[13px]">
+          {rows.fault}
+        </p>
+      ) : null}
       <Told session={session} snapshot={snapshot} told={told} />
       <div className="flex min-h-0 flex-1 pb-3">
         <BudgetGrid

@@ -41,11 +41,7 @@ export function LinePanel({
   const company = useCompany();
   const { grid } = view;
   const months = grid.blocks.filter(({ key }) => key.startsWith('months.')).map(({ heading }) => heading.slice(0, 3));
-  const gridRow = grid.lines.findIndex(({ account }) => account === row.account);
-  const name = grid.lines[gridRow]?.name ?? row.account;
-  const cells = grid.cells[gridRow] ?? [];
-  const amounts = cells.slice(0, 12).map((cell) => (cell.kind === 'amount' ? cell.value : 0));
-  const year = cells[grid.columns.findIndex(({ key }) => key === 'year.budget')];
+  const { name, months: amounts } = row;
   const held = row.held.flatMap((isHeld, index) => (isHeld ? [index] : []));
   const release = (which: number[]) => session.apply([{ kind: 'release', account: row.account, months: which }]);
   const place = `${row.account} ${filterKey(filter)}`;
@@ -107,7 +103,7 @@ export function LinePanel({
         history={row.history}
         year={budget.year}
         amounts={shown}
-        total={preview?.total ?? (year?.kind === 'amount' ? year.value : 0)}
+        total={preview?.total ?? row.total}
         isPreview={preview !== null}
       />
       {row.lines.length > 1 || bases.length > 1 ? (

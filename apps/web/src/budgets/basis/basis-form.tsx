@@ -126,7 +126,7 @@ export function BasisForm({
           ))}
           {preview ? (
             <p role="status">
-              It gives {amount(preview.total)} for the year, {change(preview.change)}.
+              It gives {preview.total === 0 ? 'nothing' : amount(preview.total)} for the year, {change(preview.change)}.
             </p>
           ) : null}
           {targets.length > 1 ? (

@@ -6,6 +6,8 @@ const WIDTH = 1200;
 const HEIGHT = 108;
 const TOP = 20;
 const BOTTOM = 20;
+/** whole units of the currency beneath which bars are labeled in full */
+const SMALL = 100_000;
 
 /** Cash at the end of each month as outlined bars, for a plan is not yet fact; the lowest has a heavy frame, what is below zero stands in brick. */
 export function CashChart({
@@ -20,19 +22,20 @@ export function CashChart({
   const { exponent, currencyWords } = useCompany();
   const y = scaleLinear([Math.min(0, min(cash) ?? 0), Math.max(0, max(cash) ?? 0) || 1], [HEIGHT - BOTTOM, TOP]);
   const x = scaleLinear([0, months.length], [0, WIDTH]);
-  const text = (value: number) => formatAmount(value as Minor, { exponent, unit: 'thousands' });
+  // thousands of a small company would hide what the bars are of
+  const isLarge = cash.some((amount) => Math.abs(amount) >= SMALL * 10 ** exponent);
+  const unit = isLarge ? `thousands of ${currencyWords}` : currencyWords;
+  const text = (value: number) => formatAmount(value as Minor, { exponent, unit: isLarge ? 'thousands' : 'dollars' });
   return (
     <figure className="mt-1">
-      <figcaption className="text-[12px] text-ink-soft">
-        Cash at month end as planned, thousands of {currencyWords}. The lowest has the heavy frame.
-      </figcaption>
+      <figcaption className="text-[12px] text-ink-soft">Cash at month end as planned, {unit}. The lowest has the heavy frame.</figcaption>
       <div className="relative" style={{ height: HEIGHT }}>
         <svg
           viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
           className="absolute inset-0 h-full w-full"
           preserveAspectRatio="none"
           role="img"
-          aria-label={`Planned cash at month end, thousands of ${currencyWords}: ${months.map((month, index) => `${month} ${text(cash[index]!)}`).join(', ')}`}
+          aria-label={`Planned cash at month end, ${unit}: ${months.map((month, index) => `${month} ${text(cash[index]!)}`).join(', ')}`}
         >
           {cash.map((amount, month) => (
             <rect

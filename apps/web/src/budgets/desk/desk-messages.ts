@@ -1,8 +1,17 @@
-import type { Basis, BudgetNote, DeskEdit, DimensionFilter, Minor, TargetProposal, WhatIf, YearCompared } from '@wise-margin/core';
-import type { BudgetRowDto, DeskAnswerDto, DeskDto, GridChanges, PackedGrid, PreviewedBasis } from '@wise-margin/contract';
+import type { Basis, BudgetNote, DeskEdit, DimensionFilter, LineSet, Minor, TargetProposal, WhatIf, YearCompared } from '@wise-margin/core';
+import type { BudgetRowDto, CellDto, DeskAnswerDto, DeskDto, GridChanges, PackedGrid, PreviewedBasis } from '@wise-margin/contract';
 
-/** What is looked at: a slice, and the account whose panel is open. */
-export type Look = { readonly filter: DimensionFilter; readonly account: string | null };
+/** What is looked at: a slice, the account whose panel is open, and the rows; those of the income statement when no line set is given. */
+export type Look = { readonly filter: DimensionFilter; readonly account: string | null; readonly lineSet: LineSet | null };
+/** A line the year is summed up by, with its change on last year and its share of revenue. */
+export type SummaryLine = {
+  readonly key: string;
+  readonly name: string;
+  readonly budget: CellDto;
+  readonly difference: CellDto;
+  readonly percent: CellDto;
+  readonly share: CellDto;
+};
 export type BasisTry = { readonly account: string; readonly filter: DimensionFilter; readonly basis: Basis };
 export type Previewed = PreviewedBasis;
 /** A target for a line of the statement, to be shared among accounts. */
@@ -41,6 +50,7 @@ export type Shown = {
   /** null where they are as they were */
   readonly notes: readonly BudgetNote[] | null;
   readonly row: BudgetRowDto | null;
+  readonly summary: readonly SummaryLine[];
   readonly refusals: readonly { readonly edit: number; readonly account: string; readonly text: string; readonly message: string }[];
 };
 /** From the worker to the page. */

@@ -24,6 +24,7 @@ export type DeskView = {
   readonly held: NonNullable<Shown['held']>;
   readonly notes: NonNullable<Shown['notes']>;
   readonly row: Shown['row'];
+  readonly summary: Shown['summary'];
 };
 export type DeskSnapshot = {
   /** null until the worker has computed it */
@@ -60,7 +61,7 @@ export class DeskSession {
   readonly #listeners = new Set<() => void>();
   readonly #asked = new Map<number, (answer: Questions[keyof Questions]['answer']) => void>();
   #snapshot: DeskSnapshot;
-  #look: Look = { filter: {}, account: null };
+  #look: Look = { filter: {}, account: null, lineSet: null };
   #worker: Worker | null = null;
   #poll: ReturnType<typeof setInterval> | undefined;
   #retry: ReturnType<typeof setTimeout> | undefined;
@@ -195,12 +196,12 @@ export class DeskSession {
       this.#asked.delete(reply.id);
     } else if (reply.type === 'failed') this.#set({ save: { kind: 'refused', message: reply.message } });
     else {
-      const { row, refusals } = reply;
+      const { row, summary, refusals } = reply;
       const { view } = this.#snapshot;
       const grid = reply.grid ? unpackGrid(reply.grid) : view && withChanges(view.grid, reply.changes);
       const held = reply.held ?? view?.held;
       const notes = reply.notes ?? view?.notes;
-      if (grid && held && notes) this.#set({ view: { grid, held, notes, row }, ...(refusals.length > 0 ? { refusals } : {}) });
+      if (grid && held && notes) this.#set({ view: { grid, held, notes, row, summary }, ...(refusals.length > 0 ? { refusals } : {}) });
     }
   }
 

@@ -2,7 +2,7 @@ import type { DeskReply, DeskRequest, Look } from './desk-messages.ts';
 import { LocalDesk } from './local-desk.ts';
 
 let desk: LocalDesk | null = null;
-let look: Look = { filter: {}, account: null };
+let look: Look = { filter: {}, account: null, lineSet: null };
 const reply = (message: DeskReply): void => self.postMessage(message);
 
 self.onmessage = ({ data }: MessageEvent<DeskRequest>): void => {
@@ -16,12 +16,12 @@ self.onmessage = ({ data }: MessageEvent<DeskRequest>): void => {
 function answer(request: DeskRequest): void {
   if (request.type === 'open') {
     desk = new LocalDesk(request.desk);
-    look = { filter: request.filter, account: request.account };
+    look = request;
   }
   if (desk === null) return;
   if (request.type === 'ask') return reply({ type: 'answered', id: request.id, answer: desk.answer(request.question) });
-  if (request.type === 'look') look = { filter: request.filter, account: request.account };
+  if (request.type === 'look') look = request;
   const refusals = request.type === 'edit' ? desk.edit(request.id, request.edits, request.filter) : [];
   if (request.type === 'settle') desk.settle(request.id, request.answer);
-  reply({ type: 'shown', ...desk.show(look.filter, look.account), refusals });
+  reply({ type: 'shown', ...desk.show(look), refusals });
 }

@@ -7,6 +7,7 @@ import {
   type BudgetNote,
   type DeskEdit,
   type DimensionFilter,
+  type LineSet,
   type PlacedLine,
 } from '@wise-margin/core';
 import {
@@ -113,7 +114,7 @@ class Saving {
 type Page = { readonly grid: GridDto; readonly held: Readonly<Record<string, number>>; readonly notes: readonly BudgetNote[] };
 const seen = new WeakMap<LocalDesk, Page>();
 const pageOf = (desk: LocalDesk, filter: DimensionFilter = {}, account: string | null = null): Page => {
-  const { grid, changes, held, notes } = desk.show(filter, account);
+  const { grid, changes, held, notes } = desk.show({ filter, account, lineSet: null });
   const before = seen.get(desk);
   const now = {
     grid: grid ? unpackGrid(grid) : withChanges(before!.grid, changes),
@@ -249,4 +250,48 @@ describe('what is asked without changing anything', () => {
   });
   it('drivers there are', () => expect(local.answer({ kind: 'drivers', asked: null })).toEqual([]));
   it('leaves the budget as it was', () => expect(cellsOf(local)).toEqual(new Saving().cells));
+});
+
+describe('a budget by the rows of another line set', () => {
+  const LOOK = { filter: {}, account: null } as const;
+  const own: LineSet = {
+    key: 'own',
+    name: 'Own rows',
+    percentBase: 'sales',
+    lines: [
+      { kind: 'accounts', key: 'goods', name: 'Goods', selection: { classes: ['costOfSales'] }, sign: 'debit' },
+      { kind: 'accounts', key: 'sales', name: 'Sales', selection: { classes: ['revenue'] }, sign: 'credit' },
+      {
+        kind: 'accounts',
+        key: 'against',
+        name: 'Goods, as they lower the result',
+        selection: { classes: ['costOfSales'] },
+        sign: 'credit',
+      },
+      { kind: 'formula', key: 'left', name: 'Left', expression: 'sales - goods', result: 'amount' },
+    ],
+  };
+  const figure = (grid: GridDto, key: string) => {
+    const cell =
+      grid.cells[grid.lines.findIndex((line) => line.key === key)]![grid.columns.findIndex((each) => each.key === 'year.budget')]!;
+    return cell.kind === 'amount' ? cell.value : null;
+  };
+  it('shows its order and subtotals, brought up to date by edits, and the summary as before', () => {
+    const desk = new LocalDesk(dto);
+    const first = desk.show({ ...LOOK, lineSet: own });
+    const grid = unpackGrid(first.grid!);
+    expect(grid.lines.filter(({ kind }) => kind !== 'account').map(({ key }) => key)).toEqual(['goods', 'sales', 'against', 'left']);
+    expect(['sales', 'goods', 'left'].map((key) => figure(grid, key))).toEqual([18_000, 4800, 13_200]);
+    expect(first.summary).toEqual(new LocalDesk(dto).show({ ...LOOK, lineSet: null }).summary);
+    desk.edit(1, [{ kind: 'month', account: '5000', month: 0, text: '10' }], {});
+    const next = desk.show({ ...LOOK, lineSet: own });
+    const now = next.grid ? unpackGrid(next.grid) : withChanges(grid, next.changes);
+    expect(['sales', 'goods', 'left'].map((key) => figure(now, key))).toEqual([18_000, 5400, 12_600]);
+    // and back to those of the statement, whole
+    expect(unpackGrid(desk.show({ ...LOOK, lineSet: null }).grid!).lines.some(({ key }) => key === 'net_income')).toBe(true);
+  });
+  it('tells rows that show an account with its sign turned', () => {
+    const { lines } = unpackGrid(new LocalDesk(dto).show({ ...LOOK, lineSet: own }).grid!);
+    expect(lines.filter(({ isTurned }) => isTurned).map(({ parent, account: number }) => [parent, number])).toEqual([['against', '5000']]);
+  });
 });

@@ -18,11 +18,13 @@ import {
   type DeskEdit,
   type DimensionFilter,
   type LineChange,
+  type LineSet,
   type NoteChange,
   type StatementGrid,
 } from '@wise-margin/core';
 import {
   booksOfDesk,
+  cellDto,
   gridChanges,
   deskIssueWords,
   deskRowDto,
@@ -35,10 +37,12 @@ import {
   type GridDto,
   type GridChanges,
 } from '@wise-margin/contract';
-import type { BasisTry, Previewed, Question, Questions, Shown } from './desk-messages.ts';
+import type { BasisTry, Look, Previewed, Question, Questions, Shown, SummaryLine } from './desk-messages.ts';
 
-/** Lines a year is summed up by. */
-const SUMMARY = ['revenue', 'gross_profit', 'operating_expenses', 'operating_result', 'net_income'];
+/** Lines a year is summed up by as one types. */
+const SUMMARY = ['revenue', 'gross_profit', 'operating_result', 'net_income'];
+/** Lines what-ifs are compared by. */
+const COMPARED = ['revenue', 'gross_profit', 'operating_expenses', 'operating_result', 'net_income'];
 
 const NO_CHANGES: GridChanges = { rows: [], columns: [], cells: { shapes: [], rows: [] } };
 
@@ -62,7 +66,10 @@ export class LocalDesk {
   readonly #books: BudgetBooks;
   readonly #head: BudgetHead;
   readonly #desk: BudgetDesk;
+  /** by the rows of the income statement */
   readonly #figures: BudgetFigures;
+  /** by the rows of another line set, while that is looked at */
+  #own: { readonly lineSet: string; readonly figures: BudgetFigures } | null = null;
   readonly #positions: ReadonlyMap<string, number>;
   #pending: Pending[] = [];
   /** notes as they were shown last */
@@ -119,14 +126,14 @@ export class LocalDesk {
   }
 
   /**
-   * The grid under a filter, and the row that is looked at. Where the same slice was shown before, what changed
-   * alone.
+   * The grid under a filter, and the row that is looked at. Where the same rows of the same slice were shown
+   * before, what changed alone.
    */
-  show(filter: DimensionFilter, account: string | null): Omit<Shown, 'refusals'> {
-    const grid = this.#figures.grid(filter);
+  show({ filter, account, lineSet }: Look): Omit<Shown, 'refusals'> {
+    const grid = this.#figuresBy(lineSet).grid(filter);
     const before = this.#shown;
-    const changes =
-      before !== null && filterKey(before.grid.filter) === filterKey(filter) ? gridChanges(before.dto, before.grid, grid) : null;
+    const isSame = before !== null && before.grid.plan === grid.plan && filterKey(before.grid.filter) === filterKey(filter);
+    const changes = isSame ? gridChanges(before.dto, before.grid, grid) : null;
     const dto = changes
       ? before!.dto
       : gridDto(grid, { budget: this.#name, view: { key: 'budget', name: this.#name, note: '', openAll: false }, issues: [] });
@@ -137,6 +144,7 @@ export class LocalDesk {
       changes: changes ?? NO_CHANGES,
       held,
       notes: this.#changedNotes(),
+      summary: this.#summary(filter),
       row: position === undefined ? null : deskRowDto({ books: this.#books, head: this.#head, desk: this.#desk }, position, filter),
     };
     this.#shown = { grid, dto };
@@ -180,7 +188,7 @@ export class LocalDesk {
       case 'whatIf': {
         const tried = whatIf({ books: this.#books, head: this.#head, lines: [...this.#desk.lines], tried: question.asked });
         const options = { books: this.#books, head: this.#head, lineSet: INCOME_LINES, columnSet: BUDGET_GRID_COLUMNS };
-        return yearsCompared(this.#figures.grid({}), new BudgetFigures({ ...options, lines: tried }).grid({}), SUMMARY, 'year.budget');
+        return yearsCompared(this.#figures.grid({}), new BudgetFigures({ ...options, lines: tried }).grid({}), COMPARED, 'year.budget');
       }
       case 'target': {
         const { line, target, accounts } = question.asked;
@@ -200,6 +208,41 @@ export class LocalDesk {
     }
   }
 
+  /** The figures by the rows of a line set; those of the income statement when none is given. */
+  #figuresBy(lineSet: LineSet | null): BudgetFigures {
+    if (lineSet === null) {
+      this.#own = null;
+      return this.#figures;
+    }
+    const text = JSON.stringify(lineSet);
+    if (this.#own?.lineSet !== text)
+      this.#own = {
+        lineSet: text,
+        figures: new BudgetFigures({
+          books: this.#books,
+          head: this.#head,
+          lines: this.#desk.lines,
+          lineSet,
+          columnSet: BUDGET_GRID_COLUMNS,
+        }),
+      };
+    return this.#own.figures;
+  }
+
+  /** The year's summary under a filter; lines the statement has not are left out. */
+  #summary(filter: DimensionFilter): SummaryLine[] {
+    const { plan, cells } = this.#figures.grid(filter);
+    const at = (key: string) => plan.columns.findIndex((column) => column.key === key);
+    const [budget, difference, percent, share] = ['budget', 'difference', 'percent', 'cents'].map((key) => at(`year.${key}`));
+    return SUMMARY.flatMap((key) => {
+      const row = plan.lineOfKey.get(key);
+      if (row === undefined) return [];
+      const cell = (column: number | undefined) => cellDto(cells[row]![column!]!);
+      const { name } = plan.lines[row]!;
+      return [{ key, name, budget: cell(budget), difference: cell(difference), percent: cell(percent), share: cell(share) }];
+    });
+  }
+
   #changedNotes(): readonly BudgetNote[] | null {
     const notes = [...this.#desk.notes];
     const before = this.#notes;
@@ -210,6 +253,7 @@ export class LocalDesk {
   #accept(changes: readonly LineChange[]): void {
     for (const { after } of changes) this.#touched.add(after.position);
     this.#figures.accept(changes);
+    this.#own?.figures.accept(changes);
   }
 
   #replace(id: number, before: LineChange['before']): void {

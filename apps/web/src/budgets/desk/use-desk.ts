@@ -1,4 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
+import type { LineSet } from '@wise-margin/core';
 import type { DeskDto, FilterDto } from '@wise-margin/contract';
 import { useEffect, useMemo, useRef, useSyncExternalStore } from 'react';
 import { getJson, queryText } from '../../api/client.ts';
@@ -10,7 +11,11 @@ const NOTHING_YET: DeskSnapshot | null = null;
 const never = () => () => undefined;
 
 /** Opens a budget to be worked on, and follows what is looked at. */
-export function useDesk(company: number, budget: number, look: { readonly filter: FilterDto; readonly account: string | null }) {
+export function useDesk(
+  company: number,
+  budget: number,
+  look: { readonly filter: FilterDto; readonly account: string | null; readonly lineSet: LineSet | null },
+) {
   const client = useQueryClient();
   const opened = useQuery({
     queryKey: ['desk', company, budget],
@@ -34,14 +39,15 @@ export function useDesk(company: number, budget: number, look: { readonly filter
     [client, company, data],
   );
   const filterText = JSON.stringify(look.filter);
-  const { account } = look;
-  const latest = useRef({ filterText, account });
+  const { account, lineSet } = look;
+  const latest = useRef({ filterText, account, lineSet });
   useEffect(() => {
-    latest.current = { filterText, account };
-    session?.look({ filter: JSON.parse(filterText) as FilterDto, account });
-  }, [session, filterText, account]);
+    latest.current = { filterText, account, lineSet };
+    session?.look({ filter: JSON.parse(filterText) as FilterDto, account, lineSet });
+  }, [session, filterText, account, lineSet]);
   useEffect(() => {
-    session?.start({ filter: JSON.parse(latest.current.filterText) as FilterDto, account: latest.current.account });
+    const { filterText: text, ...rest } = latest.current;
+    session?.start({ filter: JSON.parse(text) as FilterDto, ...rest });
     return () => session?.stop();
   }, [session]);
   const snapshot = useSyncExternalStore(session?.subscribe ?? never, session?.snapshot ?? (() => NOTHING_YET));

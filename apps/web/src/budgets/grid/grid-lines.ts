@@ -35,7 +35,10 @@ export function budgetLines(
     if (isLeftOut && (line.kind === 'account' || line.kind === 'accounts')) return [];
     const accounts =
       line.account !== null
-        ? [line.account]
+        ? // what is typed is in the account's own sign: a row that shows the other one is looked at alone
+          line.isTurned
+          ? []
+          : [line.account]
         : line.kind === 'accounts'
           ? beneath(line.key)
           : line.kind === 'total'
