@@ -125,7 +125,7 @@ export function gridDto(
       words: RATIO_WORDS.get(line.key) ?? null,
       opens: withParts.has(line.index),
       isZero: isZeroLine(grid, line, columns),
-      isTurned: isTurned(grid, line),
+      isIndirect: isIndirect(grid, line),
     })),
     cells: lines.map((line) => columns.map((column) => cellDto(grid.cells[line.index]![column.index]!))),
   };
@@ -137,8 +137,9 @@ function isZeroLine(grid: StatementGrid, line: PlannedLine, columns: readonly Pl
   return line.source.kind !== 'nothing' && columns.every((column) => isNothing(grid.cells[line.index]![column.index]!));
 }
 
-function isTurned({ plan }: StatementGrid, { kind, source, sign }: PlannedLine): boolean {
-  return kind === 'account' && source.kind === 'accounts' && signOf(plan.chart.accounts[source.accounts[0]!]!) !== sign;
+function isIndirect({ plan }: StatementGrid, { kind, source, sign, filter, measure }: PlannedLine): boolean {
+  if (kind !== 'account' || source.kind !== 'accounts') return false;
+  return signOf(plan.chart.accounts[source.accounts[0]!]!) !== sign || Object.keys(filter).length > 0 || measure !== null;
 }
 
 function accountNumber({ plan }: StatementGrid, { kind, source }: PlannedLine): string | null {

@@ -57,8 +57,8 @@ export const gridLineSchema = z.object({
   opens: z.boolean(),
   /** every figure of the line is zero or blank */
   isZero: z.boolean(),
-  /** an account shown with the sign opposite to its own, such as an expense among income */
-  isTurned: z.boolean(),
+  /** an account shown otherwise than it is budgeted: with the opposite sign, or a slice of it alone */
+  isIndirect: z.boolean(),
 });
 export const gridColumnSchema = z.object({
   key: z.string(),

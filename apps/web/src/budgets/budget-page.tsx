@@ -29,6 +29,7 @@ import { TargetPanel } from './target-panel.tsx';
 import { WhatIfPanel } from './what-if-panel.tsx';
 
 const NONE = '(none)';
+const MOST_NAMED = 12;
 const capitalized = (name: string): string => name[0]!.toUpperCase() + name.slice(1);
 
 /** A budget as a month grid that is typed into. */
@@ -190,6 +191,13 @@ export default function BudgetPage() {
       {rows.fault ? (
         <p role="alert" className="mb-2 border-l-2 border-brick bg-sheet px-3 py-1.5 text-[13px]">
           {rows.fault}
+        </p>
+      ) : null}
+      {shown.outside.length > 0 ? (
+        <p role="status" className="mb-2 border-l-2 border-copper bg-sheet px-3 py-1.5 text-[13px]">
+          {shown.outside.length === 1 ? 'One budgeted account is' : `${shown.outside.length} budgeted accounts are`} not among these rows:{' '}
+          {shown.outside.slice(0, MOST_NAMED).join(', ')}
+          {shown.outside.length > MOST_NAMED ? ` and ${shown.outside.length - MOST_NAMED} more` : ''}.
         </p>
       ) : null}
       <Told session={session} snapshot={snapshot} told={told} />

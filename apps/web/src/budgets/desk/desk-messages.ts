@@ -51,6 +51,8 @@ export type Shown = {
   readonly notes: readonly BudgetNote[] | null;
   readonly row: BudgetRowDto | null;
   readonly summary: readonly SummaryLine[];
+  /** accounts with an amount that the rows of the line set leave out */
+  readonly outside: readonly string[];
   readonly refusals: readonly { readonly edit: number; readonly account: string; readonly text: string; readonly message: string }[];
 };
 /** From the worker to the page. */

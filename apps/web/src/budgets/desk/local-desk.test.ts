@@ -268,6 +268,14 @@ describe('a budget by the rows of another line set', () => {
         selection: { classes: ['costOfSales'] },
         sign: 'credit',
       },
+      {
+        kind: 'accounts',
+        key: 'north',
+        name: 'Sales of the north',
+        selection: { classes: ['revenue'] },
+        sign: 'credit',
+        filter: { department: ['North'] },
+      },
       { kind: 'formula', key: 'left', name: 'Left', expression: 'sales - goods', result: 'amount' },
     ],
   };
@@ -280,8 +288,15 @@ describe('a budget by the rows of another line set', () => {
     const desk = new LocalDesk(dto);
     const first = desk.show({ ...LOOK, lineSet: own });
     const grid = unpackGrid(first.grid!);
-    expect(grid.lines.filter(({ kind }) => kind !== 'account').map(({ key }) => key)).toEqual(['goods', 'sales', 'against', 'left']);
+    expect(grid.lines.filter(({ kind }) => kind !== 'account').map(({ key }) => key)).toEqual([
+      'goods',
+      'sales',
+      'against',
+      'north',
+      'left',
+    ]);
     expect(['sales', 'goods', 'left'].map((key) => figure(grid, key))).toEqual([18_000, 4800, 13_200]);
+    expect(first.outside).toEqual([]);
     expect(first.summary).toEqual(new LocalDesk(dto).show({ ...LOOK, lineSet: null }).summary);
     desk.edit(1, [{ kind: 'month', account: '5000', month: 0, text: '10' }], {});
     const next = desk.show({ ...LOOK, lineSet: own });
@@ -290,8 +305,19 @@ describe('a budget by the rows of another line set', () => {
     // and back to those of the statement, whole
     expect(unpackGrid(desk.show({ ...LOOK, lineSet: null }).grid!).lines.some(({ key }) => key === 'net_income')).toBe(true);
   });
-  it('tells rows that show an account with its sign turned', () => {
+  it('tells budgeted accounts that it leaves out', () => {
+    const part = { ...own, lines: own.lines.slice(1, 2) };
+    const desk = new LocalDesk(dto);
+    expect(desk.show({ ...LOOK, lineSet: part }).outside).toEqual(['5000']);
+    desk.edit(1, [{ kind: 'month', account: '6000', month: 3, text: '5' }], {});
+    expect(desk.show({ ...LOOK, lineSet: part }).outside).toEqual(['5000', '6000']);
+    expect(desk.show({ ...LOOK, lineSet: null }).outside).toEqual([]);
+  });
+  it('tells rows that show an account otherwise than it is budgeted', () => {
     const { lines } = unpackGrid(new LocalDesk(dto).show({ ...LOOK, lineSet: own }).grid!);
-    expect(lines.filter(({ isTurned }) => isTurned).map(({ parent, account: number }) => [parent, number])).toEqual([['against', '5000']]);
+    expect(lines.filter(({ isIndirect }) => isIndirect).map(({ parent, account: number }) => [parent, number])).toEqual([
+      ['against', '5000'],
+      ['north', '4000'],
+    ]);
   });
 });

@@ -145,6 +145,7 @@ export class LocalDesk {
       held,
       notes: this.#changedNotes(),
       summary: this.#summary(filter),
+      outside: lineSet === null ? [] : this.#outside(grid),
       row: position === undefined ? null : deskRowDto({ books: this.#books, head: this.#head, desk: this.#desk }, position, filter),
     };
     this.#shown = { grid, dto };
@@ -227,6 +228,17 @@ export class LocalDesk {
         }),
       };
     return this.#own.figures;
+  }
+
+  /** Accounts with an amount that no row of a grid is of. */
+  #outside({ plan }: StatementGrid): string[] {
+    const shown = new Set(plan.lines.flatMap(({ source }) => (source.kind === 'accounts' ? source.accounts : [])));
+    const budgeted = new Set<number>();
+    for (const { position, months } of this.#desk.lines) if (months.some(({ amount }) => amount !== 0)) budgeted.add(position);
+    return [...budgeted]
+      .filter((position) => !shown.has(position))
+      .sort((a, b) => a - b)
+      .map((position) => this.#books.chart.accounts[position]!.number);
   }
 
   /** The year's summary under a filter; lines the statement has not are left out. */

@@ -43,9 +43,10 @@ const rowOf = (key: string) => grid.lines.findIndex((each) => each.line.key === 
 describe('lines and columns of the month grid', () => {
   it('leave out groups of one account and accounts without figures', () =>
     expect(grid.lines.map((each) => each.line.key)).toEqual(['section', 'group', 'a', 'b', 'c', 'total', 'profit']));
-  it('leave rows alone that show an account with its sign turned', () => {
-    const turned = dto.lines.map((each) => (each.key === 'a' ? { ...each, isTurned: true } : each));
-    expect(budgetLines(turned, { showAll: false }).find((each) => each.line.key === 'a')!.accounts).toEqual([]);
+  it('take no figure for an account shown otherwise than it is budgeted, nor for what stands above it', () => {
+    const turned = dto.lines.map((each) => (each.key === 'a' ? { ...each, isIndirect: true } : each));
+    const accounts = (key: string) => budgetLines(turned, { showAll: false }).find((each) => each.line.key === key)!.accounts;
+    expect(['a', 'group', 'total', 'b'].map(accounts)).toEqual([[], [], [], ['5020']]);
   });
   it('keep an account without figures that was asked for', () => {
     const shown = (always: string) => budgetLines(dto.lines, { showAll: false, always }).map((each) => each.line.key);
