@@ -273,7 +273,15 @@ test('a what-if is seen against the budget and a target shared out, taken and ta
   await target.getByLabel('Shared over accounts').fill('9999');
   await expect(target.getByRole('alert')).toContainText('No line of the budget is among these accounts');
   await target.getByLabel('Shared over accounts').fill('6310, 6410');
-  await expect(target.getByRole('table', { name: 'The proposal' }).getByRole('row')).toHaveCount(2);
+  const proposal = target.getByRole('table', { name: 'The proposal' });
+  await expect(proposal.getByRole('row')).toHaveCount(3);
+  const travel = proposal.getByRole('row', { name: /^6410/ });
+  const bySize = await travel.innerText();
+  await target.getByLabel('By', { exact: true }).selectOption('typed');
+  await target.getByLabel('Weight of 6410 Travel').fill('much');
+  await expect(target.getByRole('alert')).toContainText('6410: “much” is no weight.');
+  await target.getByLabel('Weight of 6410 Travel').fill('3');
+  await expect(travel).not.toHaveText(bySize);
   await expectAccessible(page);
   await target.getByRole('button', { name: 'Take the proposal' }).click();
   const result = page.getByLabel('Summary of the year').getByText('600,000');

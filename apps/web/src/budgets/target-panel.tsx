@@ -15,8 +15,14 @@ const TARGETS = [
   ['cost_of_sales', 'Cost of sales'],
   ['operating_expenses', 'Operating expenses'],
 ] as const;
+const SHARES = [
+  ['size', 'their size'],
+  ['even', 'evenly'],
+  ['typed', 'weights of their own'],
+] as const;
+const WEIGHT = /^\d{1,9}(\.\d{1,6})?$/;
 
-/** A target from above: the gap to it, shared over chosen accounts by their size, to be taken or left. */
+/** A target from above: the gap to it, shared over chosen accounts by weight, to be taken or left. */
 export function TargetPanel({
   session,
   grid,
@@ -30,6 +36,9 @@ export function TargetPanel({
   const [line, setLine] = useState<(typeof TARGETS)[number][0]>('operating_result');
   const [text, setText] = useState('');
   const [list, setList] = useState('');
+  const [by, setBy] = useState<(typeof SHARES)[number][0]>('size');
+  /** weights typed, by account */
+  const [typed, setTyped] = useState<Readonly<Record<string, string>>>({});
   const [proposal, setProposal] = useState<Questions['target']['answer'] | null>(null);
   const target = parseAmount(text.replaceAll(',', ''), exponent);
   const parsed = parseAccountList(list);
@@ -39,7 +48,13 @@ export function TargetPanel({
     return account !== null && cell?.kind === 'amount' && cell.value !== 0 ? [{ account, name }] : [];
   });
   const chosen = parsed.ok ? budgeted.filter(({ account }) => selectsNumber(parsed.list, account)) : [];
-  const asked = target.ok ? JSON.stringify({ line, target: target.value, accounts: chosen.map(({ account }) => account) }) : null;
+  const weightText = (account: string) => typed[account] ?? '1';
+  const badWeight = by === 'typed' ? chosen.find(({ account }) => !WEIGHT.test(weightText(account).trim())) : undefined;
+  const weights = by === 'size' ? null : chosen.map(({ account }) => (by === 'even' ? 1 : Number(weightText(account))));
+  const asked =
+    target.ok && !badWeight
+      ? JSON.stringify({ line, target: target.value, accounts: chosen.map(({ account }) => account), weights })
+      : null;
   useEffect(() => {
     if (asked === null) return;
     let isLatest = true;
@@ -57,25 +72,35 @@ export function TargetPanel({
         ? `“${parsed.part}” is no account. Write accounts such as 6000-6999, 6410.`
         : list.trim() !== '' && chosen.length === 0
           ? 'No line of the budget is among these accounts.'
-          : null;
+          : badWeight
+            ? `${badWeight.account}: “${weightText(badWeight.account)}” is no weight. Write a number such as 1 or 2.5.`
+            : null;
   const name = (number: string) => budgeted.find(({ account }) => account === number)?.name ?? '';
   const shown = asked === null ? null : proposal;
   return (
-    <SidePanel
-      title="Target"
-      words="What is missing to it is shared over the accounts you choose, by their size, in the shape of their months."
-    >
+    <SidePanel title="Target" words="What is missing to it is shared over the accounts you choose, in the shape of their months.">
       <div className="mt-2 grid grid-cols-2 gap-x-2 gap-y-1">
         <SelectField label="Target for" value={line} options={TARGETS} set={setLine} />
         <TextField label="Amount of the year" value={text} set={setText} />
-        <div className="col-span-2">
-          <TextField label="Shared over accounts" placeholder="6000-6999" value={list} set={setList} />
-        </div>
+        <TextField label="Shared over accounts" placeholder="6000-6999" value={list} set={setList} />
+        <SelectField label="By" value={by} options={SHARES} set={setBy} />
       </div>
       {fault ? (
         <p role="alert" className="mt-1 text-brick">
           {fault}
         </p>
+      ) : null}
+      {by === 'typed' && chosen.length > 0 ? (
+        <div role="group" aria-label="Weights" className="mt-2 grid grid-cols-2 gap-x-2 gap-y-1">
+          {chosen.map(({ account }) => (
+            <TextField
+              key={account}
+              label={`Weight of ${account} ${name(account)}`}
+              value={weightText(account)}
+              set={(weight) => setTyped({ ...typed, [account]: weight })}
+            />
+          ))}
+        </div>
       ) : null}
       {shown && fault === null ? (
         <>
@@ -84,6 +109,17 @@ export function TargetPanel({
             <Amount value={shown.gap} exponent={exponent} />
           </p>
           <table className="ledger-table mt-1 w-full" aria-label="The proposal">
+            <thead>
+              <tr className="text-ink-soft">
+                <th scope="col">Account</th>
+                <th scope="col" className="text-right!">
+                  Now
+                </th>
+                <th scope="col" className="text-right!">
+                  Proposed
+                </th>
+              </tr>
+            </thead>
             <tbody>
               {shown.shares.map(({ account, from, to }) => (
                 <tr key={account}>

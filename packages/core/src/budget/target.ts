@@ -15,11 +15,12 @@ export type TargetProposal = {
 };
 
 /**
- * A target from above shared out: what is missing to it is spread over chosen accounts by their size, exactly.
+ * A target from above shared out: what is missing to it is spread over chosen accounts by weight, exactly.
  * The budget stays; the proposal is taken or left.
  * @param options.current what the targeted figure is now, in its shown sign
  * @param options.counts +1 when the chosen accounts, as they are shown, add to the target and -1 when they are taken from it
- * @param options.accounts numbers of those chosen; without any amount in them they share evenly
+ * @param options.accounts numbers of those chosen
+ * @param options.weights one for each of them, none negative; left out, the size of what each holds. All zero share evenly
  */
 export function targetProposal(options: {
   readonly books: BudgetBooks;
@@ -27,9 +28,10 @@ export function targetProposal(options: {
   readonly current: Minor;
   readonly target: Minor;
   readonly accounts: readonly string[];
+  readonly weights?: readonly number[] | null;
   readonly counts: (account: string) => 1 | -1;
 }): TargetProposal {
-  const { books, lines, current, target, accounts, counts } = options;
+  const { books, lines, current, target, accounts, weights: given, counts } = options;
   const gap = minor(target - current);
   const totals = new Map<string, number>(accounts.map((account) => [account, 0]));
   for (const line of lines) {
@@ -37,7 +39,7 @@ export function targetProposal(options: {
     if (held !== undefined) totals.set(line.account, held + signOf(books.chart.accounts[line.position]!) * yearTotal(line.months));
   }
   if (accounts.length === 0) return { gap, shares: [] };
-  const weights = accounts.map((account) => Math.abs(totals.get(account)!));
+  const weights = given ?? accounts.map((account) => Math.abs(totals.get(account)!));
   const parts = apportion(gap, weights.every((weight) => weight === 0) ? weights.map(() => 1) : weights);
   return {
     gap,

@@ -74,6 +74,25 @@ describe('a target from above', () => {
         },
       ),
     ));
+  it('is shared by weights of one’s own, evenly when they are all zero', () => {
+    const lines = [line(1, '6000', TYPED, 900), line(2, '6100', TYPED, 100, SOUTH)];
+    const shared = (weights: readonly number[] | null) =>
+      targetProposal({
+        books,
+        lines,
+        current: minor(0),
+        target: minor(-100),
+        accounts: ['6000', '6100'],
+        weights,
+        counts: () => -1,
+      }).shares.map(({ from, to }) => to - from);
+    expect([shared(null), shared([1, 3]), shared([0, 1]), shared([0, 0])]).toEqual([
+      [90, 10],
+      [25, 75],
+      [0, 100],
+      [50, 50],
+    ]);
+  });
   it('keeps the shape of the months, and gives nothing without lines to share it', () => {
     const shaped = {
       ...line(1, '6000', TYPED),

@@ -15,7 +15,13 @@ export type SummaryLine = {
 export type BasisTry = { readonly account: string; readonly filter: DimensionFilter; readonly basis: Basis };
 export type Previewed = PreviewedBasis;
 /** A target for a line of the statement, to be shared among accounts. */
-export type TargetTry = { readonly line: string; readonly target: Minor; readonly accounts: readonly string[] };
+export type TargetTry = {
+  readonly line: string;
+  readonly target: Minor;
+  readonly accounts: readonly string[];
+  /** one for each account; null shares by their size */
+  readonly weights: readonly number[] | null;
+};
 /** What can be asked of the worker without changing anything, and what it answers. */
 export type Questions = {
   readonly basis: { readonly asked: BasisTry; readonly answer: Previewed };

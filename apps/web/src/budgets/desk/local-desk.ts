@@ -192,7 +192,7 @@ export class LocalDesk {
         return yearsCompared(this.#figures.grid({}), new BudgetFigures({ ...options, lines: tried }).grid({}), COMPARED, 'year.budget');
       }
       case 'target': {
-        const { line, target, accounts } = question.asked;
+        const { line, target, accounts, weights } = question.asked;
         const grid = this.#figures.grid({});
         const cell = grid.cells[grid.plan.lineOfKey.get(line) ?? -1]?.[grid.plan.columns.findIndex(({ key }) => key === 'year.budget')];
         const lines = [...this.#desk.lines];
@@ -202,6 +202,7 @@ export class LocalDesk {
           current: minor(cell?.kind === 'amount' ? cell.value : 0),
           target,
           accounts,
+          weights,
           counts: (account) => countsIn(grid.plan, line, account),
         });
         return { ...proposal, edits: editsOfProposal(proposal.shares, lines, (amount) => toDecimalText(amount, this.#books.exponent)) };
