@@ -231,7 +231,7 @@ describe('what is asked without changing anything', () => {
     });
   });
   it('a target, with the edits that reach it', () => {
-    const answer = local.answer({ kind: 'target', asked: { line: 'revenue', target: minor(24_000), accounts: ['4000'] } });
+    const answer = local.answer({ kind: 'target', asked: { line: 'revenue', target: minor(24_000), accounts: ['4000'], weights: null } });
     expect(answer).toMatchObject({
       gap: 6000,
       shares: [{ account: '4000', from: 18_000, to: 24_000 }],
