@@ -2,38 +2,21 @@ import { group } from 'd3';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { minor, selectionFigures, toDecimalText, type Spread } from '@wise-margin/core';
 import type { BudgetEditDto } from '@wise-margin/contract';
-import { memo, useEffect, useMemo, useRef, useState, type ClipboardEvent, type KeyboardEvent, type MouseEvent } from 'react';
+import { memo, useEffect, useMemo, useRef, useState, type ClipboardEvent } from 'react';
 import { ScenarioSwatch } from '../../ui/scenario-swatch.tsx';
 import { useStable } from '../../ui/use-stable.ts';
 import type { DeskView } from '../desk/desk-session.ts';
-import type { RowHandlers } from './budget-cell.tsx';
 import { BudgetRow } from './budget-row.tsx';
 import { budgetColumns } from './grid-columns.ts';
-import {
-  changeAll,
-  editAt,
-  fillRight,
-  isTyped,
-  pasteBlock,
-  placesBetween,
-  shapeOf,
-  spreadAgain,
-  totalOver,
-  type Place,
-} from './grid-edits.ts';
+import { changeAll, fillRight, pasteBlock, shapeOf, spreadAgain, totalOver, type Place } from './grid-edits.ts';
 import { budgetLines } from './grid-lines.ts';
 import { SelectionBar } from './selection-bar.tsx';
+import { useGridCursor } from './use-grid-cursor.ts';
 
 const ROW = 27;
 /** Beyond so many lines only those in view are drawn. */
 const MOST_DRAWN = 150;
 const NONE: readonly string[] = [];
-const MOVES: Readonly<Record<string, readonly [number, number]>> = {
-  ArrowUp: [-1, 0],
-  ArrowDown: [1, 0],
-  ArrowLeft: [0, -1],
-  ArrowRight: [0, 1],
-};
 
 /**
  * The month grid: type over a figure, arrows move, Shift extends, Enter goes down, Tab right, paste from a
@@ -87,13 +70,7 @@ export const BudgetGrid = memo(function BudgetGrid({
   const words = useMemo(() => dto.columns.map((column) => column.words), [dto.columns]);
   const grid = { lines, columns, spread };
   const scroller = useRef<HTMLDivElement>(null);
-  const [anchor, setAnchor] = useState<Place | null>(null);
-  const [at, setAt] = useState<Place | null>(null);
   const [shape, setShape] = useState<{ readonly account: string; readonly spread: Spread } | null>(null);
-  const [editing, setEditing] = useState<(Place & { readonly text: string }) | null>(null);
-  const isDragging = useRef(false);
-  /** focus is moved by a key: what is selected was set by it already */
-  const isGoing = useRef(false);
   const isLarge = lines.length > MOST_DRAWN;
   const rows = useVirtualizer({
     count: lines.length,
@@ -107,129 +84,26 @@ export const BudgetGrid = memo(function BudgetGrid({
   const before = isLarge ? (items[0]?.start ?? 0) : 0;
   const after = isLarge ? rows.getTotalSize() - (items.at(-1)?.end ?? 0) : 0;
   const drawn = isLarge ? items.map(({ index }) => index) : lines.map((_, index) => index);
-  const places = at === null ? [] : placesBetween(anchor ?? at, at).filter((place) => isTyped(grid, place));
   const valueAt = ({ row, column }: Place): number => {
     const cell = dto.cells[lines[row]!.index]![columns[column]!.position]!;
     return cell.kind === 'amount' ? cell.value : 0;
   };
   const textAt = (place: Place): string => toDecimalText(minor(valueAt(place)), exponent);
-  const figures = places.length > 1 ? selectionFigures(places.map((place) => minor(valueAt(place)))) : null;
-
-  const focusAt = (place: Place, tries = 5): void => {
-    const cell = scroller.current?.querySelector<HTMLElement>(`[data-row="${place.row}"][data-column="${place.column}"]`);
-    if (cell) {
-      isGoing.current = true;
-      cell.focus();
-      isGoing.current = false;
-      cell.scrollIntoView({ block: 'nearest', inline: 'nearest' });
-    } else if (tries > 0) {
-      rows.scrollToIndex(place.row);
-      requestAnimationFrame(() => focusAt(place, tries - 1));
-    }
-  };
-  const step = (from: Place, [down, right]: readonly [number, number]): Place | null => {
-    for (
-      let row = from.row + down, column = from.column + right;
-      row >= 0 && row < lines.length && column >= 0 && column < columns.length;
-      row += down, column += right
-    ) {
-      if (isTyped(grid, { row, column })) return { row, column };
-    }
-    return null;
-  };
-  const go = (to: Place | null, extend: boolean): void => {
-    if (!to) return;
-    setAnchor(extend ? (anchor ?? at) : to);
-    setAt(to);
-    focusAt(to);
-  };
   const send = (edits: readonly BudgetEditDto[]): void => {
     if (locked || edits.length === 0) return;
     tell(null);
     apply(edits);
   };
-  const commit = (place: Place, text: string): void => {
-    setEditing(null);
-    if (text.trim() === '' || text.trim() === textAt(place)) return;
-    const edit = editAt(grid, place, text.trim());
-    if (edit) send([edit]);
-  };
-  const handlers: RowHandlers = {
-    down: useStable((event: MouseEvent, row: number, column: number) => {
-      isDragging.current = event.button === 0;
-      if (event.shiftKey) {
-        event.preventDefault();
-        setAt({ row, column });
-      } else {
-        setAnchor({ row, column });
-        setAt({ row, column });
-      }
-    }),
-    enter: useStable((event: MouseEvent, row: number, column: number) => {
-      if (isDragging.current && event.buttons === 1) setAt({ row, column });
-    }),
-    focus: useStable((row: number, column: number) => {
-      const { line } = lines[row]!;
-      if (line.account !== null) select(line.account, columns[column]!.kind === 'month' ? columns[column]!.months[0]! : null);
-      if (isGoing.current) return;
-      if (at === null) {
-        setAnchor({ row, column });
-        setAt({ row, column });
-      } else if (at.row !== row || at.column !== column) {
-        if (!isDragging.current) setAnchor({ row, column });
-        setAt({ row, column });
-      }
-    }),
-    open: useStable((row: number, column: number) => {
-      if (!locked) setEditing({ row, column, text: textAt({ row, column }) });
-    }),
-    key: useStable((event: KeyboardEvent, row: number, column: number) => {
-      const place = { row, column };
-      const move = MOVES[event.key];
-      if (move && !event.ctrlKey && !event.metaKey && !event.altKey) {
-        event.preventDefault();
-        return go(step(place, move), event.shiftKey);
-      }
-      if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) {
-        event.preventDefault();
-        return send(fillRight(grid, places, textAt));
-      }
-      if (event.key === 'Enter') {
-        event.preventDefault();
-        return go(step(place, [event.shiftKey ? -1 : 1, 0]), false);
-      }
-      if (event.key === 'Escape') return setAnchor(place);
-      if (locked || event.ctrlKey || event.metaKey || event.altKey) return;
-      if (event.key === 'Delete' || event.key === 'Backspace') {
-        event.preventDefault();
-        return send(changeAll(grid, places, '0'));
-      }
-      if (event.key === 'F2') {
-        event.preventDefault();
-        return setEditing({ ...place, text: textAt(place) });
-      }
-      if (/^[0-9.+\-*/(]$/.test(event.key)) {
-        event.preventDefault();
-        setEditing({ ...place, text: event.key });
-      }
-    }),
-    inputKey: useStable((event: KeyboardEvent<HTMLInputElement>, row: number, column: number) => {
-      event.stopPropagation();
-      const place = { row, column };
-      if (event.key === 'Escape') {
-        setEditing(null);
-        requestAnimationFrame(() => focusAt(place));
-        return;
-      }
-      if (event.key !== 'Enter' && event.key !== 'Tab') return;
-      event.preventDefault();
-      commit(place, event.currentTarget.value);
-      const direction = event.shiftKey ? -1 : 1;
-      const next = event.key === 'Enter' ? step(place, [direction, 0]) : step(place, [0, direction]);
-      requestAnimationFrame(() => go(next ?? place, false));
-    }),
-    commit: useStable((row: number, column: number, text: string) => commit({ row, column }, text)),
-  };
+  const { at, anchor, places, editing, handlers } = useGridCursor({
+    grid,
+    scroller,
+    scrollToRow: (row) => rows.scrollToIndex(row),
+    textAt,
+    locked,
+    select,
+    send,
+  });
+  const figures = places.length > 1 ? selectionFigures(places.map((place) => minor(valueAt(place)))) : null;
   const on = useRef(handlers);
   const reveal = useStable((account: string) => {
     const row = lines.findIndex(({ line }) => line.account === account);
@@ -243,13 +117,6 @@ export const BudgetGrid = memo(function BudgetGrid({
   useEffect(() => {
     if (selected !== null) reveal(selected);
   }, [selected, reveal]);
-  useEffect(() => {
-    const end = () => {
-      isDragging.current = false;
-    };
-    window.addEventListener('mouseup', end);
-    return () => window.removeEventListener('mouseup', end);
-  }, []);
 
   const paste = (event: ClipboardEvent): void => {
     const text = event.clipboardData.getData('text/plain');

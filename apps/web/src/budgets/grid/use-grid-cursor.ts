@@ -1,0 +1,173 @@
+import { useEffect, useRef, useState, type KeyboardEvent, type MouseEvent, type RefObject } from 'react';
+import { useStable } from '../../ui/use-stable.ts';
+import type { BudgetEditDto } from '@wise-margin/contract';
+import type { RowHandlers } from './budget-cell.tsx';
+import { changeAll, editAt, fillRight, isTyped, placesBetween, type Grid, type Place } from './grid-edits.ts';
+
+const MOVES: Readonly<Record<string, readonly [number, number]>> = {
+  ArrowUp: [-1, 0],
+  ArrowDown: [1, 0],
+  ArrowLeft: [0, -1],
+  ArrowRight: [0, 1],
+};
+
+/**
+ * Where one is in the month grid, what is selected and what is typed: arrows move, Shift extends, Enter goes
+ * down, Tab right, a digit begins an edit.
+ */
+export function useGridCursor({
+  grid,
+  scroller,
+  scrollToRow,
+  textAt,
+  locked,
+  select,
+  send,
+}: {
+  readonly grid: Grid;
+  readonly scroller: RefObject<HTMLDivElement | null>;
+  /** brings a row that is not drawn into view */
+  readonly scrollToRow: (row: number) => void;
+  /** what stands at a place, exactly */
+  readonly textAt: (place: Place) => string;
+  readonly locked: boolean;
+  readonly select: (account: string, month: number | null) => void;
+  readonly send: (edits: readonly BudgetEditDto[]) => void;
+}): {
+  /** null before anything was looked at */
+  readonly at: Place | null;
+  /** the other corner of what is selected */
+  readonly anchor: Place | null;
+  /** selected places that a figure can be typed at, row by row */
+  readonly places: readonly Place[];
+  readonly editing: (Place & { readonly text: string }) | null;
+  readonly handlers: RowHandlers;
+} {
+  const { lines, columns } = grid;
+  const [anchor, setAnchor] = useState<Place | null>(null);
+  const [at, setAt] = useState<Place | null>(null);
+  const [editing, setEditing] = useState<(Place & { readonly text: string }) | null>(null);
+  const isDragging = useRef(false);
+  /** focus is moved by a key: what is selected was set by it already */
+  const isGoing = useRef(false);
+  const places = at === null ? [] : placesBetween(anchor ?? at, at).filter((place) => isTyped(grid, place));
+
+  const focusAt = (place: Place, tries = 5): void => {
+    const cell = scroller.current?.querySelector<HTMLElement>(`[data-row="${place.row}"][data-column="${place.column}"]`);
+    if (cell) {
+      isGoing.current = true;
+      cell.focus();
+      isGoing.current = false;
+      cell.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+    } else if (tries > 0) {
+      scrollToRow(place.row);
+      requestAnimationFrame(() => focusAt(place, tries - 1));
+    }
+  };
+  const step = (from: Place, [down, right]: readonly [number, number]): Place | null => {
+    for (
+      let row = from.row + down, column = from.column + right;
+      row >= 0 && row < lines.length && column >= 0 && column < columns.length;
+      row += down, column += right
+    ) {
+      if (isTyped(grid, { row, column })) return { row, column };
+    }
+    return null;
+  };
+  const go = (to: Place | null, extend: boolean): void => {
+    if (!to) return;
+    setAnchor(extend ? (anchor ?? at) : to);
+    setAt(to);
+    focusAt(to);
+  };
+  const commit = (place: Place, text: string): void => {
+    setEditing(null);
+    if (text.trim() === '' || text.trim() === textAt(place)) return;
+    const edit = editAt(grid, place, text.trim());
+    if (edit) send([edit]);
+  };
+  const handlers: RowHandlers = {
+    down: useStable((event: MouseEvent, row: number, column: number) => {
+      isDragging.current = event.button === 0;
+      if (event.shiftKey) {
+        event.preventDefault();
+        setAt({ row, column });
+      } else {
+        setAnchor({ row, column });
+        setAt({ row, column });
+      }
+    }),
+    enter: useStable((event: MouseEvent, row: number, column: number) => {
+      if (isDragging.current && event.buttons === 1) setAt({ row, column });
+    }),
+    focus: useStable((row: number, column: number) => {
+      const { line } = lines[row]!;
+      if (line.account !== null) select(line.account, columns[column]!.kind === 'month' ? columns[column]!.months[0]! : null);
+      if (isGoing.current) return;
+      if (at === null) {
+        setAnchor({ row, column });
+        setAt({ row, column });
+      } else if (at.row !== row || at.column !== column) {
+        if (!isDragging.current) setAnchor({ row, column });
+        setAt({ row, column });
+      }
+    }),
+    open: useStable((row: number, column: number) => {
+      if (!locked) setEditing({ row, column, text: textAt({ row, column }) });
+    }),
+    key: useStable((event: KeyboardEvent, row: number, column: number) => {
+      const place = { row, column };
+      const move = MOVES[event.key];
+      if (move && !event.ctrlKey && !event.metaKey && !event.altKey) {
+        event.preventDefault();
+        return go(step(place, move), event.shiftKey);
+      }
+      if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) {
+        event.preventDefault();
+        return send(fillRight(grid, places, textAt));
+      }
+      if (event.key === 'Enter') {
+        event.preventDefault();
+        return go(step(place, [event.shiftKey ? -1 : 1, 0]), false);
+      }
+      if (event.key === 'Escape') return setAnchor(place);
+      if (locked || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (event.key === 'Delete' || event.key === 'Backspace') {
+        event.preventDefault();
+        return send(changeAll(grid, places, '0'));
+      }
+      if (event.key === 'F2') {
+        event.preventDefault();
+        return setEditing({ ...place, text: textAt(place) });
+      }
+      if (/^[0-9.+\-*/(]$/.test(event.key)) {
+        event.preventDefault();
+        setEditing({ ...place, text: event.key });
+      }
+    }),
+    inputKey: useStable((event: KeyboardEvent<HTMLInputElement>, row: number, column: number) => {
+      event.stopPropagation();
+      const place = { row, column };
+      if (event.key === 'Escape') {
+        setEditing(null);
+        requestAnimationFrame(() => focusAt(place));
+        return;
+      }
+      if (event.key !== 'Enter' && event.key !== 'Tab') return;
+      event.preventDefault();
+      commit(place, event.currentTarget.value);
+      const direction = event.shiftKey ? -1 : 1;
+      const next = event.key === 'Enter' ? step(place, [direction, 0]) : step(place, [0, direction]);
+      requestAnimationFrame(() => go(next ?? place, false));
+    }),
+    commit: useStable((row: number, column: number, text: string) => commit({ row, column }, text)),
+  };
+  useEffect(() => {
+    const end = () => {
+      isDragging.current = false;
+    };
+    window.addEventListener('mouseup', end);
+    return () => window.removeEventListener('mouseup', end);
+  }, []);
+  return { at, anchor, places, editing, handlers };
+}
