@@ -7,7 +7,7 @@ test('a budget is created, a month and a year typed, and both are there after a 
   await form.getByLabel('Fiscal year of the budget').selectOption('2028');
   await form.getByLabel('Year it starts from').selectOption('2027');
   await form.getByLabel('Take its months to come from its approved budget').uncheck();
-  await expect(form.getByText('Its later months would start at zero.')).toBeVisible();
+  await expect(form.getByText('Months without a figure would start at zero.')).toBeVisible();
   await form.getByLabel('Year it starts from').selectOption('2026');
   await form.getByLabel('Name of the budget').fill('Journey');
   await form.getByLabel('Percent change', { exact: true }).fill('much');
@@ -105,16 +105,27 @@ test('cells are dragged over: their total for the rest of the year, and one basi
   await expect(selection).toContainText('2 figures');
   const panel = page.getByRole('complementary', { name: 'Line' });
   await expect(panel.getByRole('heading', { name: 'Travel' })).toBeVisible();
-  await panel.getByRole('button', { name: 'Change how it is derived' }).click();
   await panel.getByLabel('Changed by percent').fill('50');
   await panel.getByLabel('Set it on').selectOption({ label: 'the 2 selected lines' });
   await panel.getByRole('button', { name: 'Set this basis' }).click();
   for (const name of ['Travel', 'Fuel']) {
     await cell(name, 'Apr').focus();
-    await expect(panel.getByText(/plus 50 %/).first()).toBeVisible();
+    await expect(panel.getByLabel('Changed by percent')).toHaveValue('50');
   }
   await expect(page.getByText('Working, all changes saved')).toBeVisible();
   for (let step = 0; step < 2; step += 1) await page.getByRole('button', { name: 'Undo' }).click();
+
+  // the boat shows are in one month; fuel takes that shape and keeps its year
+  const year = page.getByRole('button', { name: /^Fuel, Budget, Apr 2027 to Mar 2028/ });
+  const before = await year.innerText();
+  await cell('Boat shows', 'Apr').focus();
+  await selection.getByRole('button', { name: 'Copy the shape of 6220' }).click();
+  await cell('Fuel', 'Apr').focus();
+  await selection.getByRole('button', { name: 'Give the shape of 6220' }).click();
+  await expect(cell('Fuel', 'Apr')).toHaveText('–');
+  await expect(year).toHaveText(before);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(cell('Fuel', 'Apr')).not.toHaveText('–');
 });
 
 test('October is read, the month stepped, and a difference followed to its entry and back', async ({ page, demo }) => {

@@ -9,9 +9,11 @@ const typed = {
   /** further accounts that share the figure */
   together: z.array(z.string().max(40)).max(1000).exactOptional(),
   text: z.string().max(60, 'At most 60 characters'),
+  /** what the text is positive in: 1 for debits, -1 for credits; the account's own shown sign when left out */
+  sign: z.union([z.literal(1), z.literal(-1)]).exactOptional(),
 };
 const monthsSchema = z.array(monthSchema).min(1).max(12);
-/** One change as a person makes it. Texts are what was typed, in the row's shown sign; months count from 0. */
+/** One change as a person makes it. Texts are what was typed; months count from 0. */
 export const budgetEditSchema: z.ZodType<DeskEdit> = z
   .discriminatedUnion('kind', [
     z.object({ kind: z.literal('month'), ...typed, month: monthSchema }),

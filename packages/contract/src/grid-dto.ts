@@ -8,7 +8,6 @@ import {
   RATIOS,
   shownColumns,
   shownOrder,
-  signOf,
   STATISTIC,
   type Cell,
   type Display,
@@ -125,7 +124,8 @@ export function gridDto(
       words: RATIO_WORDS.get(line.key) ?? null,
       opens: withParts.has(line.index),
       isZero: isZeroLine(grid, line, columns),
-      isIndirect: isIndirect(grid, line),
+      sign: line.sign,
+      isPart: isPartOfAccount(line),
     })),
     cells: lines.map((line) => columns.map((column) => cellDto(grid.cells[line.index]![column.index]!))),
   };
@@ -137,9 +137,8 @@ function isZeroLine(grid: StatementGrid, line: PlannedLine, columns: readonly Pl
   return line.source.kind !== 'nothing' && columns.every((column) => isNothing(grid.cells[line.index]![column.index]!));
 }
 
-function isIndirect({ plan }: StatementGrid, { kind, source, sign, filter, measure }: PlannedLine): boolean {
-  if (kind !== 'account' || source.kind !== 'accounts') return false;
-  return signOf(plan.chart.accounts[source.accounts[0]!]!) !== sign || Object.keys(filter).length > 0 || measure !== null;
+function isPartOfAccount({ kind, filter, measure }: PlannedLine): boolean {
+  return kind === 'account' && (Object.keys(filter).length > 0 || measure !== null);
 }
 
 function accountNumber({ plan }: StatementGrid, { kind, source }: PlannedLine): string | null {

@@ -57,8 +57,10 @@ export const gridLineSchema = z.object({
   opens: z.boolean(),
   /** every figure of the line is zero or blank */
   isZero: z.boolean(),
-  /** an account shown otherwise than it is budgeted: with the opposite sign, or a slice of it alone */
-  isIndirect: z.boolean(),
+  /** what its amounts are positive in: 1 for debits, -1 for credits */
+  sign: z.union([z.literal(1), z.literal(-1)]),
+  /** an account of which the line shows a slice alone, or not its net change */
+  isPart: z.boolean(),
 });
 export const gridColumnSchema = z.object({
   key: z.string(),

@@ -9,8 +9,10 @@ type Typed = {
   readonly account: string;
   /** further accounts that share the figure */
   readonly together?: readonly string[];
+  /** what the text is positive in: 1 for debits, -1 for credits; the account's own shown sign when left out */
+  readonly sign?: 1 | -1;
 };
-/** A change as a person makes it. Texts are what was typed, in the row's shown sign; months count from 0. */
+/** A change as a person makes it. Texts are what was typed; months count from 0. */
 export type DeskEdit =
   | ({ readonly kind: 'month'; readonly month: number; readonly text: string } & Typed)
   | ({ readonly kind: 'year'; readonly text: string; readonly spread: Spread } & Typed)

@@ -36,6 +36,13 @@ describe('a desk', () => {
     ]);
     expect([cells, refusals]).toEqual([['1:2'], []]);
   });
+  it('takes what is typed in the sign it says', () => {
+    const desk = deskOf([line(1, '5000', TYPED, 100)]);
+    const turned: DeskEdit = { kind: 'month', account: '5000', month: 0, text: '-7', sign: -1 };
+    const half: DeskEdit = { kind: 'month', account: '5000', month: 1, text: '/2', sign: -1 };
+    desk.apply([turned, half], {});
+    expect([amount(desk, '5000', 0), amount(desk, '5000', 1)]).toEqual([700, 50]);
+  });
   it('makes a line in the slice that is looked at where there was none', () => {
     const desk = deskOf([]);
     const { changes } = desk.apply([month('5000', 0, '75.50')], { department: ['South'] });

@@ -225,7 +225,7 @@ export class BudgetDesk {
       rows.push(this.#rowLines(position, filter));
     }
     const lines = rows.flat();
-    const sign = signOf(this.#books.chart.accounts[lines[0]!.position]!);
+    const sign = ('sign' in edit ? edit.sign : undefined) ?? signOf(this.#books.chart.accounts[lines[0]!.position]!);
     const change = this.#read(edit, lines, sign);
     if ('code' in change) return change;
     if (accounts.length > 1 && !hasOneSign(lines, change)) return { code: 'mixedSigns' };

@@ -313,11 +313,15 @@ describe('a budget by the rows of another line set', () => {
     expect(desk.show({ ...LOOK, lineSet: part }).outside).toEqual(['5000', '6000']);
     expect(desk.show({ ...LOOK, lineSet: null }).outside).toEqual([]);
   });
-  it('tells rows that show an account otherwise than it is budgeted', () => {
-    const { lines } = unpackGrid(new LocalDesk(dto).show({ ...LOOK, lineSet: own }).grid!);
-    expect(lines.filter(({ isIndirect }) => isIndirect).map(({ parent, account: number }) => [parent, number])).toEqual([
-      ['against', '5000'],
-      ['north', '4000'],
-    ]);
+  it('takes a figure in the sign of its row, and tells rows of a part of an account', () => {
+    const desk = new LocalDesk(dto);
+    const grid = unpackGrid(desk.show({ ...LOOK, lineSet: own }).grid!);
+    const against = grid.lines.find(({ parent, account: number }) => parent === 'against' && number === '5000')!;
+    expect([against.sign, grid.lines.find(({ parent }) => parent === 'goods')!.sign]).toEqual([-1, 1]);
+    expect(grid.lines.filter(({ isPart }) => isPart).map(({ parent, account: number }) => [parent, number])).toEqual([['north', '4000']]);
+    desk.edit(1, [{ kind: 'year', account: '5000', sign: against.sign, text: '-120', spread: 'even' }], {});
+    const next = desk.show({ ...LOOK, lineSet: own });
+    const now = next.grid ? unpackGrid(next.grid) : withChanges(grid, next.changes);
+    expect(['goods', 'against'].map((key) => figure(now, key))).toEqual([12_000, -12_000]);
   });
 });

@@ -16,6 +16,8 @@ const line = (key: string, kind: string, parent: string | null, account: string 
   parent,
   account,
   isZero,
+  sign: 1,
+  isPart: false,
   name: key,
 });
 const dto = {
@@ -43,9 +45,9 @@ const rowOf = (key: string) => grid.lines.findIndex((each) => each.line.key === 
 describe('lines and columns of the month grid', () => {
   it('leave out groups of one account and accounts without figures', () =>
     expect(grid.lines.map((each) => each.line.key)).toEqual(['section', 'group', 'a', 'b', 'c', 'total', 'profit']));
-  it('take no figure for an account shown otherwise than it is budgeted, nor for what stands above it', () => {
-    const turned = dto.lines.map((each) => (each.key === 'a' ? { ...each, isIndirect: true } : each));
-    const accounts = (key: string) => budgetLines(turned, { showAll: false }).find((each) => each.line.key === key)!.accounts;
+  it('take no figure for a part of an account, nor for what stands above it', () => {
+    const parts = dto.lines.map((each) => (each.key === 'a' ? { ...each, isPart: true } : each));
+    const accounts = (key: string) => budgetLines(parts, { showAll: false }).find((each) => each.line.key === key)!.accounts;
     expect(['a', 'group', 'total', 'b'].map(accounts)).toEqual([[], [], [], ['5020']]);
   });
   it('keep an account without figures that was asked for', () => {
@@ -72,7 +74,7 @@ describe('lines and columns of the month grid', () => {
 
 describe('edits of the month grid', () => {
   it('are of a month, a quarter or the year', () => {
-    expect(editAt(grid, { row: rowOf('a'), column: 3 }, '7')).toEqual({ kind: 'month', account: '5010', month: 3, text: '7' });
+    expect(editAt(grid, { row: rowOf('a'), column: 3 }, '7')).toEqual({ kind: 'month', account: '5010', sign: 1, month: 3, text: '7' });
     expect(editAt(grid, { row: rowOf('a'), column: 12 }, '7')).toMatchObject({ kind: 'year', spread: 'even' });
     const quarterly = { ...grid, columns: budgetColumns(dto, true) };
     expect(editAt(quarterly, { row: rowOf('a'), column: 3 }, '7')).toMatchObject({ kind: 'span', months: [0, 1, 2] });
@@ -86,13 +88,17 @@ describe('edits of the month grid', () => {
   it('of a block go down accounts and right over months, and tell what found no place', () => {
     const { edits, left } = pasteBlock(grid, { row: rowOf('a'), column: 11 }, '1\t2\t3\r\n4\t\t\n5\n6\n');
     expect(edits).toEqual([
-      { kind: 'month', account: '5010', month: 11, text: '1' },
-      { kind: 'year', account: '5010', text: '2', spread: 'even' },
-      { kind: 'month', account: '5020', month: 11, text: '4' },
-      { kind: 'month', account: '5110', month: 11, text: '5' },
+      { kind: 'month', account: '5010', sign: 1, month: 11, text: '1' },
+      { kind: 'year', account: '5010', sign: 1, text: '2', spread: 'even' },
+      { kind: 'month', account: '5020', sign: 1, month: 11, text: '4' },
+      { kind: 'month', account: '5110', sign: 1, month: 11, text: '5' },
     ]);
     expect(left).toBe('Not taken: 1 rows past the last line and 1 columns past the year.');
     expect(pasteBlock(grid, { row: rowOf('c'), column: 0 }, '9').left).toBeNull();
+    const parts = dto.lines.map((each) => (each.key === 'b' ? { ...each, isPart: true } : each));
+    const over = pasteBlock({ ...grid, lines: budgetLines(parts, { showAll: false }) }, { row: rowOf('a'), column: 0 }, '1\t2\n3\t\n4\n');
+    expect(over.edits.map((edit) => edit.account)).toEqual(['5010', '5010', '5110']);
+    expect(over.left).toBe('Not taken: 1 figures on rows that show a part of an account.');
   });
   it('fill the first month of a selection to the right, row by row', () => {
     const places = placesBetween({ row: rowOf('b'), column: 2 }, { row: rowOf('a'), column: 0 });
@@ -106,20 +112,20 @@ describe('edits of the month grid', () => {
   });
   it('of one text leave what follows by itself', () => {
     const places = placesBetween({ row: rowOf('group'), column: 11 }, { row: rowOf('a'), column: 12 });
-    expect(changeAll(grid, places, '+5%')).toEqual([{ kind: 'month', account: '5010', month: 11, text: '+5%' }]);
+    expect(changeAll(grid, places, '+5%')).toEqual([{ kind: 'month', account: '5010', sign: 1, month: 11, text: '+5%' }]);
     expect(changeAll(grid, [{ row: rowOf('a'), column: 12 }], '*2')).toHaveLength(1);
   });
   it('share one total among the selected months of each row', () => {
     const places = placesBetween({ row: rowOf('group'), column: 6 }, { row: rowOf('b'), column: 12 });
     const rest = [6, 7, 8, 9, 10, 11];
     expect(totalOver(grid, places, '900')).toEqual([
-      { kind: 'span', account: '5010', months: rest, text: '900', spread: 'even' },
-      { kind: 'span', account: '5020', months: rest, text: '900', spread: 'even' },
+      { kind: 'span', account: '5010', sign: 1, months: rest, text: '900', spread: 'even' },
+      { kind: 'span', account: '5020', sign: 1, months: rest, text: '900', spread: 'even' },
     ]);
     expect(totalOver(grid, placesBetween({ row: rowOf('a'), column: 3 }, { row: rowOf('b'), column: 3 }), '900')).toEqual([]);
   });
   it('spread the years of selected lines anew', () =>
     expect(spreadAgain(grid, placesBetween({ row: rowOf('group'), column: 0 }, { row: rowOf('a'), column: 5 }), () => '1200')).toEqual([
-      { kind: 'year', account: '5010', text: '1200', spread: 'even' },
+      { kind: 'year', account: '5010', sign: 1, text: '1200', spread: 'even' },
     ]));
 });

@@ -16,7 +16,8 @@ export function editAt(grid: Grid, place: Place, text: string): BudgetEditDto | 
   if (!isTyped(grid, place)) return null;
   const [account, ...together] = grid.lines[place.row]!.accounts as [string, ...string[]];
   const { kind, months } = grid.columns[place.column]!;
-  const common = { account, text, ...(together.length > 0 ? { together } : {}) };
+  const { sign } = grid.lines[place.row]!.line;
+  const common = { account, sign, text, ...(together.length > 0 ? { together } : {}) };
   if (kind === 'month') return { kind: 'month', ...common, month: months[0]! };
   return kind === 'year'
     ? { kind: 'year', ...common, spread: grid.spread }
@@ -52,13 +53,15 @@ export function pasteBlock(grid: Grid, from: Place, text: string): Pasted {
     column >= from.column && (kind === 'month' || kind === 'year') ? [column] : [],
   );
   const width = Math.max(...block.map((cells) => cells.length));
-  const edits = block.slice(0, rows.length).flatMap((cells, down) =>
+  const made = block.slice(0, rows.length).flatMap((cells, down) =>
     cells.slice(0, columns.length).flatMap((cell, right) => {
       if (cell.trim() === '') return [];
-      return editAt(grid, { row: rows[down]!, column: columns[right]! }, cell.trim()) ?? [];
+      return [editAt(grid, { row: rows[down]!, column: columns[right]! }, cell.trim())];
     }),
   );
+  const edits = made.filter((edit) => edit !== null);
   const left = [
+    made.length > edits.length ? `${made.length - edits.length} figures on rows that show a part of an account` : '',
     block.length > rows.length ? `${block.length - rows.length} rows past the last line` : '',
     width > columns.length ? `${width - columns.length} columns past the year` : '',
   ].filter((words) => words !== '');
@@ -97,7 +100,7 @@ export function totalOver(grid: Grid, places: readonly Place[], text: string): B
     const { line, accounts } = grid.lines[row]!;
     return line.account === null || accounts.length !== 1
       ? []
-      : [{ kind: 'span' as const, account: line.account, months: [...months], text, spread: grid.spread }];
+      : [{ kind: 'span' as const, account: line.account, sign: line.sign, months: [...months], text, spread: grid.spread }];
   });
 }
 
@@ -118,6 +121,6 @@ export function spreadAgain(
     const { line, accounts } = grid.lines[row]!;
     return line.account === null || accounts.length !== 1
       ? []
-      : [{ kind: 'year' as const, account: line.account, text: yearText(row), spread }];
+      : [{ kind: 'year' as const, account: line.account, sign: line.sign, text: yearText(row), spread }];
   });
 }

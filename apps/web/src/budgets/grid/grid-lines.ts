@@ -7,8 +7,8 @@ export type BudgetLineShown = {
   readonly index: number;
   readonly inGroup: boolean;
   /**
-   * accounts a figure typed here is for: its own, or those beneath it; none when nothing can be typed, as where an
-   * account is shown otherwise than it is budgeted
+   * accounts a figure typed here is for: its own, or those beneath it; none when nothing can be typed, as where a
+   * part of an account is shown
    */
   readonly accounts: readonly string[];
 };
@@ -23,25 +23,24 @@ export function budgetLines(
   for (const line of lines) if (line.kind === 'account' && line.parent) members.set(line.parent, (members.get(line.parent) ?? 0) + 1);
   // accounts beneath each line, gathered in one pass: a line's own key and those of all it stands in
   const accountsBeneath = new Map<string, string[]>();
-  const aboveIndirect = new Set<string>();
+  const abovePart = new Set<string>();
   for (const line of lines) {
     if (line.kind !== 'account' || !line.account) continue;
     for (let at = line.parent; at !== null; at = parentOf.get(at) ?? null) {
       const held = accountsBeneath.get(at);
       if (held) held.push(line.account);
       else accountsBeneath.set(at, [line.account]);
-      if (line.isIndirect) aboveIndirect.add(at);
+      if (line.isPart) abovePart.add(at);
     }
   }
-  const beneath = (above: string | null): string[] =>
-    above === null || aboveIndirect.has(above) ? [] : (accountsBeneath.get(above) ?? []);
+  const beneath = (above: string | null): string[] => (above === null || abovePart.has(above) ? [] : (accountsBeneath.get(above) ?? []));
   return lines.flatMap((line, index) => {
     if (line.kind === 'accounts' && (members.get(line.key) ?? 0) < 2) return [];
     const isLeftOut = line.isZero && !showAll && (always === null || line.account !== always);
     if (isLeftOut && (line.kind === 'account' || line.kind === 'accounts')) return [];
     const accounts =
       line.account !== null
-        ? line.isIndirect
+        ? line.isPart
           ? []
           : [line.account]
         : line.kind === 'accounts'
