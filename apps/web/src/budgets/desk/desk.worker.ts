@@ -1,27 +1,5 @@
-import type { DeskReply, DeskRequest, Look } from './desk-messages.ts';
-import { LocalDesk } from './local-desk.ts';
+import type { DeskRequest } from './desk-messages.ts';
+import { deskWorker } from './desk-worker.ts';
 
-let desk: LocalDesk | null = null;
-let look: Look = { filter: {}, account: null, lineSet: null };
-const reply = (message: DeskReply): void => self.postMessage(message);
-
-self.onmessage = ({ data }: MessageEvent<DeskRequest>): void => {
-  try {
-    answer(data);
-  } catch (error) {
-    reply({ type: 'failed', message: error instanceof Error ? error.message : String(error) });
-  }
-};
-
-function answer(request: DeskRequest): void {
-  if (request.type === 'open') {
-    desk = new LocalDesk(request.desk);
-    look = request;
-  }
-  if (desk === null) return;
-  if (request.type === 'ask') return reply({ type: 'answered', id: request.id, answer: desk.answer(request.question) });
-  if (request.type === 'look') look = request;
-  const refusals = request.type === 'edit' ? desk.edit(request.id, request.edits, request.filter) : [];
-  if (request.type === 'settle') desk.settle(request.id, request.answer);
-  reply({ type: 'shown', ...desk.show(look), refusals });
-}
+const handle = deskWorker((message) => self.postMessage(message));
+self.onmessage = ({ data }: MessageEvent<DeskRequest>): void => handle(data);

@@ -1,0 +1,212 @@
+import type { BudgetDto, BudgetHistoryDto, DeskDto, ImportDto } from '@wise-margin/contract';
+import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
+import type { DeskReply, DeskRequest } from '../apps/web/src/budgets/desk/desk-messages.ts';
+import { DeskSession } from '../apps/web/src/budgets/desk/desk-session.ts';
+import { deskWorker } from '../apps/web/src/budgets/desk/desk-worker.ts';
+import { ACCOUNTS, HEADER, NEW_COMPANY, row, startTestServer, type TestServer } from './support/server.ts';
+
+// A budget at work in a browser against the real server; the connection between them can be cut on either way.
+
+const LOOK = { filter: {}, account: null, lineSet: null } as const;
+let server: TestServer;
+let company: number;
+let at: string;
+let budget: number;
+let made = 0;
+
+beforeAll(async () => {
+  server = await startTestServer();
+  const months = Array.from({ length: 12 }, (_, month) => `2025-${String(month + 1).padStart(2, '0')}-10`);
+  const ledger = months.flatMap((date, month) => [
+    row(`S${month}`, date, '1000', `${1000 + month}.00`, '', 'Sale', 'North'),
+    row(`S${month}`, date, '4000', '', `${1000 + month}.00`, 'Sale', 'North'),
+    row(`W${month}`, date, '6000', '300.00', '', 'Pay', 'South'),
+    row(`W${month}`, date, '1000', '', '300.00', 'Pay', 'South'),
+  ]);
+  const checked = await server.upload(NEW_COMPANY, { accounts: ACCOUNTS, ledger: [HEADER, ...ledger, ''].join('\n') });
+  company = ((await server.send('POST', `/imports/${checked.id}/post`, {})).body as ImportDto).companyId!;
+});
+afterAll(() => server.close());
+
+/** What stands between the page and the server. */
+const line = { isCut: false, losesAnswers: false, requests: 0 };
+const reach = globalThis.fetch;
+/** What a browser keeps over a reload. */
+const kept = new Map<string, string>();
+
+beforeEach(async () => {
+  vi.stubGlobal('fetch', async (path: string, init?: RequestInit) => {
+    if (!path.startsWith('/api')) return reach(path, init);
+    line.requests += 1;
+    if (line.isCut) throw new TypeError('cut');
+    const answer = await reach(server.base + path.slice('/api'.length), init);
+    if (line.losesAnswers && init?.method === 'POST') throw new TypeError('the answer was lost');
+    return answer;
+  });
+  vi.stubGlobal(
+    'Worker',
+    class {
+      onmessage: ((event: { data: DeskReply }) => void) | null = null;
+      readonly #handle = deskWorker((data) => this.onmessage?.({ data: structuredClone(data) }));
+      postMessage(request: DeskRequest): void {
+        this.#handle(structuredClone(request));
+      }
+      terminate(): void {
+        this.onmessage = null;
+      }
+    },
+  );
+  vi.stubGlobal('window', { addEventListener: () => undefined, removeEventListener: () => undefined });
+  vi.stubGlobal('document', { hidden: false });
+  vi.stubGlobal('localStorage', {
+    getItem: (key: string) => kept.get(key) ?? null,
+    setItem: (key: string, text: string) => void kept.set(key, text),
+    removeItem: (key: string) => void kept.delete(key),
+  });
+  Object.assign(line, { isCut: false, losesAnswers: false, requests: 0 });
+  kept.clear();
+  made += 1;
+  const created = await server.send('POST', `/companies/${company}/budgets`, { name: `Plan ${made}`, year: 2026, from: 2025 });
+  budget = (created.body as BudgetDto).id;
+  at = `/companies/${company}/budgets/${budget}`;
+});
+const sessions: DeskSession[] = [];
+afterEach(() => {
+  for (const session of sessions.splice(0)) session.stop();
+  vi.unstubAllGlobals();
+});
+
+async function open(): Promise<DeskSession> {
+  const session = new DeskSession({ company, desk: await server.get<DeskDto>(`${at}/desk`), saved: () => undefined });
+  sessions.push(session);
+  session.start(LOOK);
+  return session;
+}
+/** What the page shows of a month, in cents. */
+function shown(session: DeskSession, account: string, month: number): number {
+  const { grid } = session.snapshot().view!;
+  const cell = grid.cells[grid.lines.findIndex((each) => each.account === account)]![month]!;
+  return cell.kind === 'amount' ? cell.value : 0;
+}
+const stored = async (account: string, month: number): Promise<number> =>
+  (await server.get<DeskDto>(`${at}/desk`)).lines
+    .filter((each) => each.account === account)
+    .reduce((sum, { amounts }) => sum + Math.abs(amounts[month]!), 0);
+const type = (session: DeskSession, account: string, month: number, text: string): void =>
+  session.apply([{ kind: 'month', account, month, text }]);
+/** Waits for what is bound to come, however busy the machine is. */
+const until = (check: () => unknown) => vi.waitFor(check as () => void, { timeout: 20_000, interval: 20 });
+const settled = (session: DeskSession) => until(() => expect(session.snapshot().save).toEqual({ kind: 'saved' }));
+
+describe('a budget at work in a browser', () => {
+  it('shows what is typed at once and saves it behind', async () => {
+    const session = await open();
+    type(session, '6000', 0, '450');
+    expect(shown(session, '6000', 0)).toBe(45_000);
+    expect(line.requests).toBe(0);
+    await until(async () => expect(await stored('6000', 0)).toBe(45_000));
+    await settled(session);
+  });
+
+  it('keeps what is typed without a connection, over a closed page too, and sends it when it is back', async () => {
+    const first = await open();
+    line.isCut = true;
+    type(first, '6000', 0, '450');
+    type(first, '4000', 2, '+10%');
+    await until(() => expect(first.snapshot().save).toMatchObject({ kind: 'unsaved', message: expect.stringMatching(/^2 changes/) }));
+    first.stop();
+    expect(await stored('6000', 0)).toBe(30_000);
+    line.isCut = false;
+    const second = await open();
+    expect([shown(second, '6000', 0), shown(second, '4000', 2)]).toEqual([45_000, 110_220]);
+    await until(async () => expect(await stored('4000', 2)).toBe(110_220));
+    await settled(second);
+    expect([await stored('6000', 0), kept.has(`wise-margin.unsaved.${company}.${budget}`)]).toEqual([45_000, false]);
+  });
+
+  it('counts an edit, an undo and a redo once when their answers are lost', async () => {
+    const session = await open();
+    type(session, '6000', 0, '+10%');
+    await until(async () => expect(await stored('6000', 0)).toBe(33_000));
+    await settled(session);
+    line.losesAnswers = true;
+    type(session, '6000', 0, '+10%');
+    await until(async () => expect(await stored('6000', 0)).toBe(36_300));
+    await until(() => expect(session.snapshot().save.kind).toBe('unsaved'));
+    line.losesAnswers = false;
+    await settled(session);
+    expect([await stored('6000', 0), shown(session, '6000', 0)]).toEqual([36_300, 36_300]);
+
+    line.losesAnswers = true;
+    void session.step('undo');
+    await until(() => expect(session.snapshot().save.kind).toBe('unsaved'));
+    expect(await stored('6000', 0)).toBe(33_000);
+    line.losesAnswers = false;
+    await settled(session);
+    // one step back, not two, and the page knows of it
+    expect([await stored('6000', 0), shown(session, '6000', 0)]).toEqual([33_000, 33_000]);
+    await session.step('redo');
+    expect([await stored('6000', 0), shown(session, '6000', 0)]).toEqual([36_300, 36_300]);
+    const { items } = await server.get<BudgetHistoryDto>(`${at}/history`);
+    expect(items.filter(({ kind }) => kind !== 'milestone').map(({ kind }) => kind)).toEqual(['redo', 'undo', 'edit', 'edit']);
+  }, 30_000);
+
+  it('takes undo asked for while an edit is on its way after that edit', async () => {
+    const session = await open();
+    type(session, '6000', 5, '999');
+    void session.step('undo');
+    await until(async () => expect(shown(session, '6000', 5)).toBe(30_000));
+    await settled(session);
+    expect(await stored('6000', 5)).toBe(30_000);
+  });
+
+  it('lists what is refused, with what was typed, and keeps the rest', async () => {
+    const session = await open();
+    session.apply([
+      { kind: 'month', account: '6000', month: 0, text: 'lots' },
+      { kind: 'month', account: '6000', month: 1, text: '7' },
+    ]);
+    expect(session.snapshot().refusals).toEqual([
+      { edit: 0, account: '6000', text: 'lots', message: expect.stringContaining('is no amount') as unknown },
+    ]);
+    await settled(session);
+    await until(async () => expect(await stored('6000', 1)).toBe(700));
+    expect(await stored('6000', 0)).toBe(30_000);
+  });
+
+  it('asks whose figure stands, and does as it is told', async () => {
+    const theirs = (text: string) =>
+      server.send('POST', `${at}/edits`, { edits: [{ kind: 'month', account: '6000', month: 3, text }], session: 'theirs' });
+    for (const [keepMine, other, stands] of [
+      [false, 500, 50_000],
+      [true, 600, 44_400],
+    ] as const) {
+      const session = await open();
+      await theirs(String(other));
+      type(session, '6000', 3, '444');
+      await until(() => expect(session.snapshot().save.kind).toBe('asked'));
+      expect([shown(session, '6000', 3), await stored('6000', 3)]).toEqual([44_400, other * 100]);
+      await session.settleConflict(keepMine);
+      await settled(session);
+      expect([shown(session, '6000', 3), await stored('6000', 3)]).toEqual([stands, stands]);
+    }
+  });
+
+  it('takes in what others saved', async () => {
+    const session = await open();
+    await server.send('POST', `${at}/edits`, { edits: [{ kind: 'month', account: '4000', month: 0, text: '5' }], session: 'theirs' });
+    session.refresh();
+    await until(() => expect(shown(session, '4000', 0)).toBe(500));
+    expect(session.snapshot().others).toEqual([expect.stringContaining('4000')]);
+  });
+
+  it('says that a budget was locked meanwhile, and shows it as it stands', async () => {
+    const session = await open();
+    for (const state of ['inReview', 'approved']) await server.send('POST', `${at}/state`, { state, anyway: true });
+    type(session, '6000', 0, '1');
+    await until(() =>
+      expect(session.snapshot().save).toEqual({ kind: 'refused', message: expect.stringContaining('approved and locked') as unknown }),
+    );
+    expect(shown(session, '6000', 0)).toBe(30_000);
+  });
+});
