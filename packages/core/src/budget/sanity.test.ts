@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { BudgetBooks } from './budget-books.ts';
 import { sanityFindings, sanityKey } from './sanity.ts';
@@ -121,4 +122,43 @@ describe('the sanity list', () => {
     });
   });
   it('says nothing of a company without history', () => expect(codes(steady, booksOf({}))).toEqual([]));
+  it('says nothing of any budget that repeats years that repeated one another', () =>
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.record({
+            account: fc.constantFrom('4000', '5000', '6000', '6100'),
+            dimensions: fc.constantFrom(NORTH, SOUTH),
+            months: fc.array(fc.integer({ min: 0, max: 1e7 }), { minLength: 12, maxLength: 12 }),
+          }),
+          { maxLength: 8 },
+        ),
+        (given) => {
+          // one line for each account and slice, in the sign of its class
+          const own = [...new Map(given.map((each) => [`${each.account} ${JSON.stringify(each.dimensions)}`, each])).values()];
+          const sign = (account: string) => (account === '4000' ? -1 : 1);
+          const facts = own.flatMap(({ account, dimensions, months }) =>
+            [2025, 2026].flatMap((year) =>
+              months.map((amount, month) => fact(account, year, month + 1, sign(account) * amount, dimensions)),
+            ),
+          );
+          const lines = own.map(({ account, dimensions, months }, index) => ({
+            ...line(index + 1, account, TYPED, 0, dimensions),
+            months: months.map((amount) => ({ amount: minor(sign(account) * amount + 0), held: false })),
+          }));
+          expect(found(lines, booksOf({ facts, approved: facts }))).toEqual([]);
+        },
+      ),
+    ));
+  it('has one key for each finding, whatever the budget', () =>
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: -1e6, max: 1e6 }), { minLength: 6, maxLength: 6 }), (amounts) => {
+        const lines = ['4000', '5000', '6000'].flatMap((account, index) => [
+          line(2 * index + 1, account, TYPED, amounts[2 * index]!, NORTH),
+          line(2 * index + 2, account, TYPED, amounts[2 * index + 1]!, SOUTH),
+        ]);
+        const keys = codes(lines);
+        expect(new Set(keys).size).toBe(keys.length);
+      }),
+    ));
 });
