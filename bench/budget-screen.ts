@@ -49,6 +49,11 @@ await grid.evaluate((region) => region.scrollTo(0, region.scrollHeight / 2));
 const middle = page.locator('[data-row][data-column="0"]').nth(12);
 await middle.waitFor();
 await typeInto(middle, 'a figure of cost typed');
+// the same with the line's panel beside it, as it usually stands
+await page.getByLabel('Beside', { exact: true }).selectOption('line');
+await page.getByRole('complementary', { name: 'Line' }).waitFor();
+await typeInto(middle, 'a figure of cost typed, its line beside the grid');
+await page.getByLabel('Beside', { exact: true }).selectOption('none');
 await grid.evaluate((region) => region.scrollTo(0, 0));
 await first.waitFor();
 const block = Array.from({ length: 500 }, (_, row) => Array.from({ length: 12 }, (_unused, month) => 100 + row + month).join('\t')).join(

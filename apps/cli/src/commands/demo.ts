@@ -4,9 +4,10 @@ import { gannetRockFiles, ternIslandFiles } from '@wise-margin/demo';
 import { budgetEditRequestSchema, newBudgetSchema, newCompanySchema, type NewBudgetInput } from '@wise-margin/contract';
 import type { Application } from '@wise-margin/server';
 import type { Answer } from '../output.ts';
+import { DRAFT_EDITS, PLAN_EDITS, type BudgetEdits } from './demo-edits.ts';
 import { RefusedError } from '../usage.ts';
 
-const TERN_BUDGETS: readonly (NewBudgetInput & { readonly approve: boolean })[] = [
+const TERN_BUDGETS: readonly (NewBudgetInput & { readonly edits: readonly BudgetEdits[]; readonly approve: boolean })[] = [
   {
     year: 2026,
     from: 2025,
@@ -14,6 +15,7 @@ const TERN_BUDGETS: readonly (NewBudgetInput & { readonly approve: boolean })[] 
     change: '4',
     changeByClass: { revenue: '7', revenueDeductions: '7', costOfSales: '6', depreciation: '0', interestExpense: '0' },
     roundTo: 10_000,
+    edits: [],
     approve: true,
   },
   {
@@ -23,6 +25,7 @@ const TERN_BUDGETS: readonly (NewBudgetInput & { readonly approve: boolean })[] 
     change: '3',
     changeByClass: { revenue: '6', revenueDeductions: '6', costOfSales: '5', depreciation: '2', interestExpense: '-4' },
     roundTo: 10_000,
+    edits: PLAN_EDITS,
     approve: true,
   },
   {
@@ -32,6 +35,7 @@ const TERN_BUDGETS: readonly (NewBudgetInput & { readonly approve: boolean })[] 
     change: '6',
     changeByClass: { revenue: '11', revenueDeductions: '11', costOfSales: '10' },
     roundTo: 10_000,
+    edits: DRAFT_EDITS,
     approve: false,
   },
 ];
@@ -51,8 +55,8 @@ export async function makeDemo(application: Application, directory: string): Pro
     company: { name: 'Gannet Rock Sea Salt', currency: 'USD', startMonth: 1, hasAdjustmentPeriod: false },
     files: gannetRockFiles(),
   });
-  for (const { approve, ...budget } of TERN_BUDGETS) await addBudget(application, tern, budget, approve);
-  await addBudget(application, gannet, GANNET_BUDGET, true);
+  for (const { approve, edits, ...budget } of TERN_BUDGETS) await addBudget(application, tern, { budget, edits, approve });
+  await addBudget(application, gannet, { budget: GANNET_BUDGET, edits: [], approve: true });
   return {
     title: 'The demo companies are made',
     headings: ['company', 'number'],
@@ -98,26 +102,13 @@ async function bring(
   return made;
 }
 
-async function addBudget(application: Application, companyId: number, budget: NewBudgetInput, approve: boolean): Promise<void> {
+async function addBudget(
+  application: Application,
+  companyId: number,
+  { budget, edits, approve }: { readonly budget: NewBudgetInput; readonly edits: readonly BudgetEdits[]; readonly approve: boolean },
+): Promise<void> {
   const { budgets, desks, actor } = application;
-  const { id, year } = await budgets.create(companyId, newBudgetSchema.parse(budget), actor);
-  if (year === 2027) {
-    // The Tours department got no travel budget, a plan for electricity was typed, and two months of tours were held.
-    const edits = [{ kind: 'year' as const, account: '6410', text: '0', spread: 'even' as const }];
-    await desks.edit(companyId, id, budgetEditRequestSchema.parse({ edits, filter: { department: ['Tours'] } }), actor);
-    await desks.edit(
-      companyId,
-      id,
-      budgetEditRequestSchema.parse({
-        edits: [
-          { kind: 'year', account: '6120', text: '36k', spread: 'history' },
-          { kind: 'month', account: '4110', month: 3, text: '*1.04' },
-          { kind: 'month', account: '4110', month: 4, text: '*1.04' },
-        ],
-        filter: {},
-      }),
-      actor,
-    );
-  }
+  const { id } = await budgets.create(companyId, newBudgetSchema.parse(budget), actor);
+  for (const batch of edits) await desks.edit(companyId, id, budgetEditRequestSchema.parse(batch), actor);
   if (approve) await budgets.setState(companyId, id, { state: 'approved' }, actor);
 }

@@ -1,7 +1,7 @@
-import { filterKey, noteKey, type Spread } from '@wise-margin/core';
+import { filterKey, type Spread } from '@wise-margin/core';
 import type { BudgetEditDto, FilterDto } from '@wise-margin/contract';
 import { Redo2, Undo2 } from 'lucide-react';
-import { startTransition, useEffect, useMemo, useState } from 'react';
+import { startTransition, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { useParams } from 'react-router';
 import { useCompany } from '../shell/company.ts';
 import { Choice } from '../ui/choice.tsx';
@@ -50,7 +50,8 @@ export default function BudgetPage() {
     const value = search.get(`in.${name}`);
     return value === null ? [] : [[name, [value === NONE ? '' : value]] as const];
   });
-  const filter: FilterDto = Object.fromEntries(kept.map(([name, values]) => [name, [...values]]));
+  const filterText = JSON.stringify(Object.fromEntries(kept));
+  const filter = useMemo(() => JSON.parse(filterText) as FilterDto, [filterText]);
   const strange = kept.filter(([name, [value]]) => !company.dimensions.some((each) => each.name === name && each.values.includes(value!)));
   const rows = useRows(company.id, search.get('rows'));
   const { opened, session, snapshot } = useDesk(company.id, id, { filter, account: selected, lineSet: rows.lineSet });
@@ -98,6 +99,8 @@ export default function BudgetPage() {
   const apply = useStable((edits: readonly BudgetEditDto[]) => session?.apply(edits));
   const sanity = useSanity(company.id, id);
   const shown = snapshot?.view ?? null;
+  // the grid and the ribbon are drawn first, what stands beside them after
+  const beside = useDeferredValue(shown);
   const slice = filterKey(filter);
   const noteBits = useMemo(() => {
     const bits: Record<string, number> = {};
@@ -106,7 +109,7 @@ export default function BudgetPage() {
     return bits;
   }, [shown?.notes, slice]);
   if (opened.isError) return <Failure error={opened.error} retry={() => void opened.refetch()} />;
-  if (!opened.data || !session || !snapshot || !shown) return <Loading what="the budget" />;
+  if (!opened.data || !session || !snapshot || !shown || !beside) return <Loading what="the budget" />;
   const { budget } = opened.data;
   const locked = snapshot.state === 'approved' || snapshot.state === 'superseded';
   const { undo, redo } = snapshot.steps;
@@ -118,7 +121,7 @@ export default function BudgetPage() {
     ['history', 'History'],
     ['none', 'Nothing'],
   ] as const;
-  const { row } = shown;
+  const { row } = beside;
   const isWhole = kept.length === 0;
   return (
     <Page
@@ -230,13 +233,12 @@ export default function BudgetPage() {
           <LinePanel
             key={`${row.account} ${slice}`}
             session={session}
-            view={shown}
+            view={beside}
             budget={budget}
             row={row}
             filter={filter}
             month={month}
             picked={picked}
-            notes={shown.notes.filter((note) => note.account === row.account && noteKey({ ...note, slice }) === noteKey(note))}
             kept={drafts}
             locked={locked}
           />

@@ -1,6 +1,6 @@
-import { filterKey, type BudgetNote } from '@wise-margin/core';
+import { filterKey } from '@wise-margin/core';
 import type { BasisPreviewDto, BudgetDto, BudgetRowDto, FilterDto } from '@wise-margin/contract';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { useCompany } from '../shell/company.ts';
 import { Amount } from '../ui/figure.tsx';
 import { BasisForm, type KeptDrafts } from './basis/basis-form.tsx';
@@ -11,7 +11,7 @@ import { YearChart } from './year-chart.tsx';
 import { YearsTable } from './years-table.tsx';
 
 /** The selected line: how its year is derived, its history and the new year drawn together, its slices, notes and held months. */
-export function LinePanel({
+export const LinePanel = memo(function LinePanel({
   session,
   view,
   budget,
@@ -19,7 +19,6 @@ export function LinePanel({
   filter,
   picked,
   month,
-  notes,
   kept,
   locked,
 }: {
@@ -32,8 +31,6 @@ export function LinePanel({
   readonly picked: readonly string[];
   /** the month that is looked at (0 to 11); null when it is none */
   readonly month: number | null;
-  /** those of this row */
-  readonly notes: readonly BudgetNote[];
   /** sentences begun on other lines */
   readonly kept: KeptDrafts;
   readonly locked: boolean;
@@ -44,7 +41,9 @@ export function LinePanel({
   const { name, months: amounts } = row;
   const held = row.held.flatMap((isHeld, index) => (isHeld ? [index] : []));
   const release = (which: number[]) => session.apply([{ kind: 'release', account: row.account, months: which }]);
-  const place = `${row.account} ${filterKey(filter)}`;
+  const slice = filterKey(filter);
+  const place = `${row.account} ${slice}`;
+  const notes = view.notes.filter((note) => note.account === row.account && note.slice === slice);
   const bases = [...new Map(row.lines.map(({ basis, basisForm }) => [JSON.stringify(basisForm), basis])).values()];
   // slices derived in several ways are given one sentence only when that is asked for
   const [isMadeOne, setMadeOne] = useState(kept.has(place));
@@ -158,4 +157,4 @@ export function LinePanel({
       <OneOffs account={row.account} budget={budget.id} budgetYear={budget.year} locked={locked} />
     </aside>
   );
-}
+});
