@@ -85,8 +85,13 @@ function ComparisonTable({
             <th scope="col" className="border-b border-ink px-3 py-1.5 font-normal! text-ink-soft">
               Line
             </th>
-            {grid.columns.map(({ key, heading, words, scenario }) => (
-              <th key={key} scope="col" title={words} className="border-b border-ink px-3 text-right!">
+            {grid.columns.map(({ key, kind, heading, words, scenario }) => (
+              <th
+                key={key}
+                scope="col"
+                title={words}
+                className={`border-b border-ink px-3 text-right! ${kind === 'difference' ? 'pr-8!' : ''}`}
+              >
                 {scenario ? <ScenarioSwatch scenario={scenario} /> : null}
                 {heading}
               </th>
@@ -116,14 +121,23 @@ function ComparisonTable({
                   <td colSpan={grid.columns.length + 1} />
                 ) : (
                   <>
-                    {cells.map((cell, position) => (
-                      <td key={grid.columns[position]!.key} className={`figure px-3! ${bold} ${rule} ${favorColor(favorOf(cell))}`}>
-                        <CellFigure cell={cell} format={{ exponent, unit: 'dollars', withUnit: line.kind === 'formula' }} />
-                        {grid.columns[position]!.kind === 'difference' ? (
-                          <span className="ml-1.5 inline-block w-2 text-left text-[10px] font-normal">{favorOf(cell)}</span>
-                        ) : null}
-                      </td>
-                    ))}
+                    {cells.map((cell, position) => {
+                      const { key, kind } = grid.columns[position]!;
+                      const isDifference = kind === 'difference';
+                      const ruled = kind === 'percentDifference' ? '' : rule;
+                      return (
+                        <td
+                          key={key}
+                          className={`figure relative px-3! ${isDifference ? 'pr-7!' : ''} ${bold} ${ruled} ${favorColor(favorOf(cell))}`}
+                        >
+                          <CellFigure cell={cell} format={{ exponent, unit: 'dollars', withUnit: line.kind === 'formula' }} />
+                          {/* beside the figure, outside its column, so that ruled and plain figures line up */}
+                          {isDifference ? (
+                            <span className="absolute right-3 text-[10px] leading-[26px] font-normal">{favorOf(cell)}</span>
+                          ) : null}
+                        </td>
+                      );
+                    })}
                     <td className="max-w-[420px] px-3! text-[12.5px] text-ink-soft">{why ? <Why {...why} /> : null}</td>
                   </>
                 )}

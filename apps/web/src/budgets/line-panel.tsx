@@ -81,6 +81,8 @@ export const LinePanel = memo(function LinePanel({
           years={row.history.map(({ year: each }) => each)}
           kept={kept}
           leftOut={row.leftOut}
+          isForSeveral={bases.length > 1}
+          left={() => setMadeOne(false)}
           show={setPreview}
           tryBasis={session.tryBasis}
           set={(made, accounts) => {

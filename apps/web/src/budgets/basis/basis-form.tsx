@@ -28,6 +28,8 @@ export function BasisForm({
   years,
   kept,
   leftOut,
+  isForSeveral,
+  left,
   show,
   tryBasis,
   set,
@@ -49,6 +51,10 @@ export function BasisForm({
   readonly kept: KeptDrafts;
   /** one-offs the basis that holds leaves out, in minor units */
   readonly leftOut: number;
+  /** the slices of the row are derived in several ways: whatever the sentence says would be new for some */
+  readonly isForSeveral: boolean;
+  /** told when the old basis is kept */
+  readonly left: () => void;
   /** hands on what the sentence would give; null while it says what holds */
   readonly show: (preview: BasisPreviewDto | null) => void;
   readonly tryBasis: (asked: BasisTry) => Promise<Previewed>;
@@ -66,10 +72,11 @@ export function BasisForm({
   const leave = (): void => {
     kept.delete(place);
     setDraft(draftOf(basis, at));
+    left();
   };
   const made = basisOf(draft, at);
   const standing = basisOf(draftOf(basis, at), at);
-  const isNew = !made.ok || !standing.ok || JSON.stringify(made.basis) !== JSON.stringify(standing.basis);
+  const isNew = isForSeveral || !made.ok || !standing.ok || JSON.stringify(made.basis) !== JSON.stringify(standing.basis);
   const targets = targetsOf(grid, { account, picked }, draft.kind);
   const [target, setTarget] = useState('line');
   const [previewed, setPreviewed] = useState<Previewed | null>(null);
@@ -142,7 +149,7 @@ export function BasisForm({
               Set this basis
             </button>
             <button type="button" className="link" onClick={leave}>
-              Keep the old one
+              {isForSeveral ? 'Keep the old ones' : 'Keep the old one'}
             </button>
           </div>
         </div>
