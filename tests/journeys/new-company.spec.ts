@@ -55,10 +55,14 @@ test('a company with a part of a year plans its first whole one, and a slip past
   await panel.getByRole('button', { name: 'Keep the old one' }).click();
   await expect(panel.getByLabel('How the year is derived')).toHaveValue('latestMonths');
 
-  for (const month of ['Apr', 'May']) {
+  for (const [month, stands] of [
+    ['Apr', '80,000,000,000,000'],
+    ['May', '200'],
+  ] as const) {
     await cell('Rent', month).focus();
     await page.keyboard.type('80000000000000');
     await page.keyboard.press('Enter');
+    await expect(cell('Rent', month)).toHaveText(stands);
   }
   await expect(page.getByRole('alert')).toContainText('6000 Rent: "80000000000000" would bring the amounts of the budget');
   await expect(cell('Rent', 'May')).toHaveText('200');
