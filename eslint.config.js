@@ -31,6 +31,6 @@ export default tseslint.config(
     },
   },
   { files: ['apps/web/src/**/*.{ts,tsx}'], plugins: { 'react-hooks': hooks }, rules: { ...hooks.configs.recommended.rules } },
-  { files: ['tests/**/*.ts', '**/*.test.ts'], rules: { 'max-params': 'off', 'no-empty-pattern': 'off' } },
+  { files: ['tests/**/*.{ts,tsx}', '**/*.test.ts'], rules: { 'max-params': 'off', 'no-empty-pattern': 'off' } },
   { files: ['**/*.cjs'], rules: { '@typescript-eslint/no-require-imports': 'off' }, languageOptions: { globals: { module: 'writable' } } },
 );

@@ -1,9 +1,9 @@
-import type { BudgetDto, BudgetHistoryDto, DeskDto, ImportDto } from '@wise-margin/contract';
+import type { BudgetDto, BudgetHistoryDto, DeskDto } from '@wise-margin/contract';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { DeskReply, DeskRequest } from '../apps/web/src/budgets/desk/desk-messages.ts';
 import { DeskSession } from '../apps/web/src/budgets/desk/desk-session.ts';
-import { deskWorker } from '../apps/web/src/budgets/desk/desk-worker.ts';
-import { ACCOUNTS, HEADER, NEW_COMPANY, row, startTestServer, type TestServer } from './support/server.ts';
+import { InlineWorker } from './support/inline-worker.ts';
+import { startTestServer, type TestServer } from './support/server.ts';
+import { loadSmallCompany } from './support/small-company.ts';
 
 // A budget at work in a browser against the real server; the connection between them can be cut on either way.
 
@@ -16,15 +16,7 @@ let made = 0;
 
 beforeAll(async () => {
   server = await startTestServer();
-  const months = Array.from({ length: 12 }, (_, month) => `2025-${String(month + 1).padStart(2, '0')}-10`);
-  const ledger = months.flatMap((date, month) => [
-    row(`S${month}`, date, '1000', `${1000 + month}.00`, '', 'Sale', 'North'),
-    row(`S${month}`, date, '4000', '', `${1000 + month}.00`, 'Sale', 'North'),
-    row(`W${month}`, date, '6000', '300.00', '', 'Pay', 'South'),
-    row(`W${month}`, date, '1000', '', '300.00', 'Pay', 'South'),
-  ]);
-  const checked = await server.upload(NEW_COMPANY, { accounts: ACCOUNTS, ledger: [HEADER, ...ledger, ''].join('\n') });
-  company = ((await server.send('POST', `/imports/${checked.id}/post`, {})).body as ImportDto).companyId!;
+  company = await loadSmallCompany(server);
 });
 afterAll(() => server.close());
 
@@ -43,19 +35,7 @@ beforeEach(async () => {
     if (line.losesAnswers && init?.method === 'POST') throw new TypeError('the answer was lost');
     return answer;
   });
-  vi.stubGlobal(
-    'Worker',
-    class {
-      onmessage: ((event: { data: DeskReply }) => void) | null = null;
-      readonly #handle = deskWorker((data) => this.onmessage?.({ data: structuredClone(data) }));
-      postMessage(request: DeskRequest): void {
-        this.#handle(structuredClone(request));
-      }
-      terminate(): void {
-        this.onmessage = null;
-      }
-    },
-  );
+  vi.stubGlobal('Worker', InlineWorker);
   vi.stubGlobal('window', { addEventListener: () => undefined, removeEventListener: () => undefined });
   vi.stubGlobal('document', { hidden: false });
   vi.stubGlobal('localStorage', {

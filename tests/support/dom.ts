@@ -1,0 +1,46 @@
+import { JSDOM } from 'jsdom';
+
+// A browser's document for pages drawn without one. Requests stay Node's own, so that they reach a real server.
+
+const { window } = new JSDOM('<!doctype html><body></body>', { url: 'http://127.0.0.1/', pretendToBeVisual: true });
+const NAMES = [
+  'document',
+  'navigator',
+  'localStorage',
+  'history',
+  'location',
+  'Node',
+  'Element',
+  'Text',
+  'DocumentFragment',
+  'HTMLElement',
+  'HTMLInputElement',
+  'HTMLTextAreaElement',
+  'HTMLSelectElement',
+  'HTMLButtonElement',
+  'HTMLIFrameElement',
+  'SVGElement',
+  'ShadowRoot',
+  'Event',
+  'CustomEvent',
+  'KeyboardEvent',
+  'MouseEvent',
+  'FocusEvent',
+  'MutationObserver',
+  'NodeFilter',
+  'Range',
+  'getComputedStyle',
+  'requestAnimationFrame',
+  'cancelAnimationFrame',
+] as const;
+for (const name of NAMES) Object.defineProperty(globalThis, name, { value: window[name], configurable: true, writable: true });
+Object.defineProperty(globalThis, 'window', { value: window, configurable: true, writable: true });
+// what a document without a screen has not
+class NoObserver {
+  observe(): void {}
+  unobserve(): void {}
+  disconnect(): void {}
+}
+Object.assign(globalThis, { ResizeObserver: NoObserver, IntersectionObserver: NoObserver });
+Object.assign(window, { ResizeObserver: NoObserver, IntersectionObserver: NoObserver });
+window.Element.prototype.scrollIntoView = () => undefined;

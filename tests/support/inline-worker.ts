@@ -1,0 +1,14 @@
+import type { DeskReply, DeskRequest } from '../../apps/web/src/budgets/desk/desk-messages.ts';
+import { deskWorker } from '../../apps/web/src/budgets/desk/desk-worker.ts';
+
+/** The worker of a budget without a thread of its own; messages are copied as between threads. */
+export class InlineWorker {
+  onmessage: ((event: { data: DeskReply }) => void) | null = null;
+  readonly #handle = deskWorker((data) => this.onmessage?.({ data: structuredClone(data) }));
+  postMessage(request: DeskRequest): void {
+    this.#handle(structuredClone(request));
+  }
+  terminate(): void {
+    this.onmessage = null;
+  }
+}

@@ -1,0 +1,17 @@
+import type { BudgetDto, DeskDto } from '@wise-margin/contract';
+import type { TestServer } from './server.ts';
+
+/** A budget of 2026 from 2025, unchanged: where it stands in the API, and at which address. */
+export type Plan = { readonly id: number; readonly api: string; readonly address: string; readonly desk: () => Promise<DeskDto> };
+
+/** Makes a budget of its own for a test, so that none sees another's edits. */
+export function planMaker(server: () => TestServer, company: () => number): () => Promise<Plan> {
+  let made = 0;
+  return async () => {
+    made += 1;
+    const request = { name: `Plan ${made}`, year: 2026, from: 2025 };
+    const { id } = (await server().send('POST', `/companies/${company()}/budgets`, request)).body as BudgetDto;
+    const api = `/companies/${company()}/budgets/${id}`;
+    return { id, api, address: `/c/${company()}/budgets/${id}`, desk: () => server().get<DeskDto>(`${api}/desk`) };
+  };
+}
