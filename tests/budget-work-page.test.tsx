@@ -1,0 +1,170 @@
+import { openPage } from './support/page.tsx';
+import { fireEvent, waitFor, within } from '@testing-library/react';
+import type { BudgetDto, DeskDto } from '@wise-margin/contract';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { planMaker } from './support/plan.ts';
+import { startTestServer, type TestServer } from './support/server.ts';
+import { loadSmallCompany } from './support/small-company.ts';
+
+// What is done with a budget as it is drawn: one-offs, notes, held months, files, versions, states, and two places at one figure.
+
+let server: TestServer;
+let company: number;
+beforeAll(async () => {
+  server = await startTestServer();
+  company = await loadSmallCompany(server);
+});
+afterAll(() => server.close());
+const plan = planMaker(
+  () => server,
+  () => company,
+);
+const sum = ({ lines }: DeskDto, account: string, month: number): number =>
+  lines.filter((each) => each.account === account).reduce((total, { amounts }) => total + Math.abs(amounts[month]!), 0);
+const monthEdit = (account: string, month: number, text: string) => ({ kind: 'month', account, month, text });
+async function openLine(address: string) {
+  const page = openPage(server, `${address}?row=6000`);
+  const panel = within(await page.findByRole('complementary', { name: 'Line' }));
+  await panel.findByRole('heading', { name: 'Wages' });
+  return { page, panel };
+}
+
+describe('the line’s panel', () => {
+  it('marks what does not recur, says how much is left out, and counts it again', async () => {
+    const { address, desk } = await plan();
+    const { page, panel } = await openLine(address);
+    await panel.findByText('Nothing is left out of this account’s history.');
+    fireEvent.click(panel.getByRole('button', { name: 'Leave a month or an entry out' }));
+    const form = within(await panel.findByRole('form', { name: 'Leave out' }));
+    fireEvent.change(form.getByLabelText('Month'), { target: { value: '2025-03' } });
+    const entry = await form.findByRole<HTMLOptionElement>('option', { name: /^W2, Pay: 300\.00$/ });
+    fireEvent.change(form.getByLabelText('What of it'), { target: { value: entry.value } });
+    fireEvent.change(form.getByLabelText('Why it will not recur'), { target: { value: 'A substitute' } });
+    fireEvent.click(form.getByRole('button', { name: 'Leave it out' }));
+    // the desk opens anew over the changed history, and its panel with it
+    const basis = () => page.getByRole('form', { name: 'Basis' });
+    await waitFor(() => expect(basis().textContent).toMatch(/what does not recur.*: 300\./));
+    const again = await page.findByRole('button', { name: 'Count it again' });
+    expect(page.getByText('A substitute')).toBeDefined();
+    await waitFor(async () => expect(sum(await desk(), '6000', 2)).toBe(0));
+    fireEvent.click(again);
+    await waitFor(async () => expect(sum(await desk(), '6000', 2)).toBe(30_000));
+  });
+  it('keeps notes on the line, and releases held months one by one and all', async () => {
+    const { api, address, desk } = await plan();
+    await server.send('POST', `${api}/edits`, { edits: [0, 1, 2].map((month) => monthEdit('6000', month, '999')) });
+    const { panel } = await openLine(address);
+    const note = panel.getByLabelText('Note on the line');
+    fireEvent.change(note, { target: { value: 'Agreed with the union' } });
+    fireEvent.blur(note);
+    await waitFor(async () => expect((await desk()).notes.map(({ text }) => text)).toEqual(['Agreed with the union']));
+    fireEvent.click(await panel.findByRole('button', { name: 'Release Feb' }));
+    await waitFor(async () => expect(sum(await desk(), '6000', 1)).toBe(30_000));
+    fireEvent.click(await panel.findByRole('button', { name: 'Release all 2' }));
+    await waitFor(async () => expect([sum(await desk(), '6000', 0), sum(await desk(), '6000', 2)]).toEqual([30_000, 30_000]));
+    await waitFor(() => expect(panel.queryByText('Held by hand')).toBeNull());
+  });
+});
+
+describe('files read back', () => {
+  const csv = (...rows: string[]): File =>
+    new File([['account,period,amount,department', ...rows, ''].join('\n')], 'filled.csv', { type: 'text/csv' });
+  async function read(address: string, file: File) {
+    const page = openPage(server, address);
+    fireEvent.click(await page.findByRole('button', { name: 'Files' }));
+    fireEvent.change(await page.findByLabelText('Read back a file that was filled in'), { target: { files: [file] } });
+    return within(await page.findByRole('dialog'));
+  }
+  it('are seen before they change anything, and change what differs', async () => {
+    const { address, desk } = await plan();
+    const dialog = await read(address, csv('6000,2026-01,450.00,South', '6000,2026-02,300.00,South'));
+    await dialog.findByText('1 figure and 0 notes would change; 1 figure stand as they are.');
+    expect(sum(await desk(), '6000', 0)).toBe(30_000);
+    fireEvent.click(dialog.getByRole('button', { name: 'Change 1 figure' }));
+    await waitFor(async () => expect(sum(await desk(), '6000', 0)).toBe(45_000));
+  });
+  it('list every row at fault with its reason and fix, and change nothing', async () => {
+    const { address, desk } = await plan();
+    const dialog = await read(
+      address,
+      csv(
+        '6000,2026-01,450.00,South',
+        '6000,2027-01,1.00,South',
+        '6000,2026-03,"1,000.00",South',
+        '6000,2026-04,5.00,Suoth',
+        '9999,2026-05,5.00,South',
+        '1000,2026-05,5.00,South',
+        '6000,2026-01,451.00,South',
+        '6000,2026-13,1.00,South',
+      ),
+    );
+    const told = (await dialog.findAllByRole('listitem')).map(({ textContent }) => textContent!);
+    for (const [row, words] of [
+      [3, 'no month of FY2026'],
+      [4, '1000.00'],
+      [5, 'South'],
+      [6, '9999'],
+      [7, 'balance'],
+      [8, '6000'],
+      [9, '2026-13'],
+    ] as const)
+      expect(told.find((each) => each.startsWith(`Row ${row},`)) ?? `no row ${row}: ${told.join(' | ')}`).toContain(words);
+    expect(dialog.getByRole<HTMLButtonElement>('button', { name: /^Change|^Nothing/ }).disabled).toBe(true);
+    fireEvent.click(dialog.getByRole('button', { name: 'Leave the budget as it is' }));
+    expect(sum(await desk(), '6000', 0)).toBe(30_000);
+  });
+});
+
+describe('versions and states', () => {
+  it('a copy is named and opened, and a name in use is refused', async () => {
+    const { address } = await plan();
+    const page = openPage(server, address);
+    const open = async () => {
+      fireEvent.click(await page.findByRole('button', { name: 'Versions' }));
+      return within(await page.findByRole('form', { name: 'New version' }));
+    };
+    let form = await open();
+    fireEvent.change(form.getByLabelText('Name'), { target: { value: 'Leaner' } });
+    fireEvent.change(form.getByLabelText('What it is for'), { target: { value: 'Without the second shop' } });
+    fireEvent.click(form.getByRole('button', { name: 'Make the version' }));
+    await page.findByRole('heading', { name: 'Leaner, FY2026' });
+    const budgets = await server.get<BudgetDto[]>(`/companies/${company}/budgets`);
+    expect(budgets.find(({ name }) => name === 'Leaner')).toMatchObject({ note: 'Without the second shop', state: 'working' });
+    form = await open();
+    fireEvent.change(form.getByLabelText('Name'), { target: { value: 'leaner' } });
+    fireEvent.click(form.getByRole('button', { name: 'Make the version' }));
+    await form.findByText(/has a budget named leaner already/i);
+  });
+  it('goes to review, asks about open findings, and is approved and locked', async () => {
+    const { api, address } = await plan();
+    await server.send('POST', `${api}/edits`, { edits: [{ kind: 'year', account: '6000', text: '9000', spread: 'even' }] });
+    const page = openPage(server, address);
+    fireEvent.click(await page.findByRole('button', { name: 'Send to review' }));
+    const approve = await page.findByRole<HTMLButtonElement>('button', { name: 'Approve' });
+    await waitFor(() => expect(approve.disabled).toBe(false));
+    fireEvent.click(approve);
+    await page.findByText(/findings? of the sanity list (has|have) no answer\. Answer them, or approve anyway; it is recorded\./);
+    fireEvent.click(page.getByRole('button', { name: 'Approve anyway' }));
+    await page.findByText('Approved and locked');
+  });
+});
+
+describe('two places at one figure', () => {
+  it('are asked whose stands, with who made it what', async () => {
+    const { api, address, desk } = await plan();
+    const page = openPage(server, `${address}?row=6000`);
+    await page.findByText('Working, all changes saved');
+    await server.send('POST', `${api}/edits`, { edits: [monthEdit('6000', 3, '500')], session: 'elsewhere' });
+    const april = [...document.querySelectorAll<HTMLElement>('button[aria-label^="Wages, Budget, Apr 2026"]')].at(-1)!;
+    fireEvent.focus(april);
+    fireEvent.keyDown(april, { key: '4' });
+    const input = page.getByRole('textbox', { name: /^Wages, Budget, Apr/ });
+    fireEvent.change(input, { target: { value: '444' } });
+    fireEvent.keyDown(input, { key: 'Enter' });
+    const dialog = within(await page.findByRole('dialog', { name: 'Whose figure stands?' }));
+    expect(dialog.getByText(/Apr: Tester made it 500\.00/)).toBeDefined();
+    expect(sum(await desk(), '6000', 3)).toBe(50_000);
+    fireEvent.click(dialog.getByRole('button', { name: 'Write mine over theirs' }));
+    await waitFor(async () => expect(sum(await desk(), '6000', 3)).toBe(44_400));
+  });
+});
