@@ -133,7 +133,7 @@ function ComparisonTable({
                           <CellFigure cell={cell} format={{ exponent, unit: 'dollars', withUnit: line.kind === 'formula' }} />
                           {/* beside the figure, outside its column, so that ruled and plain figures line up */}
                           {isDifference ? (
-                            <span className="absolute right-3 text-[10px] leading-[26px] font-normal">{favorOf(cell)}</span>
+                            <span className="absolute top-0 right-3 text-[10px] leading-[25px] font-normal">{favorOf(cell)}</span>
                           ) : null}
                         </td>
                       );
