@@ -135,6 +135,25 @@ describe('versions and states', () => {
     fireEvent.click(form.getByRole('button', { name: 'Make the version' }));
     await form.findByText(/has a budget named leaner already/i);
   });
+  it('a reforecast takes actuals through a month, and goes on at their mean', async () => {
+    const begun = await loadSmallCompany(server, { name: 'Begun', later: 3 });
+    const request = { name: 'Year under way', year: 2026, from: 2025 };
+    const { id } = (await server.send('POST', `/companies/${begun}/budgets`, request)).body as BudgetDto;
+    const page = openPage(server, `/c/${begun}/budgets/${id}`);
+    fireEvent.click(await page.findByRole('button', { name: 'Versions' }));
+    const form = within(await page.findByRole('form', { name: 'New version' }));
+    expect(form.queryByLabelText('Actuals through')).toBeNull();
+    fireEvent.change(form.getByLabelText('A new version of'), { target: { value: 'runRate' } });
+    expect(form.getByLabelText<HTMLSelectElement>('Actuals through').value).toBe('2026-03');
+    fireEvent.change(form.getByLabelText('Actuals through'), { target: { value: '2026-02' } });
+    fireEvent.change(form.getByLabelText('Name'), { target: { value: 'Outlook' } });
+    fireEvent.click(form.getByRole('button', { name: 'Make the version' }));
+    await page.findByRole('heading', { name: 'Outlook, FY2026' });
+    const made = (await server.get<BudgetDto[]>(`/companies/${begun}/budgets`)).find(({ name }) => name === 'Outlook')!;
+    const desk = await server.get<DeskDto>(`/companies/${begun}/budgets/${made.id}/desk`);
+    // sales of January and February 2026 were 1,012 and 1,013
+    expect([0, 1, 2, 11].map((month) => sum(desk, '4000', month))).toEqual([101_200, 101_300, 101_250, 101_250]);
+  });
   it('goes to review, asks about open findings, and is approved and locked', async () => {
     const { api, address } = await plan();
     await server.send('POST', `${api}/edits`, { edits: [{ kind: 'year', account: '6000', text: '9000', spread: 'even' }] });

@@ -101,17 +101,20 @@ function NewVersion({ budget }: { readonly budget: BudgetDto }) {
   const [name, setName] = useState('');
   const [note, setNote] = useState('');
   const at = `/companies/${company.id}/budgets/${budget.id}`;
+  const posted = company.periods.filter(
+    ({ year, key }) => year === budget.year && company.lastPosted !== null && key <= company.lastPosted,
+  );
+  const [through, setThrough] = useState(posted.at(-1)?.key ?? '');
   const make = useMutation({
     mutationFn: () =>
       kind === 'copy'
         ? sendJson<BudgetDto>('POST', `${at}/copies`, { name, note })
-        : sendJson<BudgetDto>('POST', `${at}/reforecasts`, { name, note, rest: kind }),
+        : sendJson<BudgetDto>('POST', `${at}/reforecasts`, { name, note, rest: kind, through }),
     onSuccess: async (made) => {
       await client.invalidateQueries({ queryKey: ['budgets'] });
       void navigate(`/c/${company.id}/budgets/${made.id}`);
     },
   });
-  const begun = company.periods.some(({ year, key }) => year === budget.year && company.lastPosted !== null && key <= company.lastPosted);
   return (
     <form
       aria-label="New version"
@@ -121,7 +124,15 @@ function NewVersion({ budget }: { readonly budget: BudgetDto }) {
         make.mutate();
       }}
     >
-      <SelectField label="A new version of" value={kind} options={begun ? KINDS : KINDS.slice(0, 1)} set={setKind} />
+      <SelectField label="A new version of" value={kind} options={posted.length > 0 ? KINDS : KINDS.slice(0, 1)} set={setKind} />
+      {kind === 'copy' ? null : (
+        <SelectField
+          label="Actuals through"
+          value={through}
+          options={[...posted].reverse().map(({ key, name: month }) => [key, month] as const)}
+          set={setThrough}
+        />
+      )}
       <TextField label="Name" value={name} set={setName} />
       <TextField label="What it is for" value={note} set={setNote} />
       {make.isError ? (

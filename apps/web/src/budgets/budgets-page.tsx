@@ -92,7 +92,7 @@ export default function BudgetsPage() {
                 <Amount value={budget.operatingResult} exponent={company.exponent} unit="dollars" />
               </td>
               <td className="border-b border-hairline px-3!">
-                {budget.createdAt.slice(0, 10)}, {budget.actor}
+                {new Date(budget.createdAt).toLocaleDateString('en-US', { dateStyle: 'medium' })}, {budget.actor}
               </td>
             </tr>
           ))}
