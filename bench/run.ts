@@ -64,7 +64,7 @@ for (const lines of SIZES) {
     books.cube.slab({});
   });
   const { sources } = await new ScenarioKeeper(application.budgetStore).of(books, {
-    working: await application.keeper.working(books, { party: false, source: false, drafts: false }),
+    working: await application.keeper.working(books, { party: false, source: false, drafts: false, cashFlow: false }),
   });
   const asOf = periodOfKey(books.calendar, AS_OF)!;
   const layOut = () =>

@@ -102,10 +102,11 @@ export class BooksKeeper {
 
   /** The books as one statement needs them: with customers or source journals as dimensions, with drafts; summed from the lines when first asked for. */
   working(books: Books, needs: CubeNeeds): Promise<WorkingCube> {
-    if (!needs.party && !needs.source && !needs.drafts) return Promise.resolve({ cube: books.cube, last: books.lastPosted });
+    if (!needs.party && !needs.source && !needs.drafts && !needs.cashFlow)
+      return Promise.resolve({ cube: books.cube, last: books.lastPosted });
     const held = this.#working.get(books) ?? new Map<string, Promise<WorkingCube>>();
     this.#working.set(books, held);
-    const key = JSON.stringify([needs.party, needs.source, needs.drafts]);
+    const key = JSON.stringify([needs.party, needs.source, needs.drafts, needs.cashFlow]);
     const cube = held.get(key) ?? loadWorkingCube(this.#database, books, needs);
     held.set(key, cube);
     // a failed read is told to whoever asked, and tried again by the next

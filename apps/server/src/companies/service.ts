@@ -1,4 +1,6 @@
 import {
+  CASH_FLOW,
+  CASH_FLOW_PARTS,
   longPeriodName,
   nearMatches,
   periodAt,
@@ -94,10 +96,11 @@ export function periodOf(books: Books, key: string): PeriodIndex {
 
 /** A filter that can match nothing is told, with what there is. @throws ProblemError 422 */
 export function refuseUnknownFilter(books: Books, filter: DimensionFilter): void {
-  const known = knownDimensions(books);
+  const known = new Map<string, readonly string[]>([...knownDimensions(books), [CASH_FLOW, Object.keys(CASH_FLOW_PARTS)]]);
   for (const [name, values] of Object.entries(filter)) {
     const there = known.get(name);
-    if (!there) throw refused(`The ledger has no dimension "${name}". It has: ${[...known.keys()].join(', ') || 'none'}.`, 'filter');
+    if (!there)
+      throw refused(`The ledger has no dimension "${name}". It has: ${[...knownDimensions(books).keys()].join(', ') || 'none'}.`, 'filter');
     const unknown = values.find((value) => value !== '' && !there.includes(value));
     if (unknown === undefined) continue;
     const near = nearMatches(

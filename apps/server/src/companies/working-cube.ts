@@ -11,15 +11,24 @@ import {
 } from '@wise-margin/core';
 import type { Database } from '../database/database.ts';
 import type { Books } from './books.ts';
+import { loadCashFlow, type CashFlowCube } from './cash-flow-cube.ts';
 import { PARTY, SOURCE } from './further-dimensions.ts';
 
-/** What the balances kept by month do not hold: customers and vendors, source journals, entries in draft. */
-export type CubeNeeds = { readonly party: boolean; readonly source: boolean; readonly drafts: boolean };
+/** What the balances kept by month do not hold: customers and vendors, source journals, draft entries, parts of the statement of cash flows. */
+export type CubeNeeds = { readonly party: boolean; readonly source: boolean; readonly drafts: boolean; readonly cashFlow: boolean };
 /** A cube and the last month it holds figures of. */
-export type WorkingCube = { readonly cube: BalanceCube; readonly last: PeriodIndex | null };
+export type WorkingCube = { readonly cube: BalanceCube; readonly last: PeriodIndex | null; readonly cashFlow?: CashFlowCube };
 
-/** Sums a cube from the ledger's lines: every line once, so that the whole stays what it is without the further dimensions. */
+/** The books as a statement needs them: the balances, or a cube summed from every line of the ledger where it needs more than they hold. */
 export async function loadWorkingCube(database: Database, books: Books, needs: CubeNeeds): Promise<WorkingCube> {
+  const working = needs.party || needs.source || needs.drafts ? await sumLines(database, books, needs) : booksCube(books);
+  if (!needs.cashFlow) return working;
+  return { ...working, cashFlow: await loadCashFlow(database, books, { drafts: needs.drafts, facts: working.cube.facts }) };
+}
+
+const booksCube = ({ cube, lastPosted }: Books): WorkingCube => ({ cube, last: lastPosted });
+
+async function sumLines(database: Database, books: Books, needs: CubeNeeds): Promise<WorkingCube> {
   const rows = await database.select<{
     position: number;
     period_code: number;

@@ -1,4 +1,5 @@
 import {
+  CASH_FLOW,
   classOf,
   firstSlot,
   isBalanceAccount,
@@ -18,6 +19,7 @@ import {
 } from '@wise-margin/core';
 import type { AccountListDto, EntryDto, EntryLinesDto, TrialBalanceDto } from '@wise-margin/contract';
 import { periodCode, type Books, type BooksKeeper } from '../companies/books.ts';
+import type { CashFlowCube } from '../companies/cash-flow-cube.ts';
 import { PARTY, SOURCE } from '../companies/further-dimensions.ts';
 import { periodOf, refuseUnknownFilter } from '../companies/service.ts';
 import type { Database } from '../database/database.ts';
@@ -116,11 +118,23 @@ export class LedgerService {
     if (from > to) throw refused(`The span ends before it begins: ${query.from} to ${query.to}.`, 'to');
     const start = periodAt(books.calendar, from);
     const end = periodAt(books.calendar, to);
-    const { [PARTY]: parties, [SOURCE]: sources, ...dimensions } = query.filter;
+    const { [PARTY]: parties, [SOURCE]: sources, [CASH_FLOW]: cashFlowParts, ...dimensions } = query.filter;
     const drafts = query.drafts === 'yes';
+    const working = await this.#keeper.working(books, {
+      party: parties !== undefined,
+      source: sources !== undefined,
+      drafts,
+      cashFlow: cashFlowParts !== undefined,
+    });
+    const slab = (cashFlowParts && working.cashFlow ? working.cashFlow.cube : working.cube).slab(query.filter);
+    const slots = { from: firstSlot(books.calendar, from), to: lastSlot(books.calendar, to) };
+    const parts =
+      cashFlowParts && working.cashFlow
+        ? partAmounts(working.cashFlow, { position, parts: cashFlowParts, filter: query.filter, slots })
+        : null;
     const combinations = [...books.combinations].filter(([, values]) => passes(dimensions, values)).map(([id]) => id);
     const condition = `FROM lines l JOIN entries e ON e.id = l.entry_id
-      WHERE l.account_id = $1 AND l.period_code BETWEEN $2 AND $3 ${drafts ? '' : "AND e.state = 'posted'"} AND l.combination_id IN (SELECT value FROM json_each($4))
+      WHERE ${parts && !parts.wholeLines ? '$1 IS NOT NULL AND l.id IN (SELECT value FROM json_each($7))' : 'l.account_id = $1 AND $7 IS NULL'} AND l.period_code BETWEEN $2 AND $3 ${drafts ? '' : "AND e.state = 'posted'"} AND l.combination_id IN (SELECT value FROM json_each($4))
       AND ($5 IS NULL OR coalesce((SELECT name FROM parties p WHERE p.id = l.party_id), '') IN (SELECT value FROM json_each($5)))
       AND ($6 IS NULL OR e.source IN (SELECT value FROM json_each($6)))
       ${isBalanceAccount(account) ? '' : `AND e.kind <> 'closing'`}`;
@@ -131,6 +145,7 @@ export class LedgerService {
       JSON.stringify(combinations),
       parties ? JSON.stringify(parties) : null,
       sources ? JSON.stringify(sources) : null,
+      parts && !parts.wholeLines ? JSON.stringify([...parts.byLine.keys()]) : null,
     ];
     const [total] = await this.#database.select<{ count: number; sum: number }>(
       `SELECT count(*) AS count, coalesce(sum(l.amount), 0) AS sum ${condition}`,
@@ -151,12 +166,14 @@ export class LedgerService {
       amount: number;
     }>(
       `SELECT l.id AS line_id, e.id AS entry_id, e.number AS entry, e.date, l.memo, (SELECT name FROM parties p WHERE p.id = l.party_id) AS party, l.document, e.source, e.kind, e.state, l.combination_id, l.amount
-       ${condition} ORDER BY e.date, l.id LIMIT $7 OFFSET $8`,
+       ${condition} ORDER BY e.date, l.id LIMIT $8 OFFSET $9`,
       [...bindings, query.limit, query.after],
     );
     const sign = signOf(account);
-    const working = await this.#keeper.working(books, { party: parties !== undefined, source: sources !== undefined, drafts });
-    const slab = working.cube.slab(query.filter);
+    // a part of the statement of cash flows may take a line in part, or leave some of it out
+    const amountOf = (lineId: number, amount: number) =>
+      parts ? (parts.wholeLines ? amount : 0) + (parts.byLine.get(lineId) ?? 0) : amount;
+    const sum = parts ? (parts.wholeLines ? total!.sum : 0) + parts.total : total!.sum;
     const next = query.after + rows.length;
     return {
       account: { number, name: account.name, className: classOf(account.class).name },
@@ -173,11 +190,11 @@ export class LedgerService {
         kind: row.kind,
         state: row.state,
         dimensions: { ...books.combinations.get(row.combination_id) },
-        amount: minor(sign * row.amount),
+        amount: minor(sign * amountOf(row.line_id, row.amount)),
       })),
       count: total!.count,
-      sum: minor(sign * total!.sum),
-      figure: minor(sign * slab.change(position, firstSlot(books.calendar, from), lastSlot(books.calendar, to))),
+      sum: minor(sign * sum),
+      figure: minor(sign * slab.change(position, slots.from, slots.to)),
       next: next < total!.count && rows.length > 0 ? next : null,
     };
   }
@@ -237,6 +254,33 @@ export class LedgerService {
       })),
     };
   }
+}
+
+/**
+ * What the movements of parts of the statement of cash flows add to each line of an account. For changes of
+ * operating balances and for amounts paid every line of the account counts, less what was settled without cash.
+ */
+function partAmounts(
+  { movements }: CashFlowCube,
+  of: {
+    readonly position: number;
+    readonly parts: readonly string[];
+    readonly filter: DimensionFilter;
+    readonly slots: { readonly from: number; readonly to: number };
+  },
+): { readonly wholeLines: boolean; readonly byLine: ReadonlyMap<number, number>; readonly total: number } {
+  const { [CASH_FLOW]: _, ...filter } = of.filter;
+  const isPaid = of.parts.some((part) => part === 'interestPaid' || part === 'incomeTaxPaid');
+  const wanted = isPaid ? ['otherNoncash'] : of.parts;
+  const byLine = new Map<number, number>();
+  let total = 0;
+  for (const { line, account, part, amount } of movements) {
+    if (account !== of.position || !wanted.includes(part) || line.slot < of.slots.from || line.slot > of.slots.to) continue;
+    if (!passes(filter, line.combination)) continue;
+    byLine.set(line.lineId, (byLine.get(line.lineId) ?? 0) + amount);
+    total += amount;
+  }
+  return { wholeLines: isPaid || of.parts.includes('operatingChange'), byLine, total };
 }
 
 function periodWords(books: Books, code: number): string {

@@ -1,4 +1,5 @@
 import {
+  CASH_FLOW,
   evaluate,
   type ColumnSet,
   type DimensionFilter,
@@ -57,6 +58,7 @@ export class Evaluator {
     const working = await this.#keeper.working(books, {
       party: namesDimension(plan, request.filter, PARTY),
       source: namesDimension(plan, request.filter, SOURCE),
+      cashFlow: namesDimension(plan, request.filter, CASH_FLOW),
       drafts: request.drafts ?? false,
     });
     const { sources, budgets, standing, absent } = await this.#scenarios.of(books, {

@@ -75,6 +75,7 @@ export class ScenarioKeeper {
     if (
       held?.books === books &&
       held.working.cube === working.cube &&
+      (working.cashFlow === undefined || held.working.cashFlow === working.cashFlow) &&
       held.from.length === from.length &&
       held.from.every((budget, index) => budget === from[index])
     )
@@ -94,7 +95,7 @@ export class ScenarioKeeper {
     const named = new Map(
       pinned.map((stored) => [stored.row.id, { ...scenarioOf([stored]), name: `FY${stored.row.year} ${stored.row.name}` }]),
     );
-    const actual = actualScenario(books, working);
+    const actual = actualScenario(books, { ...working, cashFlow: working.cashFlow?.cube });
     const budget = scenarioOf(budgets.values());
     // what a year is expected to end at does not hang on the draft in view
     const projection = projectionScenario(books, actual, {

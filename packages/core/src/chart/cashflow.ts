@@ -1,7 +1,7 @@
-import type { AccountClass } from './account-class.ts';
+import { classOf, type AccountClass } from './account-class.ts';
 import type { Account } from './account.ts';
 
-/** Which part of the statement of cash flows a balance-sheet account's changes belong to. */
+/** The sections of the statement of cash flows. */
 export const CASH_FLOW_CATEGORIES = ['operating', 'investing', 'financing'] as const;
 export type CashFlowCategory = (typeof CASH_FLOW_CATEGORIES)[number];
 
@@ -10,7 +10,7 @@ const BY_CLASS: Readonly<Partial<Record<AccountClass, CashFlowCategory>>> = {
   inventory: 'operating',
   otherCurrentAssets: 'operating',
   fixedAssets: 'investing',
-  accumulatedDepreciation: 'operating',
+  accumulatedDepreciation: 'investing',
   otherAssets: 'investing',
   payables: 'operating',
   shortTermDebt: 'financing',
@@ -21,13 +21,25 @@ const BY_CLASS: Readonly<Partial<Record<AccountClass, CashFlowCategory>>> = {
   dividends: 'financing',
 };
 
+const ownCategory = ({ cashflow }: Account): CashFlowCategory | undefined => {
+  const own = cashflow?.trim().toLowerCase();
+  return CASH_FLOW_CATEGORIES.find((category) => category === own);
+};
+
 /**
- * An account's cash-flow category: what its file says, else what its class is. Null for cash itself,
- * for retained earnings, and for income accounts, whose result is one line of the statement.
+ * A balance-sheet account's cash-flow category: what its file says, else its class's. Accumulated
+ * depreciation always goes with its assets. Null for cash, for retained earnings, and for income accounts.
  */
 export function cashFlowCategoryOf(account: Account): CashFlowCategory | null {
   const byClass = BY_CLASS[account.class] ?? null;
-  if (byClass === null) return null;
-  const own = account.cashflow?.trim().toLowerCase();
-  return CASH_FLOW_CATEGORIES.find((category) => category === own) ?? byClass;
+  if (byClass === null || account.class === 'accumulatedDepreciation') return byClass;
+  return ownCategory(account) ?? byClass;
+}
+
+/**
+ * The section an income account's result belongs to: `investing` or `financing` for gains and losses
+ * whose accounts file says so (a disposal, an early repayment), else `operating`. Null for balance-sheet accounts.
+ */
+export function resultCategoryOf(account: Account): CashFlowCategory | null {
+  return classOf(account.class).statement === 'income' ? (ownCategory(account) ?? 'operating') : null;
 }

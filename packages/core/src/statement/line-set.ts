@@ -38,7 +38,7 @@ export type Line =
   | (LineBase & { readonly kind: 'section'; readonly lines: readonly Line[] })
   /** selected accounts as one line in one sign, openable to them */
   | (Selecting & { readonly kind: 'accounts' })
-  /** one `accounts` line for each group among the selected accounts, in order of account number */
+  /** one `accounts` line for each group among the selected accounts, in order of account number; named by the group, or by the line's name where it holds `{group}` */
   | (Selecting & { readonly kind: 'groups' })
   /** selected accounts as one line, opened by the values of a dimension, which always add up to it */
   | (Selecting & { readonly kind: 'breakOut'; readonly by: string })

@@ -1,6 +1,7 @@
 import type { NaturalSign, Polarity } from '../chart/account-class.ts';
 import { isBalanceAccount, polarityOf, type Chart } from '../chart/account.ts';
 import { absentFrom, selectAccounts } from '../chart/selection.ts';
+import { CASH_FLOW } from '../cash-flow/cash-flow-part.ts';
 import { NO_FILTER } from '../ledger/dimension.ts';
 import type { Benchmarks } from './benchmark.ts';
 import type { BalanceMeasure } from './column-set.ts';
@@ -33,6 +34,14 @@ export function keyOfWords(words: string): string {
       .replaceAll(/[^a-z0-9]+/g, '_')
       .replaceAll(/^_+|_+$/g, '') || 'line'
   );
+}
+
+/** The name of one line of `groups`: the caption, or the name with the caption in place of `{group}`. */
+function groupLineName(name: string, caption: string): string {
+  if (!name.includes('{group}')) return caption;
+  // a word keeps its capitals when it is an abbreviation
+  const inside = /^[A-Z][a-z]/.test(caption) ? caption[0]!.toLowerCase() + caption.slice(1) : caption;
+  return name.replace('{group}', name.startsWith('{group}') ? caption : inside);
 }
 
 type Selecting = Line & { readonly kind: 'accounts' | 'groups' | 'breakOut' };
@@ -109,7 +118,7 @@ class LinePlanner {
       sign: 1,
       filter: NO_FILTER,
       measure: null,
-      holdsBalances: this.#holdsBalances(made.source),
+      holdsBalances: this.#holdsBalances(made.source) || CASH_FLOW in (made.filter ?? NO_FILTER),
       polarity: line.polarity ?? 'neutral',
       emphasis: line.emphasis ?? null,
       rule: line.rule ?? null,
@@ -192,7 +201,8 @@ class LinePlanner {
       const caption = group ?? name;
       groups.set(caption, [...(groups.get(caption) ?? []), index]);
     }
-    for (const [name, members] of groups) this.#addSum(line, members, place, { key: `${line.key}.${keyOfWords(name)}`, name });
+    for (const [name, members] of groups)
+      this.#addSum(line, members, place, { key: `${line.key}.${keyOfWords(name)}`, name: groupLineName(line.name, name) });
   }
 
   /** One line for accounts together, and beneath it the lines it opens to. */

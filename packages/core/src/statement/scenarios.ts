@@ -2,6 +2,8 @@ import { periodAt, lastSlot, slotCount, type FiscalCalendar, type PeriodIndex } 
 import { shortPeriodName } from '../calendar/period-words.ts';
 import type { Span } from '../calendar/span.ts';
 import { isIncomeAccount, type Chart } from '../chart/account.ts';
+import { CASH_FLOW } from '../cash-flow/cash-flow-part.ts';
+import { cashFlowOfBalances } from '../cash-flow/cash-flow-of-balances.ts';
 import { BalanceCube, joinSlabs, joinSlices, Slab } from '../ledger/balance-cube.ts';
 import { filterKey, NO_FILTER, type DimensionFilter } from '../ledger/dimension.ts';
 import type { BlankReason } from './cell.ts';
@@ -22,17 +24,26 @@ export type YearBudget = {
   readonly balances?: () => BalanceCube;
 };
 
-/** The ledger's figures. @param posted its cube and the last month it holds; null while nothing is posted */
+/**
+ * The ledger's figures.
+ * @param posted its cube, the last month it holds (null while nothing is posted), and the cube of its cash flows,
+ * where lines by part of the statement of cash flows read; absent where no line does
+ */
 export function actualScenario(
   books: ScenarioBooks,
-  { cube, last }: { readonly cube: BalanceCube; readonly last: PeriodIndex | null },
+  { cube, last, cashFlow }: { readonly cube: BalanceCube; readonly last: PeriodIndex | null; readonly cashFlow?: BalanceCube | undefined },
 ): ScenarioSource {
+  const cubeFor = (filter: DimensionFilter): BalanceCube => {
+    if (!(CASH_FLOW in filter)) return cube;
+    if (!cashFlow) throw new TypeError('the statement of cash flows was not loaded');
+    return cashFlow;
+  };
   return {
     name: 'Actual',
     hasBalances: () => true,
-    slab: (filter) => cube.slab(filter),
-    balanceSlab: (_, filter) => cube.slab(filter),
-    slices: (filter, accounts, dimension) => cube.slices(filter, accounts, dimension),
+    slab: (filter) => cubeFor(filter).slab(filter),
+    balanceSlab: (_, filter) => cubeFor(filter).slab(filter),
+    slices: (filter, accounts, dimension) => cubeFor(filter).slices(filter, accounts, dimension),
     statistic: books.statistics.value,
     missing: ({ from, to }: Span): BlankReason | null => {
       if (last === null || from > last) return 'notYetPosted';
@@ -69,17 +80,27 @@ export function budgetScenario(books: ScenarioBooks, budgets: ReadonlyMap<number
     const years = yearsOf(span);
     return years.length === 1 ? budgets.get(years[0]!)?.balances : undefined;
   };
+  const cashFlows = new Map<BalanceCube, BalanceCube>();
+  const cashFlowOf = (planned: BalanceCube): BalanceCube => {
+    const made = cashFlows.get(planned) ?? cashFlowOfBalances(books.chart, planned.slab(NO_FILTER), slotCount(books.calendar));
+    cashFlows.set(planned, made);
+    return made;
+  };
+  const dimensionsOf = (filter: DimensionFilter) => Object.keys(filter).filter((name) => name !== CASH_FLOW);
   return {
     name: 'Budget',
-    hasBalances: (span, filter) => Object.keys(filter).length === 0 && plannedIn(span) !== undefined,
-    balanceSlab: (span) => plannedIn(span)!().slab(NO_FILTER),
+    hasBalances: (span, filter) => dimensionsOf(filter).length === 0 && plannedIn(span) !== undefined,
+    balanceSlab: (span, filter) => {
+      const planned = plannedIn(span)!();
+      return CASH_FLOW in filter ? cashFlowOf(planned).slab(filter) : planned.slab(NO_FILTER);
+    },
     slab: (filter) => cube.slab(filter),
     slices: (filter, accounts, dimension) => cube.slices(filter, accounts, dimension),
     statistic: () => null,
     missing: (span, filter) => {
       const needed = yearsOf(span).map((year) => budgets.get(year));
       if (needed.some((budget) => budget === undefined)) return 'noBudget';
-      const kept = Object.keys(filter).every((name) => needed.every((budget) => budget!.dimensions.includes(name)));
+      const kept = dimensionsOf(filter).every((name) => needed.every((budget) => budget!.dimensions.includes(name)));
       return kept ? null : 'noBudgetByDimension';
     },
   };

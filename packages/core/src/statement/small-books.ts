@@ -1,6 +1,10 @@
 import { monthCalendar, periodOfKey, slotCount, slotOfYear } from '../calendar/fiscal-calendar.ts';
+import { cashFlowFacts } from '../cash-flow/cash-flow-facts.ts';
+import { classifyEntries } from '../cash-flow/cash-flow-history.ts';
+import { CASH_FLOW } from '../cash-flow/cash-flow-part.ts';
 import { isIncomeAccount, type Account } from '../chart/account.ts';
 import { BalanceCube } from '../ledger/balance-cube.ts';
+import type { DimensionFilter } from '../ledger/dimension.ts';
 import { minor } from '../money/minor.ts';
 import type { Benchmarks } from './benchmark.ts';
 import type { Cell } from './cell.ts';
@@ -49,25 +53,34 @@ export type Posting = {
 };
 /** Postings are entries of two lines, so that everything balances. */
 export function sourceOf(postings: readonly Posting[], statistics: ReadonlyMap<string, number> = new Map()): ScenarioSource {
-  const cube = new BalanceCube({ isIncome: accounts.map(isIncomeAccount), slots: slotCount(calendar) });
-  cube.post(
-    postings.flatMap(({ to, from, year, month, amount, department, closing }) =>
-      [[to, amount] as const, [from, -amount] as const].map(([number, value]) => ({
-        account: positionOf(number),
-        slot: slotOfYear(calendar, year, month)!,
-        layer: closing ? ('closing' as const) : ('ordinary' as const),
-        amount: minor(value),
-        combination: department ? { department } : {},
-      })),
-    ),
+  const entries = postings.map(({ to, from, year, month, amount, department, closing }) =>
+    [[to, amount] as const, [from, -amount] as const].map(([number, value]) => ({
+      account: positionOf(number),
+      slot: slotOfYear(calendar, year, month)!,
+      layer: closing ? ('closing' as const) : ('ordinary' as const),
+      amount: minor(value),
+      combination: department ? { department } : {},
+      party: '',
+      document: '',
+    })),
   );
+  const empty = () => new BalanceCube({ isIncome: accounts.map(isIncomeAccount), slots: slotCount(calendar) });
+  const ledger = empty();
+  ledger.post(entries.flat());
+  const movements = classifyEntries(
+    chart,
+    entries.filter(([line]) => line!.layer === 'ordinary'),
+  ).map(({ line, account, part, amount }) => ({ ...line, account, part, amount }));
+  const cashFlow = empty();
+  cashFlow.post(cashFlowFacts(chart, ledger.facts, { movements, accrued: { interest: [], incomeTax: [] } }));
+  const cubeFor = (filter: DimensionFilter) => (CASH_FLOW in filter ? cashFlow : ledger);
   return {
     name: 'Actual',
-    slab: (filter) => cube.slab(filter),
-    slices: (filter, rows, dimension) => cube.slices(filter, rows, dimension),
+    slab: (filter) => cubeFor(filter).slab(filter),
+    slices: (filter, rows, dimension) => cubeFor(filter).slices(filter, rows, dimension),
     missing: () => null,
     hasBalances: () => true,
-    balanceSlab: (_, filter) => cube.slab(filter),
+    balanceSlab: (_, filter) => cubeFor(filter).slab(filter),
     statistic: (series, _, period) => statistics.get(`${series} ${period}`) ?? null,
   };
 }

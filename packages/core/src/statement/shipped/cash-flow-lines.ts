@@ -1,4 +1,6 @@
-import { ACCOUNT_CLASS_KEYS, classOf } from '../../chart/account-class.ts';
+import { ACCOUNT_CLASS_KEYS, classOf, type AccountClass } from '../../chart/account-class.ts';
+import { CASH_FLOW, type CashFlowPart } from '../../cash-flow/cash-flow-part.ts';
+import type { AccountSelection } from '../../chart/selection.ts';
 import type { Line, LineSet } from '../line-set.ts';
 
 const total = (key: string, name: string, of: string): Line => ({
@@ -11,11 +13,37 @@ const total = (key: string, name: string, of: string): Line => ({
   emphasis: 'bold',
   rule: 'single',
 });
+const INCOME_CLASSES = ACCOUNT_CLASS_KEYS.filter((key) => classOf(key).statement === 'income');
+const BALANCE_CLASSES = ACCOUNT_CLASS_KEYS.filter((key) => classOf(key).statement === 'balance');
+const LOANS: readonly AccountClass[] = ['shortTermDebt', 'longTermDebt'];
+/** A line of one part of the statement, as the entries tell it; cash in is positive. */
+const part = (of: CashFlowPart | readonly CashFlowPart[], key: string, name: string, selection: AccountSelection): Line => ({
+  kind: 'accounts',
+  key,
+  name,
+  selection,
+  sign: 'credit',
+  measure: 'change',
+  polarity: 'neutral',
+  filter: { [CASH_FLOW]: typeof of === 'string' ? [of] : of },
+});
+const partByGroup = (of: CashFlowPart, key: string, name: string, selection: AccountSelection): Line => ({
+  ...(part(of, key, name, selection) as Line & { readonly kind: 'accounts' }),
+  kind: 'groups',
+});
+const below = (line: Line): Line => ({ ...(line as Line & { readonly kind: 'accounts' }), sign: 'debit' });
+const investing: AccountSelection = { cashflows: ['investing'], classes: INCOME_CLASSES };
+const otherFinancing: AccountSelection = {
+  cashflows: ['financing'],
+  classes: [...INCOME_CLASSES, 'retainedEarnings'],
+  except: { classes: [...LOANS, 'capital', 'dividends'] },
+};
 
 /**
- * The statement of cash flows, indirect: net income, then the net change of every other balance by
- * its accounts' cash-flow category. A rise of an asset takes cash and shows negative. It ends on the
- * cash of the balance sheet.
+ * The statement of cash flows, indirect method: net income; depreciation, gains and losses on disposal
+ * and other noncash items taken out of it; the changes of operating balances that cash caused;
+ * payments and receipts of investing and financing as the entries tell them. It ends on the cash of the
+ * balance sheet. Below it: what was acquired without cash, and interest and income taxes paid.
  */
 export const CASH_FLOW_LINES: LineSet = {
   key: 'cash_flow',
@@ -31,18 +59,17 @@ export const CASH_FLOW_LINES: LineSet = {
           kind: 'accounts',
           key: 'net_income',
           name: 'Net income',
-          selection: { classes: ACCOUNT_CLASS_KEYS.filter((key) => classOf(key).statement === 'income') },
+          selection: { classes: INCOME_CLASSES },
           sign: 'credit',
           polarity: 'higherIsBetter',
         },
-        {
-          kind: 'groups',
-          key: 'operating_changes',
-          name: 'Changes',
-          selection: { cashflows: ['operating'] },
-          sign: 'credit',
-          measure: 'change',
-        },
+        part('depreciation', 'depreciation_added_back', 'Depreciation and amortization', {
+          classes: INCOME_CLASSES,
+          cashflows: ['operating'],
+        }),
+        part('disposal', 'disposal_results', 'Loss (gain) on disposal', { classes: INCOME_CLASSES }),
+        part('otherNoncash', 'other_noncash', 'Write-offs and other noncash items', { classes: INCOME_CLASSES }),
+        partByGroup('operatingChange', 'operating_changes', 'Changes', { cashflows: ['operating'] }),
         total('operating_cash', 'Cash from operating activities', 'operating'),
       ],
     },
@@ -51,14 +78,8 @@ export const CASH_FLOW_LINES: LineSet = {
       key: 'investing',
       name: 'Investing activities',
       lines: [
-        {
-          kind: 'groups',
-          key: 'investing_changes',
-          name: 'Changes',
-          selection: { cashflows: ['investing'] },
-          sign: 'credit',
-          measure: 'change',
-        },
+        partByGroup('investingOut', 'investing_payments', 'Purchases: {group}', investing),
+        partByGroup('investingIn', 'investing_receipts', 'Proceeds: {group}', investing),
         total('investing_cash', 'Cash from investing activities', 'investing'),
       ],
     },
@@ -67,32 +88,12 @@ export const CASH_FLOW_LINES: LineSet = {
       key: 'financing',
       name: 'Financing activities',
       lines: [
-        {
-          kind: 'groups',
-          key: 'financing_changes',
-          name: 'Changes',
-          selection: { cashflows: ['financing'] },
-          sign: 'credit',
-          measure: 'change',
-        },
-        {
-          kind: 'accounts',
-          key: 'retained_changes',
-          name: 'Postings to retained earnings',
-          selection: { classes: ['retainedEarnings'] },
-          sign: 'credit',
-          measure: 'change',
-          hidden: true,
-        },
-        // what closing entries moved into retained earnings is no cash: both lines cancel out but for other postings
-        { kind: 'earnings', key: 'closed_results', name: 'Results closed', years: 'closed', measure: 'change', hidden: true },
-        {
-          kind: 'formula',
-          key: 'other_equity',
-          name: 'Other changes of retained earnings',
-          expression: 'retained_changes + closed_results',
-          result: 'amount',
-        },
+        partByGroup('financingIn', 'borrowings', 'Borrowings: {group}', { classes: LOANS }),
+        partByGroup('financingOut', 'repayments', 'Repayments: {group}', { classes: LOANS }),
+        part('financingIn', 'capital_contributed', 'Capital contributed', { classes: ['capital'] }),
+        part('financingOut', 'capital_returned', 'Capital returned', { classes: ['capital'] }),
+        part(['financingIn', 'financingOut'], 'dividends_paid', 'Dividends paid', { classes: ['dividends'] }),
+        part(['financingIn', 'financingOut'], 'other_financing', 'Other financing', otherFinancing),
         total('financing_cash', 'Cash from financing activities', 'financing'),
       ],
     },
@@ -131,6 +132,23 @@ export const CASH_FLOW_LINES: LineSet = {
       expression: 'cash_after - cash_before - net_change_in_cash',
       result: 'amount',
       emphasis: 'italic',
+    },
+    { kind: 'spacer', key: 'before_supplement', name: '' },
+    {
+      kind: 'section',
+      key: 'supplement',
+      name: 'Supplementary information',
+      lines: [
+        below(part('interestPaid', 'interest_paid', 'Interest paid', { classes: [...BALANCE_CLASSES, 'interestExpense'] })),
+        below(part('incomeTaxPaid', 'income_taxes_paid', 'Income taxes paid', { classes: [...BALANCE_CLASSES, 'incomeTax'] })),
+        below(
+          part('noncashDebtOrEquity', 'noncash_debt_or_equity', 'Noncash: assets acquired for debt or equity', {
+            cashflows: ['investing'],
+          }),
+        ),
+        below(part('noncashCredit', 'noncash_credit', 'Noncash: assets acquired on credit', { cashflows: ['investing'] })),
+        below(part('noncashExchange', 'noncash_exchange', 'Noncash: assets acquired in exchange', { cashflows: ['investing'] })),
+      ],
     },
   ],
 };
