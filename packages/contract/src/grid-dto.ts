@@ -150,5 +150,5 @@ function drawnAs(column: PlannedColumn & { readonly kind: 'amount' }): 'actual' 
   if (column.scenario.startsWith(STATISTIC)) return null;
   if (column.scenario === 'projection') return 'projection';
   if (column.scenario !== 'actual') return 'budget';
-  return column.isPriorYear ? 'prior' : 'actual';
+  return column.isPriorPeriod ? 'prior' : 'actual';
 }

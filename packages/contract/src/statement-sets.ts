@@ -51,6 +51,7 @@ const selecting = {
   selection: selectionSchema,
   sign: signSchema,
   filter: filterSchema.exactOptional(),
+  yearPart: z.enum(['current', 'earlier']).exactOptional(),
   measure: measureSchema.exactOptional(),
   order: z.enum(['number', 'name', 'amount']).exactOptional(),
   accountNumbers: z.boolean().exactOptional(),

@@ -66,6 +66,8 @@ export type { LineIssue, PlannedLines, KnownDimensions } from './statement/plan-
 export type { PlannedLine, LineSource } from './statement/planned-line.ts';
 export { planColumns, columnsRead, MOST_COLUMNS } from './statement/plan-columns.ts';
 export type { PlannedColumn, ColumnWork, PlannedBlock, ColumnIssue, PlannedColumns } from './statement/plan-columns.ts';
+export { sidesOn } from './statement/comparable-months.ts';
+export type { PostedMonths } from './statement/comparable-months.ts';
 export { planStatement } from './statement/plan.ts';
 export type { StatementPlan, StatementIssue, PlanResult } from './statement/plan.ts';
 export type { ScenarioSource, ScenarioSources } from './statement/scenario-source.ts';
@@ -106,6 +108,7 @@ export type { BudgetEdit, EditedLine, EditResult } from './budget/edit.ts';
 export { yearByMonth } from './ledger/year-by-month.ts';
 export { FIRST_BASES, firstBudget, usualFirstBasis } from './budget/first-budget.ts';
 export type { BudgetChanges, FirstBasis } from './budget/first-budget.ts';
+export { compareNaturally } from './text/compare-naturally.ts';
 export { editDistance, nearMatches } from './text/near-matches.ts';
 export { shownOrder } from './statement/shown-order.ts';
 export {

@@ -1,5 +1,6 @@
 import {
   BalanceCube,
+  compareNaturally,
   currency,
   isIncomeAccount,
   monthCalendar,
@@ -179,7 +180,7 @@ async function loadBooks(database: Database, company: CompanyRow): Promise<Books
   );
   const valuesOf = (name: string) =>
     [...new Set([...combinations.values()].map((values) => values[name] ?? ''))].sort(
-      (a, b) => Number(a === '') - Number(b === '') || a.localeCompare(b),
+      (a, b) => Number(a === '') - Number(b === '') || compareNaturally(a, b),
     );
   return {
     id: company.id,
@@ -194,8 +195,8 @@ async function loadBooks(database: Database, company: CompanyRow): Promise<Books
     cube,
     dimensions: dimensionRows.map(({ name }) => ({ name, values: valuesOf(name) })),
     combinations,
-    parties: parties.map(({ name }) => name),
-    sources: sources.map(({ source }) => source),
+    parties: parties.map(({ name }) => name).sort(compareNaturally),
+    sources: sources.map(({ source }) => source).sort((a, b) => Number(a === '') - Number(b === '') || compareNaturally(a, b)),
     statistics: await loadStatistics(database, company.id, calendar),
     firstPosted: Number.isFinite(first) ? periodAt(calendar, first as PeriodIndex).index : null,
     lastPosted: Number.isFinite(last) ? periodAt(calendar, last as PeriodIndex).index : null,

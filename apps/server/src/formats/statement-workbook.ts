@@ -2,6 +2,7 @@ import workbooks from 'exceljs';
 import {
   shareBase,
   shownColumns,
+  sidesOn,
   type Cell,
   type Expression,
   type PlannedColumn,
@@ -230,15 +231,19 @@ class Places {
 
   #ofColumn(line: PlannedLine, column: PlannedColumn): { text: string; value: number | null } | null {
     const at = (index: number) => this.#at(line.index, index);
+    const sides = (of: PlannedColumn & { readonly kind: 'difference' | 'percentDifference' }) => {
+      const read = sidesOn(of, this.#grid.plan.pointsInTime[line.index]!, this.#grid.plan.columns);
+      return read === null ? [null, null] : [at(read.compared), at(read.base)];
+    };
     switch (column.kind) {
       case 'difference': {
-        const [compared, base] = [at(column.compared), at(column.base)];
+        const [compared, base] = sides(column);
         return compared && base && compared.value !== null && base.value !== null
           ? { text: `${compared.text}-${base.text}`, value: compared.value - base.value }
           : null;
       }
       case 'percentDifference': {
-        const [compared, base] = [at(column.compared), at(column.base)];
+        const [compared, base] = sides(column);
         return compared && base && compared.value !== null && base.value !== null
           ? quotient(`${compared.text}-${base.text}`, minus(compared.value, base.value), base.text, base.value, true)
           : null;

@@ -25,6 +25,11 @@ import { periodOf, refuseUnknownFilter } from '../companies/service.ts';
 import type { Database } from '../database/database.ts';
 import { notFound, refused } from '../http/problem.ts';
 
+const RESULT_NAMES = {
+  earlierYears: 'Net income of earlier years, not closed to retained earnings',
+  closedThisYear: 'Net income of this year, closed to retained earnings',
+} as const;
+
 export type EntriesQuery = {
   readonly from: string;
   readonly to: string;
@@ -87,9 +92,9 @@ export class LedgerService {
     const books = await this.#keeper.of(companyId);
     refuseUnknownFilter(books, filter);
     const { rows, debits, credits } = trialBalance(books.cube.slab(filter), books.chart, books.calendar, periodOf(books, asOf));
-    const told = rows.map(({ account, opening, month, yearToDate, closing }) => ({
+    const told = rows.map(({ account, result, opening, month, yearToDate, closing }) => ({
       number: account === null ? null : books.chart.accounts[account]!.number,
-      name: account === null ? 'Result of earlier years, not closed to retained earnings' : books.chart.accounts[account]!.name,
+      name: account === null ? RESULT_NAMES[result!] : books.chart.accounts[account]!.name,
       opening,
       month,
       yearToDate,

@@ -54,13 +54,15 @@ export class Evaluator {
 
   /** @throws ProblemError 404 for a chosen budget that is not there */
   async evaluate(books: Books, request: StatementRequest): Promise<Evaluation> {
-    const { plan, issues } = this.#plans.plan(books, { ...request, benchmarks: await this.#benchmarks.of(books.id) });
+    const asked = { ...request, benchmarks: await this.#benchmarks.of(books.id) };
+    let { plan, issues } = this.#plans.plan(books, { ...asked, last: books.lastPosted });
     const working = await this.#keeper.working(books, {
       party: namesDimension(plan, request.filter, PARTY),
       source: namesDimension(plan, request.filter, SOURCE),
       cashFlow: namesDimension(plan, request.filter, CASH_FLOW),
       drafts: request.drafts ?? false,
     });
+    if (working.last !== books.lastPosted) ({ plan, issues } = this.#plans.plan(books, { ...asked, last: working.last }));
     const { sources, budgets, standing, absent } = await this.#scenarios.of(books, {
       chosenId: request.budgetId,
       budgetIds: budgetsNamed(plan),

@@ -20,6 +20,7 @@ const BLANK: Readonly<Record<string, string>> = {
   noStatistic: 'No statistic is kept for these months',
   noBenchmark: 'No benchmark is typed for this line',
   partOfEarnings: 'Earlier results cannot be told by account',
+  noCommonMonths: 'The two columns have no months in common',
   fromBlank: 'One of its figures is missing',
 };
 

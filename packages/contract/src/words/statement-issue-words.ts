@@ -34,10 +34,17 @@ export function statementIssueWords(issue: StatementIssue): { readonly place: st
       return say(`The chart of accounts has no ${token}`, 'Take accounts or groups of this company, or take those out of the line');
     case 'unknownBudget':
       return say(`Budget ${token} is no longer there`, 'Take another budget, or the one that is approved');
+    case 'oldestLeftOut':
+      return say(`The oldest ${token} are not shown; 240 columns is the limit`, 'Repeat over fewer months, or over quarters or years');
     case 'tooManyColumns':
       return say(
         `${Number(token).toLocaleString('en-US')} columns are more than the 240 that are shown`,
         'Repeat over fewer months or values',
+      );
+    case 'noCommonMonths':
+      return say(
+        'Its two columns have no months in common',
+        'Compare columns over the same months, or over the same months of another year',
       );
     case 'outsideCalendar':
       return say('None of its months lies in a fiscal year that is open', 'Repeat over fewer parts, or step the month');

@@ -1,3 +1,4 @@
+import { compareNaturally } from '../text/compare-naturally.ts';
 import type { AccountClass } from './account-class.ts';
 import type { Account, Chart } from './account.ts';
 import { cashFlowCategoryOf, type CashFlowCategory } from './cashflow.ts';
@@ -14,15 +15,11 @@ export type AccountSelection = {
   readonly except?: AccountSelection;
 };
 
-// one collator for all: making one for each comparison costs a hundred times as much
-const numbers = new Intl.Collator('en', { numeric: true });
-const compareNumbers = (a: string, b: string): number => numbers.compare(a, b);
-
 /** Whether single numbers or ranges take an account's number. */
 export function selectsNumber({ accounts, ranges }: Pick<AccountSelection, 'accounts' | 'ranges'>, number: string): boolean {
   return (
     (accounts?.includes(number) ?? false) ||
-    (ranges?.some(({ from, to }) => compareNumbers(from, number) <= 0 && compareNumbers(number, to) <= 0) ?? false)
+    (ranges?.some(({ from, to }) => compareNaturally(from, number) <= 0 && compareNaturally(number, to) <= 0) ?? false)
   );
 }
 
@@ -40,7 +37,7 @@ export function selects(selection: AccountSelection, account: Account): boolean 
 export function selectAccounts(chart: Chart, selection: AccountSelection): number[] {
   return chart.accounts
     .flatMap((account, index) => (selects(selection, account) ? [index] : []))
-    .sort((a, b) => compareNumbers(chart.accounts[a]!.number, chart.accounts[b]!.number));
+    .sort((a, b) => compareNaturally(chart.accounts[a]!.number, chart.accounts[b]!.number));
 }
 
 /**

@@ -163,6 +163,23 @@ describe('the trial balance', () => {
     for (const period of [12, 20]) expect(equity(true, period)).toEqual(equity(false, period));
     expect(equity(false, 12)).toEqual({ revenue: 0, retained: -500 });
   });
+  it('tells what is left of earlier years from what closing entries moved of this one', () => {
+    const sale = (slot: number, amount: number): BalanceFact[] => [
+      { account: 0, slot: slot as Slot, combination: {}, layer: 'ordinary', amount: minor(amount) },
+      { account: 2, slot: slot as Slot, combination: {}, layer: 'ordinary', amount: minor(-amount) },
+    ];
+    const results = (closed: boolean, period: number) => {
+      const cube = new BalanceCube({ isIncome, slots });
+      const facts = sale(3, 500);
+      cube.post(closed ? [...facts, ...closingFacts(facts, 12)] : facts);
+      const { rows } = trialBalance(cube.slab({}), { accounts }, calendar, period as PeriodIndex);
+      return rows.flatMap(({ result, opening, closing }) => (result === null ? [] : [[result, opening, closing]]));
+    };
+    expect(results(true, 11)).toEqual([['closedThisYear', 0, 500]]);
+    expect(results(false, 11)).toEqual([]);
+    expect(results(false, 12)).toEqual([['earlierYears', -500, -500]]);
+    expect(results(true, 12)).toEqual([]);
+  });
 });
 
 /** Closing entries at the end of the first year: income accounts to zero, their sum to retained earnings. */

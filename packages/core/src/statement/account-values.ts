@@ -4,7 +4,7 @@ import type { Slab } from '../ledger/balance-cube.ts';
 import { unclosedEarnings } from '../ledger/trial-balance.ts';
 import { roundHalfAway } from '../money/round.ts';
 import type { BalanceMeasure } from './column-set.ts';
-import type { EarningsYears } from './line-set.ts';
+import type { EarningsYears, YearPart } from './line-set.ts';
 
 /** The slots a span reaches over, and the first of the fiscal year each of its ends lies in. */
 export type SlotSpan = { readonly from: number; readonly to: number; readonly yearOfFrom: number; readonly yearOfTo: number };
@@ -35,6 +35,26 @@ export function balanceValue(slab: Slab, row: number, { from, to }: SlotSpan, me
     case 'average':
       return roundHalfAway((slab.closing(row, from - 1) + slab.closing(row, to)) / 2);
   }
+}
+
+/**
+ * What a balance that the year end closes shows over a span: this year's movement (`current`), or what
+ * stood at the start of its year (`earlier`); together they are the balance. Debit positive minor units.
+ */
+export function yearPartValue(
+  slab: Slab,
+  row: number,
+  { span, measure, part }: { readonly span: SlotSpan; readonly measure: BalanceMeasure; readonly part: YearPart },
+): number {
+  const at = (slot: number, yearStart: number): number =>
+    part === 'earlier'
+      ? slab.closing(row, Math.min(slot, yearStart - 1))
+      : slab.closing(row, slot) - slab.closing(row, Math.min(slot, yearStart - 1));
+  const closing = at(span.to, span.yearOfTo);
+  if (measure === 'closing') return closing;
+  const opening = at(span.from - 1, span.yearOfFrom);
+  if (measure === 'opening') return opening;
+  return measure === 'change' ? closing - opening : roundHalfAway((opening + closing) / 2);
 }
 
 /**

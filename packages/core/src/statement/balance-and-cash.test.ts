@@ -21,6 +21,7 @@ describe('balance sheet and cash flows', () => {
       ['1000', '2500'],
       ['1000', '3000'],
       ['3200', '1000'],
+      ['3300', '1000'],
     ] as const),
   );
   const postings = fc.array(
@@ -72,6 +73,18 @@ describe('balance sheet and cash flows', () => {
       }),
       { numRuns: 60 },
     ));
+  it('show dividends of this year alone, and those of earlier years in retained earnings', () => {
+    const paid = (amount: number, year: number): Posting => ({ to: '3300', from: '1000', year, month: 5, amount });
+    const { value, grid, plan } = run({
+      postings: [sold(100, 3, undefined, 2025), paid(30, 2025), paid(8, 2026)],
+      lineSet: BALANCE_LINES,
+      blocks: [block([closing])],
+    });
+    expect([value('retained_earnings', 'b.balance'), value('dividend_lines.account_3300', 'b.balance')]).toEqual([70, -8]);
+    expect(value('out_of_balance', 'b.balance')).toBe(0);
+    expect(provenanceOf(grid, plan.lineOfKey.get('dividend_lines.account_3300')!, 0)).toMatchObject({ kind: 'accounts', sum: -8 });
+    expect(provenanceOf(grid, plan.lineOfKey.get('earlier_dividends')!, 0)).toMatchObject({ kind: 'accounts', sum: -30 });
+  });
   it('show this year’s result apart and those before it in retained earnings', () => {
     const { value, grid, plan } = run({
       postings: [sold(100, 3, undefined, 2025), sold(40, 6)],

@@ -18,6 +18,7 @@ export type BlankReason =
   | 'noStatistic'
   | 'noBenchmark'
   | 'partOfEarnings'
+  | 'noCommonMonths'
   | 'fromBlank';
 /** percent: a fraction shown times 100; points: a difference of two such fractions; times: a plain ratio. */
 export type RatioUnit = 'percent' | 'points' | 'times' | 'days';

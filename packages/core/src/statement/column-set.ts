@@ -57,7 +57,7 @@ export type Repeat =
   /** each value of a dimension, or those listed */
   | { readonly over: 'dimension'; readonly dimension: string; readonly values?: readonly string[] };
 
-/** Columns under one heading. `{span}` in a heading is filled in with the span in words, `{value}` with a dimension's value. */
+/** Columns under one heading. `{span}` in a heading is filled in with the span in words, `{value}` with a dimension's value, `{all}` in a total with the values it is over. */
 export type Block = {
   readonly key: string;
   readonly heading: string;

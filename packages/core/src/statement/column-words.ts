@@ -1,5 +1,6 @@
-import { spanWords } from '../calendar/period-words.ts';
+import { shortPeriodName, spanWords } from '../calendar/period-words.ts';
 import { bothFilters } from '../ledger/dimension.ts';
+import { coveredSpan } from './comparable-months.ts';
 import type { BalanceMeasure } from './column-set.ts';
 import type { StatementGrid } from './evaluate.ts';
 
@@ -19,17 +20,22 @@ export function columnWords(grid: StatementGrid, columnIndex: number): string {
     case 'faulty':
       return 'A column that cannot be read';
     case 'amount': {
-      const span = column.resolved.ok ? spanWords(plan.calendar, column.resolved.span) : 'no such months in the calendar';
+      const covered = coveredSpan(column, plan.posted) ?? (column.resolved.ok ? column.resolved.span : null);
+      const span = covered ? spanWords(plan.calendar, covered) : 'no such months in the calendar';
       const filters = Object.entries(bothFilters(grid.filter, column.filter)).map(
         ([dimension, values]) => `${dimension} ${values.map((value) => value || 'none').join(' or ')}`,
       );
       const measure = plan.lines.some(({ holdsBalances }) => holdsBalances) || column.measure === 'opening' ? MEASURES[column.measure] : '';
-      return [grid.sources(column.scenario).name, span, measure, ...filters].filter((text) => text !== '').join(', ');
+      // a closing balance belongs to the end of its months
+      const isBalance = column.measure === 'closing' && !plan.pointsInTime.includes('never') && covered !== null;
+      const months = isBalance ? `balance at the end of ${shortPeriodName(plan.calendar, covered.to)}` : span;
+      return [grid.sources(column.scenario).name, months, measure, ...filters].filter((text) => text !== '').join(', ');
     }
     case 'difference':
-      return `${of(column.compared)}, less ${of(column.base)}`;
-    case 'percentDifference':
-      return `Difference of ${of(column.compared)} in percent of ${of(column.base)}`;
+    case 'percentDifference': {
+      const { compared, base } = (plan.pointsInTime.includes('never') ? column.flows : null) ?? column;
+      return column.kind === 'difference' ? `${of(compared)}, less ${of(base)}` : `Change from ${of(base)} to ${of(compared)}, in percent`;
+    }
     case 'share': {
       const base = column.baseLine === null ? plan.percentBase : (plan.lineOfKey.get(column.baseLine) ?? -1);
       const words = column.ownGroup ? 'the total of its own group' : (plan.lines[base]?.name.toLowerCase() ?? 'no line');

@@ -4,9 +4,10 @@ import { bothFilters, filterKey, type DimensionFilter } from '../ledger/dimensio
 import type { Slab } from '../ledger/balance-cube.ts';
 import { minor } from '../money/minor.ts';
 import { differenceOf, percentDifferenceOf, shareOf } from '../variance/difference.ts';
-import { accountValues, balanceValue, earningsValue, incomeValue, slotSpanOf, type SlotSpan } from './account-values.ts';
+import { accountValues, balanceValue, earningsValue, incomeValue, slotSpanOf, yearPartValue, type SlotSpan } from './account-values.ts';
 import { amount, blank, notMeaningful, type Cell } from './cell.ts';
 import type { BalanceMeasure } from './column-set.ts';
+import { sidesOn } from './comparable-months.ts';
 import { evaluateExpression } from './evaluate-expression.ts';
 import type { StatisticOver } from './line-set.ts';
 import type { PlannedColumn } from './plan-columns.ts';
@@ -167,6 +168,10 @@ function figuresUnder(plan: StatementPlan, column: AmountColumn, source: Scenari
     debit(line: PlannedLine): number {
       const { source: from } = line;
       const measure = line.measure ?? column.measure;
+      if (from.kind === 'accounts' && line.yearPart !== null) {
+        const asked = { span: span!, measure, part: line.yearPart };
+        return from.accounts.reduce((sum, account) => sum + yearPartValue(slabOf(line), account, asked), 0);
+      }
       if (from.kind === 'accounts') {
         const values = valuesOf(slabOf(line), measure, span!);
         let sum = 0;
@@ -206,15 +211,18 @@ function derivedCell(plan: StatementPlan, cells: readonly (readonly Cell[])[], l
     case 'benchmark':
       return benchmarkCell(line);
     case 'difference':
-      return differenceOf(at(column.compared), at(column.base), line.polarity);
-    case 'percentDifference':
-      return percentDifferenceOf(at(column.compared), at(column.base));
+    case 'percentDifference': {
+      const sides = sidesOn(column, plan.pointsInTime[line.index]!, plan.columns);
+      if (sides === null) return blank('noCommonMonths');
+      const [compared, base] = [at(sides.compared), at(sides.base)];
+      return column.kind === 'difference' ? differenceOf(compared, base, line.polarity) : percentDifferenceOf(compared, base);
+    }
     case 'share': {
       const base = shareBase(plan, line, column);
       return base < 0 ? blank('noLine') : shareOf(at(column.of), cells[base]![column.of] ?? notMeaningful('faultyColumn'));
     }
     case 'runningTotal':
-      return column.columns.map(at).reduce((sum, each) => addCells(sum, each), blank('fromBlank'));
+      return runningTotal(column.columns.map(at));
     case 'formula':
       return line.source.kind === 'expression' && line.source.result !== 'amount'
         ? blank('ratioLine')
@@ -240,6 +248,13 @@ export function shareBase(plan: StatementPlan, line: PlannedLine, column: Planne
   if (line.percentOf >= 0) return line.percentOf;
   if (column.ownGroup) return line.ownGroup;
   return column.baseLine === null ? plan.percentBase : (plan.lineOfKey.get(column.baseLine) ?? -1);
+}
+
+/** The sum so far; blank where the last of them is not posted yet, so that it never stands for fewer months than it says. */
+function runningTotal(cells: readonly Cell[]): Cell {
+  const last = cells.at(-1);
+  if (last?.kind === 'blank' && last.reason === 'notYetPosted') return last;
+  return cells.reduce((sum, each) => addCells(sum, each), blank('fromBlank'));
 }
 
 /** Amounts and quantities add up; a blank counts as nothing beside a figure; ratios do not add. */

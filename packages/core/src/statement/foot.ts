@@ -1,5 +1,6 @@
 import { minor } from '../money/minor.ts';
 import { roundToStep } from '../money/round.ts';
+import { sidesOn } from './comparable-months.ts';
 import type { Cell } from './cell.ts';
 import type { StatementGrid } from './evaluate.ts';
 import type { Expression } from './expression.ts';
@@ -27,17 +28,22 @@ export function footGrid(grid: StatementGrid, step: number): StatementGrid {
   const cells = grid.cells.map((row) => [...row]);
   for (const column of plan.columns) if (column.kind === 'amount') footColumn(cells, column.index, { plan, terms, parts, step });
   for (const index of plan.columnOrder) {
-    for (const row of cells) row[index] = derivedFooted(row, plan.columns[index]!, step);
+    cells.forEach((row, line) => (row[index] = derivedFooted(plan, row, { column: plan.columns[index]!, line, step })));
   }
   return { ...grid, cells };
 }
 
 /** A derived amount from the figures shown; what is no sum of columns is rounded by itself. */
-function derivedFooted(row: readonly Cell[], column: PlannedColumn, step: number): Cell {
+function derivedFooted(
+  plan: StatementPlan,
+  row: readonly Cell[],
+  { column, line, step }: { readonly column: PlannedColumn; readonly line: number; readonly step: number },
+): Cell {
   const cell = row[column.index]!;
   if (cell.kind !== 'amount') return cell;
   if (column.kind === 'difference') {
-    const [compared, base] = [row[column.compared]!, row[column.base]!];
+    const sides = sidesOn(column, plan.pointsInTime[line]!, plan.columns) ?? column;
+    const [compared, base] = [row[sides.compared]!, row[sides.base]!];
     if (compared.kind === 'amount' && base.kind === 'amount') return { ...cell, value: minor(compared.value - base.value) };
   }
   if (column.kind === 'runningTotal') {

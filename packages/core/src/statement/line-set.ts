@@ -28,6 +28,8 @@ type Selecting = LineBase & {
   readonly filter?: DimensionFilter;
   /** what balance-sheet accounts show on this line whatever the column says */
   readonly measure?: BalanceMeasure;
+  /** of balances that the year end closes into retained earnings, such as dividends: this year's movement, or what earlier years left */
+  readonly yearPart?: YearPart;
   readonly order?: PartOrder;
   /** numbers beside the accounts it opens to; shown unless false */
   readonly accountNumbers?: boolean;
@@ -50,6 +52,7 @@ export type Line =
   /** a figure that is not money; over a span it is added up, averaged, or the last one */
   | (LineBase & { readonly kind: 'statistic'; readonly series: string; readonly over: StatisticOver; readonly filter?: DimensionFilter })
   | (LineBase & { readonly kind: 'spacer' });
+export type YearPart = 'current' | 'earlier';
 export type EarningsYears = 'current' | 'earlier' | 'closed';
 export type StatisticOver = 'sum' | 'average' | 'last';
 

@@ -1,9 +1,10 @@
-import type { FiscalCalendar, PeriodIndex } from '../calendar/fiscal-calendar.ts';
+import { PERIODS_PER_YEAR, type FiscalCalendar, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
 import { spanWords } from '../calendar/period-words.ts';
-import { resolveSpan, type ResolvedSpan } from '../calendar/span.ts';
+import { resolveSpan, type ResolvedSpan, type SpanDefinition } from '../calendar/span.ts';
 import { bothFilters, NO_FILTER, type DimensionFilter } from '../ledger/dimension.ts';
 import type { RatioUnit } from './cell.ts';
 import type { BalanceMeasure, Block, Column, ColumnSet, ScenarioRef } from './column-set.ts';
+import { compareEqualMonths, type PostedMonths } from './comparable-months.ts';
 import { linesRead, parseExpression, type Expression, type ExpressionIssue } from './expression.ts';
 import type { KnownDimensions } from './plan-lines.ts';
 import { standingsOf, type Standing } from './standings.ts';
@@ -13,12 +14,20 @@ export type ColumnWork =
       readonly kind: 'amount';
       readonly scenario: ScenarioRef;
       readonly resolved: ResolvedSpan;
-      readonly isPriorYear: boolean;
+      /** of months before those the column stands for: a prior year, a prior month, a base year */
+      readonly isPriorPeriod: boolean;
       readonly isPinned: boolean;
       readonly measure: BalanceMeasure;
       readonly filter: DimensionFilter;
     }
-  | { readonly kind: 'difference' | 'percentDifference'; readonly compared: number; readonly base: number; readonly bar: boolean }
+  | {
+      readonly kind: 'difference' | 'percentDifference';
+      readonly compared: number;
+      readonly base: number;
+      readonly bar: boolean;
+      /** what lines that add up over months compare, where the columns cover different months; null where they share none */
+      readonly flows?: { readonly compared: number; readonly base: number } | null;
+    }
   | { readonly kind: 'share'; readonly of: number; readonly baseLine: string | null; readonly ownGroup: boolean }
   | {
       readonly kind: 'formula';
@@ -46,7 +55,16 @@ export type ColumnIssue = {
   readonly block: string;
   readonly column: string;
   readonly code:
-    'unknownColumn' | 'circular' | 'repeatedKey' | 'tooManyColumns' | 'unknownDimension' | 'unknownBudget' | 'outsideCalendar' | 'formula';
+    | 'unknownColumn'
+    | 'oldestLeftOut'
+    | 'noCommonMonths'
+    | 'circular'
+    | 'repeatedKey'
+    | 'tooManyColumns'
+    | 'unknownDimension'
+    | 'unknownBudget'
+    | 'outsideCalendar'
+    | 'formula';
   readonly token: string;
   readonly formula?: ExpressionIssue;
 };
@@ -68,9 +86,19 @@ type Slot = { readonly block: Block; readonly column: Column; readonly standing:
  */
 export function planColumns(
   columnSet: ColumnSet,
-  options: { readonly calendar: FiscalCalendar; readonly asOf: PeriodIndex; readonly dimensions: KnownDimensions },
+  options: {
+    readonly calendar: FiscalCalendar;
+    readonly asOf: PeriodIndex;
+    readonly dimensions: KnownDimensions;
+    /** the months actuals cover; null takes every month as covered */
+    readonly posted?: PostedMonths;
+    /** whether the statement has lines that add up over months */
+    readonly hasFlows?: boolean;
+    /** the statement's filter */
+    readonly filter?: DimensionFilter;
+  },
 ): PlannedColumns {
-  const { calendar, asOf, dimensions } = options;
+  const { calendar, asOf, dimensions, posted = null, hasFlows = true, filter = NO_FILTER } = options;
   const blocks: PlannedBlock[] = [];
   const slots: Slot[] = [];
   const issues: ColumnIssue[] = [];
@@ -80,13 +108,14 @@ export function planColumns(
       if (keys.has(key)) issues.push({ block: block.key, column: key, code: 'repeatedKey', token: key });
       keys.add(key);
     }
-    const result = standingsOf(block, calendar, asOf, dimensions);
+    const result = standingsOf(block, { calendar, asOf, dimensions, filter });
     if (!result.ok) {
       issues.push({ block: block.key, column: '', code: result.code, token: result.token });
       continue;
     }
-    for (const standing of result.standings) {
-      const own = blocks.push({ key: standing.key, heading: standing.heading, isTotal: standing.isTotal }) - 1;
+    const shown = withinLimit(result.standings, block, issues);
+    for (const standing of shown) {
+      const own = blocks.push({ key: standing.key, heading: headingOf(block, standing), isTotal: standing.isTotal }) - 1;
       for (const column of block.columns) slots.push({ block, column, standing, own });
     }
   }
@@ -96,8 +125,34 @@ export function planColumns(
     slots.length = MOST_COLUMNS;
   }
   const positions = new Map(slots.map(({ standing, column }, index) => [`${standing.key}.${column.key}`, index]));
-  const columns = slots.map((slot, index) => planColumn(slot, index));
+  const laidOut = slots.map((slot, index) => planColumn(slot, index));
+  const { columns, apart } = compareEqualMonths(laidOut, { calendar, posted, hasFlows });
+  for (const { index } of apart) {
+    const { block, column } = slots[index]!;
+    tell({ block: block.key, column: column.key, code: 'noCommonMonths', token: column.heading });
+  }
   return { blocks, columns, order: derivedOrder(), issues };
+
+  /** A block whose amounts are all pinned is headed by the months they hold, whatever it repeats over. */
+  function headingOf(block: Block, standing: Standing): string {
+    const amounts = block.columns.filter((column) => column.kind === 'amount');
+    if (amounts.length === 0 || amounts.some(({ span }) => span.pinnedTo === undefined)) return standing.heading();
+    const spans = amounts.flatMap((column) => {
+      const resolved = spanOver(calendar, column, standing.anchors);
+      return resolved.ok ? [resolved.span] : [];
+    });
+    if (spans.length === 0) return standing.heading();
+    const from = Math.min(...spans.map((span) => span.from)) as PeriodIndex;
+    const to = Math.max(...spans.map((span) => span.to)) as PeriodIndex;
+    return standing.heading(spanWords(calendar, { from, to }));
+  }
+
+  /** The heading of a column over the months it holds; one that is pinned among others that move names its months. */
+  function columnHeading(column: Column, span: ResolvedSpan, pinnedApart: boolean): string {
+    const words = span.ok ? spanWords(calendar, span.span) : '';
+    if (column.heading.includes('{span}')) return column.heading.replaceAll('{span}', words);
+    return pinnedApart && words !== '' ? `${column.heading}, ${words}` : column.heading;
+  }
 
   function planColumn({ block, column, standing, own }: Slot, index: number): PlannedColumn {
     const spanOf =
@@ -106,7 +161,7 @@ export function planColumns(
       index,
       block: own,
       key: `${standing.key}.${column.key}`,
-      heading: column.heading.replaceAll('{span}', spanOf.ok ? spanWords(calendar, spanOf.span) : ''),
+      heading: columnHeading(column, spanOf, isPinnedApart(block, column)),
       hidden: (column.hidden ?? false) || (block.hidden ?? false),
       ifFilled: column.ifFilled ?? false,
       width: column.width ?? null,
@@ -130,7 +185,7 @@ export function planColumns(
             kind: 'amount',
             scenario: of.scenario,
             resolved,
-            isPriorYear: (of.span.shift?.years ?? 0) < 0,
+            isPriorPeriod: isEarlier(of.span, resolved, at.anchors.at(-1)!),
             isPinned: of.span.pinnedTo !== undefined,
             measure: of.measure ?? 'closing',
             filter: bothFilters(at.filter, of.filter ?? NO_FILTER),
@@ -198,12 +253,37 @@ export function planColumns(
   }
 }
 
+/** Whether a column is pinned in a block in which other amounts move with the month. */
+function isPinnedApart({ columns }: Block, column: Column): boolean {
+  if (column.kind !== 'amount' || column.span.pinnedTo === undefined) return false;
+  return columns.some((each) => each.kind === 'amount' && each.span.pinnedTo === undefined);
+}
+
+/** Whether a span lies before the month it is looked at from: shifted back, or pinned to an earlier one. */
+function isEarlier(definition: SpanDefinition, resolved: ResolvedSpan, anchor: PeriodIndex): boolean {
+  const { months = 0, quarters = 0, years = 0 } = definition.shift ?? {};
+  if (definition.pinnedTo !== undefined) return resolved.ok && resolved.span.to < anchor;
+  return months + 3 * quarters + PERIODS_PER_YEAR * years < 0;
+}
+
+/**
+ * The parts of a repeat that fit into the most columns: a repeat over months, quarters or years leaves
+ * its oldest parts out and says how many.
+ */
+function withinLimit(standings: readonly Standing[], block: Block, issues: ColumnIssue[]): readonly Standing[] {
+  const most = Math.floor(MOST_COLUMNS / Math.max(1, block.columns.length));
+  if (standings.length <= most || block.repeat === undefined || block.repeat.over === 'dimension') return standings;
+  const left = standings.length - most;
+  issues.push({ block: block.key, column: '', code: 'oldestLeftOut', token: `${left} ${block.repeat.over}` });
+  return standings.slice(left);
+}
+
 /** Positions of the columns a derived column is made from; none for amounts. */
 export function columnsRead(column: PlannedColumn): readonly number[] {
   switch (column.kind) {
     case 'difference':
     case 'percentDifference':
-      return [column.compared, column.base];
+      return [column.compared, column.base, ...(column.flows ? [column.flows.compared, column.flows.base] : [])];
     case 'share':
       return [column.of];
     case 'formula':

@@ -118,6 +118,7 @@ class LinePlanner {
       sign: 1,
       filter: NO_FILTER,
       measure: null,
+      yearPart: null,
       holdsBalances: this.#holdsBalances(made.source) || CASH_FLOW in (made.filter ?? NO_FILTER),
       polarity: line.polarity ?? 'neutral',
       emphasis: line.emphasis ?? null,
@@ -212,6 +213,7 @@ class LinePlanner {
       sign: signOfNatural(line.sign),
       filter: line.filter ?? NO_FILTER,
       measure: line.measure ?? (null as BalanceMeasure | null),
+      yearPart: line.yearPart ?? null,
       polarity: line.polarity ?? (polarities.size === 1 ? [...polarities][0]! : ('neutral' as Polarity)),
     };
     const own = this.#add(line, place, {

@@ -5,6 +5,8 @@ import { NO_BENCHMARKS, type Benchmarks } from './benchmark.ts';
 import type { ColumnSet } from './column-set.ts';
 import type { LineSet } from './line-set.ts';
 import { planColumns, type ColumnIssue, type PlannedBlock, type PlannedColumn } from './plan-columns.ts';
+import { pointsInTime, type PointInTime } from './point-in-time.ts';
+import type { PostedMonths } from './comparable-months.ts';
 import { planLines, type KnownDimensions, type LineIssue } from './plan-lines.ts';
 import type { PlannedLine } from './planned-line.ts';
 
@@ -25,6 +27,10 @@ export type StatementPlan = {
   readonly percentBase: number;
   /** for each account of the chart, whether it stands in the balance sheet */
   readonly isBalance: readonly boolean[];
+  /** for each line, whether it shows balances at a moment */
+  readonly pointsInTime: readonly PointInTime[];
+  /** the months actuals cover; null where every month counts as covered */
+  readonly posted: PostedMonths;
   /** decimals of the currency */
   readonly exponent: number;
   /** chart positions of the income accounts the statement keeps to, and whether that is all of them */
@@ -50,6 +56,10 @@ export function planStatement(options: {
   /** chart positions of the accounts to keep to; null or absent keeps all */
   readonly keptAccounts?: ReadonlySet<number> | null;
   readonly benchmarks?: Benchmarks;
+  /** the months actuals cover, so that comparisons are made over equal months; null or absent takes all */
+  readonly posted?: PostedMonths;
+  /** the statement's filter, which repeats over its dimensions follow */
+  readonly filter?: DimensionFilter;
 }): PlanResult {
   const {
     lineSet,
@@ -61,9 +71,18 @@ export function planStatement(options: {
     exponent = 2,
     keptAccounts = null,
     benchmarks = NO_BENCHMARKS,
+    posted = null,
+    filter = NO_FILTER,
   } = options;
   const { lines, order, issues: lineIssues } = planLines(lineSet, { chart, dimensions, keptAccounts, benchmarks });
-  const { blocks, columns, order: columnOrder, issues: columnIssues } = planColumns(columnSet, { calendar, asOf, dimensions });
+  const atMoments = pointsInTime(chart, lines);
+  const hasFlows = atMoments.includes('never');
+  const {
+    blocks,
+    columns,
+    order: columnOrder,
+    issues: columnIssues,
+  } = planColumns(columnSet, { calendar, asOf, dimensions, posted, hasFlows, filter });
   const allIncome = incomePositions(chart);
   const income = allIncome.filter((index) => keptAccounts?.has(index) ?? true);
   const lineOfKey = new Map(lines.map((line) => [line.key, line.index]));
@@ -89,6 +108,8 @@ export function planStatement(options: {
       columnOrder,
       percentBase: lineOfKey.get(lineSet.percentBase) ?? -1,
       isBalance: chart.accounts.map(isBalanceAccount),
+      pointsInTime: atMoments,
+      posted,
       exponent,
       income,
       incomeKept: income.length === allIncome.length ? 'all' : income.length > 0 ? 'some' : 'none',

@@ -4,7 +4,7 @@ import type { Benchmark } from './benchmark.ts';
 import type { RatioUnit } from './cell.ts';
 import type { BalanceMeasure } from './column-set.ts';
 import type { Expression } from './expression.ts';
-import type { EarningsYears, PartOrder, StatisticOver } from './line-set.ts';
+import type { EarningsYears, PartOrder, StatisticOver, YearPart } from './line-set.ts';
 
 /** What a line's figures are made of. */
 export type LineSource =
@@ -36,6 +36,8 @@ export type PlannedLine = {
   readonly filter: DimensionFilter;
   /** in place of the column's measure; null takes the column's */
   readonly measure: BalanceMeasure | null;
+  /** the part of balances closed at year end that it shows; null shows them whole */
+  readonly yearPart: YearPart | null;
   /** whether the line holds figures of the balance sheet */
   readonly holdsBalances: boolean;
   readonly polarity: Polarity;

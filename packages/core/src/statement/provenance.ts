@@ -1,11 +1,15 @@
+import { periodAt, periodOfYear, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
 import type { Span } from '../calendar/span.ts';
 import { bothFilters, type DimensionFilter } from '../ledger/dimension.ts';
 import { minor, type Minor } from '../money/minor.ts';
 import { balanceValue, incomeValue, slotSpanOf } from './account-values.ts';
 import type { BalanceMeasure, ScenarioRef } from './column-set.ts';
 import { shareBase, slabUnder, type AmountColumn, type StatementGrid } from './evaluate.ts';
+import { sidesOn } from './comparable-months.ts';
 import { linesRead } from './expression.ts';
 import { STATISTIC } from './statistic-figures.ts';
+import type { YearPart } from './line-set.ts';
+import type { StatementPlan } from './plan.ts';
 import type { PlannedLine } from './planned-line.ts';
 
 /** A place in the grid that another figure was made from. */
@@ -48,7 +52,7 @@ export function provenanceOf(grid: StatementGrid, lineIndex: number, columnIndex
       return { kind: 'none' };
     case 'difference':
     case 'percentDifference':
-      return { kind: 'cells', operation: column.kind, parts: [at(column.compared, 'compared'), at(column.base, 'base')] };
+      return differenceProvenance(column);
     case 'share': {
       const base = shareBase(plan, line, column);
       return base < 0
@@ -61,6 +65,12 @@ export function provenanceOf(grid: StatementGrid, lineIndex: number, columnIndex
       return { kind: 'cells', operation: 'sum', parts: column.columns.map((each) => at(each, 'added')) };
     case 'amount':
       return amountProvenance(grid, line, column);
+  }
+
+  function differenceProvenance(difference: typeof column & { readonly kind: 'difference' | 'percentDifference' }): Provenance {
+    const sides = sidesOn(difference, plan.pointsInTime[lineIndex]!, plan.columns);
+    if (sides === null) return { kind: 'none' };
+    return { kind: 'cells', operation: difference.kind, parts: [at(sides.compared, 'compared'), at(sides.base, 'base')] };
   }
 }
 
@@ -101,14 +111,22 @@ function amountProvenance(grid: StatementGrid, line: PlannedLine, column: Amount
     return accountsOf(source.accounts, line.measure ?? column.measure, bothFilters(filter, { [source.dimension]: [source.value] }));
   if (source.kind === 'earnings') {
     if (source.years !== 'current') return { kind: 'none' };
-    const year = slotSpanOf(plan.calendar, span).yearOfTo;
-    const from = plan.calendar.periods.find(
-      (period) => slotSpanOf(plan.calendar, { from: period.index, to: period.index }).from === year,
-    )!.index;
+    const from = yearStart(plan, span.to);
     const measure = line.measure ?? column.measure;
     return measure === 'closing' ? accountsOf(plan.income, 'change', filter, { from, to: span.to }) : { kind: 'none' };
   }
+  if (line.yearPart !== null) return yearPartProvenance(line.yearPart);
   return accountsOf(accountsHeld(line), line.measure ?? column.measure, filter);
+
+  /** A balance closed at year end: its movement since the start of the year, or its balance before it. */
+  function yearPartProvenance(part: YearPart): Provenance {
+    if ((line.measure ?? column.measure) !== 'closing') return { kind: 'none' };
+    const first = yearStart(plan, span.to);
+    if (part === 'current') return accountsOf(accountsHeld(line), 'change', filter, { from: first, to: span.to });
+    return first === 0
+      ? { kind: 'none' }
+      : accountsOf(accountsHeld(line), 'closing', filter, { from: (first - 1) as PeriodIndex, to: (first - 1) as PeriodIndex });
+  }
 
   function accountsOf(positions: readonly number[], measure: BalanceMeasure, under: DimensionFilter, over: Span = span): Provenance {
     const slab = slabUnder(grid.sources(column.scenario), line, { span, filter: under });
@@ -122,6 +140,9 @@ function amountProvenance(grid: StatementGrid, line: PlannedLine, column: Amount
     return { kind: 'accounts', scenario: column.scenario, span: over, filter: under, accounts, sum };
   }
 }
+
+const yearStart = ({ calendar }: StatementPlan, period: PeriodIndex): PeriodIndex =>
+  periodOfYear(calendar, periodAt(calendar, period).year, 1)!;
 
 const accountsHeld = ({ source }: PlannedLine): readonly number[] =>
   source.kind === 'accounts' || source.kind === 'slice' ? source.accounts : [];

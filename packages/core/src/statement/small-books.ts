@@ -33,6 +33,7 @@ export const accounts = [
   account('2500', 'longTermDebt'),
   account('3000', 'capital'),
   account('3200', 'retainedEarnings'),
+  account('3300', 'dividends'),
   account('4000', 'revenue'),
   account('6000', 'operatingExpenses'),
   account('6800', 'depreciation'),

@@ -8,7 +8,8 @@ import type { KnownDimensions } from './plan-lines.ts';
 /** One standing of a block: once, for a month or another part of its repeat, or the block that totals them. */
 export type Standing = {
   readonly key: string;
-  readonly heading: string;
+  /** its heading over the months in words; without them those the block names */
+  readonly heading: (months?: string) => string;
   /** the as-of months its amounts take their spans from; several run together */
   readonly anchors: readonly PeriodIndex[];
   readonly filter: DimensionFilter;
@@ -25,8 +26,24 @@ const PERIODS_IN = { months: 1, quarters: 3, years: PERIODS_PER_YEAR } as const;
  * way at the as-of month, so that a column "to date" runs to the end of those before it. Parts of a
  * repeat that lie before the calendar are left out.
  */
-export function standingsOf(block: Block, calendar: FiscalCalendar, asOf: PeriodIndex, dimensions: KnownDimensions): StandingsResult {
-  const fill = (heading: string, span: string, value = ''): string => heading.replaceAll('{span}', span).replaceAll('{value}', value);
+export function standingsOf(
+  block: Block,
+  options: {
+    readonly calendar: FiscalCalendar;
+    readonly asOf: PeriodIndex;
+    readonly dimensions: KnownDimensions;
+    /** the statement's filter: a repeat over a dimension shows the values it lets through */
+    readonly filter: DimensionFilter;
+  },
+): StandingsResult {
+  const { calendar, asOf, dimensions } = options;
+  const fill =
+    (heading: string, span: string, more: { readonly value?: string; readonly all?: string } = {}) =>
+    (months = span): string =>
+      heading
+        .replaceAll('{span}', months)
+        .replaceAll('{value}', more.value ?? '')
+        .replaceAll('{all}', more.all ?? 'Total');
   const { repeat } = block;
   const ownSpan = resolveSpan(calendar, block.span, asOf);
   const ownWords = !ownSpan.ok
@@ -42,16 +59,20 @@ export function standingsOf(block: Block, calendar: FiscalCalendar, asOf: Period
   if (repeat.over === 'dimension') {
     const known = dimensions.get(repeat.dimension);
     if (!known) return { ok: false, code: 'unknownDimension', token: repeat.dimension };
-    const values = repeat.values ?? known;
+    const asked = repeat.values ?? known;
+    const passing = options.filter[repeat.dimension];
+    const values = passing ? asked.filter((value) => passing.includes(value)) : asked;
     const repeated = values.map((value) => ({
       key: `${block.key}.${value === '' ? '-' : value}`,
-      heading: fill(block.heading, ownWords, value === '' ? `No ${repeat.dimension}` : value),
+      heading: fill(block.heading, ownWords, { value: valueWords(repeat.dimension, value) }),
       anchors: [asOf],
       filter: { [repeat.dimension]: [value] },
       isTotal: false,
     }));
-    const filter = repeat.values ? { [repeat.dimension]: repeat.values } : NO_FILTER;
-    return { ok: true, standings: [...repeated, ...totalOf(block, ownWords, [asOf], filter)] };
+    const isAll = known.every((value) => values.includes(value));
+    const all = isAll ? `All ${pluralOf(repeat.dimension)}` : listWords(repeat.dimension, values);
+    const filter = repeat.values ? { [repeat.dimension]: values } : NO_FILTER;
+    return { ok: true, standings: [...repeated, ...totalOf(block, { words: ownWords, anchors: [asOf], filter, all })] };
   }
   const anchors = anchorsOf(repeat, calendar, asOf);
   if (anchors.length === 0) return { ok: false, code: 'outsideCalendar', token: block.key };
@@ -64,11 +85,32 @@ export function standingsOf(block: Block, calendar: FiscalCalendar, asOf: Period
   }));
   const from = (anchors[0]! - ((periodAt(calendar, anchors[0]!).number - 1) % PERIODS_IN[repeat.over])) as PeriodIndex;
   const words = spanWords(calendar, { from, to: anchors.at(-1)! });
-  return { ok: true, standings: [...repeated, ...totalOf(block, words, anchors, NO_FILTER)] };
+  return { ok: true, standings: [...repeated, ...totalOf(block, { words, anchors, filter: NO_FILTER })] };
 
-  function totalOf(of: Block, words: string, all: readonly PeriodIndex[], filter: DimensionFilter): Standing[] {
-    return of.total ? [{ key: `${of.key}.total`, heading: fill(of.total.heading, words), anchors: all, filter, isTotal: true }] : [];
+  function totalOf(
+    of: Block,
+    total: { readonly words: string; readonly anchors: readonly PeriodIndex[]; readonly filter: DimensionFilter; readonly all?: string },
+  ): Standing[] {
+    const { words, anchors: over, filter, all = 'Total' } = total;
+    return of.total
+      ? [{ key: `${of.key}.total`, heading: fill(of.total.heading, words, { all }), anchors: over, filter, isTotal: true }]
+      : [];
   }
+}
+
+/** A value of a dimension in words: `Tours`, `No department`. */
+const valueWords = (dimension: string, value: string): string => (value === '' ? `No ${dimension}` : value);
+
+/** `departments`, `companies`, `branches`. */
+const pluralOf = (noun: string): string =>
+  /[^aeiou]y$/.test(noun) ? `${noun.slice(0, -1)}ies` : /(s|x|z|ch|sh)$/.test(noun) ? `${noun}es` : `${noun}s`;
+
+const MOST_NAMED = 3;
+/** The values a total is over, where they are not all: `Store and Tours`, `5 departments`. */
+function listWords(dimension: string, values: readonly string[]): string {
+  if (values.length > MOST_NAMED) return `${values.length} ${pluralOf(dimension)}`;
+  const words = values.map((value) => valueWords(dimension, value));
+  return words.length < 2 ? (words[0] ?? `No ${dimension}`) : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`;
 }
 
 function anchorsOf(repeat: Repeat & { over: keyof typeof PERIODS_IN }, calendar: FiscalCalendar, asOf: PeriodIndex): PeriodIndex[] {

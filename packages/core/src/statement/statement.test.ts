@@ -156,8 +156,9 @@ describe('the income statement', () => {
     });
     expect(at('revenue', 'months.2026-01.percent')).toMatchObject({ value: -0.5 });
     expect(at('revenue', 'months.2026-02.percent')).toMatchObject({ value: 2 });
-    expect(at('revenue', 'months.total.actual')).toEqual(amount(minor(400)));
-    expect(at('revenue', 'months.total.percent')).toMatchObject({ value: 100 / 300 });
+    expect(at('revenue', 'year.budget')).toEqual(amount(minor(300)));
+    expect(at('revenue', 'ytd.actual')).toEqual(amount(minor(400)));
+    expect(at('revenue', 'ytd.percent')).toMatchObject({ value: 100 / 300 });
   });
   it('follows the as-of month with every repeated block', () => {
     const keys = (asOf: string) => run({ actual, columnSet: TREND_COLUMNS, asOf }).grid.plan.blocks.map(({ key }) => key);

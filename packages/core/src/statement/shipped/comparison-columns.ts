@@ -82,18 +82,42 @@ export const FIVE_YEARS_COLUMNS: ColumnSet = {
   ],
 };
 
-/** Twelve months of actual, budget and percent difference: 36 columns, and their total. */
+/**
+ * Twelve months of actual, budget and variance percent, the year to date against its budget, and the
+ * full year: actuals through the last posted month and the approved budget after it, against the year's budget.
+ */
 export const MONTHS_COLUMNS: ColumnSet = {
   key: 'months',
-  name: 'Twelve months of actual, budget and percent difference',
+  name: 'Twelve months against budget, year to date and full year',
   blocks: [
     {
       key: 'months',
       heading: '{span}',
       span: month,
       repeat: { over: 'months', within: { kind: 'fullYear' } },
-      total: { heading: 'Year, {span}' },
       columns: [actual('actual', 'Actual', month), budget('budget', 'Budget', month), percent('percent', 'actual', 'budget')],
+    },
+    {
+      key: 'ytd',
+      heading: 'Year to date, {span}',
+      span: yearToDate,
+      columns: [
+        actual('actual', 'Actual', yearToDate),
+        budget('budget', 'Budget', yearToDate),
+        difference('difference', 'actual', 'budget', 'Variance'),
+        percent('percent', 'actual', 'budget'),
+      ],
+    },
+    {
+      key: 'year',
+      heading: 'Full year, {span}',
+      span: { kind: 'fullYear' },
+      columns: [
+        { kind: 'amount', key: 'projection', heading: 'Projection', scenario: 'projection', span: { kind: 'fullYear' } },
+        budget('budget', 'Budget', { kind: 'fullYear' }),
+        difference('difference', 'projection', 'budget', 'Variance'),
+        percent('percent', 'projection', 'budget'),
+      ],
     },
   ],
 };
@@ -127,7 +151,7 @@ export const DEPARTMENTS_COLUMNS: ColumnSet = {
       heading: '{value}',
       span: yearToDate,
       repeat: { over: 'dimension', dimension: 'department' },
-      total: { heading: 'All departments, {span}' },
+      total: { heading: '{all}, {span}' },
       columns: [
         actual('actual', 'Actual', yearToDate),
         budget('budget', 'Budget', yearToDate),
