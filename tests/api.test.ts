@@ -218,11 +218,11 @@ describe('a budget from last year', () => {
     const before = await grid();
     const bad = { kind: 'month', account: '6000', month: 0, text: 'lots' };
     const alone = await edit([bad]);
-    expect([alone.status, (alone.body as Problem).detail]).toEqual([422, expect.stringContaining('6000 Wages: "lots" is no amount')]);
+    expect([alone.status, (alone.body as Problem).detail]).toEqual([422, expect.stringContaining('6000 Wages: "lots" is not an amount')]);
     expect((await grid()).grid.cells).toEqual(before.grid.cells);
     const { body } = await edit([{ kind: 'month', account: '4000', month: 0, text: '1' }, bad]);
     expect((body as DeskAnswerDto).refusals).toEqual([
-      { edit: 1, account: '6000', text: 'lots', message: expect.stringContaining('is no amount') as unknown },
+      { edit: 1, account: '6000', text: 'lots', message: expect.stringContaining('is not an amount') as unknown },
     ]);
     expect(cell((await grid()).grid, 'revenue', 'months.2026-01.budget')).toEqual({ kind: 'amount', value: 100 });
   });
@@ -234,7 +234,7 @@ describe('a budget from last year', () => {
     expect(cell(statement, 'revenue', 'ytd.budget').kind).toBe('amount');
     expect((await edit([{ kind: 'month', account: '4000', month: 0, text: '1' }])).status).toBe(409);
     const back = await server.send('POST', `${at}/budgets/${budget.id}/state`, { state: 'working' });
-    expect([back.status, (back.body as Problem).detail]).toEqual([409, expect.stringContaining('Copy it to a new version')]);
+    expect([back.status, (back.body as Problem).detail]).toEqual([409, expect.stringContaining('Create a new version')]);
   });
   it('every change is on record and the record cannot be changed', async () => {
     const { database } = server.application;

@@ -64,7 +64,10 @@ describe('bases of budget lines', () => {
   it('a circle is refused with its accounts, and nothing changes', async () => {
     const version = (await edit([{ kind: 'month', account: '6110', month: 0, text: '16000' }])).grid!.version;
     const circle = await setBasis('4010', { kind: 'percentOf', accounts: '5110', percent: '10' });
-    expect([circle.status, circle.detail]).toEqual([422, expect.stringMatching(/in a circle: .*4010.*5110|in a circle: .*5110.*4010/)]);
+    expect([circle.status, circle.detail]).toEqual([
+      422,
+      expect.stringMatching(/depend on the other: .*4010.*5110|depend on the other: .*5110.*4010/),
+    ]);
     expect((await server.get<PackedBudgetGrid>(at)).version).toBe(version);
   });
   it('amounts of its own are for one line: a row of several says so', async () => {

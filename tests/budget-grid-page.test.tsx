@@ -44,10 +44,10 @@ function type(page: Page, into: () => HTMLElement, text: string, end = 'Enter'):
 }
 async function open(path: string): Promise<Page> {
   const page = openPage(server, path);
-  await page.findByText('Working, all changes saved');
+  await page.findByText('Draft, all changes saved');
   return page;
 }
-const settled = (page: Page) => page.findByText('Working, all changes saved');
+const settled = (page: Page) => page.findByText('Draft, all changes saved');
 
 describe('opening a budget', () => {
   it('shows the year’s summary and the months in the order of the statement', async () => {
@@ -129,10 +129,10 @@ describe('typing into the grid', () => {
     fireEvent.keyDown(may(), { key: 'Delete' });
     await waitFor(() => expect(may().textContent).toBe('–'));
   });
-  it('lists what is no amount, with what was typed', async () => {
+  it('lists what is not an amount, with what was typed', async () => {
     const page = await open((await plan()).address);
     type(page, () => cell('Wages', 'May'), '*lots');
-    expect((await page.findByRole('alert')).textContent).toContain('6000 Wages: "*lots" is no amount');
+    expect((await page.findByRole('alert')).textContent).toContain('6000 Wages: "*lots" is not an amount');
     fireEvent.click(page.getByRole('button', { name: 'Close' }));
     expect(page.queryByRole('alert')).toBeNull();
     expect(cell('Wages', 'May').textContent).toBe('300');
@@ -178,7 +178,7 @@ describe('selecting in the grid', () => {
     await waitFor(() => expect(cell('Sales', 'Mar').textContent).toBe('1,100'));
     fireEvent.change(within(bar).getByLabelText('Change every selected figure'), { target: { value: '900' } });
     fireEvent.click(within(bar).getByRole('button', { name: 'Take as total' }));
-    expect((await page.findByRole('alert')).textContent).toContain('all these months are held by hand');
+    expect((await page.findByRole('alert')).textContent).toContain('every month has a manual override');
   });
   it('copies exact figures as a spreadsheet takes them, and pastes a block with what found no place', async () => {
     const page = await open((await plan()).address);
@@ -196,7 +196,7 @@ describe('selecting in the grid', () => {
     await waitFor(() => expect(cell('Wages', 'Dec').textContent).toBe('9'));
     expect(year('Sales').textContent).toBe('7,000');
     const told = page.getAllByRole('alert').map(({ textContent }) => textContent ?? '');
-    expect(told.some((words) => words.includes('6000 Wages: "no" is no amount'))).toBe(true);
+    expect(told.some((words) => words.includes('6000 Wages: "no" is not an amount'))).toBe(true);
     expect(told.some((words) => words.includes('Not taken: 1 columns past the year.'))).toBe(true);
     expect(within(sheet).getAllByRole('row').length).toBeGreaterThan(5);
   });
@@ -232,6 +232,6 @@ describe('a budget that is approved', () => {
     fireEvent.keyDown(cell('Wages', 'May'), { key: '7' });
     expect(page.queryByRole('textbox', { name: /^Wages, Budget/ })).toBeNull();
     expect(page.getByRole<HTMLButtonElement>('button', { name: 'Undo' }).disabled).toBe(true);
-    expect(page.queryByRole('button', { name: 'Send to review' })).toBeNull();
+    expect(page.queryByRole('button', { name: 'Submit for review' })).toBeNull();
   });
 });

@@ -126,7 +126,7 @@ describe('what-if and target', () => {
         .slice(1)
         .map((row) => row.lastElementChild!.textContent);
     write('Amount of the year', 'much');
-    expect(panel.getByRole('alert').textContent).toContain('“much” is no amount');
+    expect(panel.getByRole('alert').textContent).toContain('“much” is not an amount');
     // 7,266 are left of 12,066 less 1,200 and 3,600: 1,000 more are to be saved
     write('Amount of the year', '8,266');
     write('Shared over accounts', '9000');

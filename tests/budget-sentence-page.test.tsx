@@ -106,7 +106,7 @@ describe('the sentence of a basis', () => {
   it.each([
     ['percentOf', { Percent: '5' }, 'Accounts: write those it follows, such as 4000-4199.'],
     ['percentOf', { Percent: 'half', 'Of accounts': '4000' }, 'Percent: "half" is no number. Write one such as 3 or 12.5.'],
-    ['fixedMonths', { 'Amount a month': '1,0x' }, 'Amount: "1,0x" is no amount. Write one such as 1250.00.'],
+    ['fixedMonths', { 'Amount a month': '1,0x' }, 'Amount: "1,0x" is not an amount. Write one such as 1250.00.'],
     ['fixedMonths', { 'Amount a month': '10', 'In which months': 'some' }, 'Months: choose at least one.'],
     [
       'driverRate',
@@ -114,7 +114,7 @@ describe('the sentence of a basis', () => {
       'Numbers: there are 2. Write twelve, one for each month.',
     ],
     ['averageYears', { 'Years before': '20' }, 'Years: write a whole number from 1 to 10.'],
-    ['payroll', { 'Yearly pay, position 1': '' }, 'Pay of New person: "" is no amount. Write one such as 1250.00.'],
+    ['payroll', { 'Yearly pay, position 1': '' }, 'Pay of New person: "" is not an amount. Write one such as 1250.00.'],
     ['yearTotal', { Spread: 'weights', 'Twelve weights': '1 2 3' }, 'Weights: there are 3. Write twelve, one for each month.'],
   ] as const)('%s with %o says what to write, and cannot be set', async (kind, filling, words) => {
     const panel = await wages(await plan());
@@ -179,7 +179,7 @@ describe('the sentence of a basis', () => {
     choose(panel, 'percentOf');
     write(panel, 'Percent', '10');
     write(panel, 'Of accounts', '4100');
-    await waitFor(() => expect(panel.getByRole('alert').textContent).toContain('in a circle: '));
+    await waitFor(() => expect(panel.getByRole('alert').textContent).toContain('each depend on the other: '));
   });
   it('is one for several ways only when that is asked for', async () => {
     const of = await plan();

@@ -158,7 +158,7 @@ describe('versions and states', () => {
     const { api, address } = await plan();
     await server.send('POST', `${api}/edits`, { edits: [{ kind: 'year', account: '6000', text: '9000', spread: 'even' }] });
     const page = openPage(server, address);
-    fireEvent.click(await page.findByRole('button', { name: 'Send to review' }));
+    fireEvent.click(await page.findByRole('button', { name: 'Submit for review' }));
     const approve = await page.findByRole<HTMLButtonElement>('button', { name: 'Approve' });
     await waitFor(() => expect(approve.disabled).toBe(false));
     fireEvent.click(approve);
@@ -172,7 +172,7 @@ describe('two places at one figure', () => {
   it('are asked whose stands, with who made it what', async () => {
     const { api, address, desk } = await plan();
     const page = openPage(server, `${address}?row=6000`);
-    await page.findByText('Working, all changes saved');
+    await page.findByText('Draft, all changes saved');
     await server.send('POST', `${api}/edits`, { edits: [monthEdit('6000', 3, '500')], session: 'elsewhere' });
     const april = [...document.querySelectorAll<HTMLElement>('button[aria-label^="Wages, Budget, Apr 2026"]')].at(-1)!;
     fireEvent.focus(april);

@@ -289,7 +289,7 @@ describe('the sanity list and approval', () => {
     expect(JSON.parse(event!.details)).toEqual({ from: 'inReview', openFindings: list.open });
   });
   it('approved is locked; another approved version supersedes it, and both say so', async () => {
-    expect((await edit([month('6110', 0, '1')])).detail).toContain('approved and locked. Copy it to a new version');
+    expect((await edit([month('6110', 0, '1')])).detail).toContain('approved and locked. Create a new version');
     expect((await post(`${at}/undo`, { session: 'mine' })).status).toBe(409);
     const copy = (await post<BudgetDto>(`${at}/copies`, { name: 'Amended' })).answer;
     await post(`${company}/budgets/${copy.id}/state`, { state: 'approved', anyway: true });

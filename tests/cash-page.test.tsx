@@ -127,7 +127,7 @@ describe('cash of a plan', () => {
     const { figures, write, set, page, stored } = await openAt('3000');
     write('How the balance moves', 'movements');
     write('Net change, Jun', 'x');
-    expect(page.getByRole('alert').textContent).toContain('Jun: “x” is no amount.');
+    expect(page.getByRole('alert').textContent).toContain('Jun: “x” is not an amount.');
     expect(page.getByRole<HTMLButtonElement>('button', { name: 'Set this rule' }).disabled).toBe(true);
     write('Net change, Jun', '5000');
     write('Net change, Jul', '-1500.50');

@@ -147,7 +147,7 @@ describe('a budget at work in a browser', () => {
       { kind: 'month', account: '6000', month: 1, text: '7' },
     ]);
     expect(session.snapshot().refusals).toEqual([
-      { edit: 0, account: '6000', text: 'lots', message: expect.stringContaining('is no amount') as unknown },
+      { edit: 0, account: '6000', text: 'lots', message: expect.stringContaining('is not an amount') as unknown },
     ]);
     await settled(session);
     await until(async () => expect(await stored('6000', 1)).toBe(700));

@@ -179,7 +179,7 @@ describe('a statement that is not saved', () => {
     );
     expect(grid.issues).toMatchObject([{ place: 'Line extra', message: 'The chart of accounts has no 99123, 80000-80999, Rafts' }]);
   });
-  it('answers a repeat of 400 columns with the first 240', async () => {
+  it('answers a repeat of 480 columns with the latest 240', async () => {
     const { grid } = await preview(INCOME_LINES, {
       key: 'c',
       name: 'C',
@@ -194,7 +194,7 @@ describe('a statement that is not saved', () => {
       ],
     });
     expect(grid.columns).toHaveLength(240);
-    expect(grid.issues[0]).toMatchObject({ message: '480 columns are more than the 240 that are shown' });
+    expect(grid.issues[0]).toMatchObject({ message: 'The oldest 6 months are not shown; 240 columns is the limit' });
   });
   it('takes lines of a company whose accounts are not there', async () => {
     const lines: LineSet = {

@@ -16,7 +16,7 @@ test('a line is derived by a sentence: shown before it is set, following another
   await expectAccessible(page);
   await panel.getByRole('button', { name: 'Set this basis' }).click();
   await expect(panel.getByRole('button', { name: 'Set this basis' })).toHaveCount(0);
-  await expect(page.getByText('Working, all changes saved')).toBeVisible();
+  await expect(page.getByText('Draft, all changes saved')).toBeVisible();
 
   // it follows at once what is typed in the other line
   const materials = page.getByRole('row', { name: /Kayak materials/ });
@@ -35,7 +35,7 @@ test('a line is derived by a sentence: shown before it is set, following another
   await panel.getByLabel('How the year is derived').selectOption('percentOf');
   await panel.getByLabel('Percent', { exact: true }).fill('200');
   await panel.getByLabel('Of accounts').fill('5010');
-  await expect(panel.getByRole('alert')).toContainText('in a circle: ');
+  await expect(panel.getByRole('alert')).toContainText('each depend on the other: ');
   await expect(panel.getByRole('button', { name: 'Set this basis' })).toBeDisabled();
 
   // rent steps in a month, in one department

@@ -21,7 +21,7 @@ test('cash and balance sheet of a budget: assumptions from history, changed, see
   await expect(panel.getByLabel('How the balance moves')).toHaveValue('purchases');
   await panel.getByLabel('What is bought, purchase 1').fill('A second fleet');
   await panel.getByLabel('Amount, purchase 1').fill('a lot');
-  await expect(panel.getByRole('alert')).toContainText('A second fleet: “a lot” is no amount above zero.');
+  await expect(panel.getByRole('alert')).toContainText('A second fleet: “a lot” is not an amount above zero.');
   await expect(panel.getByRole('button', { name: 'Set this rule' })).toBeDisabled();
   await expectAccessible(page);
   await panel.getByLabel('Amount, purchase 1').fill('2.5m');
@@ -56,7 +56,7 @@ test('cash and balance sheet of a budget: assumptions from history, changed, see
   const interest = page.getByRole('button', { name: /^Interest expense, Budget, Apr 2027[:,]/ }).last();
   await expect(interest).toContainText(Math.round(Number(first.replaceAll(',', ''))).toLocaleString('en-US'));
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByText('Working, all changes saved')).toBeVisible();
+  await expect(page.getByText('Draft, all changes saved')).toBeVisible();
 
   // an approved budget is looked at and not changed; an account that is not there is told
   await open(page, demo, '/c/1/budgets/2/cash?account=9999');

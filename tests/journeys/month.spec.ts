@@ -24,7 +24,7 @@ test('a budget is created, a month and a year typed, and both are there after a 
   await page.keyboard.type('15k');
   await page.keyboard.press('Enter');
   await expect(month('Jun')).toHaveText('15,000');
-  await expect(page.getByText('Working, all changes saved')).toBeVisible();
+  await expect(page.getByText('Draft, all changes saved')).toBeVisible();
   await month('Jun').focus();
   await expect(page.getByText('Held by hand')).toBeVisible();
 
@@ -43,7 +43,7 @@ test('a budget is created, a month and a year typed, and both are there after a 
   await month('Sep').focus();
   await page.keyboard.type('*lots');
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('alert')).toContainText('6110 Rent: "*lots" is no amount');
+  await expect(page.getByRole('alert')).toContainText('6110 Rent: "*lots" is not an amount');
   await page.reload();
   await expect(month('Jun')).toHaveText('15,000');
   await expect(month('Aug')).toHaveText('16,500');
@@ -65,7 +65,7 @@ test('edits wait while the connection is lost and are sent when it is back', asy
   await expect(page.getByRole('alert')).toContainText('not saved');
   await expect(july).toHaveText('777');
   await context.setOffline(false);
-  await expect(page.getByText('Working, all changes saved')).toBeVisible();
+  await expect(page.getByText('Draft, all changes saved')).toBeVisible();
   await page.reload();
   await expect(july).toHaveText('777');
 });
@@ -112,7 +112,7 @@ test('cells are dragged over: their total for the rest of the year, and one basi
     await cell(name, 'Apr').focus();
     await expect(panel.getByLabel('Changed by percent')).toHaveValue('50');
   }
-  await expect(page.getByText('Working, all changes saved')).toBeVisible();
+  await expect(page.getByText('Draft, all changes saved')).toBeVisible();
   for (let step = 0; step < 2; step += 1) await page.getByRole('button', { name: 'Undo' }).click();
 
   // the boat shows are in one month; fuel takes that shape and keeps its year

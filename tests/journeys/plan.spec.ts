@@ -21,7 +21,7 @@ test('from no budget at all, a year is planned from its projection to approval: 
   await form.getByLabel('Year it starts from').selectOption('2026');
   await form.getByRole('button', { name: 'Create the budget' }).click();
   await expect(page.getByRole('heading', { name: 'Plan 2027, FY2027' })).toBeVisible();
-  await page.getByRole('button', { name: 'Send to review' }).click();
+  await page.getByRole('button', { name: 'Submit for review' }).click();
   await page.getByRole('button', { name: 'Approve', exact: true }).click();
   await page.getByRole('button', { name: 'Approve anyway' }).click();
   await expect(page.getByText('Approved and locked')).toBeVisible();
@@ -35,7 +35,7 @@ test('from no budget at all, a year is planned from its projection to approval: 
   await expectAccessible(page);
   await form.getByRole('button', { name: 'Create the budget' }).click();
   await expect(page.getByRole('heading', { name: 'Plan 2028, FY2028' })).toBeVisible();
-  const saved = page.getByText('Working, all changes saved');
+  const saved = page.getByText('Draft, all changes saved');
   const panel = page.getByRole('complementary', { name: 'Line' });
   const cell = (name: string, month: string) =>
     // a group may have the name of an account in it, and stands above it
@@ -141,7 +141,7 @@ test('from no budget at all, a year is planned from its projection to approval: 
     data.setData('text/plain', '7,000\tlots\t9,000\n');
     document.activeElement!.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
   });
-  await expect(page.getByRole('alert').filter({ hasText: 'One figure was not taken' })).toContainText('"lots" is no amount');
+  await expect(page.getByRole('alert').filter({ hasText: 'One figure was not taken' })).toContainText('"lots" is not an amount');
   await expect(cell('Salaries', 'Aug')).toHaveText('9,000');
   await expect(saved).toBeVisible();
   await page.keyboard.press('Control+z');
@@ -207,7 +207,7 @@ test('from no budget at all, a year is planned from its projection to approval: 
   await page.getByLabel('Beside', { exact: true }).selectOption('history');
   await expect(page.getByRole('complementary', { name: 'History' })).toContainText('Read back from store.xlsx');
   await expectAccessible(page);
-  await page.getByRole('button', { name: 'Send to review' }).click();
+  await page.getByRole('button', { name: 'Submit for review' }).click();
   await page.getByRole('button', { name: 'Approve', exact: true }).click();
   await expect(page.getByRole('alert')).toContainText('of the sanity list');
   await page.getByRole('button', { name: 'Approve anyway' }).click();
@@ -237,7 +237,7 @@ test('two places at one budget see each other, and are asked about the same figu
   await there!('Telephone and internet').focus();
   await elsewhere.keyboard.type('333');
   await elsewhere.keyboard.press('Enter');
-  await expect(elsewhere.getByText('Working, all changes saved')).toBeVisible();
+  await expect(elsewhere.getByText('Draft, all changes saved')).toBeVisible();
   await here!('Telephone and internet').focus();
   await page.keyboard.type('444');
   await page.keyboard.press('Enter');
@@ -286,7 +286,7 @@ test('a what-if is seen against the budget and a target shared out, taken and ta
   await target.getByRole('button', { name: 'Take the proposal' }).click();
   const result = page.getByLabel('Summary of the year').getByText('600,000');
   await expect(result).toBeVisible();
-  await expect(page.getByText('Working, all changes saved')).toBeVisible();
+  await expect(page.getByText('Draft, all changes saved')).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(result).toHaveCount(0);
 });

@@ -43,7 +43,7 @@ test('a budget is worked on by the rows of a view of one’s own', async ({ page
   await page.keyboard.press('Enter');
   await expect(april).toHaveText('(7,000)');
   await expect(page.getByRole('complementary', { name: 'Line' }).getByText('Apr 7,000.00')).toBeVisible();
-  await expect(page.getByText('Working, all changes saved')).toBeVisible();
+  await expect(page.getByText('Draft, all changes saved')).toBeVisible();
   await page.reload();
   await expect(april).toHaveText('(7,000)');
   await page.getByLabel('Rows', { exact: true }).selectOption({ label: 'Income statement' });

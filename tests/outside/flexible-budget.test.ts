@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { evaluate, INCOME_LINES, periodOfKey, planStatement, REVIEW_COLUMNS } from '@wise-margin/core';
+import { evaluate, INCOME_LINES, periodOfKey, planStatement, shownColumns, REVIEW_COLUMNS } from '@wise-margin/core';
 import { unpackGrid, type BudgetDto, type ComparisonDto } from '@wise-margin/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { bringCompany, reader } from '../support/bring-company.ts';
@@ -129,11 +129,13 @@ describe('the static budget, driver by rate', () => {
     const asOf = periodOfKey(books.calendar, '2026-04')!;
     const sets = { lineSet: INCOME_LINES, columnSet: REVIEW_COLUMNS, asOf };
     const { grid } = await server.application.evaluator.evaluate(books, { ...sets, budgetId: fixed, filter: {} });
-    const planned = planStatement({ ...sets, chart: books.chart, calendar: books.calendar });
+    const planned = planStatement({ ...sets, chart: books.chart, calendar: books.calendar, posted: grid.plan.posted });
     expect(planned.issues).toEqual([]);
     expect(evaluate(planned.plan, grid.sources, {}).cells).toEqual(grid.cells);
     const wire = await server.statement(`/companies/${company}/statements/income?asOf=2026-04&budget=${fixed}`);
-    expect(wire.cells).toEqual(JSON.parse(JSON.stringify(grid.cells)));
+    // the wire leaves hidden columns out
+    const shown = shownColumns(grid).map(({ index }) => index);
+    expect(wire.cells).toEqual(JSON.parse(JSON.stringify(grid.cells.map((row) => shown.map((index) => row[index])))));
   });
 });
 

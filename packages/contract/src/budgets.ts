@@ -36,7 +36,7 @@ export const BUDGET_STATES = ['working', 'inReview', 'approved', 'superseded'] a
 export const budgetStateSchema = z.enum(BUDGET_STATES);
 export type BudgetStateDto = z.infer<typeof budgetStateSchema>;
 export const STATE_WORDS: Readonly<Record<BudgetStateDto, string>> = {
-  working: 'working',
+  working: 'draft',
   inReview: 'in review',
   approved: 'approved',
   superseded: 'superseded',

@@ -107,11 +107,12 @@ export const packLine = ({ id, account, dimensions, basis, months }: PlacedLine)
   basis,
   amounts: months.map(({ amount }) => amount),
   held: months.flatMap(({ held }, month) => (held ? [month] : [])),
+  fromTotal: months.flatMap(({ fromTotal }, month) => (fromTotal ? [month] : [])),
 });
 
 /** @param positions places of accounts in the chart, by number */
 export function unpackLine(line: DeskLineDto, positions: ReadonlyMap<string, number>): PlacedLine {
-  const { id, account, dimensions, basis, amounts, held } = line;
+  const { id, account, dimensions, basis, amounts, held, fromTotal } = line;
   return {
     id,
     account,
@@ -119,6 +120,10 @@ export function unpackLine(line: DeskLineDto, positions: ReadonlyMap<string, num
     basis,
     position: positions.get(account)!,
     slice: sliceKey(dimensions),
-    months: amounts.map((amount, month) => ({ amount: amount as Minor, held: held.includes(month) })),
+    months: amounts.map((amount, month) => ({
+      amount: amount as Minor,
+      held: held.includes(month),
+      ...(fromTotal.includes(month) ? { fromTotal: true as const } : {}),
+    })),
   };
 }

@@ -64,6 +64,8 @@ export const deskLineSchema = z.object({
   basis: basisSchema,
   amounts: z.array(minorSchema).length(12),
   held: z.array(z.number().int()),
+  /** held months that a total over several months gave */
+  fromTotal: z.array(z.number().int()),
 });
 export type DeskLineDto = z.infer<typeof deskLineSchema>;
 export const deskNoteSchema = z.object({ account: z.string(), slice: z.string(), month: z.number().int().nullable(), text: z.string() });

@@ -21,8 +21,12 @@ import {
 import type { CellDto, GridDto } from './statements.ts';
 import { statementIssueWords } from './words/statement-issue-words.ts';
 
-/** A cell as it crosses the wire; the core's cell is that already. */
-export const cellDto = (cell: Cell): CellDto => cell as CellDto;
+/** A cell as it crosses the wire: the core's own, without what only formulas read. */
+export function cellDto(cell: Cell): CellDto {
+  if (cell.kind !== 'amount' || cell.unrounded === undefined) return cell as CellDto;
+  const { unrounded: _, ...shown } = cell;
+  return shown as CellDto;
+}
 const isNothing = (cell: Cell): boolean => cell.kind === 'blank' || (cell.kind !== 'notMeaningful' && cell.value === 0);
 const AS_USUAL = { display: DEFAULT_DISPLAY, accounts: '', drafts: false };
 const NO_FIELDS = Object.fromEntries(DISPLAY_FIELDS.map((name) => [name, ''])) as Record<DisplayField, string>;

@@ -21,6 +21,7 @@ export { basisIssueWords } from './words/basis-issue-words.ts';
 export * from './basis.ts';
 export * from './desk.ts';
 export { booksOfDesk, cubeOfFacts, packFacts, packLine, unpackLine } from './desk-books.ts';
+export { budgetLockWords } from './words/budget-lock-words.ts';
 export { deskIssueWords } from './words/desk-issue-words.ts';
 export { cellDto, gridDto } from './grid-dto.ts';
 export { deskRowDto, lineBasisWords, previewBasis } from './desk-row.ts';

@@ -15,7 +15,7 @@ export async function createBudget(application: Application, options: BudgetOpti
   const books = await application.keeper.of(company.id);
   const { exponent } = books.currency;
   const rounding = parseAmount(text('round-to') ?? '0', exponent);
-  if (!rounding.ok) throw new UsageError(`--round-to ${text('round-to')} is no amount`);
+  if (!rounding.ok) throw new UsageError(`--round-to ${text('round-to')} is not an amount`);
   const changeByClass = Object.fromEntries(
     ACCOUNT_CLASS_KEYS.flatMap((key) => (text(`change-${key}`) === undefined ? [] : [[key, text(`change-${key}`)]])),
   );

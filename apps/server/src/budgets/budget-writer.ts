@@ -1,4 +1,5 @@
 import { BudgetDesk, type DeskResult, type PlacedLine } from '@wise-margin/core';
+import { budgetLockWords, type BudgetStateDto } from '@wise-margin/contract';
 import type { Transaction } from 'sequelize';
 import type { Books } from '../companies/books.ts';
 import { recordAudit, type Actor } from '../database/audit.ts';
@@ -7,11 +8,6 @@ import { budgetBooks, headOf } from './budget-books.ts';
 import type { BudgetParts } from './budget-parts.ts';
 import type { ChangeLog, LoggedChange, RuleChange } from './change-log.ts';
 import type { StoredBudget } from './store.ts';
-
-const LOCKED: Readonly<Record<string, string>> = {
-  approved: 'is approved and locked. Copy it to a new version to change it',
-  superseded: 'was superseded and is kept as it was. Copy it to a new version to change it',
-};
 
 /** What a change made of a budget, and how it is recorded. */
 export type MadeChange = {
@@ -47,8 +43,8 @@ export class BudgetWriter {
     const drawn = await budgetBooks(books, this.#parts.store);
     const written = await this.#parts.database.write(async (transaction) => {
       const budget = await this.#parts.store.of(books, budgetId);
-      const why = LOCKED[budget.row.state];
-      if (why) throw new ProblemError(409, 'Locked', `${budget.row.name} ${why}.`);
+      const why = budgetLockWords(budget.row.state as BudgetStateDto);
+      if (why) throw new ProblemError(409, 'Locked', `${budget.row.name} ${why}`);
       const desk = new BudgetDesk({ books: drawn, head: headOf(budget.row), ...budget });
       const acted = await act({ desk, budget, transaction });
       if (acted === null) return null;

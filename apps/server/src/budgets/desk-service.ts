@@ -63,7 +63,10 @@ export class DeskService {
       if (await this.#isKnown(budgetId, key, transaction)) return null;
       const result = desk.apply(edits, filter);
       ({ refusals } = result);
-      if (refusals.length > 0 && result.changes.length === 0 && result.notes.length === 0) throw refusedEdits(books, refusals);
+      if (result.changes.length === 0 && result.notes.length === 0) {
+        if (refusals.length > 0) throw refusedEdits(books, refusals);
+        return null;
+      }
       if (base !== undefined && base < budget.row.version)
         await this.#refuseOthers(books, budget, { base, session, cells: result.cells, transaction });
       return {
@@ -127,6 +130,7 @@ export class DeskService {
       if (!change) throw new ProblemError(409, `Nothing to ${kind}`, NOTHING_TO_STEP[kind]);
       await this.#log.setTakenBack(change.id, isUndo, transaction);
       const result = isUndo ? desk.revert(change.lines, change.notes) : desk.remake(change.lines, change.notes);
+      if (result.fault) throw new ProblemError(409, `Cannot ${kind}`, `Cannot ${kind} "${change.words}": ${deskIssueWords(result.fault)}.`);
       const stepped = steppedRules(budget.rules, change.rules, isUndo);
       kept = result.kept + stepped.kept;
       return {
@@ -149,7 +153,8 @@ export class DeskService {
     const since = base ?? (await this.#parts.store.of(books, budgetId)).row.version;
     await this.#writer.change(books, budgetId, async ({ desk, transaction }) => {
       if (await this.#isKnown(budgetId, key, transaction)) return null;
-      const changes = desk.rederive(accounts && new Set(accounts));
+      const { changes, fault } = desk.rederive(accounts && new Set(accounts));
+      if (fault) throw new ProblemError(409, 'Cannot recalculate', `Cannot recalculate the budget: ${deskIssueWords(fault)}.`);
       if (changes.length === 0) return null;
       const words = accounts ? `Derived anew: ${accounts.join(', ')}` : 'Every line derived anew';
       return {

@@ -43,10 +43,10 @@ const NEXT_STATES: Readonly<Record<BudgetStateDto, readonly BudgetStateDto[]>> =
   superseded: [],
 };
 const WAY_ON: Readonly<Record<BudgetStateDto, string>> = {
-  working: 'Send it to review, or approve it',
-  inReview: 'Send it back to work, or approve it',
-  approved: 'Copy it to a new version and approve that',
-  superseded: 'Copy it to a new version to take it up again',
+  working: 'Submit it for review, or approve it',
+  inReview: 'Return it to draft, or approve it',
+  approved: 'Create a new version and approve that',
+  superseded: 'Create a new version to use it again',
 };
 
 /** Creates and shows budgets, and takes them through their states. */

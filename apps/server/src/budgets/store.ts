@@ -33,6 +33,10 @@ export type StoredBudget = {
   readonly cube: BalanceCube;
 };
 
+/** How a month's override is stored: none, entered by hand, or given by a total over several months. */
+const FROM_TOTAL = 2;
+const heldCode = ({ held, fromTotal }: BudgetMonth): number => (!held ? 0 : fromTotal ? FROM_TOTAL : 1);
+
 /** Reads and writes budgets, and keeps the cube of each budget true to its version and its company's. */
 export class BudgetStore {
   readonly #database: Database;
@@ -92,7 +96,7 @@ export class BudgetStore {
     );
     await this.#database.run(
       'INSERT INTO budget_cells (line_id, month, amount, held) SELECT value ->> 0, value ->> 1, value ->> 2, value ->> 3 FROM json_each($1)',
-      [JSON.stringify(numbered.flatMap(({ line, id }) => line.months.map(({ amount, held }, month) => [id, month, amount, held ? 1 : 0])))],
+      [JSON.stringify(numbered.flatMap(({ line, id }) => line.months.map((each, month) => [id, month, each.amount, heldCode(each)])))],
       transaction,
     );
     return highest!.id + 1;
@@ -191,7 +195,7 @@ export class BudgetStore {
     );
     await this.#database.run(
       'INSERT INTO budget_cells (line_id, month, amount, held) SELECT value ->> 0, value ->> 1, value ->> 2, value ->> 3 FROM json_each($1) WHERE true ON CONFLICT DO UPDATE SET amount = excluded.amount, held = excluded.held',
-      [JSON.stringify(changes.flatMap(({ id, months }) => months.map(({ amount, held }, month) => [id, month, amount, held ? 1 : 0])))],
+      [JSON.stringify(changes.flatMap(({ id, months }) => months.map((each, month) => [id, month, each.amount, heldCode(each)])))],
       transaction,
     );
   }
@@ -243,7 +247,7 @@ export class BudgetStore {
           line_id,
           Array.from({ length: 12 }, () => ({ amount: ZERO, held: false })),
         );
-      months.get(line_id)![month] = { amount: minor(amount), held: held === 1 };
+      months.get(line_id)![month] = { amount: minor(amount), held: held > 0, ...(held === FROM_TOTAL ? { fromTotal: true as const } : {}) };
     }
     return rows.map((row) => ({
       id: row.id,

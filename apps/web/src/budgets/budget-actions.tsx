@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import type { BudgetDto, BudgetStateDto } from '@wise-margin/contract';
+import { budgetLockWords, type BudgetDto, type BudgetStateDto } from '@wise-margin/contract';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { ApiProblem, sendJson } from '../api/client.ts';
@@ -8,10 +8,10 @@ import { FloatingPanel } from '../ui/floating-panel.tsx';
 import { SelectField, TextField } from '../ui/labeled-field.tsx';
 
 const STEPS: Readonly<Record<BudgetStateDto, readonly (readonly [to: BudgetStateDto, words: string])[]>> = {
-  working: [['inReview', 'Send to review']],
+  working: [['inReview', 'Submit for review']],
   inReview: [
     ['approved', 'Approve'],
-    ['working', 'Send back to work'],
+    ['working', 'Return to draft'],
   ],
   approved: [],
   superseded: [],
@@ -40,7 +40,7 @@ export function BudgetActions({
     },
   });
   const asks = change.error instanceof ApiProblem && change.error.problem.title === 'Open findings';
-  const locked = state === 'approved' || state === 'superseded';
+  const locked = budgetLockWords(state) !== null;
   return (
     <>
       {change.isError ? (

@@ -1,6 +1,6 @@
 import { filterKey, type Spread } from '@wise-margin/core';
-import type { BudgetEditDto, FilterDto } from '@wise-margin/contract';
-import { Redo2, Undo2 } from 'lucide-react';
+import { budgetLockWords, type BudgetEditDto, type FilterDto } from '@wise-margin/contract';
+import { Lock, Redo2, Undo2 } from 'lucide-react';
 import { startTransition, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { useParams } from 'react-router';
 import { useCompany } from '../shell/company.ts';
@@ -111,7 +111,8 @@ export default function BudgetPage() {
   if (opened.isError) return <Failure error={opened.error} retry={() => void opened.refetch()} />;
   if (!opened.data || !session || !snapshot || !shown || !beside) return <Loading what="the budget" />;
   const { budget } = opened.data;
-  const locked = snapshot.state === 'approved' || snapshot.state === 'superseded';
+  const lock = budgetLockWords(snapshot.state);
+  const locked = lock !== null;
   const { undo, redo } = snapshot.steps;
   const panels = [
     ['line', 'The line'],
@@ -203,6 +204,12 @@ export default function BudgetPage() {
           {shown.outside.length > MOST_NAMED ? ` and ${shown.outside.length - MOST_NAMED} more` : ''}.
         </p>
       ) : null}
+      {lock === null ? null : (
+        <p role="status" className="mb-2 flex items-center gap-2 border-l-2 border-copper bg-wash px-3 py-1.5 text-[13px]">
+          <Lock size={14} aria-hidden="true" />
+          {budget.name} {lock}
+        </p>
+      )}
       <Told session={session} snapshot={snapshot} told={told} />
       <div className="flex min-h-0 flex-1 pb-3">
         <BudgetGrid
@@ -213,7 +220,7 @@ export default function BudgetPage() {
           spread={spread}
           showAll={showAll}
           withQuarters={withQuarters}
-          locked={locked}
+          lock={lock === null ? null : `${budget.name} ${lock}`}
           selected={selected}
           select={select}
           picked={setPicked}

@@ -67,7 +67,7 @@ export function TargetPanel({
   }, [asked, session]);
   const fault =
     text.trim() !== '' && !target.ok
-      ? `“${text}” is no amount. Write one such as 650000.`
+      ? `“${text}” is not an amount. Write one such as 650000.`
       : list.trim() !== '' && !parsed.ok
         ? `“${parsed.part}” is no account. Write accounts such as 6000-6999, 6410.`
         : list.trim() !== '' && chosen.length === 0

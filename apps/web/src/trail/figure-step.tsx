@@ -95,7 +95,7 @@ export function FigureStep({
   );
 }
 
-/** The listed accounts' sum, and its difference to the cell. Null when the cell is no amount made of accounts. */
+/** The listed accounts' sum, and its difference to the cell. Null when the cell is not an amount made of accounts. */
 export function figureProof(trail: TrailDto, exponent: number): { listed: string; difference: string; isZero: boolean } | null {
   if (trail.accountsSum === null || trail.cell.kind !== 'amount') return null;
   const difference = trail.cell.value - trail.accountsSum;

@@ -4,7 +4,7 @@ import type { DeskIssue } from '@wise-margin/core';
 export function deskIssueWords(issue: DeskIssue): string {
   switch (issue.code) {
     case 'notAnAmount':
-      return 'is no amount. Type 1250, 12k, 1.2m, +5%, *1.1 or /12';
+      return 'is not an amount. Enter an amount such as 1,250, (500), 12k or 1.2m, or a change such as +5%, *1.1 or /12';
     case 'tooManyDecimals':
       return 'has more decimals than the currency. Round it';
     case 'divisionByZero':
@@ -18,7 +18,7 @@ export function deskIssueWords(issue: DeskIssue): string {
     case 'notBudgeted':
       return 'this is an account of the balance sheet, which budgets of income do not hold. Choose an account of income';
     case 'allMonthsHeld':
-      return 'all these months are held by hand. Release one, or type the months themselves';
+      return 'every month has a manual override. Remove one of them, or enter the months themselves';
     case 'noLines':
       return 'there is no line to change. Choose an account';
     case 'severalLines':
@@ -26,6 +26,6 @@ export function deskIssueWords(issue: DeskIssue): string {
     case 'mixedSigns':
       return 'the accounts beneath have amounts of both signs, so that a total cannot be shared among them. Type the accounts themselves';
     case 'circle':
-      return `these lines follow one another in a circle: ${issue.accounts.join(', then ')}. Give one of them another basis`;
+      return `these lines would each depend on the other: ${issue.accounts.join(', then ')}. Give one of them another basis`;
   }
 }

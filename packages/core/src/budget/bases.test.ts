@@ -25,6 +25,51 @@ const context = basisContext({
 const derived = (basis: Basis) => deriveYear(basis, context);
 const money = (amount: number) => (amount / 100).toFixed(2);
 
+describe('amounts are exact until the one rounding', () => {
+  const exact = (months: readonly number[], more: object = {}) =>
+    basisContext({ year: () => months.map(minor), latest: () => months.map(minor), ...more });
+  it('in the mean of the latest months with a percentage', () => {
+    // (-2,428 + -2,428 + -2,427) / 3 x 1.03 is -2,500.4967; rounded before the percentage it would be -2,500.84
+    const { months } = deriveYear({ kind: 'latestMonths', count: 2, changePercent: '10' }, exact([-1, -2]));
+    // mean 1.5 x 1.1 = 1.65: two; rounded twice it is 2.2: two. And 0.5 x 0.9 = 0.45: zero, rounded twice one
+    expect(months[0]).toBe(-2);
+    expect(deriveYear({ kind: 'latestMonths', count: 2, changePercent: '-10' }, exact([0, -1])).months[0]).toBe(0);
+    expect(
+      deriveYear(
+        { kind: 'averageYears', years: [2024, 2025], changePercent: '-10' },
+        basisContext({ year: (of) => Array.from({ length: 12 }, () => minor(of === 2024 ? 1 : 0)) }),
+      ).months[0],
+    ).toBe(0);
+  });
+  it('in a rounding to a step', () => {
+    // 149.5 rounds to 100; through 150 it would round to 200
+    const basis: Basis = { kind: 'latestMonths', count: 2, changePercent: '0', roundTo: minor(100), most: minor(9999) };
+    expect(deriveYear(basis, exact([149, 150])).months[0]).toBe(100);
+  });
+  it('in shares of years near the largest amounts', () => {
+    const months = [...Array<number>(11).fill(100_000), 100_007];
+    const context2 = exact(months);
+    const total = minor(90_000_000_000);
+    const shares = deriveYear({ kind: 'typedTotal', total, spread: { by: 'shares', years: [2025] } }, context2).months;
+    const whole = 11 * 100_000 + 100_007;
+    expect(shares[11]).toBe(Number((BigInt(total) * 100_007n * 2n + BigInt(whole)) / (2n * BigInt(whole))));
+    expect(shares.reduce<number>((sum, amount) => sum + amount, 0)).toBe(total);
+  });
+  it('in a straight line', () => {
+    // slope -1/2 from -7,488,203: every second month lies on a half and rounds away from zero
+    const falling = Array.from({ length: 12 }, (_, month) => -7_488_200 - (month % 2 === 0 ? month / 2 : (month - 1) / 2));
+    const { months } = deriveYear({ kind: 'trend', of: 'months', years: [2025], seasonal: false }, exact(falling));
+    const [n, st, stt] = [12n, 66n, 506n];
+    const sv = falling.reduce((sum, value) => sum + BigInt(value), 0n);
+    const stv = falling.reduce((sum, value, time) => sum + BigInt(value) * BigInt(time), 0n);
+    months.forEach((amount, month) => {
+      const numerator = sv * stt - st * stv + (n * stv - st * sv) * BigInt(12 + month);
+      const denominator = n * stt - st * st;
+      expect(amount).toBe(-Number((-numerator * 2n + denominator) / (denominator * 2n)));
+    });
+  });
+});
+
 describe('bases', () => {
   it('same months of a year, changed; a year in part is told', () => {
     expect(derived({ kind: 'sameMonths', year: 2025, changePercent: '10' }).months.slice(0, 3)).toEqual([2200, 2310, 2420]);

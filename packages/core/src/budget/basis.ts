@@ -1,6 +1,7 @@
 import { multiplyByDecimal } from '../money/decimal.ts';
 import { minor, type Minor } from '../money/minor.ts';
-import { roundHalfAway, roundToStep } from '../money/round.ts';
+import { NO_FRACTION, roundFraction, type Fraction } from '../money/fraction.ts';
+import { roundToStep } from '../money/round.ts';
 import {
   MONTHS,
   type BasisContext,
@@ -33,6 +34,7 @@ import {
 } from './bases/from-history.ts';
 import { changeFactor } from './bases/percent.ts';
 import { typed, typedTotal, type Typed, type TypedTotal } from './bases/typed.ts';
+import { roundTogether } from './round-together.ts';
 import { spreadTotal } from './spread.ts';
 
 /** What every basis may add: nothing before a month, rounding, and limits a month, the limits in the shown sign. */
@@ -109,20 +111,39 @@ function readAs(basis: Basis, context: BasisContext): { readonly context: BasisC
 
 /**
  * The twelve months a basis gives by itself, debit positive, with what it lacks. A total typed keeps its
- * total; every other basis is rounded, limited and begun month by month. One-offs are left out of the
+ * total. A basis that rounds adds up to the account's rounded year, over all lines of the account with
+ * the same basis; one with limits is rounded and limited month by month. One-offs are left out of the
  * history unless the basis keeps them.
  */
 export function deriveYear(basis: Basis, from: BasisContext): DerivedYear {
   const { context, leftOut } = readAs(basis, from);
   const { months, issues } = definitionOf(basis).derive(basis, context);
-  if (basis.kind === 'typedTotal') return { months: months.map((amount) => minor(amount)), issues, leftOut: minor(0) };
-  const { fromMonth = 0, roundTo = 0, least, most } = basis;
-  const limited = months.map((amount, month) => {
-    if (month < fromMonth) return minor(0);
-    const shown = context.sign * roundToStep(roundHalfAway(amount), roundTo);
-    return minor(context.sign * Math.min(Math.max(shown, least ?? -Infinity), most ?? Infinity));
-  });
+  if (basis.kind === 'typedTotal') return { months: months.map((amount) => roundFraction(amount)), issues, leftOut: minor(0) };
+  const { roundTo = 0, least, most } = basis;
+  const begun = fromItsMonth(basis, months);
+  const rounded = roundTo > 1 && least === undefined && most === undefined ? roundedWithOthers(basis, begun, from) : null;
+  const limited =
+    rounded ??
+    begun.map((amount, month) => {
+      if (month < (basis.fromMonth ?? 0)) return minor(0);
+      const shown = context.sign * roundFraction(amount, Math.max(1, roundTo));
+      return minor(context.sign * Math.min(Math.max(shown, least ?? -Infinity), most ?? Infinity));
+    });
   return { months: limited, issues, leftOut: leftOut() };
+}
+
+const fromItsMonth = ({ fromMonth = 0 }: Basis, months: readonly Fraction[]): Fraction[] =>
+  months.map((amount, month) => (month < fromMonth ? NO_FRACTION : amount));
+
+/** A line's months rounded together with those of the account's lines that have the same basis. */
+function roundedWithOthers(basis: Basis, months: readonly Fraction[], from: BasisContext): Minor[] {
+  const { contexts, own } = from.alike?.(basis) ?? { contexts: [from], own: 0 };
+  const lines = contexts.map((each, index) => {
+    if (index === own) return months;
+    const { context } = readAs(basis, each);
+    return fromItsMonth(basis, definitionOf(basis).derive(basis, context).months);
+  });
+  return roundTogether(lines, basis.roundTo!)[own]!;
 }
 
 /**

@@ -2,8 +2,15 @@ import type { DimensionCombination } from '../ledger/dimension.ts';
 import { minor, type Minor } from '../money/minor.ts';
 import type { Basis } from './basis.ts';
 
-/** One month of a budget line, debit positive. A held month was typed by a person and stays until released. */
-export type BudgetMonth = { readonly amount: Minor; readonly held: boolean };
+/**
+ * One month of a budget line, debit positive. A held month was entered by a person and stays until it is
+ * released; `fromTotal` marks one that a total over several months gave, which the next such total replaces.
+ */
+export type BudgetMonth = { readonly amount: Minor; readonly held: boolean; readonly fromTotal?: true };
+
+/** The same months with other amounts. */
+export const withAmounts = (months: readonly BudgetMonth[], amounts: readonly Minor[]): BudgetMonth[] =>
+  months.map((month, index) => ({ ...month, amount: amounts[index]! }));
 
 /** The year of one account and dimension combination: twelve months, first to last of the fiscal year. */
 export type BudgetLine = {

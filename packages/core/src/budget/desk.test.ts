@@ -8,7 +8,7 @@ import { rowAmount } from './budget-line.ts';
 import { BudgetDesk } from './desk.ts';
 import type { DeskEdit } from './desk-edit.ts';
 import { BudgetFigures } from './budget-figures.ts';
-import { booksOf, head, line, NORTH, positionOf, SOUTH } from './small-budget.ts';
+import { booksOf, fact, head, line, NORTH, positionOf, SOUTH } from './small-budget.ts';
 
 const TYPED: Basis = { kind: 'typed' };
 const percent = (accounts: string, everywhere?: true): Basis => ({
@@ -95,8 +95,40 @@ describe('a desk', () => {
         .months.map(({ held }) => held)
         .slice(2, 7),
     ).toEqual([false, true, true, true, false]);
-    const again = desk.apply([{ kind: 'span', account: '6000', months: [3, 4, 5], text: '9', spread: 'even' }], {});
-    expect(again.refusals).toMatchObject([{ issue: { code: 'allMonthsHeld' } }]);
+  });
+  it('replaces what a total gave when a total is entered again, and leaves months entered by hand', () => {
+    const desk = deskOf([line(1, '6000', TYPED, 100)]);
+    const quarter = (text: string): DeskEdit => ({ kind: 'span', account: '6000', months: [3, 4, 5], text, spread: 'even' });
+    const quarterNow = () => [3, 4, 5].map((at) => amount(desk, '6000', at));
+    desk.apply([quarter('9')], {});
+    expect(quarterNow()).toEqual([300, 300, 300]);
+    expect(desk.apply([quarter('12')], {}).refusals).toEqual([]);
+    expect(quarterNow()).toEqual([400, 400, 400]);
+    desk.apply([month('6000', 4, '5'), quarter('9')], {});
+    expect(quarterNow()).toEqual([200, 500, 200]);
+    desk.apply([month('6000', 3, '1'), month('6000', 5, '1')], {});
+    expect(desk.apply([quarter('9')], {}).refusals).toMatchObject([{ issue: { code: 'allMonthsHeld' } }]);
+  });
+  it('shares a total by history where a line is at zero, and after a slipped key', () => {
+    const facts = [...Array(12).keys()].flatMap((at) => [fact('6000', 2026, at + 1, 300, NORTH), fact('6000', 2026, at + 1, 100, SOUTH)]);
+    const row = (north: number, south: number) =>
+      new BudgetDesk({
+        books: booksOf({ facts, through: 23 }),
+        head,
+        lines: [line(1, '6000', TYPED, north, NORTH), line(2, '6000', TYPED, south, SOUTH)],
+      });
+    const split = (desk: BudgetDesk) => [1, 2].map((id) => desk.line(id)!.months[0]!.amount);
+    const atZero = row(600, 0);
+    atZero.apply([month('6000', 0, '8')], NO);
+    expect(split(atZero)).toEqual([600, 200]);
+    const slipped = row(300, 100);
+    slipped.apply([month('6000', 0, '0.01')], NO);
+    slipped.apply([month('6000', 0, '8')], NO);
+    expect(split(slipped)).toEqual([600, 200]);
+    // a proportion of the budget's own is kept
+    const own = row(100, 300);
+    own.apply([month('6000', 0, '8')], NO);
+    expect(split(own)).toEqual([200, 600]);
   });
   it('takes one basis for all slices of a row, and keeps notes', () => {
     const desk = deskOf([line(1, '5000', TYPED, 100), line(2, '5000', TYPED, 300, SOUTH)]);

@@ -97,7 +97,12 @@ export class BudgetDesk {
 
   /** What the basis of a line draws on as the budget stands. */
   contextOf(line: PlacedLine) {
-    return lineContext(this.#books, this.#head, { line, lines: this.#lines.values() });
+    return lineContext(this.#books, this.#head, { line, lines: { [Symbol.iterator]: () => this.#lines.values() } });
+  }
+
+  /** Account numbers of lines that follow one another in a circle; null where none do. Such lines keep their months. */
+  get circle(): readonly string[] | null {
+    return followOrder(this.#books.chart, [...this.#lines.values()]).circle;
   }
 
   /**
@@ -120,11 +125,22 @@ export class BudgetDesk {
         ? (edit.kind === 'basis' && follows(edit.basis)) || (edit.kind === 'year' && isOfLine(edit.spread))
         : edit.kind !== 'note';
     const kept = edits.flatMap((each, index) => (isAtFault(each) ? [] : [index]));
-    const rest = this.#attempt(kept.map((index) => edits[index]!)).result;
+    const second = this.#attempt(kept.map((index) => edits[index]!));
+    const rest = second.result;
+    // with the edits at fault left out, what remains may be at fault by itself: then nothing is changed
+    const alsoAtFault = second.fault === null ? [] : kept.filter((index) => edits[index]!.edit.kind !== 'note');
     const told = edits.flatMap((each, index): DeskRefusal[] =>
       isAtFault(each) ? [{ edit: index, account: each.edit.account, text: textOf(each.edit), issue: fault }] : [],
     );
-    const refusals = [...told, ...rest.refusals.map((refusal) => ({ ...refusal, edit: kept[refusal.edit]! }))];
+    const more = alsoAtFault.map((index): DeskRefusal => ({
+      edit: index,
+      account: edits[index]!.edit.account,
+      text: textOf(edits[index]!.edit),
+      issue: second.fault!,
+    }));
+    const known = new Set(alsoAtFault);
+    const others = rest.refusals.map((refusal) => ({ ...refusal, edit: kept[refusal.edit]! })).filter(({ edit }) => !known.has(edit));
+    const refusals = [...told, ...more, ...others];
     return { ...rest, refusals: refusals.sort((a, b) => a.edit - b.edit) };
   }
 
@@ -132,8 +148,9 @@ export class BudgetDesk {
    * Takes a change back, cell by cell: only what still stands as the change left it. The lines that follow
    * are brought up to date. `kept` counts the figures another change left standing.
    */
-  revert(changes: readonly LineChange[], notes: readonly NoteChange[]): DeskResult & { readonly kept: number } {
+  revert(changes: readonly LineChange[], notes: readonly NoteChange[]): SteppedResult {
     const trace = new LineTrace(this);
+    const circularBefore = this.#circular();
     const cells = new Set<string>();
     let kept = 0;
     for (const { before, after } of changes) {
@@ -155,12 +172,17 @@ export class BudgetDesk {
     }
     const turned = notes.map(({ before, after }) => ({ before: after, after: before }));
     for (const note of turned) this.setNote(note);
-    this.#follow(trace);
-    return { changes: trace.changes(), notes: turned, refusals: [], cells: [...cells], kept };
+    const fault = this.#follow(trace, circularBefore);
+    if (fault) {
+      trace.undo();
+      for (const { before, after } of [...turned].reverse()) this.setNote({ before: after, after: before });
+      return { ...NO_RESULT, kept: 0, fault };
+    }
+    return { changes: trace.changes(), notes: turned, refusals: [], cells: [...cells], kept, fault: null };
   }
 
   /** Makes a change that was taken back again, where its figures still stand as they were before it. */
-  remake(changes: readonly LineChange[], notes: readonly NoteChange[]): DeskResult & { readonly kept: number } {
+  remake(changes: readonly LineChange[], notes: readonly NoteChange[]): SteppedResult {
     return this.revert(
       changes.map(({ before, after }) => ({ before: after, after: before ?? emptied(after) })),
       notes.map(({ before, after }) => ({ before: after, after: before })),
@@ -171,15 +193,21 @@ export class BudgetDesk {
    * Derives lines anew, such as after history was corrected or a driver came in. Held months stay.
    * @param accounts numbers of the accounts to derive; all when left out
    */
-  rederive(accounts?: ReadonlySet<string>): readonly LineChange[] {
+  rederive(accounts?: ReadonlySet<string>): { readonly changes: readonly LineChange[]; readonly fault: FollowFault | null } {
     const trace = new LineTrace(this);
+    const before = this.#circular();
     for (const line of [...this.#lines.values()]) {
       if (line.basis.kind === 'typed' || (accounts && !accounts.has(line.account))) continue;
-      const next = followedLine(line, this.contextOf(line));
+      const next = withinRange(() => followedLine(line, this.contextOf(line)));
+      if (next === null) {
+        trace.undo();
+        return { changes: [], fault: { code: 'budgetTooLarge' } };
+      }
       if (next !== line) trace.put(next);
     }
-    this.#follow(trace);
-    return trace.changes();
+    const fault = this.#follow(trace, before);
+    if (fault) trace.undo();
+    return { changes: fault ? [] : trace.changes(), fault };
   }
 
   /** Applies edits; with a fault of the lines that follow, which is told, everything is as it was before. */
@@ -188,16 +216,18 @@ export class BudgetDesk {
     const cells = new Set<string>();
     const refusals: DeskRefusal[] = [];
     const notes: NoteChange[] = [];
+    const circular = this.#circular();
     edits.forEach(({ edit, filter }, index) => {
       if (edit.kind === 'note') return void notes.push(...this.#applyNote(edit, filter));
       const issue = this.#applyEdit(edit, filter, { trace, cells });
       if (issue) refusals.push({ edit: index, account: edit.account, text: textOf(edit), issue });
     });
-    const fault = trace.isEmpty ? null : this.#follow(trace);
+    const fault = trace.isEmpty ? null : this.#follow(trace, circular);
     if (fault) {
       trace.undo();
       for (const { before, after } of notes.reverse()) this.setNote({ before: after, after: before });
     }
+    if (fault) return { fault, result: { ...NO_RESULT, refusals } };
     return { fault, result: { changes: trace.changes(), notes, refusals, cells: [...cells] } };
   }
 
@@ -285,11 +315,19 @@ export class BudgetDesk {
     return [{ id, position, account, dimensions, slice: sliceKey(dimensions), basis: { kind: 'typed' }, months: EMPTY }];
   }
 
-  /** Brings lines that follow others up to date; what is wrong when they lead back to themselves or grow past what can be held. */
-  #follow(trace: LineTrace): FollowFault | null {
-    const result = followOrder(this.#books.chart, [...this.#lines.values()]);
-    if (!result.ok) return { code: 'circle', accounts: result.circle };
-    for (const { id } of result.order) {
+  /** Ids of lines that follow one another in a circle. */
+  #circular(): ReadonlySet<number> {
+    return followOrder(this.#books.chart, [...this.#lines.values()]).circular;
+  }
+
+  /**
+   * Brings lines that follow others up to date; what is wrong when a change leads them back to themselves or
+   * makes them grow past what can be held. A circle that was there before the change is not its fault.
+   */
+  #follow(trace: LineTrace, circularBefore: ReadonlySet<number>): FollowFault | null {
+    const { order, circular, circle } = followOrder(this.#books.chart, [...this.#lines.values()]);
+    if (circle !== null && [...circular].some((id) => !circularBefore.has(id))) return { code: 'circle', accounts: circle };
+    for (const { id } of order) {
       const line = this.#lines.get(id)!;
       const next = withinRange(() => followedLine(line, this.contextOf(line)));
       if (next === null) return { code: 'budgetTooLarge' };
@@ -299,8 +337,11 @@ export class BudgetDesk {
   }
 }
 
+const NO_RESULT: DeskResult = { changes: [], notes: [], refusals: [], cells: [] };
+/** An undo or redo: `kept` counts the figures another change left standing; with a fault nothing was changed. */
+export type SteppedResult = DeskResult & { readonly kept: number; readonly fault: FollowFault | null };
 /** What can be wrong of lines that follow others. */
-type FollowFault = Extract<DeskIssue, { readonly code: 'circle' }> | { readonly code: 'budgetTooLarge' };
+export type FollowFault = Extract<DeskIssue, { readonly code: 'circle' }> | { readonly code: 'budgetTooLarge' };
 /** What is computed; null when an amount on the way is past what can be held exactly. */
 function withinRange<Result>(compute: () => Result): Result | null {
   try {

@@ -74,12 +74,13 @@ export function firstBudget(options: {
         latest: minor(signOf(account) * latest),
         posted,
       });
-      const line = { ...empty, basis };
-      const months = deriveMonths(basis, lineContext(books, head, { line, lines: [] }), new Map());
-      lines.push({ ...line, months: months.map((amount) => ({ amount, held: false })) });
+      lines.push({ ...empty, basis });
     }
   });
-  return lines;
+  return lines.map((line) => {
+    const months = deriveMonths(line.basis, lineContext(books, head, { line, lines }), new Map());
+    return { ...line, months: months.map((amount) => ({ amount, held: false })) };
+  });
 }
 
 function firstBasis(

@@ -4,6 +4,7 @@ import { selectAccounts } from '../chart/selection.ts';
 import type { BasisContext } from './bases/basis-context.ts';
 import { deriveMonths, type Basis } from './basis.ts';
 import type { PlacedLine } from './budget-books.ts';
+import { withAmounts } from './budget-line.ts';
 import { isOfLine } from './spread.ts';
 
 /** Chart positions of accounts written as a list, such as `4000-4199`; null when it cannot be read. Kept by chart, for lists are asked for again and again. */
@@ -48,22 +49,29 @@ function followedAccounts(basis: Basis): { readonly accounts: string; readonly e
 /** Whether lines of a basis follow others. */
 export const follows = (basis: Basis): boolean => followedAccounts(basis) !== null;
 
-/**
- * The order in which lines that follow others are derived: each after those it follows. When they lead back
- * to themselves, the account numbers of the circle instead.
- */
-export function followOrder(
-  chart: Chart,
-  lines: readonly PlacedLine[],
-): { readonly ok: true; readonly order: readonly PlacedLine[] } | { readonly ok: false; readonly circle: readonly string[] } {
+/** Lines that follow others, in the order in which they are derived, and those that lead back to themselves. */
+export type FollowOrder = {
+  /** each after those it follows; lines on a circle are left out, so that their months stay */
+  readonly order: readonly PlacedLine[];
+  /** ids of lines on a circle */
+  readonly circular: ReadonlySet<number>;
+  /** account numbers of the first circle, its beginning again at its end; null without one */
+  readonly circle: readonly string[] | null;
+};
+
+/** The order in which lines that follow others are derived. */
+export function followOrder(chart: Chart, lines: readonly PlacedLine[]): FollowOrder {
   const followers = lines.filter(({ basis }) => follows(basis));
   const order: PlacedLine[] = [];
   const state = new Map<PlacedLine, 'open' | 'done'>();
+  const circular = new Set<number>();
   let circle: string[] | null = null;
   const visit = (line: PlacedLine, path: readonly PlacedLine[]): void => {
-    if (circle !== null || state.get(line) === 'done') return;
+    if (state.get(line) === 'done') return;
     if (state.get(line) === 'open') {
-      circle = [...path.slice(path.indexOf(line)), line].map(({ account }) => account);
+      const found = path.slice(path.indexOf(line));
+      circle ??= [...found, line].map(({ account }) => account);
+      for (const { id } of found) circular.add(id);
       return;
     }
     state.set(line, 'open');
@@ -73,7 +81,7 @@ export function followOrder(
     order.push(line);
   };
   for (const line of followers) visit(line, []);
-  return circle === null ? { ok: true, order } : { ok: false, circle };
+  return { order: order.filter(({ id }) => !circular.has(id)), circular, circle };
 }
 
 /**
@@ -84,5 +92,5 @@ export function followedLine(line: PlacedLine, context: BasisContext): PlacedLin
   const held = new Map(line.months.flatMap((month, index) => (month.held ? [[index, month.amount] as const] : [])));
   const amounts = deriveMonths(line.basis, context, held);
   if (amounts.every((amount, index) => amount === line.months[index]!.amount)) return line;
-  return { ...line, months: amounts.map((amount, index) => ({ amount, held: held.has(index) })) };
+  return { ...line, months: withAmounts(line.months, amounts) };
 }

@@ -66,7 +66,7 @@ export function lineContext(
   const period = (month: number) => periodAt(books.calendar, (first + month) as PeriodIndex);
   const yearOf = (year: number, reading?: HistoryReading): HistoryMonths => historyMonths(books, { position, filter, year }, reading);
   const spreadYear = line.basis.kind === 'sameMonths' || line.basis.kind === 'yearTotal' ? line.basis.year : head.fromYear;
-  return {
+  const own: BasisContext = {
     get history() {
       return yearOf(spreadYear ?? head.year - 1, { projected: true, withOneOffs: false }).map((amount) => amount ?? 0);
     },
@@ -88,6 +88,15 @@ export function lineContext(
       const amounts = years.flatMap((year) => yearOf(year, { projected: false, withOneOffs: reading?.withOneOffs ?? false }));
       return posted.slice(-count).flatMap((at) => amounts[at] ?? []);
     },
+    alike: (basis) => {
+      const key = JSON.stringify(basis);
+      const among = [...lines].filter((each) => each.position === position && each.id !== line.id && JSON.stringify(each.basis) === key);
+      const all = [...among, line].sort((a, b) => (a.slice < b.slice ? -1 : 1));
+      return {
+        contexts: all.map((each) => (each === line ? own : lineContext(books, head, { line: each, lines }))),
+        own: all.indexOf(line),
+      };
+    },
     driver: (series) => MONTHS.map((month) => books.statistics.value(series, filter, (first + month) as PeriodIndex)),
     lines: (accounts, everywhere = false) => {
       const among = membersAmong(books.chart, accounts, { line, lines, everywhere });
@@ -96,4 +105,5 @@ export function lineContext(
       return MONTHS.map((month) => minor(among.reduce((sum, each) => sum + shown(each, month), 0)));
     },
   };
+  return own;
 }

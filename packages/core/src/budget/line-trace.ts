@@ -46,6 +46,9 @@ export class LineTrace {
 function isSame(a: PlacedLine, b: PlacedLine): boolean {
   return (
     JSON.stringify(a.basis) === JSON.stringify(b.basis) &&
-    a.months.every((month, index) => month.amount === b.months[index]!.amount && month.held === b.months[index]!.held)
+    a.months.every(
+      (month, index) =>
+        month.amount === b.months[index]!.amount && month.held === b.months[index]!.held && month.fromTotal === b.months[index]!.fromTotal,
+    )
   );
 }

@@ -1,8 +1,8 @@
 import { periodOfYear, PERIODS_PER_YEAR, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
 import { isIncomeAccount } from '../chart/account.ts';
 import { minor, type Minor } from '../money/minor.ts';
-import { roundHalfAway } from '../money/round.ts';
-import { leastSquares } from '../trend/least-squares.ts';
+import { fraction, roundFraction } from '../money/fraction.ts';
+import { exactLine } from '../trend/exact-line.ts';
 import type { BudgetBooks, BudgetHead, PlacedLine } from './budget-books.ts';
 import { historyMonths, sliceFilter } from './line-context.ts';
 import { slicesByAccount, slotsOfYear } from './slices.ts';
@@ -73,10 +73,17 @@ function restAt(
   const { index, posted, recurring, before } = at;
   if (rest === 'runRate') {
     const known = recurring.flatMap((amount) => amount ?? []);
-    return minor(known.length === 0 ? 0 : roundHalfAway(known.reduce<number>((sum, amount) => sum + amount, 0) / known.length));
+    return known.length === 0
+      ? minor(0)
+      : roundFraction(
+          fraction(
+            known.reduce((sum, amount) => sum + BigInt(amount), 0n),
+            known.length,
+          ),
+        );
   }
   // the last twelve months, the oldest first; the month asked for lies after them
   const latest = [...before, ...recurring].slice(-PERIODS_PER_YEAR);
-  const line = leastSquares(latest);
-  return minor(line === null ? 0 : roundHalfAway(line.at(latest.length + index - posted)));
+  const line = exactLine(latest);
+  return line === null ? minor(0) : roundFraction(line(latest.length + index - posted));
 }

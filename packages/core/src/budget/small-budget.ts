@@ -59,15 +59,17 @@ export function booksOf(options: {
   readonly months?: readonly string[];
   readonly approved?: readonly BalanceFact[];
   readonly guests?: readonly number[];
+  /** the last posted month, counted from the first of FY2025 */
+  readonly through?: number;
 }): BudgetBooks {
-  const { facts = [], oneOffs = [], months = [], approved, guests = [] } = options;
+  const { facts = [], oneOffs = [], months = [], approved, guests = [], through = 17 } = options;
   return {
     chart,
     calendar,
     exponent: 2,
     cube: cubeOf(facts),
     firstPosted: 0 as PeriodIndex,
-    lastPosted: 17 as PeriodIndex,
+    lastPosted: through as PeriodIndex,
     oneOffs: { entries: cubeOf(oneOffs), months: new Set(months) },
     approved: new Map(approved ? [[2026, { cube: cubeOf(approved), dimensions: ['department'] }]] : []),
     statistics: {

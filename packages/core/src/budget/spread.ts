@@ -1,6 +1,7 @@
-import { apportion } from '../money/apportion.ts';
+import { apportionWhole } from '../money/apportion.ts';
+import { parseDecimal, toCommonScale } from '../money/decimal.ts';
 import type { Minor } from '../money/minor.ts';
-import { averageOfShares } from '../trend/seasonal-shares.ts';
+import { exactAverageOfShares, wholeWeights } from '../trend/exact-shares.ts';
 
 /** What a spread may draw on: twelve months each, in the order of the fiscal year. */
 export type SpreadContext = {
@@ -49,17 +50,18 @@ export function spreadWords(spread: Spread): string {
   return `in the average shape of ${first === last ? `FY${first}` : `FY${first} to FY${last}`}`;
 }
 
-/** Twelve weights, none negative; years that are not whole count for nothing, and a line that is not there weighs nothing. */
-export function spreadWeights(spread: Spread, context: SpreadContext): readonly number[] {
-  if (typeof spread === 'string') return SPREADS[spread].weights(context);
-  if (spread.by === 'weights') return spread.weights.map((weight) => Math.max(0, weight));
-  if (spread.by === 'line') return (context.lines(spread.accounts) ?? []).map(Math.abs);
+/** Twelve whole weights in exact proportion, none negative; years that are not whole count for nothing, and a line that is not there weighs nothing. */
+export function spreadWeights(spread: Spread, context: SpreadContext): readonly bigint[] {
+  if (typeof spread === 'string') return plain(SPREADS[spread].weights(context));
+  if (spread.by === 'weights') return plain(spread.weights.map((weight) => Math.max(0, weight)));
+  if (spread.by === 'line') return plain((context.lines(spread.accounts) ?? []).map(Math.abs));
   const whole = spread.years
     .map((year) => context.year(year).flatMap((amount) => (amount === null ? [] : [Math.abs(amount)])))
     .filter((months) => months.length === 12);
-  // to whole billionths, so that each weight is a plain decimal number
-  return (averageOfShares(whole) ?? []).map((share) => Math.round(share * 1e9));
+  return wholeWeights(exactAverageOfShares(whole) ?? []);
 }
+
+const plain = (weights: readonly number[]): bigint[] => toCommonScale(weights.map((weight) => parseDecimal(String(weight))));
 
 /**
  * Spreads a total over the months chosen, exactly. Weights that are all zero in those months are taken as
@@ -74,6 +76,6 @@ export function spreadTotal(
   options: { readonly months: readonly number[]; readonly context: SpreadContext },
 ): Minor[] {
   const all = spreadWeights(spread, options.context);
-  const weights = options.months.map((month) => all[month] ?? 0);
-  return apportion(total, weights.every((weight) => weight === 0) ? weights.map(() => 1) : weights);
+  const weights = options.months.map((month) => all[month] ?? 0n);
+  return apportionWhole(total, weights.every((weight) => weight === 0n) ? weights.map(() => 1n) : weights);
 }

@@ -54,14 +54,19 @@ export function whatIf(options: {
   const classPercent = (line: PlacedLine) => tried.byClass[books.chart.accounts[line.position]!.class];
   const driverPercent = ({ basis }: PlacedLine) =>
     tried.driver && basis.kind === 'driverRate' && driverName(basis.driver) === tried.driver.name ? tried.driver.percent : undefined;
-  const order = followOrder(books.chart, lines);
-  const followers = new Set(order.ok ? order.order.map(({ id }) => id) : []);
+  const { order } = followOrder(books.chart, lines);
+  const followers = new Set(order.map(({ id }) => id));
   const now = new Map(
     lines.map((line) => [line.id, followers.has(line.id) ? line : scaled(line, [driverPercent(line), classPercent(line)])]),
   );
-  for (const { id } of order.ok ? order.order : []) {
+  for (const { id } of order) {
     const line = now.get(id)!;
-    now.set(id, scaled(followedLine(line, lineContext(books, head, { line, lines: now.values() })), [classPercent(line)]));
+    now.set(
+      id,
+      scaled(followedLine(line, lineContext(books, head, { line, lines: { [Symbol.iterator]: () => now.values() } })), [
+        classPercent(line),
+      ]),
+    );
   }
   return lines.map(({ id }) => now.get(id)!);
 }

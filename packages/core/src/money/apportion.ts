@@ -22,15 +22,22 @@ export class ApportionError extends Error {
  * @example apportion(minor(100), [1, 1, 1]) // [34, 33, 33]
  */
 export function apportion(total: Minor, weights: readonly number[]): Minor[] {
+  return apportionWhole(total, toCommonScale(weights.map((weight) => parseDecimal(String(weight)))));
+}
+
+/**
+ * As `apportion`, by whole weights of any size.
+ * @throws ApportionError when there are no weights, a negative one, or only zeros
+ */
+export function apportionWhole(total: Minor, weights: readonly bigint[]): Minor[] {
   if (weights.length === 0) throw new ApportionError('noWeights');
-  const scaled = toCommonScale(weights.map((weight) => parseDecimal(String(weight))));
-  if (scaled.some((weight) => weight < 0n)) throw new ApportionError('negativeWeight');
-  const whole = scaled.reduce((sum, weight) => sum + weight, 0n);
+  if (weights.some((weight) => weight < 0n)) throw new ApportionError('negativeWeight');
+  const whole = weights.reduce((sum, weight) => sum + weight, 0n);
   if (whole === 0n) throw new ApportionError('zeroWeights');
 
   const size = BigInt(Math.abs(total));
-  const parts = scaled.map((weight) => (size * weight) / whole);
-  const remainders = scaled.map((weight) => (size * weight) % whole);
+  const parts = weights.map((weight) => (size * weight) / whole);
+  const remainders = weights.map((weight) => (size * weight) % whole);
   let left = Number(size - parts.reduce((sum, part) => sum + part, 0n));
   const byRemainder = remainders
     .map((remainder, index) => ({ remainder, index }))

@@ -25,7 +25,13 @@ export type RatioUnit = 'percent' | 'points' | 'times' | 'days';
 
 /** What a statement shows in one place: an amount in minor units in the line's shown sign, a quantity of a statistic, a ratio, nothing meaningful, or nothing. */
 export type Cell =
-  | { readonly kind: 'amount'; readonly value: Minor; readonly favor?: Favor }
+  | {
+      readonly kind: 'amount';
+      readonly value: Minor;
+      readonly favor?: Favor;
+      /** the amount before it was rounded to a minor unit, where that is not whole: formulas read it */
+      readonly unrounded?: number;
+    }
   | { readonly kind: 'quantity'; readonly value: number; readonly favor?: Favor }
   | { readonly kind: 'ratio'; readonly value: number; readonly unit: RatioUnit; readonly favor?: Favor }
   | { readonly kind: 'notMeaningful'; readonly reason: NotMeaningfulReason }

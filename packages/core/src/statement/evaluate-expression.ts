@@ -15,7 +15,7 @@ const money = (value: number): Value => ({ kind: 'value', value, isAmount: true 
 function operandOf(cell: Cell): Operand {
   if (cell.kind === 'blank') return { kind: 'blank' };
   if (cell.kind === 'notMeaningful') return { kind: 'none', reason: 'fromNotMeaningful' };
-  return cell.kind === 'amount' ? money(cell.value) : plain(cell.value);
+  return cell.kind === 'amount' ? money(cell.unrounded ?? cell.value) : plain(cell.value);
 }
 
 /** A part that is not meaningful makes the whole so; blanks count as zero beside at least one value. */

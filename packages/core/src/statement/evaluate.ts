@@ -93,12 +93,17 @@ function evaluateAmounts(options: {
       else if (from.kind === 'earnings' && from.years !== 'current' && plan.incomeKept === 'some') set(line, blank('partOfEarnings'));
       else if (from.kind === 'members') {
         let sum = 0;
+        let exact = 0;
         for (const index of from.lines) {
           const cell = cells[index]![column.index]!;
-          if (cell.kind === 'amount') sum += plan.lines[index]!.sign * cell.value;
+          if (cell.kind !== 'amount') continue;
+          sum += plan.lines[index]!.sign * cell.value;
+          exact += plan.lines[index]!.sign * (cell.unrounded ?? cell.value);
         }
-        set(line, amount(minor(line.sign * sum)));
-      } else set(line, amount(minor(line.sign * figures.debit(line))));
+        set(line, roundedAmount(line.sign * sum, line.sign * exact));
+      } else if (isAveraged(line, column))
+        set(line, roundedAmount(line.sign * figures.debit(line), line.sign * figures.exactAverage(line)));
+      else set(line, amount(minor(line.sign * figures.debit(line))));
     }
   }
   const readers = formulaReaders(plan, column);
@@ -117,6 +122,17 @@ function evaluateAmounts(options: {
           });
     set(line, cell);
   }
+}
+
+/** Whether a line's figures are averages of opening and closing balances, which may end on half a minor unit. */
+const isAveraged = (line: PlannedLine, column: AmountColumn): boolean =>
+  (line.source.kind === 'accounts' || line.source.kind === 'earnings') &&
+  line.yearPart === null &&
+  (line.measure ?? column.measure) === 'average';
+
+/** An amount rounded account by account, and what it is before that: formulas read the exact one. */
+function roundedAmount(value: number, exact: number): Cell {
+  return exact === value ? amount(minor(value)) : { kind: 'amount', value: minor(value), unrounded: exact };
 }
 
 /** The names formulas may use besides keys: days and months of the column's span. */
@@ -189,6 +205,21 @@ function figuresUnder(plan: StatementPlan, column: AmountColumn, source: Scenari
           ? 0
           : earningsValue({ slab: slabOf(line), income: plan.income, years: from.years, span: span!, measure });
       throw new TypeError(`line ${line.key} holds no accounts`);
+    },
+    /** the average of balances before it is rounded, in halves of a minor unit; debit positive */
+    exactAverage(line: PlannedLine): number {
+      const slab = slabOf(line);
+      if (line.source.kind === 'earnings') {
+        const asked = { slab, income: plan.income, years: line.source.years, span: span! };
+        return (earningsValue({ ...asked, measure: 'opening' }) + earningsValue({ ...asked, measure: 'closing' })) / 2;
+      }
+      if (line.source.kind !== 'accounts') throw new TypeError(`line ${line.key} holds no accounts`);
+      const [opening, closing] = [valuesOf(slab, 'opening', span!), valuesOf(slab, 'closing', span!)];
+      const changes = valuesOf(slab, 'average', span!);
+      return line.source.accounts.reduce(
+        (sum, index) => sum + (plan.isBalance[index] ? (opening[index]! + closing[index]!) / 2 : changes[index]!),
+        0,
+      );
     },
     statistic: (series: string, over: StatisticOver): Cell => statisticOver(source, { series, over, filter, resolved: column.resolved }),
   };

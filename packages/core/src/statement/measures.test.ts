@@ -5,6 +5,36 @@ import { provenanceOf } from './provenance.ts';
 import { shownOrder } from './shown-order.ts';
 import { actual, block, run, sales, sold } from './small-books.ts';
 
+describe('averages in formulas', () => {
+  it('are exact, whatever each account is rounded to', () => {
+    // opening 0, closing 1 and 3: averages 0.5 and 1.5, shown as 1 and 2; together they average 2
+    const { value } = run({
+      postings: [
+        { to: '1100', from: '4000', year: 2026, month: 7, amount: 1 },
+        { to: '1500', from: '4000', year: 2026, month: 7, amount: 3 },
+      ],
+      lines: [
+        {
+          kind: 'section',
+          key: 's',
+          name: 'S',
+          lines: [
+            { kind: 'accounts', key: 'a', name: 'A', selection: { accounts: ['1100'] }, sign: 'debit', measure: 'average' },
+            { kind: 'accounts', key: 'b', name: 'B', selection: { accounts: ['1500'] }, sign: 'debit', measure: 'average' },
+            { kind: 'total', key: 'all', name: 'All', of: 's', sign: 'debit' },
+          ],
+        },
+        sales,
+        { kind: 'formula', key: 'turnover', name: 'T', expression: 'sales / all', result: 'times' },
+        { kind: 'formula', key: 'each', name: 'E', expression: 'sales / a', result: 'times' },
+      ],
+      blocks: [block([actual])],
+    });
+    expect([value('a', 'b.actual'), value('b', 'b.actual'), value('all', 'b.actual')]).toEqual([1, 2, 3]);
+    expect([value('turnover', 'b.actual'), value('each', 'b.actual')]).toEqual([2, 8]);
+  });
+});
+
 describe('what balance-sheet accounts show', () => {
   const cash: Line = { kind: 'accounts', key: 'cash', name: 'Cash', selection: { classes: ['cash'] }, sign: 'debit' };
   const measured = (measure: 'closing' | 'change' | 'opening' | 'average', span: 'month' | 'yearToDate' = 'month') =>

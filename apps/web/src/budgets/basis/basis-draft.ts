@@ -164,7 +164,7 @@ export function basisOf(
 ): DraftResult {
   const amount = (field: string, text: string): Minor => {
     const parsed = parseAmount(text.replaceAll(',', ''), exponent);
-    if (!parsed.ok) throw new Fault(`${field}: "${text}" is no amount. Write one such as 1250.00.`);
+    if (!parsed.ok) throw new Fault(`${field}: "${text}" is not an amount. Write one such as 1250.00.`);
     return parsed.value;
   };
   const number = (field: string, text: string): string => {

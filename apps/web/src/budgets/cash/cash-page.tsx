@@ -1,5 +1,5 @@
 import { formatAmount, toDecimalText, type Minor } from '@wise-margin/core';
-import type { BalancePlanDto } from '@wise-margin/contract';
+import { budgetLockWords, type BalancePlanDto } from '@wise-margin/contract';
 import { Redo2, Undo2 } from 'lucide-react';
 import { useCallback, useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
@@ -44,7 +44,8 @@ export default function CashPage() {
   if (plan.isError) return <Failure error={plan.error} retry={() => void plan.refetch()} />;
   if (!plan.data) return <Loading what="cash and balance sheet" />;
   const { budget, steps, accounts, opensFrom } = plan.data;
-  const locked = budget.state === 'approved' || budget.state === 'superseded';
+  const lock = budgetLockWords(budget.state);
+  const locked = lock !== null;
   const sheet = search.get('sheet') === 'balance' ? 'balance' : 'cash';
   const selected = search.get('account');
   const account = accounts.find((each) => each.account === selected);
@@ -69,7 +70,7 @@ export default function CashPage() {
         change.isPending
           ? 'Working it out…'
           : locked
-            ? 'Approved budgets are locked. Copy it to a new version to change its assumptions.'
+            ? `${budget.name} ${lock}`
             : `Opens from ${opensFrom === null ? 'nothing, for nothing is posted before it' : `the ledger at the end of ${company.periods.find(({ key }) => key === opensFrom)?.name ?? opensFrom}`}.`
       }
       actions={

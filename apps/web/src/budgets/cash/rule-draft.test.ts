@@ -44,17 +44,21 @@ describe('a rule as it is typed', () => {
       'Days of Jun: “”',
     ],
     ['a change', { kind: 'levelOfLastYear', change: 'some' }, 'Changed by percent: “some” is no percentage.'],
-    ['a movement', { kind: 'movements', movements: MONTHS.map((_, month) => (month === 11 ? 'x' : '')) }, 'Mar: “x” is no amount.'],
-    ['a change of nothing', { kind: 'movements', movements: MONTHS.map(() => '+5%') }, 'Apr: “+5%” is no amount.'],
+    ['a movement', { kind: 'movements', movements: MONTHS.map((_, month) => (month === 11 ? 'x' : '')) }, 'Mar: “x” is not an amount.'],
+    ['a change of nothing', { kind: 'movements', movements: MONTHS.map(() => '+5%') }, 'Apr: “+5%” is not an amount.'],
     ['a purchase without a name', { kind: 'purchases', purchases: [{ name: ' ', month: 0, amount: '5' }] }, 'Purchase 1 has no name.'],
     [
       'a purchase of nothing',
       { kind: 'purchases', purchases: [{ name: 'Mold', month: 0, amount: '0' }] },
-      'Mold: “0” is no amount above zero.',
+      'Mold: “0” is not an amount above zero.',
     ],
     ['a rate', { kind: 'loan', rate: '-2' }, 'Rate: “-2” is no rate of percent a year.'],
     ['payments', { kind: 'loan', rate: '5', payments: '2.5' }, 'Payments left: “2.5” is no number of months from 1 to 1,200.'],
-    ['an amount drawn', { kind: 'loan', rate: '5', payments: '12', drawnIn: 3, drawn: '' }, 'Amount drawn: “” is no amount above zero.'],
+    [
+      'an amount drawn',
+      { kind: 'loan', rate: '5', payments: '12', drawnIn: 3, drawn: '' },
+      'Amount drawn: “” is not an amount above zero.',
+    ],
   ])('says what is wrong with %s', (_, part, words) => {
     const made = ruleOf({ ...draft({ kind: 'stays' }), ...part }, how);
     expect(made.ok).toBe(false);

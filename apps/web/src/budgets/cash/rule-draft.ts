@@ -121,7 +121,7 @@ export function ruleOf(
       const wrong = amounts.indexOf(null);
       return wrong < 0
         ? { ok: true, rule: { kind, months: amounts.map((amount) => amount!) } }
-        : fault(`${months[wrong]}: “${draft.movements[wrong]}” is no amount. Write one such as 1200 or -350.50.`);
+        : fault(`${months[wrong]}: “${draft.movements[wrong]}” is not an amount. Write one such as 1200 or -350.50.`);
     }
     case 'purchases': {
       const items = draft.purchases.filter(({ name, amount }) => name.trim() !== '' || amount.trim() !== '');
@@ -134,7 +134,7 @@ export function ruleOf(
             ok: true,
             rule: { kind, items: items.map(({ name, month }, index) => ({ name: name.trim(), month, amount: amounts[index]! })) },
           }
-        : fault(`${items[wrong]!.name}: “${items[wrong]!.amount}” is no amount above zero. Write one such as 12000.`);
+        : fault(`${items[wrong]!.name}: “${items[wrong]!.amount}” is not an amount above zero. Write one such as 12000.`);
     }
     case 'loan': {
       const ratePercent = draft.rate.trim().replace(/\s*%$/, '');
@@ -148,7 +148,7 @@ export function ruleOf(
       const amount = amountOf(draft.drawn);
       return amount !== null && amount > 0
         ? { ok: true, rule: { ...terms, drawn: { month: draft.drawnIn, amount } } }
-        : fault(`Amount drawn: “${draft.drawn}” is no amount above zero. Write one such as 250000.`);
+        : fault(`Amount drawn: “${draft.drawn}” is not an amount above zero. Write one such as 250000.`);
     }
     case 'tax':
       return { ok: true, rule: { kind, paidIn: [...draft.paidIn] } };

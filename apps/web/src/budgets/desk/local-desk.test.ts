@@ -48,6 +48,7 @@ const line = (
   basis,
   amounts: Array.from({ length: 12 }, () => amount),
   held: [],
+  fromTotal: [],
 });
 const dto: DeskDto = {
   budget: {
@@ -153,7 +154,7 @@ describe('a budget computed where it is edited', () => {
     const before = cellsOf(local);
     expect(local.edit(1, [month('4000', 0, 'lots')], {})[0]).toMatchObject({
       account: '4000',
-      message: expect.stringContaining('is no amount') as unknown,
+      message: expect.stringContaining('is not an amount') as unknown,
     });
     local.edit(2, [month('4000', 0, '99')], {});
     local.settle(1, null);
@@ -227,7 +228,7 @@ describe('what is asked without changing anything', () => {
     const basis = { kind: 'percentOf', accounts: '5000', percent: '5' } as const;
     expect(local.answer({ kind: 'basis', asked: { account: '4000', filter: {}, basis } })).toMatchObject({
       ok: false,
-      message: expect.stringContaining('in a circle') as unknown,
+      message: expect.stringContaining('each depend on the other') as unknown,
     });
   });
   it('a target, with the edits that reach it', () => {

@@ -31,7 +31,7 @@ export const BudgetGrid = memo(function BudgetGrid({
   spread,
   showAll,
   withQuarters,
-  locked,
+  lock,
   selected,
   select,
   picked,
@@ -49,7 +49,8 @@ export const BudgetGrid = memo(function BudgetGrid({
   readonly spread: Spread;
   readonly showAll: boolean;
   readonly withQuarters: boolean;
-  readonly locked: boolean;
+  /** why nothing can be changed here; null where it can */
+  readonly lock: string | null;
   readonly selected: string | null;
   readonly select: (account: string, month: number | null) => void;
   /** the accounts of the selected rows, where there are several */
@@ -88,9 +89,12 @@ export const BudgetGrid = memo(function BudgetGrid({
     const cell = dto.cells[lines[row]!.index]![columns[column]!.position]!;
     return cell.kind === 'amount' ? cell.value : 0;
   };
+  const locked = lock !== null;
+  const refuse = (): void => tell(lock);
   const textAt = (place: Place): string => toDecimalText(minor(valueAt(place)), exponent);
   const send = (edits: readonly BudgetEditDto[]): void => {
-    if (locked || edits.length === 0) return;
+    if (edits.length === 0) return;
+    if (locked) return refuse();
     tell(null);
     apply(edits);
   };
@@ -99,7 +103,7 @@ export const BudgetGrid = memo(function BudgetGrid({
     scroller,
     scrollToRow: (row) => rows.scrollToIndex(row),
     textAt,
-    locked,
+    refuse: lock === null ? null : refuse,
     select,
     send,
   });
@@ -121,8 +125,9 @@ export const BudgetGrid = memo(function BudgetGrid({
   const paste = (event: ClipboardEvent): void => {
     const text = event.clipboardData.getData('text/plain');
     const [first] = places;
-    if (locked || text === '' || !first || (event.target as HTMLElement).tagName === 'INPUT') return;
+    if (text === '' || !first || (event.target as HTMLElement).tagName === 'INPUT') return;
     event.preventDefault();
+    if (locked) return refuse();
     const { edits, left } = pasteBlock(grid, first, text);
     send(edits);
     tell(left);
@@ -149,7 +154,7 @@ export const BudgetGrid = memo(function BudgetGrid({
     <div className="flex min-h-0 min-w-0 flex-1 flex-col">
       <div
         ref={scroller}
-        className="min-h-0 flex-1 overflow-auto border border-hairline bg-sheet"
+        className={`min-h-0 flex-1 overflow-auto border border-hairline bg-sheet ${locked ? 'locked-grid' : ''}`}
         tabIndex={0}
         role="region"
         aria-label="Budget by month"

@@ -11,6 +11,9 @@ const MOVES: Readonly<Record<string, readonly [number, number]>> = {
   ArrowRight: [0, 1],
 };
 
+/** Keys that begin an amount. */
+const TYPES = /^[0-9.+\-–*/($€£¥]$/;
+
 /**
  * Where one is in the month grid, what is selected and what is typed: arrows move, Shift extends, Enter goes
  * down, Tab right, a digit begins an edit.
@@ -20,7 +23,7 @@ export function useGridCursor({
   scroller,
   scrollToRow,
   textAt,
-  locked,
+  refuse,
   select,
   send,
 }: {
@@ -30,7 +33,8 @@ export function useGridCursor({
   readonly scrollToRow: (row: number) => void;
   /** what stands at a place, exactly */
   readonly textAt: (place: Place) => string;
-  readonly locked: boolean;
+  /** says why nothing can be changed; null where it can */
+  readonly refuse: (() => void) | null;
   readonly select: (account: string, month: number | null) => void;
   readonly send: (edits: readonly BudgetEditDto[]) => void;
 }): {
@@ -113,7 +117,8 @@ export function useGridCursor({
       }
     }),
     open: useStable((row: number, column: number) => {
-      if (!locked) setEditing({ row, column, text: textAt({ row, column }) });
+      if (refuse) refuse();
+      else setEditing({ row, column, text: textAt({ row, column }) });
     }),
     key: useStable((event: KeyboardEvent, row: number, column: number) => {
       const place = { row, column };
@@ -131,7 +136,12 @@ export function useGridCursor({
         return go(step(place, [event.shiftKey ? -1 : 1, 0]), false);
       }
       if (event.key === 'Escape') return setAnchor(place);
-      if (locked || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (event.ctrlKey || event.metaKey || event.altKey) return;
+      const changes = event.key === 'Delete' || event.key === 'Backspace' || event.key === 'F2' || TYPES.test(event.key);
+      if (changes && refuse) {
+        event.preventDefault();
+        return refuse();
+      }
       if (event.key === 'Delete' || event.key === 'Backspace') {
         event.preventDefault();
         return send(changeAll(grid, places, '0'));
@@ -140,7 +150,7 @@ export function useGridCursor({
         event.preventDefault();
         return setEditing({ ...place, text: textAt(place) });
       }
-      if (/^[0-9.+\-*/(]$/.test(event.key)) {
+      if (TYPES.test(event.key)) {
         event.preventDefault();
         setEditing({ ...place, text: event.key });
       }

@@ -1,3 +1,4 @@
+import { fraction, NO_FRACTION, type Fraction } from '../../money/fraction.ts';
 import type { Minor } from '../../money/minor.ts';
 import type { SpreadContext } from '../spread.ts';
 
@@ -27,6 +28,11 @@ export type BasisContext = Omit<SpreadContext, 'year' | 'lines'> & {
    * @param everywhere those of every slice, not of the line's own alone
    */
   readonly lines: (accounts: string, everywhere?: boolean) => readonly Minor[] | null;
+  /**
+   * contexts of all lines of the account that share a basis, in a fixed order, with the place of this one: their
+   * months are rounded together. Absent where a line is looked at alone.
+   */
+  readonly alike?: (basis: object) => { readonly contexts: readonly BasisContext[]; readonly own: number };
 };
 
 /** Why a basis gives no figure for some months. Months count from 0. */
@@ -43,8 +49,8 @@ export type BasisIssue =
   /** the lines a total takes the shape of are not there or hold nothing, so that it is spread evenly */
   | { readonly code: 'noShape'; readonly accounts: string }
   | { readonly code: 'notANumber'; readonly field: string; readonly text: string };
-/** Amounts before rounding and limits, debit positive, as real numbers of minor units. */
-export type Derived = { readonly months: readonly number[]; readonly issues: readonly BasisIssue[] };
+/** Amounts before rounding and limits, debit positive, in exact minor units. */
+export type Derived = { readonly months: readonly Fraction[]; readonly issues: readonly BasisIssue[] };
 
 /** A way to derive a year: its figures, and its words after which the common parts follow. */
 export type BasisDefinition<Of> = {
@@ -55,4 +61,6 @@ export type BasisDefinition<Of> = {
 export type Tell = { readonly amount: (amount: Minor) => string; readonly month: (month: number) => string };
 
 export const MONTHS = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11] as const;
-export const NOTHING: readonly number[] = MONTHS.map(() => 0);
+export const NOTHING: readonly Fraction[] = MONTHS.map(() => NO_FRACTION);
+/** Whole amounts as they are derived. */
+export const wholeMonths = (months: readonly number[]): Fraction[] => months.map((amount) => fraction(amount));

@@ -1,6 +1,7 @@
-import { multiplyByDecimal, parseDecimal } from '../../money/decimal.ts';
+import { parseDecimal } from '../../money/decimal.ts';
+import { addFractions, fraction, fractionOf, multiplyFractions } from '../../money/fraction.ts';
 import type { Minor } from '../../money/minor.ts';
-import { MONTHS, NOTHING, type BasisDefinition, type BasisIssue, type Tell } from './basis-context.ts';
+import { MONTHS, NOTHING, wholeMonths, type BasisDefinition, type BasisIssue, type Tell } from './basis-context.ts';
 import { exactProduct } from './exact-product.ts';
 import { sameMonths } from './from-history.ts';
 import { changeFactor, decimalOf, shareFactor } from './percent.ts';
@@ -71,7 +72,7 @@ export const driverRate: BasisDefinition<DriverRate> = {
       if (rate === null) return 0;
       return sign * exactProduct([parseDecimal(String(numbers[month] ?? 0)), decimalOf(rate)!, { digits: BigInt(unit), scale: 0 }]);
     });
-    return { months, issues };
+    return { months: wholeMonths(months), issues };
   },
   words: ({ driver, rates }, tell) =>
     `${'series' in driver ? driver.series : driver.name || 'Typed numbers'} times ${stepsWords(rates, (rate) => rate.trim(), { unit: '', tell })}`,
@@ -79,7 +80,7 @@ export const driverRate: BasisDefinition<DriverRate> = {
 
 export const fixedMonths: BasisDefinition<FixedMonths> = {
   derive: ({ steps, months }, { sign }) => ({
-    months: MONTHS.map((month) => (months && !months.includes(month) ? 0 : sign * (stepAt(steps, month) ?? 0))),
+    months: wholeMonths(MONTHS.map((month) => (months && !months.includes(month) ? 0 : sign * (stepAt(steps, month) ?? 0)))),
     issues: [],
   }),
   words: ({ steps, months }, tell) =>
@@ -93,7 +94,7 @@ export const percentOf: BasisDefinition<PercentOf> = {
     const held = lines(accounts, everywhere);
     if (!held) return { months: NOTHING, issues: [{ code: 'noLine', accounts }] };
     const issues: BasisIssue[] = held.every((amount) => amount === 0) ? [{ code: 'zeroLine', accounts }] : [];
-    return { months: held.map((amount) => sign * multiplyByDecimal(amount, share)), issues };
+    return { months: held.map((amount) => multiplyFractions(fraction(sign * amount), fractionOf(share))), issues };
   },
   words: ({ accounts, percent, everywhere }) => `${percent.trim()} % of ${accounts}${everywhere ? ' of all slices' : ''}`,
 };
@@ -120,7 +121,7 @@ export const payroll: BasisDefinition<Payroll> = {
       }, 0),
     );
     const there = besides ? sameMonths.derive({ kind: 'sameMonths', ...besides }, context) : { months: NOTHING, issues: [] };
-    return { months: months.map((amount, month) => there.months[month]! + sign * amount), issues: there.issues };
+    return { months: months.map((amount, month) => addFractions(there.months[month]!, fraction(sign * amount))), issues: there.issues };
   },
   words: ({ positions, onCostPercent, besides }, tell) => {
     const heads = positions.reduce((sum, position) => sum + position.heads, 0);

@@ -1,11 +1,19 @@
-import { multiplyByDecimal } from '../../money/decimal.ts';
+import {
+  addFractions,
+  fraction,
+  fractionOf,
+  multiplyFractions,
+  NO_FRACTION,
+  roundFraction,
+  sumFractions,
+  type Fraction,
+} from '../../money/fraction.ts';
 import { minor, type Minor } from '../../money/minor.ts';
-import { roundHalfAway } from '../../money/round.ts';
-import { leastSquares } from '../../trend/least-squares.ts';
-import { averageOfShares } from '../../trend/seasonal-shares.ts';
+import { exactLine } from '../../trend/exact-line.ts';
+import { exactAverageOfShares } from '../../trend/exact-shares.ts';
 import { spreadTotal, spreadWords, type Spread } from '../spread.ts';
 import { shapeIssues } from './shape-issues.ts';
-import { MONTHS, NOTHING, type BasisDefinition, type BasisIssue, type HistoryMonths } from './basis-context.ts';
+import { MONTHS, NOTHING, wholeMonths, type BasisDefinition, type BasisIssue, type HistoryMonths } from './basis-context.ts';
 import { changeFactor, changeWords } from './percent.ts';
 
 /** A year's months, each changed by a percentage and then by an amount in the shown sign. */
@@ -32,23 +40,27 @@ const yearsWords = (years: readonly number[]): string =>
 const numbers = (months: HistoryMonths): number[] => months.flatMap((amount) => amount ?? []);
 
 /** A year's months, with what is missing told; missing months count as nothing. */
-function heldYear(months: HistoryMonths, year: number): { readonly months: readonly number[]; readonly issues: readonly BasisIssue[] } {
+function heldYear(months: HistoryMonths, year: number): { readonly months: readonly Fraction[]; readonly issues: readonly BasisIssue[] } {
   const held = numbers(months).length;
   if (held === 0) return { months: NOTHING, issues: [{ code: 'noHistory', years: [year] }] };
-  return { months: months.map((amount) => amount ?? 0), issues: held < 12 ? [{ code: 'partOfYear', year, months: held }] : [] };
+  return {
+    months: wholeMonths(months.map((amount) => amount ?? 0)),
+    issues: held < 12 ? [{ code: 'partOfYear', year, months: held }] : [],
+  };
 }
 
-function changedBy(months: readonly number[], percent: string, issues: readonly BasisIssue[]) {
+function changedBy(months: readonly Fraction[], percent: string, issues: readonly BasisIssue[]) {
   const factor = changeFactor(percent);
   if (!factor) return { months: NOTHING, issues: [...issues, { code: 'notANumber', field: 'changePercent', text: percent } as const] };
-  return { months: months.map((amount) => multiplyByDecimal(roundHalfAway(amount), factor)), issues };
+  return { months: months.map((amount) => multiplyFractions(amount, fractionOf(factor))), issues };
 }
 
 export const sameMonths: BasisDefinition<SameMonths> = {
   derive: ({ year, changePercent, changeAmount = 0 }, context) => {
     const { months, issues } = heldYear(context.year(year), year);
     const given = changedBy(months, changePercent, issues);
-    return { ...given, months: given.months.map((amount) => amount + context.sign * changeAmount) };
+    const more = fraction(context.sign * changeAmount);
+    return { ...given, months: given.months.map((amount) => addFractions(amount, more)) };
   },
   words: ({ year, changePercent, changeAmount = minor(0) }, { amount }) => {
     const percent = changeWords(changePercent);
@@ -61,12 +73,12 @@ export const sameMonths: BasisDefinition<SameMonths> = {
 export const yearTotal: BasisDefinition<YearTotal> = {
   derive: ({ year, changePercent, spread }, context) => {
     const { months, issues } = heldYear(context.year(year), year);
-    const total = months.reduce((sum, amount) => sum + amount, 0);
-    const given = changedBy([total], changePercent, issues);
+    const given = changedBy([sumFractions(months)], changePercent, issues);
     // the shape of history is that of the year itself
-    const shaped = Object.create(context, { history: { value: months } }) as typeof context;
-    const spreadMonths = spreadTotal(minor(given.months[0]!), spread, { months: MONTHS, context: shaped });
-    return { months: spreadMonths, issues: [...given.issues, ...shapeIssues(spread, context)] };
+    const history = context.year(year).map((amount) => amount ?? 0);
+    const shaped = Object.create(context, { history: { value: history } }) as typeof context;
+    const spreadMonths = spreadTotal(roundFraction(given.months[0]!), spread, { months: MONTHS, context: shaped });
+    return { months: wholeMonths(spreadMonths), issues: [...given.issues, ...shapeIssues(spread, context)] };
   },
   words: ({ year, changePercent, spread }) => `The total of FY${year}, ${changeWords(changePercent)}, spread ${spreadWords(spread)}`,
 };
@@ -78,7 +90,12 @@ export const averageYears: BasisDefinition<AverageYears> = {
     const without = held.filter(({ months }) => numbers(months).length === 0).map(({ year }) => year);
     const means = MONTHS.map((month) => {
       const amounts = held.flatMap(({ months }) => months[month] ?? []);
-      return amounts.length === 0 ? 0 : amounts.reduce((sum, amount) => sum + amount, 0) / amounts.length;
+      return amounts.length === 0
+        ? NO_FRACTION
+        : fraction(
+            amounts.reduce((sum, amount) => sum + BigInt(amount), 0n),
+            amounts.length,
+          );
     });
     return changedBy(means, changePercent, without.length > 0 ? [{ code: 'noHistory', years: without }] : []);
   },
@@ -90,7 +107,10 @@ export const latestMonths: BasisDefinition<LatestMonths> = {
   derive: ({ count, changePercent }, context) => {
     const latest = context.latest(count);
     if (latest.length === 0) return { months: NOTHING, issues: [{ code: 'tooFewMonths', held: 0 }] };
-    const mean = latest.reduce<number>((sum, amount) => sum + amount, 0) / latest.length;
+    const mean = fraction(
+      latest.reduce((sum, amount) => sum + BigInt(amount), 0n),
+      latest.length,
+    );
     const issues: BasisIssue[] = latest.length < count ? [{ code: 'tooFewMonths', held: latest.length }] : [];
     return changedBy(
       MONTHS.map(() => mean),
@@ -112,8 +132,8 @@ export const trend: BasisDefinition<Trend> = {
     const whole = held.filter((months) => numbers(months).length === 12).map((months) => months as readonly Minor[]);
     const line =
       of === 'months'
-        ? leastSquares(held.flat())
-        : leastSquares(
+        ? exactLine(held.flat())
+        : exactLine(
             held.map((months) => (numbers(months).length === 12 ? numbers(months).reduce((sum, amount) => sum + amount, 0) : null)),
           );
     if (!line) {
@@ -123,10 +143,12 @@ export const trend: BasisDefinition<Trend> = {
         issues: of === 'years' ? [{ code: 'fewWholeYears', whole: wholeYears }] : [{ code: 'noHistory', years: sorted }],
       };
     }
-    const next = MONTHS.map((month) => (of === 'months' ? line.at(held.length * 12 + month) : line.at(held.length) / 12));
-    const shares = seasonal ? averageOfShares(whole) : null;
-    const total = next.reduce((sum, amount) => sum + amount, 0);
-    return { months: shares ? shares.map((share) => share * total) : next, issues: [] };
+    const next = MONTHS.map((month): Fraction =>
+      of === 'months' ? line(held.length * 12 + month) : multiplyFractions(line(held.length), fraction(1, 12)),
+    );
+    const shares = seasonal ? exactAverageOfShares(whole) : null;
+    const total = sumFractions(next);
+    return { months: shares ? shares.map((share) => multiplyFractions(share, total)) : next, issues: [] };
   },
   words: ({ of, years, seasonal }) =>
     `Straight line through the ${of} of ${yearsWords(years)}${seasonal ? ', in the shape of an average year' : ''}`,

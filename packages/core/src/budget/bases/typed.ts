@@ -2,7 +2,7 @@ import type { Minor } from '../../money/minor.ts';
 import { minor } from '../../money/minor.ts';
 import { spreadTotal, spreadWords, type Spread } from '../spread.ts';
 import { shapeIssues } from './shape-issues.ts';
-import { MONTHS, NOTHING, type BasisDefinition } from './basis-context.ts';
+import { MONTHS, NOTHING, wholeMonths, type BasisDefinition } from './basis-context.ts';
 
 /** A year's total, debit positive, in a shape over the months. */
 export type TypedTotal = { readonly kind: 'typedTotal'; readonly total: Minor; readonly spread: Spread };
@@ -11,7 +11,7 @@ export type Typed = { readonly kind: 'typed' };
 
 export const typedTotal: BasisDefinition<TypedTotal> = {
   derive: ({ total, spread }, context) => ({
-    months: spreadTotal(minor(total), spread, { months: MONTHS, context }),
+    months: wholeMonths(spreadTotal(minor(total), spread, { months: MONTHS, context })),
     issues: shapeIssues(spread, context),
   }),
   words: ({ total, spread }, { amount }) => `A year total of ${amount(total)}, spread ${spreadWords(spread)}`,
