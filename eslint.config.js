@@ -1,4 +1,5 @@
 import hooks from 'eslint-plugin-react-hooks';
+import regexp from 'eslint-plugin-regexp';
 import tseslint from 'typescript-eslint';
 
 export default tseslint.config(
@@ -13,6 +14,13 @@ export default tseslint.config(
       'no-console': 'error',
       'max-params': ['error', 5],
     },
+  },
+  // every expression takes time in proportion to its text, whatever a person or a file puts in
+  {
+    files: ['packages/**/*.ts', 'apps/**/*.{ts,tsx}', 'demo/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    plugins: { regexp },
+    rules: { 'regexp/no-super-linear-backtracking': 'error', 'regexp/no-super-linear-move': ['error', { report: 'certain' }] },
   },
   {
     files: ['packages/core/src/**/*.ts'],

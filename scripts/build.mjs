@@ -23,10 +23,11 @@ const ours = {
 };
 const server = join(root, 'apps/server');
 const worker = join(server, 'src/ledger/import/check-worker.ts');
+const tasks = join(server, 'src/work/task-worker.ts');
 await build({
   ...common,
   plugins: [ours],
-  entryPoints: { main: join(server, 'src/main.ts'), 'check-worker': worker },
+  entryPoints: { main: join(server, 'src/main.ts'), 'check-worker': worker, 'task-worker': tasks },
   outdir: join(server, 'dist'),
 });
 await build({

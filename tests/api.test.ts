@@ -142,7 +142,7 @@ describe('what is asked wrongly is told by field', () => {
     ['POST', `${at}/budgets`, { name: '', year: 2026, from: 2025 }, 422, 'name'],
     ['POST', `${at}/budgets`, { name: 'Plan', year: 2026, from: 2025 }, 422, 'has a budget named Plan already'],
     ['POST', `${at}/budgets`, { name: 'X', year: 2026, from: 2019 }, 422, 'no actuals in FY2019'],
-    ['POST', `${at}/budgets`, { name: 'X', year: 2035, from: 2025 }, 422, 'stand in a row'],
+    ['POST', `${at}/budgets`, { name: 'X', year: 2035, from: 2025 }, 422, 'follow one another'],
     ['POST', `${at}/budgets`, { name: 'X', year: 2026, from: 2025, change: 'much' }, 422, 'percentage such as'],
     ['GET', '/nothing', undefined, 404, 'nothing at GET'],
   ])('%s %s', async (method, path, body, status, words) => {

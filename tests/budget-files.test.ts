@@ -124,7 +124,7 @@ describe('a budget sent to a department', () => {
     const refused = await read('tours.xlsx', filled, true);
     expect([refused.status, refused.detail]).toEqual([422, 'One row is at fault; nothing was changed. Mend the file and read it again.']);
     page.getCell(columnOf(page, 'May').head, columnOf(page, 'May').column).value = 'Mai';
-    expect((await read('tours.xlsx', new Uint8Array(await workbook.xlsx.writeBuffer()))).detail).toContain('no column May any more');
+    expect((await read('tours.xlsx', new Uint8Array(await workbook.xlsx.writeBuffer()))).detail).toContain('no longer has the column May');
     expect((await read('tours.xlsx', 'no spreadsheet')).detail).toContain('cannot be read as a spreadsheet');
   });
 });
@@ -154,6 +154,6 @@ describe('a budget as CSV', () => {
       [3, 'account', expect.any(String)],
       [6, 'amount', 'Keep one of the rows'],
     ]);
-    expect((await read('broken.csv', 'account,period,amount,department\n"6410')).detail).toContain('breaks off');
+    expect((await read('broken.csv', 'account,period,amount,department\n"6410')).detail).toContain('opens a quote that is not closed');
   });
 });

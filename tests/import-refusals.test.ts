@@ -107,7 +107,9 @@ describe('a refused import changes nothing and names the row, the column, the te
     }),
   );
   it('says what to write instead', () =>
-    expectRefused(withFirst(row('N1', '2026-03-01', '1000', '"1,010.00"', '')), { fix: 'Write 1010.00' }));
+    expectRefused(withFirst(row('N1', '2026-03-01', '1000', '"1,010.00"', '')), {
+      fix: 'Write 1010.00. In a spreadsheet, format the column without them and export it again',
+    }));
   it('says which side a negative belongs to', () =>
     expectRefused(withFirst(row('N1', '2026-03-01', '1000', '(10.00)', '')), { fix: 'Write 10.00 on the credit side' }));
   it('no amount at all', () =>

@@ -249,11 +249,18 @@ describe('a statement that is not saved', () => {
 });
 
 describe('statistics', () => {
-  const bring = async (text: string): Promise<{ status: number; body: unknown }> => {
+  const send = async (text: string, fingerprint?: string): Promise<{ status: number; body: unknown }> => {
     const form = new FormData();
     form.set('statistics', new Blob([text]), 'statistics.csv');
+    if (fingerprint !== undefined) form.set('fingerprint', fingerprint);
     const response = await fetch(`${server.base}${at}/statistics`, { method: 'POST', body: form });
     return { status: response.status, body: await response.json() };
+  };
+  /** Previewed, then imported. */
+  const bring = async (text: string): Promise<{ status: number; body: unknown }> => {
+    const looked = await send(text);
+    if (looked.status !== 200) return looked;
+    return send(text, (looked.body as { preview: { fingerprint: string } }).preview.fingerprint);
   };
   const heads = async (filter: object = {}) => {
     const grid = await server.statement(`${at}/statements/ratios?asOf=2026-02&filter=${encodeURIComponent(JSON.stringify(filter))}`);
@@ -267,7 +274,8 @@ describe('statistics', () => {
     expect((body as Problem).errors).toEqual([
       {
         path: 'row 3',
-        message: 'Row 3, column value, "five": This is no plain number. Write digits with at most a decimal point, such as 1250 or 12.5.',
+        message:
+          'Row 3, column value, "five": This is not a plain number below 9 quadrillion. Write digits with at most a decimal point, such as 1250 or 12.5.',
       },
       {
         path: 'row 4',
@@ -285,7 +293,10 @@ describe('statistics', () => {
         .status,
     ).toBe(200);
     const { body } = await bring('series,period,value,department\nheadcount,2026-01,2,South\n');
-    expect(statisticsSchema.parse(body)).toEqual({ periods: ['2026-01', '2026-02'], series: [{ name: 'headcount', values: [6, 6] }] });
+    expect(statisticsSchema.parse((body as { statistics: unknown }).statistics)).toEqual({
+      periods: ['2026-01', '2026-02'],
+      series: [{ name: 'headcount', values: [6, 6] }],
+    });
     // revenue of 250.10 over an average of 6 heads; of North alone over 5
     expect(await heads()).toEqual({ kind: 'amount', value: 4168 });
     expect(await heads({ department: ['North'] })).toEqual({ kind: 'amount', value: 5002 });

@@ -14,16 +14,16 @@ test('two files in: one bad row is refused, corrected, previewed and posted', as
   await page.getByLabel('Accounts file (CSV)').setInputFiles(file('accounts.csv', ACCOUNTS));
   await page.getByLabel('Ledger file (CSV)').setInputFiles(file('ledger.csv', GOOD_LEDGER.replace('250.10,', '250.1O,')));
   await page.getByRole('button', { name: 'Check the files' }).click();
-  const refused = page.getByRole('region', { name: 'Refused rows' });
-  await expect(refused.getByRole('heading', { name: '1 fault: nothing was posted' })).toBeVisible();
+  const refused = page.getByRole('region', { name: 'Rejected rows' });
+  await expect(refused.getByRole('heading', { name: '1 error. Nothing was posted.' })).toBeVisible();
   const row = refused.getByRole('listitem');
   await expect(row).toContainText('250.1O');
   await expect(row).toContainText('This is not an amount');
   await expectAccessible(page);
   const download = page.waitForEvent('download');
-  await refused.getByRole('link', { name: 'All refused rows' }).click();
+  await refused.getByRole('link', { name: 'Download rejected rows' }).click();
   expect((await download).suggestedFilename()).toBe('import-1-refused-rows.csv');
-  await page.getByRole('button', { name: 'Drop this import' }).click();
+  await page.getByRole('button', { name: 'Discard import' }).click();
 
   await page.getByLabel('Company name').fill('Heron Street Books');
   await page.getByLabel('Accounts file (CSV)').setInputFiles(file('accounts.csv', ACCOUNTS));

@@ -6,7 +6,7 @@ import { createBudget } from './commands/budget.ts';
 import { exportBudget, importBudget, listBudgets, printCash, type BudgetWorkOptions } from './commands/budget-work.ts';
 import { makeDemo } from './commands/demo.ts';
 import { importFiles } from './commands/import.ts';
-import { bringStatistics, type StatisticsOptions } from './commands/statistics.ts';
+import { importStatistics, type StatisticsOptions } from './commands/statistics.ts';
 import { statement, type StatementOptions } from './commands/statement.ts';
 import { printTrialBalance } from './commands/trial-balance.ts';
 import { print, type Answer, type Format } from './output.ts';
@@ -43,7 +43,7 @@ const VERBS: Readonly<Record<string, Verb>> = {
   'budget import': (application, values) => importBudget(application, values as BudgetWorkOptions),
   cash: (application, values) => printCash(application, values as BudgetWorkOptions),
   statement: (application, values, _, [view]) => statement(application, view, values as StatementOptions),
-  statistics: (application, values) => bringStatistics(application, values as StatisticsOptions),
+  statistics: (application, values) => importStatistics(application, values as StatisticsOptions),
   'trial-balance': (application, values) => printTrialBalance(application, values as Parameters<typeof printTrialBalance>[1]),
 };
 

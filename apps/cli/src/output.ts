@@ -1,4 +1,7 @@
 import { stringify } from 'csv-stringify/sync';
+import { safeText } from '@wise-margin/server';
+
+const isFigure = (text: string): boolean => /^-?\d[\d.,]*$/.test(text);
 
 export type Format = 'table' | 'csv' | 'json';
 /** What a verb answers: rows of texts for tables and CSV, and the same as data for JSON. */
@@ -17,7 +20,11 @@ export function print(answer: Answer, format: Format): string {
     case 'json':
       return `${JSON.stringify(answer.json, null, 2)}\n`;
     case 'csv':
-      return stringify([answer.headings, ...answer.rows]);
+      // cells that are no figures and look like formulas are made harmless; figures stay numbers
+      return stringify([
+        answer.headings.map(safeText),
+        ...answer.rows.map((row) => row.map((text, column) => (answer.figures.has(column) && isFigure(text) ? text : safeText(text)))),
+      ]);
     case 'table': {
       const all = [answer.headings, ...answer.rows];
       const widths = answer.headings.map((_, column) => Math.max(...all.map((row) => row[column]?.length ?? 0)));

@@ -8,12 +8,22 @@ import {
   OneOffService,
   PlanService,
 } from './budgets/index.ts';
+import { mkdirSync } from 'node:fs';
+import { lockFolder } from './database/folder-lock.ts';
+import { TASKS } from './work/tasks.ts';
+import { inlinePool, type WorkPool } from './work/work-pool.ts';
 import { BooksKeeper } from './companies/books.ts';
 import type { Actor } from './database/audit.ts';
 import { openDatabase, type Database } from './database/database.ts';
-import { ImportService, LedgerService, StatisticsService } from './ledger/index.ts';
+import { ImportService, type Report, LedgerService, StatisticsService } from './ledger/index.ts';
 import { LogoStore } from './companies/logo.ts';
 import { BenchmarkStore, Evaluator, StatementService, ViewStore } from './statements/index.ts';
+
+/** The folder, made when absent, taken for one server. */
+function ownFolder(directory: string): () => void {
+  mkdirSync(directory, { recursive: true, mode: 0o700 });
+  return lockFolder(directory);
+}
 
 /** The features over one data folder, for the server, the command line and the tests alike. */
 export type Application = {
@@ -35,29 +45,40 @@ export type Application = {
   readonly balancePlans: BalancePlanService;
   readonly exchange: ExchangeService;
   readonly statements: StatementService;
+  readonly work: WorkPool;
   readonly actor: Actor;
   readonly close: () => Promise<void>;
 };
 
 /**
  * Opens the application over a data folder, made when absent.
- * @param options.recover true for the one process that owns the folder: what a stop left half done is put right
+ * @param options.recover true for the one server that owns the folder: what a stop left half done is put right
+ * @throws FolderInUseError when another server owns the folder
  */
 export async function openApplication(options: {
   readonly directory: string;
   readonly actor: Actor;
   readonly recover: boolean;
+  /** takes what went wrong in work that nobody waits for */
+  readonly report?: Report;
+  /** where long work runs; left out, in this thread */
+  readonly work?: WorkPool;
 }): Promise<Application> {
+  const release = options.recover ? ownFolder(options.directory) : null;
   const database = await openDatabase(options.directory);
   const keeper = new BooksKeeper(database);
   const budgetStore = new BudgetStore(database);
   const benchmarks = new BenchmarkStore(database);
   const evaluator = new Evaluator(keeper, budgetStore, benchmarks);
-  const budgetParts = { database, keeper, store: budgetStore, evaluator };
+  const work = options.work ?? inlinePool(TASKS);
+  const budgetParts = { database, keeper, store: budgetStore, evaluator, work };
   const budgets = new BudgetService(budgetParts);
   const desks = new DeskService(budgetParts);
   const views = new ViewStore(database);
-  const imports = new ImportService(database);
+  const imports = new ImportService(
+    database,
+    options.report ?? ((error) => process.emitWarning(error instanceof Error ? error : String(error))),
+  );
   if (options.recover) await imports.recover();
   return {
     database,
@@ -76,12 +97,15 @@ export async function openApplication(options: {
     desks,
     budgetHistory: new BudgetHistory(budgetParts),
     balancePlans: new BalancePlanService(budgetParts),
-    exchange: new ExchangeService(desks),
+    exchange: new ExchangeService(desks, work),
+    work,
     statements: new StatementService({ keeper, evaluator, views, actor: options.actor }),
     actor: options.actor,
     close: async () => {
       await imports.close();
+      await work.close();
       await database.close();
+      release?.();
     },
   };
 }

@@ -6,3 +6,4 @@ export { ProblemError } from './http/problem.ts';
 export { Evaluator, ScenarioKeeper, cellText, ratioNumber } from './statements/index.ts';
 export type { Actor } from './database/audit.ts';
 export { periodCode } from './companies/books.ts';
+export { safeText } from './formats/safe-text.ts';

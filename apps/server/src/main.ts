@@ -1,9 +1,12 @@
 import { createServer, type Server } from 'node:http';
+import { resolve } from 'node:path';
 import type { AddressInfo } from 'node:net';
 import { fileURLToPath } from 'node:url';
 import { pino } from 'pino';
 import { openApplication } from './application.ts';
+import { FolderInUseError } from './database/folder-lock.ts';
 import { createApp } from './http/app.ts';
+import { threadPool } from './work/work-pool.ts';
 
 const PORTS_TRIED = 20;
 const port = Number(process.env.PORT ?? 4180);
@@ -23,17 +26,27 @@ function listen(server: Server, first: number, tries: number): Promise<number> {
   });
 }
 
+// files made here are for their owner alone
+process.umask(0o077);
+// one guard for all background work: what fails is on record, and the server goes on answering
+process.on('unhandledRejection', (error) => logger.error(error, 'Background work failed'));
 const application = await openApplication({
   directory,
   recover: true,
+  work: threadPool(),
+  report: (error) => logger.error(error, 'Background work failed'),
   actor: { name: process.env.WISE_MARGIN_PERSON ?? 'Analyst', now: () => new Date() },
+}).catch((error: unknown) => {
+  if (!(error instanceof FolderInUseError)) throw error;
+  process.stderr.write(`${error.message}\n`);
+  process.exit(1);
 });
 const server = createServer(
   createApp({ application, logger, webDirectory, hostNames: (process.env.WISE_MARGIN_HOSTS ?? '').split(',').filter(Boolean) }),
 );
 server.requestTimeout = 15 * 60_000;
 const taken = await listen(server, port, PORTS_TRIED);
-process.stdout.write(`Wise Margin is at http://localhost:${taken}\n`);
+process.stdout.write(`Wise Margin is at http://localhost:${taken}\nData folder: ${resolve(directory)}\n`);
 
 let stopping = false;
 const stop = (): void => {

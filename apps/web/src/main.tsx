@@ -7,7 +7,7 @@ import { ApiProblem } from './api/client.ts';
 import { Frame } from './shell/frame.tsx';
 import { NotYet } from './shell/not-yet.tsx';
 import { Start } from './shell/start.tsx';
-import { RouteFailure } from './shell/route-failure.tsx';
+import { NoSuchPage, RouteFailure } from './shell/route-failure.tsx';
 import './styles.css';
 
 const Overview = lazy(() => import('./overview/overview-page.tsx'));
@@ -36,6 +36,7 @@ const client = new QueryClient({
 const router = createBrowserRouter([
   { path: '/', element: <Start />, errorElement: <RouteFailure /> },
   { path: '/imports/:import', element: <FirstImportPage />, errorElement: <RouteFailure /> },
+  { path: '*', element: <NoSuchPage /> },
   {
     path: '/c/:company',
     element: <Frame />,

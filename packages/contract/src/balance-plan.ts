@@ -3,6 +3,7 @@ import {
   BALANCE_RULE_KINDS,
   DAYS_CLASSES,
   DAYS_OF,
+  withoutPercentSign,
   type DaysBase,
   type DaysClass,
   type BalanceRule,
@@ -15,13 +16,14 @@ import { packedGridSchema, type GridDto } from './statements.ts';
 
 const daysText = z
   .string()
+  .max(20)
   .trim()
   .regex(/^-?\d{1,4}(\.\d{1,2})?$/, 'Write days such as 45 or 32.5');
 const daysBase = z.enum(Object.keys(DAYS_OF) as [DaysBase, ...DaysBase[]]);
 const rateText = z
   .string()
-  .trim()
-  .transform((text) => text.replace(/\s*%$/, ''))
+  .max(30, 'Write a rate of percent a year such as 5.2')
+  .transform(withoutPercentSign)
   .pipe(z.string().regex(/^\d{1,3}(\.\d{1,6})?$/, 'Write a rate of percent a year such as 5.2'));
 const positiveAmount = minorSchema.min(1, 'Give an amount above zero');
 

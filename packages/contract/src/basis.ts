@@ -1,18 +1,18 @@
 import { z } from 'zod';
-import { SPREAD_KINDS, type Basis, type Spread } from '@wise-margin/core';
+import { SPREAD_KINDS, withoutPercentSign, type Basis, type Spread } from '@wise-margin/core';
 import { minorSchema } from './common.ts';
 
 export const percentTextSchema = z
   .string()
-  .trim()
-  .transform((text) => text.replace(/\s*%$/, ''))
+  .max(30, 'Write a percentage such as 3 or -1.5')
+  .transform(withoutPercentSign)
   .pipe(z.string().regex(/^[+-]?\d{1,4}(\.\d{1,6})?$/, 'Write a percentage such as 3 or -1.5'));
 
 export const monthSchema = z.number().int().min(0).max(11);
 const numberText = z
   .string()
-  .trim()
   .max(30)
+  .trim()
   .regex(/^[+-]?\d+(\.\d+)?$/, 'Write a number such as 12.5');
 const yearsSchema = z.array(z.number().int().min(1900).max(2200)).min(1, 'Choose at least one year').max(10, 'At most ten years');
 /** The shape a total takes over the months. */
@@ -22,7 +22,13 @@ export const spreadSchema: z.ZodType<Spread> = z
     z.discriminatedUnion('by', [
       z.object({ by: z.literal('shares'), years: yearsSchema }),
       z.object({ by: z.literal('line'), accounts: z.string().trim().min(1, 'Name the accounts').max(500) }),
-      z.object({ by: z.literal('weights'), weights: z.array(z.number().min(0).max(1e9)).length(12, 'Twelve weights') }),
+      z.object({
+        by: z.literal('weights'),
+        weights: z
+          .array(z.number().min(0).max(1e9))
+          .length(12, 'Twelve weights')
+          .refine((weights) => weights.some((weight) => weight > 0), 'Enter a weight above zero for at least one month'),
+      }),
     ]),
   ])
   .meta({ id: 'Spread' });

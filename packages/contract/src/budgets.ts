@@ -114,7 +114,7 @@ export type BudgetGridDto = Omit<PackedBudgetGrid, 'grid'> & { readonly grid: Gr
 export type BudgetRowDto = z.infer<typeof budgetRowSchema>;
 
 /** A basis as it would be, before it is set. */
-export const basisPreviewRequestSchema = z.object({ account: z.string(), filter: filterSchema.default({}), basis: basisSchema });
+export const basisPreviewRequestSchema = z.object({ account: z.string().max(40), filter: filterSchema.default({}), basis: basisSchema });
 export const basisPreviewSchema = z
   .object({
     sentence: z.string(),

@@ -20,7 +20,7 @@ export const importSchema = z
     company: z.string(),
     companyId: z.number().int().nullable(),
     isNewCompany: z.boolean(),
-    state: z.enum(['checking', 'ready', 'refused', 'posting', 'posted', 'failed']),
+    state: z.enum(['checking', 'ready', 'refused', 'posting', 'posted', 'failed', 'reversed']),
     createdAt: z.string(),
     postedAt: z.string().nullable(),
     actor: z.string(),
@@ -172,3 +172,9 @@ export const entrySchema = z
   })
   .meta({ id: 'Entry' });
 export type EntryDto = z.infer<typeof entrySchema>;
+
+/** What a person answers to what the check of an import asked. */
+export const importChoicesSchema = z.object({
+  encoding: z.enum(['utf-8', 'windows-1252']).exactOptional(),
+  dimensions: z.array(z.string().max(200)).max(40).exactOptional(),
+});

@@ -108,6 +108,8 @@ export type { BudgetEdit, EditedLine, EditResult } from './budget/edit.ts';
 export { yearByMonth } from './ledger/year-by-month.ts';
 export { FIRST_BASES, firstBudget, usualFirstBasis } from './budget/first-budget.ts';
 export type { BudgetChanges, FirstBasis } from './budget/first-budget.ts';
+export { controlIn, MOST_IN_NAME, withoutControls } from './text/plain-text.ts';
+export { withoutPercentSign } from './text/percent-text.ts';
 export { compareNaturally } from './text/compare-naturally.ts';
 export { editDistance, nearMatches } from './text/near-matches.ts';
 export { shownOrder } from './statement/shown-order.ts';

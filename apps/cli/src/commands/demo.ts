@@ -98,8 +98,14 @@ async function bring(
       }`,
     );
   const made = await imports.post(id, actor);
-  if ('statistics' in files) await application.statistics.bringIn(made, join(at, 'statistics.csv'), actor);
+  if ('statistics' in files) await importStatistics(application, made, join(at, 'statistics.csv'));
   return made;
+}
+
+async function importStatistics(application: Application, companyId: number, path: string): Promise<void> {
+  const { statistics, actor } = application;
+  const { preview } = await statistics.preview(companyId, path);
+  await statistics.importFile(companyId, { path, fingerprint: preview.fingerprint, actor });
 }
 
 async function addBudget(

@@ -38,7 +38,7 @@ export async function importFiles(application: Application, options: ImportOptio
     const rows: string[] = [];
     for await (const issue of imports.issues(id))
       rows.push(`${issue.file} row ${issue.row}, ${issue.column || 'row'}: "${issue.text}": ${issue.reason}. ${issue.fix}.`);
-    await imports.discard(id);
+    await imports.discard(id, application.actor);
     throw new RefusedError(`${rows.join('\n')}\nNothing was posted: ${rows.length} ${rows.length === 1 ? 'fault' : 'faults'}.`);
   }
   await imports.post(id, actor);

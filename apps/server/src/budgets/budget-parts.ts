@@ -1,6 +1,7 @@
 import type { BooksKeeper } from '../companies/books.ts';
 import type { Database } from '../database/database.ts';
 import type { Evaluator } from '../statements/index.ts';
+import type { WorkPool } from '../work/work-pool.ts';
 import type { BudgetStore } from './store.ts';
 
 /** What the services of budgets work with. */
@@ -9,4 +10,5 @@ export type BudgetParts = {
   readonly keeper: BooksKeeper;
   readonly store: BudgetStore;
   readonly evaluator: Evaluator;
+  readonly work: WorkPool;
 };

@@ -1,12 +1,10 @@
-import { mkdirSync } from 'node:fs';
 import { rm } from 'node:fs/promises';
-import { join } from 'node:path';
 import { Router } from 'express';
-import multer from 'multer';
 import { budgetFileQuerySchema } from '@wise-margin/contract';
 import type { Actor } from '../database/audit.ts';
 import { refused } from '../http/problem.ts';
 import { handle, numberIn, parse } from '../http/route.ts';
+import { uploadedFiles, uploadedName, uploadOf } from '../http/upload.ts';
 import type { ExchangeService } from './exchange-service.ts';
 
 const MOST_BYTES = 20 * 1024 ** 2;
@@ -14,9 +12,6 @@ const MOST_BYTES = 20 * 1024 ** 2;
 /** Budgets as CSV and spreadsheets, and files read back, at most 20 MiB. */
 export function exchangeRoutes(options: { readonly exchange: ExchangeService; readonly directory: string; readonly actor: Actor }): Router {
   const { exchange, directory, actor } = options;
-  const uploads = join(directory, 'uploads');
-  mkdirSync(uploads, { recursive: true });
-  const upload = multer({ dest: uploads, limits: { fileSize: MOST_BYTES, files: 1, fields: 3 } });
   const router = Router();
   const at = '/companies/:company/budgets/:budget';
   router.get(
@@ -37,21 +32,22 @@ export function exchangeRoutes(options: { readonly exchange: ExchangeService; re
   );
   router.post(
     `${at}/files`,
-    upload.single('file'),
+    uploadOf([{ name: 'file', maxCount: 1 }], { directory, mostBytes: MOST_BYTES }),
     handle(async (request, response) => {
-      if (!request.file) throw refused('Choose a file that was filled in.', 'file');
+      const file = uploadedFiles(request.files)['file']?.[0];
+      if (!file) throw refused('Choose a completed template or a CSV file.', 'file');
       const { apply, session } = request.body as Readonly<Record<string, string | undefined>>;
       try {
         response.json(
           await exchange.read(
             numberIn(request, 'company'),
             numberIn(request, 'budget'),
-            { path: request.file.path, name: request.file.originalname },
+            { path: file.path, name: uploadedName(file.originalname) },
             { apply: apply === 'yes', session: (session ?? '').slice(0, 100), actor },
           ),
         );
       } finally {
-        await rm(request.file.path, { force: true });
+        await rm(file.path, { force: true });
       }
     }),
   );

@@ -19,11 +19,12 @@ import {
 import { budgetRowWords, lineBasisWords, type BudgetFileEffectDto } from '@wise-margin/contract';
 import { refuseUnknownFilter } from '../companies/service.ts';
 import type { Actor } from '../database/audit.ts';
-import { budgetWorkbook, NotOurWorkbookError, readBudgetWorkbook, type FilledNote } from '../formats/budget-workbook.ts';
+import type { FilledNote } from '../formats/budget-workbook.ts';
 import { inspectFile } from '../formats/inspect-file.ts';
 import { BrokenCsvError, readCsv } from '../formats/read-csv.ts';
 import { plainText, safeText } from '../formats/safe-text.ts';
 import { refused } from '../http/problem.ts';
+import type { WorkPool } from '../work/work-pool.ts';
 import { headOf } from './budget-books.ts';
 import type { DeskService } from './desk-service.ts';
 
@@ -38,9 +39,11 @@ type Taken = {
 /** Budgets as files: sent out, filled in, and read back with what they would change. */
 export class ExchangeService {
   readonly #desks: DeskService;
+  readonly #work: WorkPool;
 
-  constructor(desks: DeskService) {
+  constructor(desks: DeskService, work: WorkPool) {
     this.#desks = desks;
+    this.#work = work;
   }
 
   /** `account,period,amount` and the dimensions; amounts in the account's shown sign. Months of zero are left out. */
@@ -58,7 +61,7 @@ export class ExchangeService {
             ? []
             : [
                 [
-                  line.account,
+                  safeText(line.account),
                   `${year}-${String(month + 1).padStart(2, '0')}`,
                   toDecimalText(minor(sign * amount), books.currency.exponent),
                   ...slice,
@@ -66,7 +69,7 @@ export class ExchangeService {
               ],
         );
       });
-    return { name: `${name} FY${year}`, text: stringify([['account', 'period', 'amount', ...dimensions], ...rows]) };
+    return { name: `${name} FY${year}`, text: stringify([['account', 'period', 'amount', ...dimensions.map(safeText)], ...rows]) };
   }
 
   /** A spreadsheet to be sent to a department, filled in, and read back. */
@@ -107,7 +110,7 @@ export class ExchangeService {
           adds: sign === -1,
         };
       });
-    const content = await budgetWorkbook({
+    const sheet = {
       title: [
         `${books.name}: ${row.name}, FY${row.year}${slice ? `, ${slice}` : ''}`,
         `${books.currency.words}. Write in the shaded cells; the rest follows. FY${row.year - 1} is as projected.`,
@@ -117,7 +120,8 @@ export class ExchangeService {
       months: MONTHS.map((month) => monthOfYearName(books.calendar, row.year, month)),
       decimals: exponent,
       lines,
-    });
+    };
+    const content = await this.#work.run('budgetWorkbook', sheet, { what: 'The spreadsheet', milliseconds: 60_000 });
     return { name: `${row.name} FY${row.year}${slice ? ` ${slice}` : ''}`, content };
   }
 
@@ -185,13 +189,8 @@ export class ExchangeService {
   }
 
   async #fromWorkbook(path: string, months: readonly string[]): Promise<Taken> {
-    try {
-      return { ...(await readBudgetWorkbook(path, months)), issues: [] };
-    } catch (error) {
-      if (error instanceof NotOurWorkbookError)
-        throw refused(`${error.message}. Take a spreadsheet out of this budget and fill that in.`, 'file');
-      throw error;
-    }
+    const read = await this.#work.run('readBudgetWorkbook', { path, months }, { what: 'Reading the spreadsheet', milliseconds: 20_000 });
+    return { ...read, issues: [] };
   }
 }
 
@@ -200,7 +199,13 @@ async function rowsOf(path: string): Promise<string[][]> {
   try {
     await readCsv(path, await inspectFile(path), (cells) => void rows.push(cells.map(plainText)));
   } catch (error) {
-    if (error instanceof BrokenCsvError) throw refused(`Row ${error.row} breaks off: ${error.message}. Close its quotes.`, 'file');
+    if (error instanceof BrokenCsvError)
+      throw refused(
+        error.code === 'rowTooLong'
+          ? `Row ${error.row} is longer than 1,000,000 characters. Look for a quote that is not closed.`
+          : `Row ${error.row} opens a quote that is not closed. Close it, or double the quotes inside the text.`,
+        'file',
+      );
     throw error;
   }
   return rows;

@@ -6,7 +6,6 @@ import {
   periodOfYear,
   PERIODS_PER_YEAR,
   reforecast,
-  sanityFindings,
   sanityKey,
   whatIf,
   type ColumnSet,
@@ -47,7 +46,6 @@ export class PlanService {
   async sanity(companyId: number, budgetId: number): Promise<SanityListDto> {
     const books = await this.#parts.keeper.of(companyId);
     const budget = await this.#parts.store.of(books, budgetId);
-    const drawn = await budgetBooks(books, this.#parts.store);
     const answers = await this.#parts.database.select<{ finding: string; text: string; at: string; actor: string }>(
       'SELECT finding, text, at, actor FROM budget_answers WHERE budget_id = $1',
       [budgetId],
@@ -58,10 +56,16 @@ export class PlanService {
       month: (month: number) => monthOfYearName(books.calendar, budget.row.year, month),
     };
     const head = headOf(budget.row);
-    const items = sanityFindings({ books: drawn, head, lines: budget.lines }).map((finding) => {
+    const found = await this.#parts.work.run(
+      'budgetChecks',
+      { directory: this.#parts.database.directory, companyId, budgetId },
+      { what: 'Checking the budget', milliseconds: 60_000 },
+    );
+    const nameOf = new Map(books.chart.accounts.map(({ number, name }) => [number, name]));
+    const items = found.map((finding) => {
       const key = sanityKey(finding);
       const { account, slice: own } = finding;
-      const name = books.chart.accounts.find(({ number }) => number === account)?.name ?? '';
+      const name = nameOf.get(account) ?? '';
       const slice = own && Object.fromEntries(head.dimensions.map((dimension) => [dimension, own[dimension] ?? '']));
       return { key, account, name, slice, words: sanityWords(finding, how), answer: answerOf.get(key) ?? null };
     });

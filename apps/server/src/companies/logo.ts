@@ -1,5 +1,6 @@
 import { recordAudit, type Actor } from '../database/audit.ts';
 import type { Database } from '../database/database.ts';
+import { canBeDrawn } from '../formats/drawable-picture.ts';
 import { refused } from '../http/problem.ts';
 
 /** A company's logo as it was given. */
@@ -11,11 +12,17 @@ const SIGNATURES: readonly (readonly [Logo['type'], readonly number[]])[] = [
   ['image/jpeg', [0xff, 0xd8, 0xff]],
 ];
 
+type IsDrawable = (type: Logo['type'], bytes: Buffer) => Promise<boolean>;
+
 export class LogoStore {
   readonly #database: Database;
 
-  constructor(database: Database) {
+  readonly #isDrawable: IsDrawable;
+
+  /** @param isDrawable whether a picture can be drawn on a page */
+  constructor(database: Database, isDrawable: IsDrawable = canBeDrawn) {
     this.#database = database;
+    this.#isDrawable = isDrawable;
   }
 
   async of(companyId: number): Promise<Logo | null> {
@@ -29,6 +36,8 @@ export class LogoStore {
     if (!found) throw refused('The logo is neither a PNG nor a JPEG picture. Save it as one of these.', 'logo');
     if (bytes.length > MOST_BYTES)
       throw refused(`The logo has ${Math.ceil(bytes.length / 1000)} kB; at most 500 kB are kept. Save it smaller.`, 'logo');
+    if (!(await this.#isDrawable(found[0], bytes)))
+      throw refused('The picture is damaged and cannot be drawn. Save it again as PNG or JPEG.', 'logo');
     await this.#database.write(async (transaction) => {
       await this.#database.run(
         'INSERT INTO company_logos (company_id, type, base64) VALUES ($1, $2, $3) ON CONFLICT (company_id) DO UPDATE SET type = excluded.type, base64 = excluded.base64, version = version + 1',

@@ -1,9 +1,9 @@
 import { Router } from 'express';
-import multer from 'multer';
 import { openYearSchema } from '@wise-margin/contract';
 import type { Actor } from '../database/audit.ts';
 import type { Database } from '../database/database.ts';
 import { handle, numberIn, parse } from '../http/route.ts';
+import { uploadedFiles, uploadOf } from '../http/upload.ts';
 import { notFound, refused } from '../http/problem.ts';
 import { knownDimensions, type BooksKeeper } from './books.ts';
 import { LogoStore } from './logo.ts';
@@ -46,12 +46,13 @@ export function companyRoutes(options: { readonly database: Database; readonly k
       response.type(logo.type).send(Buffer.from(logo.base64, 'base64'));
     }),
   );
-  const upload = multer({ limits: { fileSize: 5_000_000 } }).single('logo');
+  const upload = uploadOf([{ name: 'logo', maxCount: 1 }], { directory: null, mostBytes: 5_000_000 });
   router.put('/companies/:company/logo', upload, (request, response, next) => {
     handle(async () => {
-      if (!request.file) throw refused('Choose a PNG or JPEG picture.', 'logo');
+      const file = uploadedFiles(request.files)['logo']?.[0];
+      if (!file) throw refused('Choose a PNG or JPEG picture.', 'logo');
       const { id } = await keeper.of(numberIn(request, 'company'));
-      await logos.put(id, request.file.buffer, actor);
+      await logos.put(id, file.buffer, actor);
       response.json(await describeCompany(database, await keeper.of(id)));
     })(request, response, next);
   });

@@ -73,11 +73,13 @@ export async function openFiscalYear(
   const last = years.at(-1);
   if (first !== undefined && last !== undefined && year !== first - 1 && year !== last + 1) {
     throw refused(
-      `Fiscal years stand in a row: after FY${first} to FY${last} come FY${last + 1} or FY${first - 1}, not FY${year}.`,
+      `Fiscal years follow one another. ${last - first > 0 ? `After FY${first} to FY${last}` : `Next to FY${first}`}, add FY${last + 1} or FY${first - 1}, not FY${year}.`,
       'year',
     );
   }
   await database.write(async (transaction) => {
+    // another request may have added the year since
+    if (await database.models.fiscalYears.findOne({ where: { companyId, year }, transaction })) return;
     await database.models.fiscalYears.create({ companyId, year }, { transaction });
     await database.models.companies.increment('version', { where: { id: companyId }, transaction });
     await recordAudit(database, { companyId, actor, action: 'fiscalYear.open', subject: `FY${year}`, details: {} }, transaction);

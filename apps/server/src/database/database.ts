@@ -1,6 +1,6 @@
-import { mkdirSync } from 'node:fs';
+import { chmodSync, mkdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { QueryTypes, Sequelize, type Transaction } from 'sequelize';
+import { QueryTypes, Sequelize, Transaction } from 'sequelize';
 import { Umzug, SequelizeStorage } from 'umzug';
 import { firstTables } from './migrations/0001-first-tables.ts';
 import { views } from './migrations/0002-views.ts';
@@ -8,11 +8,11 @@ import { statistics } from './migrations/0003-statistics.ts';
 import { display } from './migrations/0004-display.ts';
 import { budgetWork } from './migrations/0005-budget-work.ts';
 import { balancePlan } from './migrations/0006-balance-plan.ts';
+import { importChoices } from './migrations/0007-import-choices.ts';
+import { sqliteDriver } from './driver.ts';
 import { defineModels, type Models } from './models.ts';
 
-const MIGRATIONS = [firstTables, views, statistics, display, budgetWork, balancePlan];
-// each transaction has a connection of its own; a large import needs its indexes' pages in memory
-const WRITER_PRAGMAS = ['PRAGMA busy_timeout = 10000', 'PRAGMA cache_size = -131072', 'PRAGMA temp_store = MEMORY'];
+const MIGRATIONS = [firstTables, views, statistics, display, budgetWork, balancePlan, importChoices];
 type Bindings = readonly (string | number | null)[];
 
 /** The one connection of a process to its data folder. */
@@ -31,14 +31,18 @@ export type Database = {
 /**
  * Opens the database in a folder, making the folder and the tables when absent.
  * SQLite takes one writer at a time and Sequelize opens a connection for each transaction, so writes
- * stand in one queue; reads go on beside them (WAL).
+ * wait in one queue; reads go on beside them (WAL). Another process's writes are waited for.
  */
 export async function openDatabase(directory: string): Promise<Database> {
-  mkdirSync(directory, { recursive: true });
-  const sequelize = new Sequelize({ dialect: 'sqlite', storage: join(directory, 'wise-margin.sqlite'), logging: false });
+  openFolder(directory);
+  const sequelize = new Sequelize({
+    dialect: 'sqlite',
+    dialectModule: sqliteDriver,
+    storage: join(directory, 'wise-margin.sqlite'),
+    logging: false,
+    transactionType: Transaction.TYPES.IMMEDIATE,
+  });
   await sequelize.query('PRAGMA journal_mode = WAL');
-  await sequelize.query('PRAGMA synchronous = NORMAL');
-  await sequelize.query('PRAGMA busy_timeout = 10000');
   await migrate(sequelize);
 
   let queue: Promise<unknown> = Promise.resolve();
@@ -49,10 +53,8 @@ export async function openDatabase(directory: string): Promise<Database> {
       sequelize.query<Row>(sql, { type: QueryTypes.SELECT, bind: [...bindings], ...(transaction ? { transaction } : {}) }),
     write: (work) => {
       const turn = queue.then(() =>
-        sequelize.transaction(async (transaction) => {
-          for (const pragma of WRITER_PRAGMAS) await sequelize.query(pragma, { transaction });
-          return work(transaction);
-        }),
+        // IMMEDIATE: a writer of another process is waited for before anything is read
+        sequelize.transaction({ type: Transaction.TYPES.IMMEDIATE }, work),
       );
       // the caller gets the failure; the next in the queue must still have its turn
       queue = turn.catch(() => undefined);
@@ -68,12 +70,18 @@ export async function openDatabase(directory: string): Promise<Database> {
   };
 }
 
+/** The folder and what is made in it are for their owner alone. */
+function openFolder(directory: string): void {
+  mkdirSync(directory, { recursive: true, mode: 0o700 });
+  chmodSync(directory, 0o700);
+}
+
 async function migrate(sequelize: Sequelize): Promise<void> {
   const umzug = new Umzug({
     migrations: MIGRATIONS.map(({ name, statements }) => ({
       name,
       up: () =>
-        sequelize.transaction(async (transaction) => {
+        sequelize.transaction({ type: Transaction.TYPES.IMMEDIATE }, async (transaction) => {
           for (const statement of statements) await sequelize.query(statement, { transaction });
         }),
     })),

@@ -48,6 +48,8 @@ export class ImportRow extends Model<InferAttributes<ImportRow>, InferCreationAt
   declare base: string | null;
   declare issueCount: number;
   declare failure: string | null;
+  declare choices: CreationOptional<string>;
+  declare seal: CreationOptional<string | null>;
 }
 export class BudgetRow extends Model<InferAttributes<BudgetRow>, InferCreationAttributes<BudgetRow>> {
   declare id: CreationOptional<number>;
@@ -144,6 +146,8 @@ export function defineModels(sequelize: Sequelize): Models {
       base: textOrNull(),
       issueCount: { ...whole(), defaultValue: 0 },
       failure: textOrNull(),
+      choices: { ...text(), defaultValue: '{}' },
+      seal: textOrNull(),
     },
     options('imports'),
   );

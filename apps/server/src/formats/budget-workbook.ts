@@ -1,4 +1,7 @@
 import workbooks from 'exceljs';
+import { withoutControls } from '@wise-margin/core';
+import { ProblemError, refused } from '../http/problem.ts';
+import { refuseOversizedWorkbook } from './workbook-limits.ts';
 import type { FileFigure } from '@wise-margin/core';
 import { plainText, safeText } from './safe-text.ts';
 
@@ -141,32 +144,44 @@ export async function budgetWorkbook(sheet: BudgetSheet): Promise<Buffer> {
   return Buffer.from(await workbook.xlsx.writeBuffer());
 }
 
-/** A spreadsheet that is none of those sent out, or whose heading was changed. */
-export class NotOurWorkbookError extends Error {
-  override readonly name = 'NotOurWorkbookError';
-}
+const MOST_ROWS = 50_000;
+const MOST_COLUMNS = 200;
+const MOST_NOTE = 2000;
+/** A spreadsheet that is not one of those sent out, or whose heading was changed. */
+const notOurs = (what: string): ProblemError => refused(`${what}. Export a template from this budget and complete that one.`, 'file');
+
 export type FilledNote = { readonly account: string; readonly dimensions: Readonly<Record<string, string>>; readonly text: string };
 export type FilledWorkbook = { readonly budget: number; readonly figures: readonly FileFigure[]; readonly notes: readonly FilledNote[] };
 
-/** Reads a spreadsheet that was sent out and filled in. @throws NotOurWorkbookError */
+/**
+ * Reads a template that was sent out and completed.
+ * @throws ProblemError 422 for a file that is not one, or one that is too large
+ */
 export async function readBudgetWorkbook(path: string, months: readonly string[]): Promise<FilledWorkbook> {
   const workbook = new workbooks.Workbook();
   try {
+    await refuseOversizedWorkbook(path);
     await workbook.xlsx.readFile(path);
   } catch (error) {
-    throw new NotOurWorkbookError('The file cannot be read as a spreadsheet', { cause: error });
+    if (error instanceof ProblemError) throw error;
+    throw notOurs('The file cannot be read as a spreadsheet');
   }
   const [page, about] = [workbook.getWorksheet(SHEET), workbook.getWorksheet(ABOUT)];
-  if (!page || !about) throw new NotOurWorkbookError('The spreadsheet is not one that was sent from here');
+  if (!page || !about) throw notOurs('The spreadsheet is not a budget template');
+  if (page.rowCount > MOST_ROWS || page.columnCount > MOST_COLUMNS)
+    throw refused(
+      `The sheet has more than ${MOST_ROWS.toLocaleString('en-US')} rows or ${MOST_COLUMNS} columns. Keep the template as it was sent.`,
+      'file',
+    );
   const known = new Map<string, string>();
   about.eachRow((row) => known.set(textOf(row.getCell(1).value), textOf(row.getCell(2).value)));
   const head = Number(known.get('head'));
-  if (!Number.isInteger(head) || head < 1) throw new NotOurWorkbookError('The spreadsheet does not say any more which budget it is of');
+  if (!Number.isInteger(head) || head < 1) throw notOurs('The spreadsheet no longer says which budget it belongs to');
   const dimensions = (known.get('dimensions') ?? '').split('\t').filter((name) => name !== '');
   const columns = new Map<string, number>();
   page.getRow(head).eachCell((cell, column) => columns.set(textOf(cell.value), column));
   const missing = ['Account', ...dimensions, ...months, 'Note'].filter((name) => !columns.has(name));
-  if (missing.length > 0) throw new NotOurWorkbookError(`The heading has no column ${missing.join(', ')} any more`);
+  if (missing.length > 0) throw notOurs(`The heading no longer has the column ${missing.join(', ')}`);
   const figures: FileFigure[] = [];
   const notes: FilledNote[] = [];
   page.eachRow((row, number) => {
@@ -176,20 +191,31 @@ export async function readBudgetWorkbook(path: string, months: readonly string[]
     const slice = Object.fromEntries(dimensions.flatMap((name) => (at(name) === '' ? [] : [[name, at(name)]])));
     months.forEach((name, month) => figures.push({ row: number, column: name, account, dimensions: slice, month, text: at(name) || '0' }));
     const answer = columns.has('Answer') ? at('Answer') : '';
-    const text = [answer, at('Note')].filter((part) => part !== '').join(': ');
+    const text = withoutControls([answer, at('Note')].filter((part) => part !== '').join(': '));
+    if (text.length > MOST_NOTE)
+      throw refused(`Row ${number}: the note is longer than ${MOST_NOTE.toLocaleString('en-US')} characters. Shorten it.`, 'file');
     if (text !== '') notes.push({ account, dimensions: slice, text });
   });
   return { budget: Number(known.get('budget')), figures, notes };
 }
 
-/** What a cell shows; a number as its plain decimal text, a formula as its result. */
+/** A number as its plain decimal text, with six decimals at most. */
+function numberText(value: number): string {
+  if (Number.isInteger(value)) return String(value);
+  const [whole, fraction = ''] = value.toFixed(6).split('.');
+  let end = fraction.length;
+  while (end > 0 && fraction[end - 1] === '0') end -= 1;
+  return end === 0 ? whole! : `${whole}.${fraction.slice(0, end)}`;
+}
+
+/** What a cell shows; a number as its plain decimal text, a formula as its result and, without one, nothing. */
 function textOf(value: workbooks.CellValue): string {
   if (value === null || value === undefined) return '';
-  if (typeof value === 'number') return Number.isInteger(value) ? String(value) : value.toFixed(6).replace(/0+$/, '').replace(/\.$/, '');
+  if (typeof value === 'number') return numberText(value);
   if (typeof value === 'string') return plainText(value.trim());
   if (value instanceof Date) return value.toISOString().slice(0, 10);
   if (typeof value === 'object' && 'error' in value) return value.error;
-  if (typeof value === 'object' && 'result' in value) return textOf(value.result as workbooks.CellValue);
+  if (typeof value === 'object' && ('formula' in value || 'sharedFormula' in value)) return textOf(value.result as workbooks.CellValue);
   if (typeof value === 'object' && 'richText' in value)
     return value.richText
       .map(({ text }) => text)

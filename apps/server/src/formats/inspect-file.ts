@@ -10,6 +10,8 @@ export type InspectedFile = {
   readonly delimiter: ',' | ';' | '\t';
   /** in words, when the file is no text: "a PNG picture" */
   readonly notText: string | null;
+  /** bytes that are not UTF-8 in a file that otherwise is, with the first rows they are on; null where there are none */
+  readonly strayBytes: { readonly count: number; readonly rows: readonly number[] } | null;
 };
 
 const SIGNATURES: readonly (readonly [readonly number[], string])[] = [
@@ -46,16 +48,56 @@ export async function inspectFile(path: string): Promise<InspectedFile> {
     decode(chunk);
   }
   decode();
+  const stray = isUtf8 ? null : await strayBytesIn(path);
   const signature = SIGNATURES.find(([start]) => start.every((byte, position) => head[position] === byte));
   const wide = wideEncoding(head);
-  const encoding: TextEncoding = wide ?? (isUtf8 ? 'utf-8' : 'windows-1252');
+  const strayBytes = wide === null ? stray : null;
+  const encoding: TextEncoding = wide ?? (isUtf8 || strayBytes ? 'utf-8' : 'windows-1252');
+  const isPage = /^\s{0,100}<(!doctype|html|\?xml)/i.test(head.subarray(0, 300).toString('latin1'));
   return {
     bytes,
     sha256: hash.digest('hex'),
     encoding,
     delimiter: delimiterOf(new TextDecoder(encoding).decode(head)),
-    notText: signature?.[1] ?? (zeros > 0 && wide === null ? 'a binary file' : null),
+    notText: signature?.[1] ?? (isPage ? 'a web page' : zeros > 0 && wide === null ? 'a binary file' : null),
+    strayBytes,
   };
+}
+
+const MOST_STRAY = 100;
+const ROWS_NAMED = 5;
+
+/**
+ * Bytes that are not UTF-8, where the file also has characters that are: a file of Latin-1 alone has none.
+ * Null when there are too many to be slips, or no sequence of UTF-8 beside them.
+ */
+async function strayBytesIn(path: string): Promise<InspectedFile['strayBytes']> {
+  let [row, count, sequences, expected, length] = [1, 0, 0, 0, 0];
+  const rows: number[] = [];
+  const stray = () => {
+    count += 1;
+    if (rows.length < ROWS_NAMED && rows.at(-1) !== row) rows.push(row);
+  };
+  for await (const chunk of createReadStream(path, { highWaterMark: 1 << 20 }) as AsyncIterable<Buffer>) {
+    for (const byte of chunk) {
+      if (expected > 0) {
+        if ((byte & 0xc0) === 0x80) {
+          expected -= 1;
+          if (expected === 0) sequences += 1;
+          continue;
+        }
+        for (let left = length - expected; left > 0; left -= 1) stray();
+        expected = 0;
+      }
+      if (byte === 0x0a) row += 1;
+      if (byte < 0x80) continue;
+      length = byte >= 0xc2 && byte <= 0xdf ? 2 : byte >= 0xe0 && byte <= 0xef ? 3 : byte >= 0xf0 && byte <= 0xf4 ? 4 : 0;
+      if (length === 0) stray();
+      else expected = length - 1;
+    }
+    if (count > MOST_STRAY) return null;
+  }
+  return sequences > 0 && count > 0 && count <= sequences ? { count, rows } : null;
 }
 
 /** UTF-16 by its mark, or by zero bytes on one side only, as plain western text has them. */

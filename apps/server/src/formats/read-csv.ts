@@ -9,6 +9,7 @@ export class BrokenCsvError extends Error {
   constructor(
     readonly row: number,
     message: string,
+    readonly code: 'brokenQuotes' | 'rowTooLong' = 'brokenQuotes',
   ) {
     super(message);
   }
@@ -34,7 +35,8 @@ export async function readCsv(
   let emptyRows = 0;
   const progress = { charactersSinceRow: 0 };
   const beforeReading = async (): Promise<void> => {
-    if (progress.charactersSinceRow > MOST_CHARACTERS_IN_ROW) throw new BrokenCsvError(row + emptyRows + 1, 'a row does not end');
+    if (progress.charactersSinceRow > MOST_CHARACTERS_IN_ROW)
+      throw new BrokenCsvError(row + emptyRows + 1, 'a row does not end', 'rowTooLong');
     await pace?.();
   };
   const text = Readable.from(textOf(path, file.encoding, progress, beforeReading));

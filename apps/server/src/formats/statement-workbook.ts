@@ -3,14 +3,16 @@ import {
   shareBase,
   shownColumns,
   sidesOn,
+  withoutControls,
   type Cell,
   type Expression,
   type PlannedColumn,
   type PlannedLine,
-  type StatementGrid,
 } from '@wise-margin/core';
 import { cellReasonWords } from '@wise-margin/contract';
 import type { ExportedStatement } from '../statements/exported-statement.ts';
+
+type ExportedGrid = ExportedStatement['grid'];
 
 const NAME_COLUMNS = 2;
 const MARK_WIDTH = 3;
@@ -34,7 +36,7 @@ export async function statementWorkbook(statement: ExportedStatement): Promise<B
   workbook.calcProperties.fullCalcOnLoad = true;
   const columns = shownColumns(grid);
   const headRow = statement.title.length + 2;
-  const sheet = workbook.addWorksheet(dto.view.name.replaceAll(/[\\/*?:[\]]/g, ' ').slice(0, 31), {
+  const sheet = workbook.addWorksheet(sheetName(dto.view.name), {
     views: [{ state: 'frozen', xSplit: NAME_COLUMNS, ySplit: headRow + 1, showGridLines: false }],
     pageSetup: { orientation: 'landscape', fitToPage: true, fitToWidth: 1, fitToHeight: 0, printTitlesRow: `${headRow}:${headRow + 1}` },
     properties: { outlineLevelRow: 1 },
@@ -79,9 +81,19 @@ export async function statementWorkbook(statement: ExportedStatement): Promise<B
   return Buffer.from(await workbook.xlsx.writeBuffer());
 }
 
+/** A name a spreadsheet takes for a sheet: 31 characters at most, none of those it keeps to itself, and not its own word History. */
+export function sheetName(name: string): string {
+  const plain = withoutControls(name)
+    .replaceAll(/[\\/*?:[\]']/g, ' ')
+    .trim()
+    .slice(0, 31)
+    .trim();
+  return plain === '' || plain.toLowerCase() === 'history' ? 'Statement' : plain;
+}
+
 function writeHeadings(
   sheet: workbooks.Worksheet,
-  grid: StatementGrid,
+  grid: ExportedGrid,
   columns: readonly PlannedColumn[],
   places: Places,
   headRow: number,
@@ -146,13 +158,13 @@ function formatOf(cell: Cell, { exponent, dto: { display }, currencySign }: Expo
 
 /** Where lines and columns stand in the sheet, and the formulas over them. */
 class Places {
-  readonly #grid: StatementGrid;
+  readonly #grid: ExportedGrid;
   readonly #rows = new Map<number, number>();
   readonly #columns = new Map<number, number>();
   /** lines in view by the one they open from */
   readonly #parts = new Map<number, number[]>();
 
-  constructor(grid: StatementGrid, columns: readonly PlannedColumn[], lines: readonly SheetLine[], firstRow: number) {
+  constructor(grid: ExportedGrid, columns: readonly PlannedColumn[], lines: readonly SheetLine[], firstRow: number) {
     this.#grid = grid;
     lines.forEach(({ index }, position) => this.#rows.set(index, firstRow + position));
     let next = NAME_COLUMNS + 1;

@@ -18,6 +18,7 @@ import {
   benchmarkListSchema,
   choicesSchema,
   dimensionValuesSchema,
+  statisticsAnswerSchema,
   statisticsSchema,
   trailSchema,
   newViewSchema,
@@ -108,9 +109,9 @@ export const OPENAPI_PATHS: ZodOpenApiPathsObject = {
   '/api/companies/{company}/statistics': {
     get: operation({ summary: 'Statistics by month', path: COMPANY, answer: statisticsSchema }),
     post: operation({
-      summary: 'Take a statistics file in, all or nothing (multipart, field "statistics")',
+      summary: 'Preview a statistics file, or import it with the fingerprint of its preview (multipart, field "statistics")',
       path: COMPANY,
-      answer: statisticsSchema,
+      answer: statisticsAnswerSchema,
     }),
   },
   '/api/companies/{company}/views': {

@@ -1,5 +1,6 @@
 export { LedgerService } from './service.ts';
 export { ImportService } from './import/service.ts';
+export type { Report } from './import/service.ts';
 export { ledgerRoutes } from './routes.ts';
 export { importRoutes } from './import/routes.ts';
 export { StatisticsService } from './statistics.ts';

@@ -1,11 +1,10 @@
-import { mkdirSync } from 'node:fs';
 import { rm } from 'node:fs/promises';
-import { join } from 'node:path';
 import { Router } from 'express';
-import multer from 'multer';
 import type { Actor } from '../database/audit.ts';
 import { refused } from '../http/problem.ts';
-import { handle, numberIn } from '../http/route.ts';
+import { statisticsImportSchema } from '@wise-margin/contract';
+import { handle, numberIn, parse } from '../http/route.ts';
+import { uploadedFiles, uploadOf } from '../http/upload.ts';
 import type { StatisticsService } from './statistics.ts';
 
 const MOST_BYTES = 50 * 1024 ** 2;
@@ -16,9 +15,6 @@ export function statisticsRoutes(options: {
   readonly directory: string;
   readonly actor: Actor;
 }): Router {
-  const uploads = join(options.directory, 'uploads');
-  mkdirSync(uploads, { recursive: true });
-  const upload = multer({ dest: uploads, limits: { fileSize: MOST_BYTES, files: 1, fields: 1 } });
   const router = Router();
   const at = '/companies/:company/statistics';
   router.get(
@@ -27,13 +23,17 @@ export function statisticsRoutes(options: {
   );
   router.post(
     at,
-    upload.single('statistics'),
+    uploadOf([{ name: 'statistics', maxCount: 1 }], { directory: options.directory, mostBytes: MOST_BYTES }),
     handle(async (request, response) => {
-      if (!request.file) throw refused('Choose a statistics file.', 'statistics');
+      const file = uploadedFiles(request.files)['statistics']?.[0];
+      if (!file) throw refused('Choose a statistics file.', 'statistics');
       try {
-        response.json(await options.statistics.bringIn(numberIn(request, 'company'), request.file.path, options.actor));
+        const { fingerprint } = parse(statisticsImportSchema, request.body);
+        response.json(
+          await options.statistics.importFile(numberIn(request, 'company'), { path: file.path, fingerprint, actor: options.actor }),
+        );
       } finally {
-        await rm(request.file.path, { force: true });
+        await rm(file.path, { force: true });
       }
     }),
   );

@@ -1,6 +1,15 @@
-import { NO_FILTER, periodAt, readStatisticsFile } from '@wise-margin/core';
-import { statisticIssueWords, type StatisticsDto } from '@wise-margin/contract';
-import { periodCode, type BooksKeeper } from '../companies/books.ts';
+import {
+  compareNaturally,
+  nearMatches,
+  NO_FILTER,
+  periodAt,
+  readStatisticsFile,
+  type DimensionCombination,
+  type PeriodIndex,
+  type StatisticFact,
+} from '@wise-margin/core';
+import { statisticIssueWords, type StatisticsAnswerDto, type StatisticsDto, type StatisticsPreviewDto } from '@wise-margin/contract';
+import { periodCode, type Books, type BooksKeeper } from '../companies/books.ts';
 import { recordAudit, type Actor } from '../database/audit.ts';
 import type { Database } from '../database/database.ts';
 import { inspectFile } from '../formats/inspect-file.ts';
@@ -9,7 +18,7 @@ import { ProblemError } from '../http/problem.ts';
 
 const MOST_ROWS = 200_000;
 
-/** Headcount, visits, guests: takes them in from a file, all or nothing, and shows them by month. */
+/** Headcount, visits, guests: imports them from a file, all or nothing, and shows them by month. */
 export class StatisticsService {
   readonly #database: Database;
   readonly #keeper: BooksKeeper;
@@ -20,18 +29,40 @@ export class StatisticsService {
   }
 
   /**
-   * Puts a file's values in place of those kept for the same series, period and slice.
-   * @throws ProblemError 422 listing every bad row; nothing is changed then
+   * Looks at a file and tells what it would change; with the fingerprint of that look its values replace
+   * those kept for the same series, period and slice.
+   * @throws ProblemError 422 listing every bad row, or when the file is another than was looked at; nothing is changed then
    */
-  async bringIn(companyId: number, path: string, actor: Actor): Promise<StatisticsDto> {
+  async importFile(
+    companyId: number,
+    { path, fingerprint, actor }: { readonly path: string; readonly fingerprint?: string | undefined; readonly actor: Actor },
+  ): Promise<StatisticsAnswerDto> {
+    const { preview, facts } = await this.preview(companyId, path);
+    if (fingerprint === undefined) return { kind: 'preview', preview };
+    if (fingerprint !== preview.fingerprint)
+      throw new ProblemError(422, 'Another file', 'This file is not the one that was previewed. Look at its preview first.');
+    return { kind: 'imported', statistics: await this.#write(companyId, facts, actor) };
+  }
+
+  /** What a file holds and what of it is new. @throws ProblemError 422 listing every bad row */
+  async preview(
+    companyId: number,
+    path: string,
+  ): Promise<{ readonly preview: StatisticsPreviewDto; readonly facts: readonly StatisticFact[] }> {
     const books = await this.#keeper.of(companyId);
-    const { facts, issues } = readStatisticsFile(await rowsOf(path), books.calendar);
+    const { rows, sha256 } = await rowsOf(path);
+    const { facts, issues } = readStatisticsFile(rows, books.calendar);
     if (issues.length > 0) {
       const told = issues.map((issue) => ({ path: issue.row > 0 ? `row ${issue.row}` : 'file', message: statisticIssueWords(issue) }));
       const more = told.length > 20 ? ` And ${told.length - 20} more.` : '';
       const first = told.slice(0, 20).map(({ message }) => message);
-      throw new ProblemError(422, 'Statistics refused', `Nothing was taken in. ${first.join(' ')}${more}`, told);
+      throw new ProblemError(422, 'Statistics rejected', `Nothing was imported. ${first.join(' ')}${more}`, told);
     }
+    return { preview: previewOf(books, facts, sha256), facts };
+  }
+
+  async #write(companyId: number, facts: readonly StatisticFact[], actor: Actor): Promise<StatisticsDto> {
+    const books = await this.#keeper.of(companyId);
     await this.#database.write(async (transaction) => {
       await this.#database.run(
         `INSERT INTO statistics (company_id, series, period_code, dimension_values, value)
@@ -51,7 +82,7 @@ export class StatisticsService {
       await this.#database.models.companies.increment('version', { where: { id: companyId }, transaction });
       await recordAudit(
         this.#database,
-        { companyId, actor, action: 'statistics.bring', subject: 'statistics', details: { values: facts.length } },
+        { companyId, actor, action: 'statistics.import', subject: 'statistics', details: { values: facts.length } },
         transaction,
       );
     });
@@ -70,9 +101,57 @@ export class StatisticsService {
   }
 }
 
-async function rowsOf(path: string): Promise<string[][]> {
+function previewOf(books: Books, facts: readonly StatisticFact[], fingerprint: string): StatisticsPreviewDto {
+  const known = new Map(books.dimensions.map(({ name, values }) => [name, values]));
+  const pairs = new Map(
+    facts.flatMap(({ dimensions }) =>
+      Object.entries(dimensions).map(([dimension, value]) => [JSON.stringify([dimension, value]), { dimension, value }]),
+    ),
+  );
+  const newValues = [...pairs.values()].flatMap(({ dimension, value }) => {
+    const values = known.get(dimension);
+    return values === undefined || values.includes(value)
+      ? []
+      : [
+          {
+            dimension,
+            value,
+            near: nearMatches(
+              value,
+              values.filter((each) => each !== ''),
+            ),
+          },
+        ];
+  });
+  const periods = facts.map(({ period }) => period).sort((a, b) => a - b);
+  const keyOf = (period: PeriodIndex | undefined) => (period === undefined ? null : periodAt(books.calendar, period).key);
+  const slices = new Map<PeriodIndex, Set<string>>();
+  const heldAt = (period: PeriodIndex) => {
+    const held =
+      slices.get(period) ?? new Set(books.statistics.figures(period).map(({ series, dimensions }) => placeOf(series, dimensions)));
+    slices.set(period, held);
+    return held;
+  };
+  return {
+    fingerprint,
+    values: facts.length,
+    replaced: facts.filter(({ series, period, dimensions }) => heldAt(period).has(placeOf(series, dimensions))).length,
+    firstPeriod: keyOf(periods[0]),
+    lastPeriod: keyOf(periods.at(-1)),
+    series: [...new Set(facts.map(({ series }) => series))]
+      .sort(compareNaturally)
+      .map((name) => ({ name, isNew: !books.statistics.series.includes(name) })),
+    newDimensions: [...new Set([...pairs.values()].map(({ dimension }) => dimension))].filter((name) => !known.has(name)),
+    newValues,
+  };
+}
+
+const placeOf = (series: string, dimensions: DimensionCombination): string =>
+  JSON.stringify([series, Object.entries(dimensions).sort(([a], [b]) => (a < b ? -1 : 1))]);
+
+async function rowsOf(path: string): Promise<{ readonly rows: string[][]; readonly sha256: string }> {
   const file = await inspectFile(path);
-  const refuse = (detail: string) => new ProblemError(422, 'Statistics refused', `Nothing was taken in. ${detail}`);
+  const refuse = (detail: string) => new ProblemError(422, 'Statistics rejected', `Nothing was imported. ${detail}`);
   if (file.notText !== null) throw refuse(`The file is ${file.notText}. Choose a CSV file.`);
   const rows: string[][] = [];
   try {
@@ -81,8 +160,9 @@ async function rowsOf(path: string): Promise<string[][]> {
       rows.push(cells);
     });
   } catch (error) {
-    if (error instanceof BrokenCsvError) throw refuse(`Row ${error.row}: its quotes do not close. Close them or double those inside.`);
+    if (error instanceof BrokenCsvError)
+      throw refuse(`Row ${error.row} opens a quote that is not closed, or is longer than 1,000,000 characters.`);
     throw error;
   }
-  return rows;
+  return { rows, sha256: file.sha256 };
 }

@@ -38,16 +38,16 @@ function plainNumber(value: number): number {
  */
 export function gridCsv({ dto: grid, lines, title, exponent }: ExportedStatement): string {
   const marks = (index: number) => grid.columns[index]!.kind === 'difference';
-  const headings = grid.columns.flatMap((column, index) => (marks(index) ? [column.heading, 'F/U'] : [column.heading]));
+  const headings = grid.columns.flatMap((column, index) => (marks(index) ? [safeText(column.heading), 'F/U'] : [safeText(column.heading)]));
   const blocks = grid.columns.flatMap((column, index) =>
-    marks(index) ? [grid.blocks[column.block]!.heading, grid.blocks[column.block]!.heading] : [grid.blocks[column.block]!.heading],
+    new Array<string>(marks(index) ? 2 : 1).fill(safeText(grid.blocks[column.block]!.heading)),
   );
   const rows = lines.map(({ line, index }) => {
     const cells = grid.cells[index]!.flatMap((cell, position) => {
       const text = cellText(cell, exponent);
       return marks(position) ? [text, 'favor' in cell ? (cell.favor ?? '') : ''] : [text];
     });
-    return [line.key, line.account ?? '', safeText(line.name), ...cells];
+    return [safeText(line.key), safeText(line.account ?? ''), safeText(line.name), ...cells];
   });
   const notes = grid.head.footnotes.map((text) => ['', '', safeText(text)]);
   return stringify(

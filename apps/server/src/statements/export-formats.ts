@@ -1,12 +1,14 @@
-import { statementPdf } from '../formats/statement-pdf.ts';
-import { statementWorkbook } from '../formats/statement-workbook.ts';
+import type { WorkPool } from '../work/work-pool.ts';
 import { gridCsv } from './export-csv.ts';
 import type { ExportedStatement } from './exported-statement.ts';
 
+const MOST_MILLISECONDS = 60_000;
+/** Where an export is written, and what stops it. */
+export type ExportWork = { readonly pool: WorkPool; readonly signal: AbortSignal };
 type ExportFormat = {
   readonly extension: 'csv' | 'xlsx' | 'pdf';
   readonly type: string;
-  readonly write: (statement: ExportedStatement) => Promise<string | Buffer>;
+  readonly write: (statement: ExportedStatement, work: ExportWork) => Promise<string | Buffer>;
 };
 
 /** The formats a statement is exported in. */
@@ -15,7 +17,13 @@ export const EXPORT_FORMATS: readonly ExportFormat[] = [
   {
     extension: 'xlsx',
     type: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
-    write: (statement) => statementWorkbook(statement),
+    write: (statement, { pool, signal }) =>
+      pool.run('statementWorkbook', statement, { what: 'The spreadsheet', milliseconds: MOST_MILLISECONDS, signal }),
   },
-  { extension: 'pdf', type: 'application/pdf', write: (statement) => statementPdf(statement) },
+  {
+    extension: 'pdf',
+    type: 'application/pdf',
+    write: (statement, { pool, signal }) =>
+      pool.run('statementPdf', statement, { what: 'The PDF', milliseconds: MOST_MILLISECONDS, signal }),
+  },
 ];

@@ -10,7 +10,7 @@ export type ExportedStatement = {
   readonly currencySign: string;
   readonly dto: GridDto;
   /** the figures as shown, for formats that write formulas over them */
-  readonly grid: StatementGrid;
+  readonly grid: Omit<StatementGrid, 'sources'>;
   readonly lines: readonly ShownLine[];
   /** keys of the lines whose amounts bear the currency sign; none where it is not asked for */
   readonly signed: ReadonlySet<string>;
@@ -30,7 +30,8 @@ export function exportedStatement(
     exponent: books.currency.exponent,
     currencySign: books.currency.sign,
     dto,
-    grid: shown,
+    // without its sources, which are read from memory and cannot go to another thread
+    grid: { plan: shown.plan, filter: shown.filter, cells: shown.cells },
     lines,
     signed: dto.display.currencySign ? signedLines(dto, lines) : new Set(),
     title: [

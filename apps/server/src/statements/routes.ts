@@ -1,3 +1,4 @@
+import type { WorkPool } from '../work/work-pool.ts';
 import { Router, type Request } from 'express';
 import {
   benchmarkChangeSchema,
@@ -28,9 +29,10 @@ export function statementRoutes(options: {
   readonly views: ViewStore;
   readonly benchmarks: BenchmarkStore;
   readonly logos: LogoStore;
+  readonly work: WorkPool;
   readonly actor: Actor;
 }): Router {
-  const { statements, views, benchmarks, logos, actor } = options;
+  const { statements, views, benchmarks, logos, work, actor } = options;
   const router = Router();
   const at = '/companies/:company/statements';
   const library = '/companies/:company/views';
@@ -103,7 +105,9 @@ export function statementRoutes(options: {
         const evaluated = await statements.evaluated(numberIn(request, 'company'), viewIn(request), query);
         const logo = evaluated.run.display.logo ? await logos.of(evaluated.books.id) : null;
         const { view, asOf } = evaluated.dto;
-        const body = await format.write(exportedStatement(evaluated, { query, logo }));
+        const canceled = new AbortController();
+        response.on('close', () => canceled.abort());
+        const body = await format.write(exportedStatement(evaluated, { query, logo }), { pool: work, signal: canceled.signal });
         response.type(format.type).attachment(`${view.key}-${asOf}.${format.extension}`).send(body);
       }),
     );

@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import type { AccountClass, WhatIf, YearCompared } from '@wise-margin/core';
+import { withoutPercentSign, type AccountClass, type WhatIf, type YearCompared } from '@wise-margin/core';
 import type { BudgetDto } from '@wise-margin/contract';
 import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -16,7 +16,7 @@ const SCALES: readonly (readonly [AccountClass, string])[] = [
   ['operatingExpenses', 'Operating expenses'],
 ];
 const PERCENT = /^[+-]?\d{1,4}(\.\d{1,6})?$/;
-const plain = (text: string): string => text.trim().replace(/\s*%$/, '');
+const plain = withoutPercentSign;
 
 /** Scales on revenue, on costs and on one driver, seen against the budget without changing it. */
 export function WhatIfPanel({ session, budget }: { readonly session: DeskSession; readonly budget: BudgetDto }) {

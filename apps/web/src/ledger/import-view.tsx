@@ -1,12 +1,14 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { formatAmount, type Minor } from '@wise-margin/core';
-import type { ImportDto, ImportIssueDto } from '@wise-margin/contract';
+import type { ImportDto, ImportIssueDto, importChoicesSchema } from '@wise-margin/contract';
 import { Download } from 'lucide-react';
-import { useRef } from 'react';
+import { useRef, useState } from 'react';
+import type { z } from 'zod';
 import { sendDelete, sendJson } from '../api/client.ts';
 import { Failure } from '../ui/states.tsx';
 
+type ImportChoices = z.infer<typeof importChoicesSchema>;
 const count = (value: number, one: string, many = `${one}s`): string => `${value.toLocaleString('en-US')} ${value === 1 ? one : many}`;
 
 /** An import from its check to its posting: preview or refused rows, and the step that is left. */
@@ -27,13 +29,21 @@ export function ImportView({
       onPosted(posted);
     },
   });
+  const choose = useMutation({
+    mutationFn: (choices: ImportChoices) => sendJson<ImportDto>('POST', `/imports/${made.id}/check`, choices),
+    onSuccess: () => client.invalidateQueries(),
+  });
+  const reverse = useMutation({
+    mutationFn: () => sendJson<ImportDto>('POST', `/imports/${made.id}/reverse`, {}),
+    onSuccess: () => client.invalidateQueries(),
+  });
   const drop = useMutation({ mutationFn: () => sendDelete(`/imports/${made.id}`), onSuccess: onDropped });
   if (made.state === 'checking') {
     return (
       <div role="status" className="border border-hairline bg-sheet p-5">
         <p>Checking the files: {count(made.rowsRead, 'row')} read.</p>
         <button type="button" className="button mt-3" onClick={() => drop.mutate()}>
-          Stop and drop
+          Stop and discard
         </button>
       </div>
     );
@@ -44,14 +54,25 @@ export function ImportView({
         <p className="font-semibold text-brick">The check failed</p>
         <p>{made.failure}</p>
         <button type="button" className="button mt-3" onClick={() => drop.mutate()}>
-          Drop this import
+          Discard import
         </button>
       </div>
     );
   }
   return (
     <div className="flex min-h-0 flex-1 flex-col gap-3 overflow-auto pb-4">
+      {made.state === 'reversed' ? (
+        <p role="status" className="border-l-2 border-copper bg-sheet px-4 py-2">
+          This import was reversed. Its entries are no longer in the ledger.
+        </p>
+      ) : null}
       {made.state === 'refused' ? <Refused made={made} /> : null}
+      {made.state === 'refused' ? (
+        <Questions made={made} isPending={choose.isPending} choose={(choices) => choose.mutate(choices)} />
+      ) : null}
+      {choose.isError ? <Failure error={choose.error} /> : null}
+      {reverse.isError ? <Failure error={reverse.error} /> : null}
+      {made.state === 'posted' ? <Reverse isPending={reverse.isPending} reverse={() => reverse.mutate()} /> : null}
       {made.preview && made.state === 'refused' ? (
         <details className="shrink-0">
           <summary className="text-ink-soft">
@@ -62,7 +83,7 @@ export function ImportView({
       ) : null}
       {made.preview && made.state !== 'refused' ? <Preview made={made} preview={made.preview} /> : null}
       {post.isError ? <Failure error={post.error} /> : null}
-      {made.state === 'posted' ? null : (
+      {made.state === 'posted' || made.state === 'reversed' ? null : (
         <div className="flex gap-2">
           {made.state === 'refused' ? null : (
             <button
@@ -79,7 +100,7 @@ export function ImportView({
             </button>
           )}
           <button type="button" className="button" disabled={post.isPending} onClick={() => drop.mutate()}>
-            Drop this import
+            Discard import
           </button>
         </div>
       )}
@@ -95,7 +116,7 @@ function Preview({ made, preview }: { readonly made: ImportDto; readonly preview
     ['Dates', preview.firstPeriod ? `${preview.firstPeriod} to ${preview.lastPeriod}` : 'none'],
     ['Debits', money(preview.debits)],
     ['Credits', money(preview.credits)],
-    ['Rows in trouble', made.issueCount.toLocaleString('en-US')],
+    ['Rows with errors', made.issueCount.toLocaleString('en-US')],
     [
       'New accounts',
       preview.newAccounts.length === 0
@@ -150,22 +171,86 @@ function Preview({ made, preview }: { readonly made: ImportDto; readonly preview
   );
 }
 
+/** What the check asks: how stray bytes are read, and whether unknown columns are dimensions. */
+function Questions({
+  made,
+  isPending,
+  choose,
+}: {
+  readonly made: ImportDto;
+  readonly isPending: boolean;
+  readonly choose: (choices: ImportChoices) => void;
+}) {
+  const hasStray = made.issues.some(({ code }) => code === 'strayBytes');
+  const columns = made.issues.filter(({ code }) => code === 'newDimension').map(({ column }) => column);
+  if (!hasStray && columns.length === 0) return null;
+  return (
+    <section aria-label="Questions about the file" className="border border-hairline bg-sheet px-4 py-3 text-[14px]">
+      {hasStray ? (
+        <div className="flex flex-wrap items-center gap-2">
+          <span className="mr-2">How should the file be read?</span>
+          <button type="button" className="button" disabled={isPending} onClick={() => choose({ encoding: 'utf-8' })}>
+            As UTF-8, unreadable characters shown as �
+          </button>
+          <button type="button" className="button" disabled={isPending} onClick={() => choose({ encoding: 'windows-1252' })}>
+            As Latin-1
+          </button>
+        </div>
+      ) : null}
+      {columns.length > 0 ? (
+        <div className="flex flex-wrap items-center gap-2">
+          <span className="mr-2">
+            {columns.length === 1 ? `Is ${columns[0]} a dimension?` : `Are these columns dimensions: ${columns.join(', ')}?`}
+          </span>
+          <button type="button" className="button" disabled={isPending} onClick={() => choose({ dimensions: columns })}>
+            {columns.length === 1 ? `Add dimension ${columns[0]}` : 'Add these dimensions'}
+          </button>
+        </div>
+      ) : null}
+    </section>
+  );
+}
+
+/** Taking a posted import out of the ledger, asked once more. */
+function Reverse({ isPending, reverse }: { readonly isPending: boolean; readonly reverse: () => void }) {
+  const [asked, setAsked] = useState(false);
+  if (!asked)
+    return (
+      <div>
+        <button type="button" className="button" onClick={() => setAsked(true)}>
+          Reverse import
+        </button>
+      </div>
+    );
+  return (
+    <div role="alert" className="flex flex-wrap items-center gap-2 border-l-2 border-brick bg-sheet px-4 py-2">
+      <span>Its entries will be removed from the ledger. The import stays on record.</span>
+      <button type="button" className="button" disabled={isPending} onClick={reverse}>
+        {isPending ? 'Reversing' : 'Reverse import'}
+      </button>
+      <button type="button" className="button" onClick={() => setAsked(false)}>
+        Cancel
+      </button>
+    </div>
+  );
+}
+
 const ROW = 42;
 
 function Refused({ made }: { readonly made: ImportDto }) {
   return (
-    <section aria-label="Refused rows" className="flex min-h-60 flex-1 flex-col border border-brick bg-sheet">
+    <section aria-label="Rejected rows" className="flex min-h-60 flex-1 flex-col border border-brick bg-sheet">
       <div className="flex items-center gap-3 px-4 py-2">
         <div className="flex-1">
-          <h2 className="font-serif text-lg font-semibold">{count(made.issueCount, 'fault')}: nothing was posted</h2>
+          <h2 className="font-serif text-lg font-semibold">{count(made.issueCount, 'error')}. Nothing was posted.</h2>
           <p className="text-[13px] text-ink-soft">
             {made.issues.length < made.issueCount
               ? `The first ${made.issues.length} are listed here; the download has all ${made.issueCount.toLocaleString('en-US')}.`
-              : 'Mend the file and bring it in again.'}
+              : 'Fix the file and import it again.'}
           </p>
         </div>
         <a className="button" href={`/api/imports/${made.id}/issues.csv`} download>
-          <Download size={15} aria-hidden="true" /> All refused rows
+          <Download size={15} aria-hidden="true" /> Download rejected rows
         </a>
       </div>
       <IssueList issues={made.issues} />
@@ -187,7 +272,7 @@ function IssueList({ issues }: { readonly issues: readonly ImportIssueDto[] }) {
         <span>Text</span>
         <span>Reason and fix</span>
       </div>
-      <div ref={scroller} tabIndex={0} role="region" aria-label="Rows in trouble" className="min-h-0 flex-1 overflow-y-auto">
+      <div ref={scroller} tabIndex={0} role="region" aria-label="Rows with errors" className="min-h-0 flex-1 overflow-y-auto">
         <ul className="relative" style={{ height: virtual.getTotalSize() }}>
           {virtual.getVirtualItems().map((item) => {
             const issue = issues[item.index]!;

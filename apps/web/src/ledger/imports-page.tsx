@@ -62,7 +62,7 @@ export default function ImportsPage() {
                 className={`border-b border-hairline ${made.state === 'refused' || made.state === 'failed' ? 'font-semibold text-brick' : ''}`}
               >
                 {STATES[made.state]}
-                {made.state === 'refused' ? `, ${made.issueCount.toLocaleString('en-US')} faults` : ''}
+                {made.state === 'refused' ? `, ${made.issueCount.toLocaleString('en-US')} errors` : ''}
               </td>
               <td className="figure border-b border-hairline">{made.preview?.entries.toLocaleString('en-US')}</td>
               <td className="figure border-b border-hairline">{made.preview?.rows.toLocaleString('en-US')}</td>

@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { StatisticsDto } from '@wise-margin/contract';
+import type { StatisticsAnswerDto, StatisticsDto, StatisticsPreviewDto } from '@wise-margin/contract';
 import { Upload } from 'lucide-react';
-import { useRef } from 'react';
+import { useRef, useState } from 'react';
 import { getJson, sendForm } from '../api/client.ts';
 import { useCompany } from '../shell/company.ts';
 import { LongTable } from '../ui/long-table.tsx';
@@ -14,18 +14,25 @@ export default function StatisticsPage() {
   const input = useRef<HTMLInputElement>(null);
   const path = `/companies/${company.id}/statistics`;
   const statistics = useQuery({ queryKey: ['statistics', company.id], queryFn: ({ signal }) => getJson<StatisticsDto>(path, signal) });
-  const bring = useMutation({
-    mutationFn: (file: File) => {
+  const [previewed, setPreviewed] = useState<{ readonly file: File; readonly preview: StatisticsPreviewDto } | null>(null);
+  const send = useMutation({
+    mutationFn: async ({ file, fingerprint }: { readonly file: File; readonly fingerprint?: string }) => {
       const form = new FormData();
       form.set('statistics', file);
-      return sendForm<StatisticsDto>(path, form);
+      if (fingerprint !== undefined) form.set('fingerprint', fingerprint);
+      return { file, answer: await sendForm<StatisticsAnswerDto>(path, form) };
     },
-    onSuccess: () => client.invalidateQueries(),
+    onSuccess: async ({ file, answer }) => {
+      setPreviewed(answer.kind === 'preview' ? { file, preview: answer.preview } : null);
+      if (answer.kind === 'imported') await client.invalidateQueries();
+    },
+    onError: () => setPreviewed(null),
     onSettled: () => {
       if (input.current) input.current.value = '';
     },
   });
-  if (company.accountCount === 0) return <Empty title="No accounts yet">Statistics stand beside the ledger. Bring that in first.</Empty>;
+  if (company.accountCount === 0)
+    return <Empty title="No accounts yet">Import a chart of accounts and a ledger first. Statistics follow their fiscal years.</Empty>;
   if (statistics.isError) return <Failure error={statistics.error} retry={() => void statistics.refetch()} />;
   if (!statistics.data) return <Loading what="the statistics" />;
   const { periods, series } = statistics.data;
@@ -33,8 +40,8 @@ export default function StatisticsPage() {
   return (
     <>
       <div className="mb-2 flex flex-wrap items-center gap-4 text-[13px]">
-        <button type="button" className="button" disabled={bring.isPending} onClick={() => input.current?.click()}>
-          <Upload size={14} aria-hidden="true" /> {bring.isPending ? 'Taking the file in' : 'Bring in a statistics file'}
+        <button type="button" className="button" disabled={send.isPending} onClick={() => input.current?.click()}>
+          <Upload size={14} aria-hidden="true" /> {send.isPending ? 'Reading the file' : 'Import statistics'}
         </button>
         <input
           ref={input}
@@ -43,23 +50,33 @@ export default function StatisticsPage() {
           aria-label="Statistics file"
           className="sr-only"
           tabIndex={-1}
-          onChange={(event) => event.target.files?.[0] && bring.mutate(event.target.files[0])}
+          onChange={(event) => event.target.files?.[0] && send.mutate({ file: event.target.files[0] })}
         />
         <span className="text-ink-soft">
           A CSV file with the header series,period,value and any dimensions; a period is a fiscal year and its number, such as 2027-07
         </span>
       </div>
-      {bring.isError ? (
+      {previewed ? (
+        <Preview
+          name={previewed.file.name}
+          preview={previewed.preview}
+          monthName={name}
+          isPending={send.isPending}
+          confirm={() => send.mutate({ file: previewed.file, fingerprint: previewed.preview.fingerprint })}
+          cancel={() => setPreviewed(null)}
+        />
+      ) : null}
+      {send.isError ? (
         <p
           role="alert"
           className="mb-2 max-h-40 overflow-y-auto border-l-2 border-brick bg-sheet px-3 py-1.5 text-[13px] whitespace-pre-line"
         >
-          {bring.error.message}
+          {send.error.message}
         </p>
       ) : null}
       {series.length === 0 ? (
         <Empty title="No statistics yet">
-          Headcount, visits, guests or units by month stand beside the dollars and serve figures per head. Bring in a file of them.
+          Import headcount, guests or units by month to show them beside the dollars and to compute figures such as revenue per employee.
         </Empty>
       ) : (
         <div className="flex min-h-0 flex-1 pb-3">
@@ -95,5 +112,57 @@ export default function StatisticsPage() {
         </div>
       )}
     </>
+  );
+}
+
+/** What a file would change, with all that is new in it, before it is imported. */
+function Preview({
+  name,
+  preview,
+  monthName,
+  isPending,
+  confirm,
+  cancel,
+}: {
+  readonly name: string;
+  readonly preview: StatisticsPreviewDto;
+  readonly monthName: (key: string) => string;
+  readonly isPending: boolean;
+  readonly confirm: () => void;
+  readonly cancel: () => void;
+}) {
+  const { values, replaced, firstPeriod, lastPeriod, series, newDimensions, newValues } = preview;
+  const newSeries = series.filter(({ isNew }) => isNew).map((each) => each.name);
+  const hasUnknown = newDimensions.length > 0 || newValues.length > 0;
+  return (
+    <section aria-label="Preview" className="mb-2 border border-hairline bg-sheet px-4 py-3 text-[14px]">
+      <h2 className="font-serif text-lg font-semibold">{name}</h2>
+      <p>
+        {values.toLocaleString('en-US')} {values === 1 ? 'value' : 'values'}
+        {firstPeriod ? `, ${monthName(firstPeriod)} to ${monthName(lastPeriod!)}` : ''}
+        {replaced > 0 ? `; ${replaced.toLocaleString('en-US')} replace existing values` : ''}.
+      </p>
+      {newSeries.length > 0 ? <p>New series: {newSeries.join(', ')}.</p> : null}
+      {hasUnknown ? (
+        <ul aria-label="Not in the ledger" className="mt-1 list-disc pl-5 font-semibold text-brick">
+          {newDimensions.map((dimension) => (
+            <li key={dimension}>The ledger has no dimension “{dimension}”.</li>
+          ))}
+          {newValues.map(({ dimension, value, near }) => (
+            <li key={`${dimension} ${value}`}>
+              The ledger has no {dimension} “{value}”.{near.length > 0 ? ` Did you mean ${near.join(' or ')}?` : ''}
+            </li>
+          ))}
+        </ul>
+      ) : null}
+      <div className="mt-3 flex gap-2">
+        <button type="button" className="button button-primary" disabled={isPending} onClick={confirm}>
+          {hasUnknown ? 'Import anyway' : `Import ${values.toLocaleString('en-US')} ${values === 1 ? 'value' : 'values'}`}
+        </button>
+        <button type="button" className="button" disabled={isPending} onClick={cancel}>
+          Cancel
+        </button>
+      </div>
+    </section>
   );
 }

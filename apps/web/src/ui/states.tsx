@@ -7,7 +7,7 @@ export function Failure({ error, retry }: { readonly error: unknown; readonly re
   return (
     <div role="alert" className="m-4 max-w-xl self-start border border-brick bg-sheet p-4">
       <p className="font-semibold text-brick">{problem?.title ?? 'Something failed'}</p>
-      <p className="mt-1">{problem?.detail ?? (error instanceof Error ? error.message : String(error))}</p>
+      <p className="mt-1">{problem?.detail ?? (error instanceof Error ? error.message : 'The page could not be shown. Load it again.')}</p>
       {retry ? (
         <button type="button" className="button mt-3" onClick={retry}>
           Try again

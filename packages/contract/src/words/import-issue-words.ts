@@ -5,7 +5,11 @@ const say = (reason: string, fix: string): Words => ({ reason, fix });
 
 export const AMOUNT_WORDS: Readonly<Record<AmountIssue['code'], (issue: AmountIssue, column: string) => Words>> = {
   empty: () => say('The amount is empty', 'Write the amount, such as 1250.00'),
-  thousandsSeparator: (issue, column) => say('The amount has thousands separators', suggestion(issue, column)),
+  thousandsSeparator: (issue, column) =>
+    say(
+      'The amount has thousands separators',
+      `${suggestion(issue, column)}. In a spreadsheet, format the column without them and export it again`,
+    ),
   parentheses: (issue, column) => say('The amount stands in parentheses', suggestion(issue, column)),
   trailingMinus: (issue, column) => say('The minus stands after the amount', suggestion(issue, column)),
   currencySign: (issue, column) => say('The amount has a currency sign', suggestion(issue, column)),
@@ -38,10 +42,20 @@ const WORDS: Readonly<Record<ImportIssueCode, (issue: ImportIssue, at: (name: st
       'Look for a comma too many or too few, or text that needs quotes',
     ),
   required: ({ column }) => say(`The ${column} is empty`, `Fill in the ${column}`),
-  unknownAccount: () => say('No such account', 'Correct the number, or add the account with an accounts file'),
+  unknownAccount: (_, at) =>
+    say(
+      'No such account',
+      at('near') === ''
+        ? 'Correct the number, or add the account with an accounts file'
+        : `Did you mean ${at('near')}? Correct the number, or add the account with an accounts file`,
+    ),
   inactiveAccount: () => say('The account is inactive', 'Use another account, or set it active in an accounts file'),
   impossibleDate: () => say('There is no such day', 'Correct the date'),
-  dateLayout: () => say('The date is not written as YYYY-MM-DD', 'Write it as 2026-10-31'),
+  dateLayout: () =>
+    say(
+      'The date is not written as YYYY-MM-DD',
+      'Write it as 2026-10-31. In a spreadsheet, format the column as yyyy-mm-dd and export it again',
+    ),
   dateOutsideYears: () => say('The date lies outside every fiscal year of the company', 'Correct the date, or open the fiscal year first'),
   badAmount: ({ amount, column }) => AMOUNT_WORDS[amount?.code ?? 'notANumber'](amount ?? { code: 'notANumber' }, column),
   noAmount: () => say('The row has no amount', 'Write a debit or a credit, 0.00 included'),
@@ -69,8 +83,20 @@ const WORDS: Readonly<Record<ImportIssueCode, (issue: ImportIssue, at: (name: st
       'Keep the rows of an entry together, or give the second one its own number',
     ),
   entryInLedger: () => say('The ledger already holds an entry with this number', 'Leave the entry out, or give it its own number'),
-  brokenQuotes: (_, at) => say(`The quotes are broken: ${at('message')}`, 'Close each quoted text, and double the quotes inside it'),
+  brokenQuotes: () => say('A quote is opened and not closed', 'Close each quoted text, and double the quotes inside it'),
   tooLong: (_, at) => say(`The text is longer than ${at('most')} characters`, 'Shorten it'),
+  controlCharacter: (_, at) => say(`The text has a control character (${at('found')})`, 'Remove it; it cannot be seen on the screen'),
+  strayBytes: (_, at) =>
+    say(
+      `The file is UTF-8 except for ${at('count')} ${at('count') === 1 ? 'byte' : 'bytes'}, on ${at('rows')}`,
+      'Correct these characters and import the file again, or choose how to read it below',
+    ),
+  newDimension: ({ column }, at) =>
+    say(
+      `The column "${column}" is not a known column${at('near') === '' ? '' : ` (did you mean ${at('near')}?)`}`,
+      `Correct the header, or confirm below that ${column} is a dimension`,
+    ),
+  rowTooLong: () => say('The row is longer than 1,000,000 characters', 'Look for a quote that is not closed, or shorten the text'),
   noRows: () => say('The file has a header and no rows', 'Export it again with its rows'),
   unknownClass: () =>
     say(
@@ -85,7 +111,7 @@ const WORDS: Readonly<Record<ImportIssueCode, (issue: ImportIssue, at: (name: st
   unknownPolarity: (_, at) => say('No such polarity', `Write one of: ${at('allowed')}`),
   sameFile: (_, at) => say(`This very file was posted as import ${at('importId')} on ${at('date')}`, 'Choose the file that is new'),
   emptyFile: () => say('The file is empty', 'Export it again'),
-  notText: (_, at) => say(`The file is ${at('found')}, not text in columns`, 'Export the ledger as CSV'),
+  notText: ({ file }, at) => say(`The file is ${at('found')}, not text in columns`, `Export the ${file} as CSV`),
 };
 
 /** A fault of an import in words: the reason, and what to do about it. */

@@ -1,5 +1,5 @@
 import { isIncomeAccount, signOf, type Account } from '../chart/account.ts';
-import type { DimensionCombination } from '../ledger/dimension.ts';
+import type { DimensionCombination, DimensionFilter } from '../ledger/dimension.ts';
 import { averageOfShares, monthlyShares } from '../trend/seasonal-shares.ts';
 import { sliceKey, type BudgetBooks, type BudgetHead, type PlacedLine } from './budget-books.ts';
 import { historyMonths, sliceFilter } from './line-context.ts';
@@ -78,10 +78,10 @@ export function sanityFindings(options: {
   });
   const wholes = accounts.map(({ whole }) => whole);
   const revenue = wholes.filter(({ account }) => account.class === 'revenue' || account.class === 'revenueDeductions');
-  const sales = {
-    budget: sum(revenue.map(({ budget }) => sum(budget))),
-    of: (year: number) => sum(revenue.flatMap(({ history }) => history.filter((each) => each.year === year).map(totalOf))),
-  };
+  const salesByYear = new Map<number, number>();
+  for (const { history } of revenue)
+    for (const each of history) salesByYear.set(each.year, (salesByYear.get(each.year) ?? 0) + totalOf(each));
+  const sales = { budget: sum(revenue.map(({ budget }) => sum(budget))), of: (year: number) => salesByYear.get(year) ?? 0 };
   const scale: Scale = { size: Math.abs(sales.budget) * SANITY_LIMITS.size, sales };
   const found = accounts.flatMap(({ whole, parts }) => {
     const ofWhole = findingsOf(whole, scale);
@@ -128,11 +128,14 @@ function slicesLookedAt(
 
 function rowReader(books: BudgetBooks, head: BudgetHead, byPosition: ReadonlyMap<number, readonly PlacedLine[]>) {
   const years = Array.from({ length: SANITY_LIMITS.years }, (_, back) => head.year - SANITY_LIMITS.years + back);
+  // one filter object for each slice, so that its slab is found at once
+  const filters = new Map<string | null, DimensionFilter>([[null, {}]]);
   return (position: number, slice: DimensionCombination | null): Row => {
     const account = books.chart.accounts[position]!;
     const sign = signOf(account);
-    const filter = slice === null ? {} : sliceFilter(head, { dimensions: slice });
     const key = slice === null ? null : sliceKey(slice);
+    const filter = filters.get(key) ?? sliceFilter(head, { dimensions: slice! });
+    filters.set(key, filter);
     const lines = (byPosition.get(position) ?? []).filter((line) => key === null || line.slice === key);
     const history = years
       .map((year) => ({ year, months: historyMonths(books, { position, filter, year }, { projected: true, withOneOffs: false }) }))

@@ -1,6 +1,7 @@
 import { findClass } from '../chart/account-class.ts';
 import type { Polarity } from '../chart/account-class.ts';
 import type { Account } from '../chart/account.ts';
+import { controlIn, MOST_IN_NAME, withoutControls } from '../text/plain-text.ts';
 import type { ImportIssue, ImportIssueCode } from './import-issue.ts';
 
 const POLARITIES: readonly Polarity[] = ['higherIsBetter', 'lowerIsBetter', 'neutral'];
@@ -38,6 +39,11 @@ export function readAccountsFile(rows: readonly (readonly string[])[], existing:
     const text = (name: string) => cells[names.indexOf(name)]?.trim() ?? '';
     const before = issues.length;
     for (const name of NEEDED) if (text(name) === '') issue(row, name, '', 'required');
+    names.forEach((name, column) => {
+      const found = controlIn(cells[column]!);
+      if (found !== null) issue(row, name, withoutControls(cells[column]!).slice(0, 80), 'controlCharacter', { found });
+      else if (cells[column]!.length > MOST_IN_NAME) issue(row, name, cells[column]!.slice(0, 80), 'tooLong', { most: MOST_IN_NAME });
+    });
     const number = text('account');
     if (seen.has(number)) issue(row, 'account', number, 'accountRepeated', { before: seen.get(number)! });
     seen.set(number, row);

@@ -23,9 +23,15 @@ export function bothFilters(a: DimensionFilter, b: DimensionFilter): DimensionFi
 
 /** A text equal for equal filters, whatever the order in which they were written. */
 export function filterKey(filter: DimensionFilter): string {
-  return JSON.stringify(
+  const known = keys.get(filter);
+  if (known !== undefined) return known;
+  const key = JSON.stringify(
     Object.entries(filter)
       .map(([dimension, values]) => [dimension, [...values].sort()])
       .sort(),
   );
+  keys.set(filter, key);
+  return key;
 }
+// filters are never changed once made, and the same one is asked for again and again
+const keys = new WeakMap<DimensionFilter, string>();

@@ -3,6 +3,8 @@ import { parseIsoDate, type IsoDate } from '../calendar/iso-date.ts';
 import { toDecimalText } from '../money/format-amount.ts';
 import { minor, type Minor } from '../money/minor.ts';
 import { parseAmount } from '../money/parse-amount.ts';
+import { nearMatches } from '../text/near-matches.ts';
+import { controlIn, MOST_IN_NAME, withoutControls } from '../text/plain-text.ts';
 import { ENTRY_KINDS, ENTRY_STATES, type Entry, type EntryKind, type EntryLine, type EntryState } from './entry.ts';
 import type { ImportIssue, ImportIssueCode } from './import-issue.ts';
 import type { LedgerField, LedgerLayout } from './ledger-layout.ts';
@@ -23,6 +25,9 @@ export type EntryReaderOptions = {
 };
 
 const MAX_TEXT = 2000;
+// names are shown in headings and lists; memos alone may be long
+const NAMES: readonly LedgerField[] = ['entry', 'account', 'party', 'document', 'source'];
+const MOST_NEAR_LOOKUPS = 200;
 type Place = { readonly date: IsoDate; readonly fiscalYear: number; readonly periodNumber: number };
 type Draft = {
   number: string;
@@ -49,6 +54,7 @@ export class EntryReader {
   readonly #options: EntryReaderOptions;
   readonly #firstRows = new Map<string, number>();
   readonly #places = new Map<string, Place | ImportIssueCode>();
+  readonly #nearAccounts = new Map<string, string>();
   #draft: Draft | null = null;
   #row = 0;
   #cells: readonly string[] = [];
@@ -211,9 +217,24 @@ export class EntryReader {
     const text = this.#text('account');
     if (text === '') return this.#refuse('required', 'account', '');
     const account = this.#options.accounts.get(text);
-    if (!account) return this.#refuse('unknownAccount', 'account', text);
+    if (!account) return this.#refuseUnknownAccount(text);
     if (!account.active) return this.#refuse('inactiveAccount', 'account', text);
     return account.index;
+  }
+
+  #refuseUnknownAccount(text: string): null {
+    let near = this.#nearAccounts.get(text);
+    if (near === undefined) {
+      const isLookedUp = this.#nearAccounts.size < MOST_NEAR_LOOKUPS && text.length <= MOST_IN_NAME;
+      near = isLookedUp
+        ? nearMatches(text, [...this.#options.accounts.keys()])
+            .slice(0, 3)
+            .join(' or ')
+        : '';
+      this.#nearAccounts.set(text, near);
+    }
+    this.#issue('unknownAccount', 'account', text.slice(0, MOST_IN_NAME), near === '' ? undefined : { near });
+    return null;
   }
 
   #refuse(code: ImportIssueCode, column: string, text: string): null {
@@ -255,15 +276,29 @@ export class EntryReader {
   }
 
   #textsFit(): boolean {
+    for (let index = 0; index < this.#cells.length; index += 1) {
+      const found = controlIn(this.#cells[index]!);
+      if (found === null) continue;
+      this.#issue('controlCharacter', this.#nameOfColumn(index), withoutControls(this.#cells[index]!).slice(0, 80), { found });
+      return false;
+    }
     let position = -1;
-    for (let index = 0; index < this.#cells.length; index += 1) if (this.#cells[index]!.length > MAX_TEXT) position = index;
+    for (let index = 0; index < this.#cells.length; index += 1) if (this.#cells[index]!.length > this.#mostIn(index)) position = index;
     if (position < 0) return true;
+    this.#issue('tooLong', this.#nameOfColumn(position), this.#cells[position]!.slice(0, 80), { most: this.#mostIn(position) });
+    return false;
+  }
+
+  #mostIn(column: number): number {
+    const { columns, dimensions } = this.#options.layout;
+    const isName = NAMES.some((field) => columns[field] === column) || dimensions.some((each) => each.column === column);
+    return isName ? MOST_IN_NAME : MAX_TEXT;
+  }
+
+  #nameOfColumn(position: number): string {
     const { columns, dimensions } = this.#options.layout;
     const field = Object.entries(columns).find(([, column]) => column === position)?.[0];
-    this.#issue('tooLong', field ?? dimensions.find(({ column }) => column === position)?.name ?? '', this.#cells[position]!.slice(0, 80), {
-      most: MAX_TEXT,
-    });
-    return false;
+    return field ?? dimensions.find(({ column }) => column === position)?.name ?? '';
   }
 
   #place(text: string, kind: EntryKind): Place | null {

@@ -1,3 +1,5 @@
+import { nearMatches } from '../text/near-matches.ts';
+import { MOST_IN_NAME } from '../text/plain-text.ts';
 import type { ImportIssue } from './import-issue.ts';
 
 const FIELDS = [
@@ -46,9 +48,16 @@ const LIKELY: Readonly<Record<string, LedgerField>> = {
 /**
  * Reads the header of a ledger file. Needed: entry, date, account, and either debit and credit or one
  * signed amount. Names are matched without regard to case and outer spaces. Every other named column
- * becomes a dimension.
+ * becomes a dimension: one that the company does not have yet, and that is not a plain word or is nearly
+ * one it has or a field of ours, has to be confirmed first.
+ * @param confirmed further names that are dimensions, in small letters
+ * @param known dimensions of the company
  */
-export function readLedgerHeader(header: readonly string[]): LayoutResult {
+export function readLedgerHeader(
+  header: readonly string[],
+  confirmed: readonly string[] = [],
+  known: readonly string[] = [],
+): LayoutResult {
   const issues: ImportIssue[] = [];
   const issue = (code: ImportIssue['code'], column: string, text: string, details?: ImportIssue['details']) =>
     issues.push({ file: 'ledger', row: 1, column, text, code, ...(details ? { details } : {}) });
@@ -71,6 +80,16 @@ export function readLedgerHeader(header: readonly string[]): LayoutResult {
     const similar = names.find((name) => LIKELY[name.replaceAll(/[_.-]/g, ' ')] === field);
     issue(similar ? 'similarColumn' : 'missingColumn', field, header.join(', ').slice(0, 200), similar ? { similar } : undefined);
   }
+  // names that are wanted come first: what is missing explains what looks new
+  if (issues.length > 0) return { ok: false, issues };
+  names.forEach((name, position) => {
+    if (name === '' || (FIELDS as readonly string[]).includes(name) || known.includes(name) || confirmed.includes(name)) return;
+    if (name.length > MOST_IN_NAME) return issue('tooLong', name.slice(0, 80), name.slice(0, 80), { most: MOST_IN_NAME });
+    const near = nearMatches(name, [...known, ...FIELDS])[0];
+    const isPlain = /^[\p{L}][\p{L}\p{N} _-]*$/u.test(name);
+    if (known.length > 0 || near !== undefined || !isPlain)
+      issue('newDimension', name, header[position]!.slice(0, 200), near === undefined ? {} : { near });
+  });
   if (issues.length > 0) return { ok: false, issues };
   const columns = Object.fromEntries(FIELDS.map((field) => [field, at(field)])) as Record<LedgerField, number>;
   const dimensions = names.flatMap((name, column) => ((FIELDS as readonly string[]).includes(name) ? [] : [{ name, column }]));

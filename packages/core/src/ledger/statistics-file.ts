@@ -1,4 +1,5 @@
 import { periodOfYear, type FiscalCalendar, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
+import { controlIn, MOST_IN_NAME, withoutControls } from '../text/plain-text.ts';
 import type { DimensionCombination } from './dimension.ts';
 
 /** A figure that is not money: a series' value in a period, for a combination of dimension values. */
@@ -20,6 +21,9 @@ export type StatisticIssue = {
     | 'cellCount'
     | 'required'
     | 'notANumber'
+    | 'tooLong'
+    | 'controlCharacter'
+    | 'unnamedColumn'
     | 'periodLayout'
     | 'outsideYears'
     | 'repeated';
@@ -27,6 +31,8 @@ export type StatisticIssue = {
 export type StatisticsFileResult = { readonly facts: readonly StatisticFact[]; readonly issues: readonly StatisticIssue[] };
 
 const OWN = ['series', 'period', 'value'] as const;
+/** past it a number is no longer exact */
+const LARGEST = Number.MAX_SAFE_INTEGER;
 const NUMBER = /^[+-]?(\d+(\.\d+)?|\.\d+)$/;
 
 /**
@@ -41,7 +47,8 @@ export function readStatisticsFile(rows: readonly (readonly string[])[], calenda
   if (header.every((cell) => cell === '')) return { facts, issues: [{ row: 0, column: '', text: '', code: 'emptyFile' }] };
   for (const name of OWN) if (!header.includes(name)) issues.push({ row: 1, column: name, text: header.join(','), code: 'missingColumn' });
   header.forEach((name, index) => {
-    if (header.indexOf(name) !== index) issues.push({ row: 1, column: name, text: name, code: 'repeatedColumn' });
+    if (name === '') issues.push({ row: 1, column: `column ${index + 1}`, text: '', code: 'unnamedColumn' });
+    else if (header.indexOf(name) !== index) issues.push({ row: 1, column: name, text: name, code: 'repeatedColumn' });
   });
   if (issues.length > 0) return { facts, issues };
   const dimensions = header.flatMap((name, index) => ((OWN as readonly string[]).includes(name) || name === '' ? [] : [{ name, index }]));
@@ -54,11 +61,19 @@ export function readStatisticsFile(rows: readonly (readonly string[])[], calenda
     };
     if (cells.length === 1 && cells[0]!.trim() === '') return;
     if (cells.length !== header.length) return void tell('', cells.join(',').slice(0, 200), 'cellCount');
+    const strange = cells.findIndex((cell) => controlIn(cell) !== null || cell.length > MOST_IN_NAME);
+    if (strange >= 0)
+      return void tell(
+        header[strange]!,
+        withoutControls(cells[strange]!).slice(0, 80),
+        controlIn(cells[strange]!) === null ? 'tooLong' : 'controlCharacter',
+      );
     const text = (name: string): string => cells[header.indexOf(name)]!.trim();
     const series = text('series') || tell('series', '', 'required');
-    const value = NUMBER.test(text('value'))
-      ? Number(text('value'))
-      : tell('value', text('value'), text('value') === '' ? 'required' : 'notANumber');
+    const value =
+      NUMBER.test(text('value')) && Math.abs(Number(text('value'))) <= LARGEST
+        ? Number(text('value'))
+        : tell('value', text('value'), text('value') === '' ? 'required' : 'notANumber');
     const period = periodOf(text('period'), calendar, tell);
     if (series === null || value === null || period === null) return;
     const own = Object.fromEntries(

@@ -7,7 +7,7 @@ export type Decimal = { readonly digits: bigint; readonly scale: number };
  * @example parseDecimal('2.50') // { digits: 250n, scale: 2 }
  */
 export function parseDecimal(text: string): Decimal {
-  const match = /^([+-]?)(\d*)\.?(\d*)(?:e([+-]?\d+))?$/i.exec(text.trim());
+  const match = /^([+-]?)(\d*)(?:\.(\d*))?(?:e([+-]?\d+))?$/i.exec(text.trim());
   if (!match || `${match[2]}${match[3]}` === '') throw new RangeError(`"${text}" is not a decimal number`);
   const [, sign, whole = '', fraction = '', power = '0'] = match;
   const digits = BigInt(`${whole}${fraction}`) * (sign === '-' ? -1n : 1n);

@@ -54,7 +54,15 @@ export function formatAmount(value: Minor, format: AmountFormat): string {
   const rounded = roundToStep(value, step);
   const text = toDecimalText((Math.abs(rounded) / step) as Minor, decimals);
   const [whole = '0', fraction] = text.split('.');
-  const separated = sign + whole.replaceAll(/\B(?=(\d{3})+$)/g, ',') + (fraction === undefined ? '' : `.${fraction}`);
+  const separated = sign + grouped(whole) + (fraction === undefined ? '' : `.${fraction}`);
   if (rounded >= 0) return separated;
   return negatives === 'minus' ? `−${separated}` : `(${separated})`;
+}
+
+/** Digits in groups of three: `1,234,567`. */
+function grouped(digits: string): string {
+  const first = digits.length % 3;
+  const groups = first === 0 ? [] : [digits.slice(0, first)];
+  for (let at = first; at < digits.length; at += 3) groups.push(digits.slice(at, at + 3));
+  return groups.join(',');
 }

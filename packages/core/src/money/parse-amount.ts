@@ -18,6 +18,7 @@ export type AmountIssue = {
 };
 export type ParsedAmount = { readonly ok: true; readonly value: Minor } | { readonly ok: false; readonly issue: AmountIssue };
 
+const MOST_DIAGNOSED = 100;
 const PLAIN = /^([+-]?)(\d*)(?:\.(\d*))?$/;
 const refuse = (issue: AmountIssue): ParsedAmount => ({ ok: false, issue });
 
@@ -43,13 +44,14 @@ export function parseAmount(text: string, exponent: number): ParsedAmount {
 }
 
 function diagnose(text: string, exponent: number): AmountIssue {
+  if (text.length > MOST_DIAGNOSED) return { code: 'notANumber' };
   const suggest = (code: AmountIssue['code'], candidate: string): AmountIssue => {
     const plain = candidate.replaceAll(/[\s,']/g, '');
     return parseAmount(plain, exponent).ok ? { code, suggestion: plain } : { code };
   };
   if (/^[+-]?[\d.]+e[+-]?\d+$/i.test(text)) return { code: 'exponentNotation' };
   if (/^\(.*\)$/.test(text)) return suggest('parentheses', `-${text.slice(1, -1).replace(/[$€£¥]/g, '')}`);
-  if (/^[\d.,]+\s*-$/.test(text)) return suggest('trailingMinus', `-${text.replace(/\s*-$/, '')}`);
+  if (/^[\d.,]+\s*-$/.test(text)) return suggest('trailingMinus', `-${text.slice(0, -1).trimEnd()}`);
   if (/[$€£¥]|^[A-Z]{3}\s|\s[A-Z]{3}$/.test(text)) {
     return suggest('currencySign', text.replaceAll(/[$€£¥]|[A-Z]{3}/g, ''));
   }

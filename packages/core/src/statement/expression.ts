@@ -21,6 +21,7 @@ export const RESERVED_NAMES: readonly string[] = ['days', 'months'];
 const MOST_CHARACTERS = 2000;
 const MOST_DEPTH = 50;
 const FUNCTIONS = ['min', 'max', 'abs'] as const;
+const MOST_IN_NUMBER = 20;
 const TOKEN = /\s*(?:(\d+(?:\.\d+)?)|([a-z_][a-z0-9_.]*)|([-+*/(),]))/giy;
 type Token = { readonly text: string; readonly at: number; readonly kind: 'number' | 'name' | 'sign' };
 
@@ -81,7 +82,11 @@ export function parseExpression(source: string): ParsedExpression {
       if (depth > MOST_DEPTH) fault('tooDeep', token);
       if (!token) return fault('unexpectedEnd', undefined);
       next += 1;
-      if (token.kind === 'number') return { kind: 'number', value: Number(token.text) };
+      if (token.kind === 'number') {
+        if (token.text.length > MOST_IN_NUMBER)
+          return fault('unexpectedToken', { ...token, text: `${token.text.slice(0, MOST_IN_NUMBER)}…` });
+        return { kind: 'number', value: Number(token.text) };
+      }
       if (token.text === '-') return { kind: 'negate', operand: factor(depth + 1) };
       if (token.text === '(') {
         const inner = sum(depth + 1);

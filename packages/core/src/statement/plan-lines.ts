@@ -32,7 +32,9 @@ export function keyOfWords(words: string): string {
       .toLowerCase()
       .normalize('NFKD')
       .replaceAll(/[^a-z0-9]+/g, '_')
-      .replaceAll(/^_+|_+$/g, '') || 'line'
+      // runs of other characters are one _ by now
+      .replace(/^_/, '')
+      .replace(/_$/, '') || 'line'
   );
 }
 

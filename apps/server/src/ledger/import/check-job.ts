@@ -1,5 +1,6 @@
 import type { ImportDto } from '@wise-margin/contract';
 import type { ImportIssue } from '@wise-margin/core';
+import type { Seal } from './seal.ts';
 
 /** What a check needs to know; it goes to a worker, so it is plain data. */
 export type CheckJob = {
@@ -11,6 +12,15 @@ export type CheckJob = {
   readonly accountsFile: boolean;
   readonly ledgerFile: boolean;
   readonly fileNames: { readonly accounts?: string; readonly ledger?: string };
+  readonly choices: ImportChoices;
+};
+
+/** What a person answered to what a check asked. */
+export type ImportChoices = {
+  /** how files with stray bytes are read */
+  readonly encoding?: 'utf-8' | 'windows-1252';
+  /** unknown columns that are dimensions */
+  readonly dimensions?: readonly string[];
 };
 
 /** Highest row numbers when the check ran: staged rows are numbered after them, and a posting in between asks for a new check. */
@@ -22,6 +32,7 @@ export type CheckResult = {
   readonly base: NumberBase;
   readonly rowsRead: number;
   readonly issueCount: number;
+  readonly seal: Seal;
 };
 
 /** Small lists staged beside the chunks, inserted before them. */

@@ -6,6 +6,7 @@ import { BrokenCsvError, readCsv } from '../../formats/read-csv.ts';
 import { inspectFile, type InspectedFile } from '../../formats/inspect-file.ts';
 import type { CheckJob, CheckResult, NumberBase, StagedSetup } from './check-job.ts';
 import { LedgerStager, type KnownRows } from './ledger-stager.ts';
+import { fingerprints } from './seal.ts';
 import { LineWriter, StagingWriter, stagedPath } from './staging.ts';
 
 const MOST_ACCOUNT_ROWS = 200_000;
@@ -25,7 +26,8 @@ export async function checkImport(job: CheckJob, onProgress: (rowsRead: number) 
     const files: ImportDto['files'] = [];
     const notices: string[] = [];
     const inspect = async (kind: 'accounts' | 'ledger'): Promise<InspectedFile | null> => {
-      const inspected = await inspectFile(stagedPath(job.directory, `${kind}.csv`));
+      const found = await inspectFile(stagedPath(job.directory, `${kind}.csv`));
+      const inspected = found.strayBytes && job.choices.encoding ? { ...found, encoding: job.choices.encoding } : found;
       files.push({
         kind,
         name: job.fileNames[kind] ?? '',
@@ -38,6 +40,10 @@ export async function checkImport(job: CheckJob, onProgress: (rowsRead: number) 
       if (inspected.bytes === 0) onIssue({ ...whole, code: 'emptyFile' });
       else if (inspected.notText !== null) onIssue({ ...whole, code: 'notText', details: { found: inspected.notText } });
       else {
+        if (inspected.strayBytes !== null && job.choices.encoding === undefined) {
+          const { count, rows } = inspected.strayBytes;
+          onIssue({ ...whole, row: rows[0] ?? 0, code: 'strayBytes', details: { count, rows: rowsWords(rows, count) } });
+        }
         if (inspected.encoding !== 'utf-8')
           notices.push(
             `The ${kind} file is read as ${inspected.encoding === 'windows-1252' ? 'Latin-1' : 'UTF-16'}: look at names with accents.`,
@@ -76,7 +82,7 @@ export async function checkImport(job: CheckJob, onProgress: (rowsRead: number) 
         });
       } catch (error) {
         if (!(error instanceof BrokenCsvError)) throw error;
-        onIssue({ file: 'ledger', row: error.row, column: '', text: '', code: 'brokenQuotes', details: { message: error.message } });
+        onIssue({ file: 'ledger', row: error.row, column: '', text: '', code: error.code });
       }
       stager.finish();
       await reportEntriesHeld(database, job, stager.entryRows, onIssue);
@@ -107,11 +113,20 @@ export async function checkImport(job: CheckJob, onProgress: (rowsRead: number) 
       newParties: staged.newParties.length,
       notices,
     };
-    return { files, preview, base: known.base, rowsRead: staged.rows, issueCount: issues.count };
+    await staging.close();
+    const sealed = await fingerprints(job.directory);
+    const seal = { ...sealed!, entries: staged.entries, lines: staged.lines };
+    return { files, preview, base: known.base, rowsRead: staged.rows, issueCount: issues.count, seal };
   } finally {
     issues.close();
     await staging.close().finally(() => database.close());
   }
+}
+
+/** `row 14`, `rows 14, 20 and 3 more`. */
+function rowsWords(rows: readonly number[], count: number): string {
+  const left = count - rows.length;
+  return `${rows.length === 1 ? 'row' : 'rows'} ${rows.join(', ')}${left > 0 ? ` and ${left} more` : ''}`;
 }
 
 async function knownRows(database: Database, job: CheckJob): Promise<KnownRows> {
@@ -179,7 +194,7 @@ async function readAccounts(
     });
   } catch (error) {
     if (!(error instanceof BrokenCsvError)) throw error;
-    onIssue({ file: 'accounts', row: error.row, column: '', text: '', code: 'brokenQuotes', details: { message: error.message } });
+    onIssue({ file: 'accounts', row: error.row, column: '', text: '', code: error.code });
     return [];
   }
   const held = new Map([...known.accounts].map(([number, { account }]) => [number, account]));

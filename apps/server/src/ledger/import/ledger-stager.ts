@@ -115,7 +115,7 @@ export class LedgerStager {
 
   #readHeader(cells: string[]): void {
     this.#headerRead = true;
-    const result = readLedgerHeader(cells);
+    const result = readLedgerHeader(cells, this.#job.choices.dimensions ?? [], this.#known.dimensions);
     if (!result.ok) return result.issues.forEach(this.#onIssue);
     this.#layout = result.layout;
     const accounts = new Map<string, { index: number; active: boolean }>();

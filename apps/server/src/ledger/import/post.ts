@@ -1,10 +1,13 @@
 import { readFileSync } from 'node:fs';
 import type { Transaction } from 'sequelize';
+import { LARGEST_MINOR } from '@wise-margin/core';
 import type { NewCompany } from '@wise-margin/contract';
 import { recordAudit, type Actor } from '../../database/audit.ts';
 import type { Database } from '../../database/database.ts';
+import { refused } from '../../http/problem.ts';
 import { LINE_INDEXES } from '../../database/migrations/0001-first-tables.ts';
 import type { NumberBase, StagedSetup } from './check-job.ts';
+import { fingerprints, type Seal } from './seal.ts';
 import { STAGED_COLUMNS, stagedPath, type StagedTable } from './staging.ts';
 
 export type PostRequest = {
@@ -13,11 +16,13 @@ export type PostRequest = {
   readonly companyId: number | null;
   readonly newCompany: NewCompany | null;
   readonly base: NumberBase;
+  /** of what the check staged */
+  readonly seal: Seal;
   readonly actor: Actor;
   readonly onProgress?: (lines: number) => void;
 };
 
-/** Something else was posted after the check; the staged row numbers no longer hold. */
+/** Something else was posted after the check, or what it staged was altered: it has to be checked again. */
 export class StaleCheckError extends Error {
   override readonly name = 'StaleCheckError';
 }
@@ -35,16 +40,21 @@ const ADD_BALANCES = `INSERT INTO balances (company_id, ${columns('balances')}) 
  * @throws StaleCheckError when rows were added since the check
  */
 export async function postImport(database: Database, request: PostRequest): Promise<number> {
-  const { importId, directory, newCompany, base, actor } = request;
+  const { importId, directory, newCompany, base, seal, actor } = request;
+  const found = await fingerprints(directory);
+  if (found === null || found.staged !== seal.staged || found.setup !== seal.setup)
+    throw new StaleCheckError('what was staged is not what was checked');
   const setup = JSON.parse(readFileSync(stagedPath(directory, 'setup.json'), 'utf8')) as StagedSetup;
   return database.write(async (transaction) => {
     await refuseStale(database, base, transaction);
     const companyId = request.companyId ?? (await createCompany(database, newCompany!, actor, transaction));
     await insertSetup(database, companyId, setup, transaction);
     await database.run('ATTACH DATABASE $1 AS staged', [stagedPath(directory, 'staged.sqlite')], transaction);
+    await refuseUnsealed(database, seal, transaction);
     await database.run(INSERT_ENTRIES, [companyId, importId], transaction);
     await insertLines(database, request, transaction);
     await database.run(ADD_BALANCES, [companyId], transaction);
+    await refuseTooLarge(database, companyId, transaction);
     await database.models.companies.increment('version', { where: { id: companyId }, transaction });
     await database.models.imports.update(
       { state: 'posted', companyId, newCompany: null, postedAt: actor.now().toISOString() },
@@ -80,6 +90,32 @@ async function refuseStale(database: Database, base: NumberBase, transaction: Tr
     const [row] = await database.select<{ now: number }>(`SELECT coalesce(max(id), 0) AS now FROM ${table}`, [], transaction);
     if (row!.now !== highest) throw new StaleCheckError(`${table} changed after the import was checked`);
   }
+}
+
+/** The staged lines are as many as were checked, and add up to zero entry by entry. @throws StaleCheckError */
+async function refuseUnsealed(database: Database, seal: Seal, transaction: Transaction): Promise<void> {
+  const [found] = await database.select<{ entries: number; lines: number; unbalanced: number }>(
+    `SELECT (SELECT count(*) FROM staged.entries) AS entries, (SELECT count(*) FROM staged.lines) AS lines,
+       (SELECT count(*) FROM (SELECT 1 FROM staged.lines GROUP BY entry_id HAVING sum(amount) <> 0)) AS unbalanced`,
+    [],
+    transaction,
+  );
+  if (found!.entries !== seal.entries || found!.lines !== seal.lines || found!.unbalanced > 0)
+    throw new StaleCheckError('the staged entries are not those that were checked');
+}
+
+/** All debits of a company together stay within what is exact. @throws ProblemError 422 */
+async function refuseTooLarge(database: Database, companyId: number, transaction: Transaction): Promise<void> {
+  const [found] = await database.select<{ debits: number; credits: number }>(
+    'SELECT total(debit) AS debits, total(credit) AS credits FROM balances WHERE company_id = $1',
+    [companyId],
+    transaction,
+  );
+  if (Math.max(found!.debits, found!.credits) > LARGEST_MINOR)
+    throw refused(
+      'Together with what is posted already, the debits of the company would exceed 90,000,000,000,000. Check the amounts for extra digits. Nothing was posted.',
+      'ledger',
+    );
 }
 
 async function createCompany(database: Database, company: NewCompany, actor: Actor, transaction: Transaction): Promise<number> {

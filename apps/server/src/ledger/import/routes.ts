@@ -1,37 +1,34 @@
-import { mkdirSync } from 'node:fs';
 import { rm } from 'node:fs/promises';
-import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { stringify } from 'csv-stringify';
 import { Router } from 'express';
-import multer from 'multer';
-import { newCompanySchema } from '@wise-margin/contract';
+import { importChoicesSchema, newCompanySchema } from '@wise-margin/contract';
 import type { Actor } from '../../database/audit.ts';
 import { refused } from '../../http/problem.ts';
 import { handle, numberIn, parse } from '../../http/route.ts';
+import { uploadedFiles, uploadedName, uploadOf } from '../../http/upload.ts';
 import { safeText } from '../../formats/safe-text.ts';
 import type { ImportService } from './service.ts';
 
 const MOST_BYTES = 1024 ** 3;
-
 /** Uploads go to disk as they arrive, each at most 1 GiB. */
 export function importRoutes(options: { readonly imports: ImportService; readonly directory: string; readonly actor: Actor }): Router {
   const { imports, actor } = options;
-  const uploads = join(options.directory, 'uploads');
-  mkdirSync(uploads, { recursive: true });
-  const upload = multer({ dest: uploads, limits: { fileSize: MOST_BYTES, files: 2, fields: 10, fieldSize: 10_000 } });
   const router = Router();
   router.post(
     '/imports',
-    upload.fields([
-      { name: 'accounts', maxCount: 1 },
-      { name: 'ledger', maxCount: 1 },
-    ]),
+    uploadOf(
+      [
+        { name: 'accounts', maxCount: 1 },
+        { name: 'ledger', maxCount: 1 },
+      ],
+      { directory: options.directory, mostBytes: MOST_BYTES },
+    ),
     handle(async (request, response) => {
-      const files = (request.files ?? {}) as Record<string, Express.Multer.File[]>;
+      const files = uploadedFiles(request.files);
       const chosen = (kind: string) => {
         const file = files[kind]?.[0];
-        return file ? { path: file.path, name: Buffer.from(file.originalname, 'latin1').toString('utf8'), move: true } : null;
+        return file ? { path: file.path, name: uploadedName(file.originalname), move: true } : null;
       };
       try {
         const body = request.body as Record<string, string>;
@@ -42,7 +39,7 @@ export function importRoutes(options: { readonly imports: ImportService; readonl
       } catch (error) {
         await Promise.all(
           Object.values(files)
-            .flat()
+            .flatMap((kind) => kind ?? [])
             .map((file) => rm(file.path, { force: true })),
         );
         throw error;
@@ -65,10 +62,26 @@ export function importRoutes(options: { readonly imports: ImportService; readonl
       response.json(await imports.describe(id));
     }),
   );
+  router.post(
+    '/imports/:import/check',
+    handle(async (request, response) => {
+      const id = numberIn(request, 'import');
+      await imports.choose(id, parse(importChoicesSchema, request.body));
+      response.status(202).json(await imports.describe(id));
+    }),
+  );
+  router.post(
+    '/imports/:import/reverse',
+    handle(async (request, response) => {
+      const id = numberIn(request, 'import');
+      await imports.reverse(id, actor);
+      response.json(await imports.describe(id));
+    }),
+  );
   router.delete(
     '/imports/:import',
     handle(async (request, response) => {
-      await imports.discard(numberIn(request, 'import'));
+      await imports.discard(numberIn(request, 'import'), actor);
       response.status(204).end();
     }),
   );

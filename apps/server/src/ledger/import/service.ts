@@ -1,15 +1,18 @@
-import { mkdirSync, renameSync, rmSync, copyFileSync, createReadStream, existsSync } from 'node:fs';
+import { mkdirSync, readdirSync, renameSync, rmSync, copyFileSync, createReadStream, existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { createInterface } from 'node:readline';
 import { importIssueWords, type ImportDto, type ImportIssueDto, type NewCompany } from '@wise-margin/contract';
 import { currency, type ImportIssue } from '@wise-margin/core';
-import type { Actor } from '../../database/audit.ts';
+import { recordAudit, type Actor } from '../../database/audit.ts';
 import type { Database } from '../../database/database.ts';
 import type { ImportRow } from '../../database/models.ts';
+import { isDiskFull } from '../../database/disk-full.ts';
 import { notFound, ProblemError, refused } from '../../http/problem.ts';
-import type { CheckJob, NumberBase } from './check-job.ts';
+import type { CheckJob, ImportChoices, NumberBase } from './check-job.ts';
 import { CheckWorkers, type RunningCheck } from './check-workers.ts';
 import { postImport, StaleCheckError } from './post.ts';
+import { reverseImport } from './reverse.ts';
+import type { Seal } from './seal.ts';
 import { stagedPath } from './staging.ts';
 
 /** A file on disk with the name the person knows it by. `move`: it is ours to take. */
@@ -22,6 +25,9 @@ export type ImportRequest = {
 };
 
 const ISSUES_SHOWN = 200;
+const MOST_CHECKS_AGAIN = 3;
+/** Reports what went wrong in work that nobody waits for. */
+export type Report = (error: unknown) => void;
 /** Takes files in, checks them in a worker, and posts them: all or nothing. */
 export class ImportService {
   readonly #database: Database;
@@ -29,11 +35,19 @@ export class ImportService {
   readonly #workers = new CheckWorkers();
   readonly #running = new Map<number, { readonly stop: RunningCheck['stop']; readonly done: Promise<void> }>();
 
-  constructor(database: Database) {
+  /** of checks whose outcome could not be stored, such as on a full disk */
+  readonly #failures = new Map<number, string>();
+  readonly #report: Report;
+
+  constructor(database: Database, report: Report) {
     this.#database = database;
+    this.#report = report;
   }
 
-  /** After a stop in the middle: what was being checked has to be chosen again; what was being posted left nothing behind. */
+  /**
+   * After a stop in the middle: what was being checked has to be chosen again; what was being posted left
+   * nothing behind. Uploads and staging folders that belong to no import are removed.
+   */
   async recover(): Promise<void> {
     await this.#database.write(async (transaction) => {
       const { imports } = this.#database.models;
@@ -43,6 +57,17 @@ export class ImportService {
         { where: { state: 'checking' }, transaction },
       );
     });
+    await this.#removeOrphans();
+  }
+
+  async #removeOrphans(): Promise<void> {
+    const rows = await this.#database.models.imports.findAll();
+    const waiting = new Set(rows.filter(({ state }) => ['ready', 'refused', 'failed'].includes(state)).map(({ id }) => String(id)));
+    const namesIn = (directory: string) => (existsSync(directory) ? readdirSync(directory) : []);
+    const imports = join(this.#database.directory, 'imports');
+    for (const name of namesIn(imports)) if (!waiting.has(name)) rmSync(join(imports, name), { recursive: true, force: true });
+    const uploads = join(this.#database.directory, 'uploads');
+    for (const name of namesIn(uploads)) rmSync(join(uploads, name), { recursive: true, force: true });
   }
 
   /** Takes the files and begins the check; `settled` waits for it. @returns the import's number */
@@ -88,14 +113,21 @@ export class ImportService {
     await this.#running.get(id)?.done;
   }
 
-  /** Posts a checked import. Where the ledger changed since the check, it is checked again first. */
-  async post(id: number, actor: Actor): Promise<number> {
+  /**
+   * Posts a checked import, once: of several requests one wins. Where the ledger changed since the check, or
+   * what was staged was altered, it is checked again first.
+   * @throws ProblemError 409 when it is not ready, or another request posts it
+   */
+  async post(id: number, actor: Actor, checksLeft = MOST_CHECKS_AGAIN): Promise<number> {
     const row = await this.#row(id);
     if (row.state !== 'ready')
-      throw new ProblemError(409, 'Not ready', `Import ${id} is ${row.state}; only a checked import without refused rows can be posted.`);
+      throw new ProblemError(409, 'Not ready', `Import ${id} is ${row.state}. Only a checked import without rejected rows can be posted.`);
     const newCompany = row.newCompany === null ? null : (JSON.parse(row.newCompany) as NewCompany);
     if (newCompany) await this.#refuseKnownName(newCompany.name);
-    await this.#update(id, { state: 'posting' });
+    const [claimed] = await this.#database.write((transaction) =>
+      this.#database.models.imports.update({ state: 'posting' }, { where: { id, state: 'ready' }, transaction }),
+    );
+    if (claimed === 0) throw new ProblemError(409, 'Not ready', `Import ${id} is being posted by another request.`);
     try {
       const companyId = await postImport(this.#database, {
         importId: id,
@@ -103,6 +135,7 @@ export class ImportService {
         companyId: row.companyId,
         newCompany,
         base: JSON.parse(row.base!) as NumberBase,
+        seal: JSON.parse(row.seal ?? 'null') as Seal,
         actor,
         onProgress: (lines) => this.#rowsRead.set(id, lines),
       });
@@ -110,23 +143,50 @@ export class ImportService {
       return companyId;
     } catch (error) {
       await this.#update(id, { state: 'ready' });
-      if (!(error instanceof StaleCheckError)) throw error;
-      await this.#update(id, { state: 'checking' });
-      await this.#startCheck(id);
+      if (!(error instanceof StaleCheckError) || checksLeft === 0) throw error;
+      await this.#checkAgain(id);
       await this.settled(id);
-      return this.post(id, actor);
+      return this.post(id, actor, checksLeft - 1);
     }
   }
 
-  /** Drops an import that was not posted, and stops its check. */
-  async discard(id: number): Promise<void> {
+  /**
+   * Checks the files again with what a person answered, such as how they are encoded.
+   * @throws ProblemError 409 when the import is not waiting
+   */
+  async choose(id: number, choices: ImportChoices): Promise<void> {
     const row = await this.#row(id);
-    if (row.state === 'posted' || row.state === 'posting')
+    if (!['ready', 'refused'].includes(row.state))
+      throw new ProblemError(409, 'Not waiting', `Import ${id} is ${row.state} and cannot be checked again.`);
+    const chosen = { ...(JSON.parse(row.choices) as ImportChoices), ...choices };
+    await this.#update(id, { choices: JSON.stringify(chosen) });
+    await this.#checkAgain(id);
+  }
+
+  /** Takes a posted import's entries out of the ledger. @throws ProblemError 409 while something depends on them */
+  async reverse(id: number, actor: Actor): Promise<void> {
+    const row = await this.#row(id);
+    if (row.state !== 'posted' || row.companyId === null)
+      throw new ProblemError(409, 'Not posted', `Import ${id} is ${row.state}. Only a posted import can be reversed.`);
+    await reverseImport(this.#database, { importId: id, companyId: row.companyId, actor });
+  }
+
+  /** Discards an import that was not posted, and stops its check. @throws ProblemError 409 for one that was */
+  async discard(id: number, actor: Actor): Promise<void> {
+    const row = await this.#row(id);
+    if (['posted', 'posting', 'reversed'].includes(row.state))
       throw new ProblemError(409, 'Already posted', `Import ${id} is ${row.state} and stays on record.`);
     const running = this.#running.get(id);
     await running?.stop();
     await running?.done;
-    await this.#database.write((transaction) => this.#database.models.imports.destroy({ where: { id }, transaction }));
+    await this.#database.write(async (transaction) => {
+      const gone = await this.#database.models.imports.destroy({ where: { id, state: row.state }, transaction });
+      if (gone === 0) throw new ProblemError(409, 'Changed meanwhile', `Import ${id} was changed by another request. Open it again.`);
+      const { companyId } = row;
+      const details = { files: row.files };
+      await recordAudit(this.#database, { companyId, actor, action: 'import.discard', subject: `import ${id}`, details }, transaction);
+    });
+    this.#failures.delete(id);
     rmSync(this.#directory(id), { recursive: true, force: true });
   }
 
@@ -163,6 +223,11 @@ export class ImportService {
     await Promise.all(running.map(({ done }) => done));
   }
 
+  async #checkAgain(id: number): Promise<void> {
+    await this.#update(id, { state: 'checking' });
+    await this.#startCheck(id);
+  }
+
   async #startCheck(id: number): Promise<void> {
     const row = await this.#row(id);
     const directory = this.#directory(id);
@@ -181,11 +246,12 @@ export class ImportService {
       accountsFile: existsSync(stagedPath(directory, 'accounts.csv')),
       ledgerFile: existsSync(stagedPath(directory, 'ledger.csv')),
       fileNames,
+      choices: JSON.parse(row.choices) as ImportChoices,
     };
     const check = this.#workers.start(job, (rowsRead) => this.#rowsRead.set(id, rowsRead));
     const done = check.done
       .then(
-        ({ files, preview, base, rowsRead, issueCount }) => {
+        ({ files, preview, base, rowsRead, issueCount, seal }) => {
           this.#rowsRead.set(id, rowsRead);
           return this.#update(id, {
             state: issueCount > 0 ? 'refused' : 'ready',
@@ -193,17 +259,23 @@ export class ImportService {
             preview: JSON.stringify(preview),
             base: JSON.stringify(base),
             issueCount,
+            seal: JSON.stringify(seal),
           });
         },
-        (error: Error) => this.#update(id, { state: 'failed', failure: error.message }),
+        (error: Error) => this.#update(id, { state: 'failed', failure: failureWords(error) }),
       )
+      .catch((error: unknown) => {
+        // its outcome could not be written down: it is told from memory, and put right at the next start
+        this.#failures.set(id, failureWords(error));
+        this.#report(error);
+      })
       .finally(() => this.#running.delete(id));
     this.#running.set(id, { stop: check.stop, done });
   }
 
   async #update(
     id: number,
-    values: Partial<Pick<ImportRow, 'state' | 'files' | 'preview' | 'base' | 'issueCount' | 'failure'>>,
+    values: Partial<Pick<ImportRow, 'state' | 'files' | 'preview' | 'base' | 'issueCount' | 'failure' | 'choices' | 'seal'>>,
   ): Promise<void> {
     await this.#database.write((transaction) => this.#database.models.imports.update(values, { where: { id }, transaction }));
   }
@@ -240,7 +312,7 @@ export class ImportService {
       company: company?.name ?? newCompany?.name ?? '',
       companyId: row.companyId,
       isNewCompany: newCompany !== null,
-      state: row.state as ImportDto['state'],
+      state: this.#failures.has(row.id) ? 'failed' : (row.state as ImportDto['state']),
       createdAt: row.createdAt,
       postedAt: row.postedAt,
       actor: row.actor,
@@ -250,7 +322,13 @@ export class ImportService {
       issueCount: row.issueCount,
       issues,
       exponent: currency(company?.currency ?? newCompany?.currency ?? 'USD').exponent,
-      failure: row.failure,
+      failure: this.#failures.get(row.id) ?? row.failure,
     };
   }
+}
+
+/** A failed check in words that name no file of ours. */
+function failureWords(error: unknown): string {
+  if (isDiskFull(error)) return 'The disk is full. Free some space, discard this import, and choose the files again.';
+  return error instanceof Error && error.message !== '' ? error.message : 'The check failed.';
 }

@@ -30,6 +30,7 @@ export class StagingWriter {
   #waiting = 0;
   #written: Promise<unknown> = Promise.resolve();
   #failure: Error | null = null;
+  #isClosed = false;
 
   private constructor(database: Sequelize) {
     this.#database = database;
@@ -64,7 +65,10 @@ export class StagingWriter {
     if (this.#failure) throw this.#failure;
   }
 
+  /** Writes what is left and closes the file; closing it again does nothing. */
   async close(): Promise<void> {
+    if (this.#isClosed) return;
+    this.#isClosed = true;
     try {
       for (const table of Object.keys(this.#rows) as StagedTable[]) this.#flush(table);
       await this.settled();

@@ -1,4 +1,13 @@
-import { parseAmount, toDecimalText, type Basis, type BasisKind, type Minor, type Spread, type SpreadKind } from '@wise-margin/core';
+import {
+  parseAmount,
+  toDecimalText,
+  withoutPercentSign,
+  type Basis,
+  type BasisKind,
+  type Minor,
+  type Spread,
+  type SpreadKind,
+} from '@wise-margin/core';
 
 /** A basis while it is typed: every field as text, those of other kinds kept so that nothing is lost by trying one. */
 export type BasisDraft = {
@@ -168,7 +177,7 @@ export function basisOf(
     return parsed.value;
   };
   const number = (field: string, text: string): string => {
-    const plain = text.trim().replace(/\s*%$/, '');
+    const plain = withoutPercentSign(text);
     if (!/^[+-]?\d+(\.\d+)?$/.test(plain)) throw new Fault(`${field}: "${text}" is no number. Write one such as 3 or 12.5.`);
     return plain;
   };

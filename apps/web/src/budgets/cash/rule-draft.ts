@@ -1,3 +1,4 @@
+import { withoutPercentSign } from '@wise-margin/core';
 import {
   parseBudgetEntry,
   toDecimalText,
@@ -111,7 +112,7 @@ export function ruleOf(
     }
     case 'levelOfLastYear':
     case 'movementOfLastYear': {
-      const change = draft.change.trim().replace(/\s*%$/, '');
+      const change = withoutPercentSign(draft.change);
       return /^[+-]?\d{1,4}(\.\d{1,6})?$/.test(change)
         ? { ok: true, rule: { kind, change } }
         : fault(`Changed by percent: “${draft.change}” is no percentage. Write one such as 3 or -1.5.`);
@@ -137,7 +138,7 @@ export function ruleOf(
         : fault(`${items[wrong]!.name}: “${items[wrong]!.amount}” is not an amount above zero. Write one such as 12000.`);
     }
     case 'loan': {
-      const ratePercent = draft.rate.trim().replace(/\s*%$/, '');
+      const ratePercent = withoutPercentSign(draft.rate);
       if (!/^\d{1,3}(\.\d{1,6})?$/.test(ratePercent))
         return fault(`Rate: “${draft.rate}” is no rate of percent a year. Write one such as 5.2.`);
       const payments = Number(draft.payments.trim());

@@ -1,0 +1,22 @@
+import sqlite3 from 'sqlite3';
+
+/** Milliseconds a connection waits for another process's write before it gives up. */
+export const BUSY_TIMEOUT = 15_000;
+// each transaction has a connection of its own; a large import needs its indexes' pages in memory
+const SETTINGS = `PRAGMA synchronous = FULL; PRAGMA foreign_keys = ON; PRAGMA cache_size = -131072; PRAGMA temp_store = MEMORY`;
+
+type Opened = (this: sqlite3.Database, error: Error | null) => void;
+
+/** A connection that waits for other writers and keeps what it acknowledged through a loss of power, from its first statement on. */
+class SafeConnection extends sqlite3.Database {
+  constructor(file: string, mode: number, opened: Opened) {
+    super(file, mode, (error) => {
+      if (error) return opened.call(this, error);
+      this.configure('busyTimeout', BUSY_TIMEOUT);
+      this.exec(SETTINGS, (failure) => opened.call(this, failure));
+    });
+  }
+}
+
+/** sqlite3 for Sequelize, with every connection set as ours are. */
+export const sqliteDriver = { ...sqlite3, Database: SafeConnection };

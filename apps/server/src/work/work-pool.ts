@@ -1,0 +1,78 @@
+import { fileURLToPath } from 'node:url';
+import { Piscina } from 'piscina';
+import { ProblemError } from '../http/problem.ts';
+import type { Outcome } from './task-worker.ts';
+import type { TaskName, Tasks } from './tasks.ts';
+
+const MEGABYTES = 1024;
+const IDLE_MILLISECONDS = 60_000;
+const MOST_WAITING = 60;
+// the built application has the worker beside it as JavaScript
+const WORKER = new URL('./task-worker.js', import.meta.url);
+
+export type WorkLimits = {
+  /** what the work is, for the message when it is stopped: `The PDF` */
+  readonly what: string;
+  readonly milliseconds: number;
+  /** stops the work, such as when whoever asked went away */
+  readonly signal?: AbortSignal;
+};
+/** Runs long work apart from the thread that answers requests, within a time limit. */
+export type WorkPool = {
+  readonly run: <Name extends TaskName>(
+    name: Name,
+    input: Parameters<Tasks[Name]>[0],
+    limits: WorkLimits,
+  ) => Promise<Awaited<ReturnType<Tasks[Name]>>>;
+  readonly close: () => Promise<void>;
+};
+
+/** A pool of worker threads, started when first needed; a task past its time is stopped with its thread. */
+export function threadPool(): WorkPool {
+  const pool = new Piscina({
+    filename: fileURLToPath(WORKER),
+    minThreads: 0,
+    maxThreads: 2,
+    maxQueue: MOST_WAITING,
+    idleTimeout: IDLE_MILLISECONDS,
+    resourceLimits: { maxOldGenerationSizeMb: MEGABYTES },
+  });
+  return {
+    run: async (name, input, { what, milliseconds, signal }) => {
+      const limit = AbortSignal.timeout(milliseconds);
+      const stop = signal ? AbortSignal.any([limit, signal]) : limit;
+      let outcome: Outcome;
+      try {
+        outcome = (await pool.run({ name, input }, { signal: stop })) as Outcome;
+      } catch (error) {
+        if (limit.aborted)
+          throw new ProblemError(
+            503,
+            'Took too long',
+            `${what} took longer than ${milliseconds / 1000} seconds and was stopped. Ask for fewer lines or columns.`,
+          );
+        if (signal?.aborted) throw new ProblemError(499, 'Canceled', `${what} was canceled.`);
+        if (error instanceof Error && error.message === 'Task queue is at limit')
+          throw new ProblemError(503, 'Busy', 'The server is busy with other exports. Try again in a minute.');
+        if ((error as NodeJS.ErrnoException).code === 'ERR_WORKER_OUT_OF_MEMORY')
+          throw new ProblemError(413, 'Too large', `${what} needs more memory than is allowed. Ask for fewer lines or columns.`);
+        throw error;
+      }
+      if (!outcome.ok) throw new ProblemError(outcome.problem.status, outcome.problem.title, outcome.problem.detail);
+      return asBuffer(outcome.result) as never;
+    },
+    close: () => pool.destroy(),
+  };
+}
+
+/** Runs the same tasks where it is called, for scripts and tests. */
+export function inlinePool(tasks: Tasks): WorkPool {
+  return {
+    run: async (name, input) => (await (tasks[name] as (given: unknown) => Promise<unknown>)(input)) as never,
+    close: () => Promise.resolve(),
+  };
+}
+
+/** A Buffer arrives from a thread as plain bytes. */
+const asBuffer = (result: unknown): unknown =>
+  result instanceof Uint8Array ? Buffer.from(result.buffer, result.byteOffset, result.byteLength) : result;
