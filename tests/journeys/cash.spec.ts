@@ -29,7 +29,7 @@ test('cash and balance sheet of a budget: assumptions from history, changed, see
   await panel.getByRole('button', { name: 'Set this rule' }).click();
   await expect(panel).toContainText('A second fleet for 2,500,000 in May');
   await expect(figures).toContainText('below zero: the plan needs more money');
-  await expect(sheet.getByRole('row', { name: /Boathouse and equipment/ })).toContainText('(2,500,000)');
+  await expect(sheet.getByRole('row', { name: /^Purchases: boathouse and equipment/ })).toContainText('(2,500,000)');
   const short = await lowest.innerText();
   await expect(page.getByRole('img', { name: /Planned cash at month end/ })).toBeVisible();
 
@@ -60,6 +60,6 @@ test('cash and balance sheet of a budget: assumptions from history, changed, see
 
   // an approved budget is looked at and not changed; an account that is not there is told
   await open(page, demo, '/c/1/budgets/2/cash?account=9999');
-  await expect(page.getByText('Approved budgets are locked.')).toBeVisible();
+  await expect(page.getByText('is approved and locked. Create a new version to change it.')).toBeVisible();
   await expect(page.getByRole('alert')).toContainText('There is no account 9999 in the balance sheet.');
 });

@@ -72,7 +72,8 @@ test('edits wait while the connection is lost and are sent when it is back', asy
 
 test('a block pasted from a spreadsheet fills months and rows', async ({ page, demo }) => {
   await open(page, demo, '/c/1/budgets/3');
-  const cell = (name: string, month: string) => page.getByRole('button', { name: new RegExp(`^${name}, Budget, ${month} 2027(:|, held)`) });
+  const cell = (name: string, month: string) =>
+    page.getByRole('button', { name: new RegExp(`^${name}, Budget, ${month} 2027(:|, manual override)`) });
   await cell('Training', 'Apr').focus();
   await page.evaluate(() => {
     const data = new DataTransfer();
@@ -145,7 +146,7 @@ test('October is read, the month stepped, and a difference followed to its entry
   await page.keyboard.press('ArrowRight');
   await expect(figure).toBeFocused();
   await page.keyboard.press('Enter');
-  const trail = page.getByRole('complementary', { name: 'Trail' });
+  const trail = page.getByRole('complementary', { name: 'Drill-down' });
   await expect(trail).toContainText('Unfavorable');
   await trail.getByRole('button', { name: 'Freight in', exact: true }).click();
   await expect(trail).toContainText('Listed accounts 12,265.85');
@@ -166,7 +167,7 @@ test('October is read, the month stepped, and a difference followed to its entry
   await expect(trail.getByRole('row', { name: /2010 Trade payables/ })).toContainText('4,890.00');
   await page.reload();
   await expect(trail.getByRole('row', { name: /2010 Trade payables/ })).toContainText('4,890.00');
-  await trail.getByRole('button', { name: 'Close the trail' }).click();
+  await trail.getByRole('button', { name: 'Close', exact: true }).click();
   await expect(trail).toHaveCount(0);
 });
 
@@ -186,14 +187,16 @@ test('choices stay in the address: units, department, zero lines, budget; anothe
   await expect(page.getByLabel('Department', { exact: true })).toHaveValue('Tours');
   await expect(page.getByRole('row', { name: /Kayaks to dealers/ })).toHaveCount(1);
   // the Tours department has no travel budget: a zero base shows no percentage
-  await page.getByRole('button', { name: 'Open all lines' }).click();
+  await page.getByRole('button', { name: 'Expand all' }).click();
   const travel = page.getByRole('row', { name: /6410/ });
-  await expect(travel.getByRole('button', { name: /Difference of Actual, Oct 2026, department Tours in percent of Budget/ })).toHaveText(
-    'n/m',
-  );
+  await expect(
+    travel.getByRole('button', {
+      name: /Change from Budget, Oct 2026, department Tours to Actual, Oct 2026, department Tours, in percent/,
+    }),
+  ).toHaveText('n/m');
   await page.getByLabel('View', { exact: true }).selectOption('income-months');
   await expect(page.getByRole('columnheader', { name: 'Apr 2026', exact: true })).toBeVisible();
-  await expect(page.getByRole('columnheader', { name: /^Year, Apr 2026 to Mar 2027/ })).toBeVisible();
+  await expect(page.getByRole('columnheader', { name: 'Full year, Apr 2026 to Mar 2027', exact: true })).toBeVisible();
   await expect(page.getByLabel('Department', { exact: true })).toHaveValue('Tours');
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Download' }).click();

@@ -24,7 +24,7 @@ test('from no budget at all, a year is planned from its projection to approval: 
   await page.getByRole('button', { name: 'Submit for review' }).click();
   await page.getByRole('button', { name: 'Approve', exact: true }).click();
   await page.getByRole('button', { name: 'Approve anyway' }).click();
-  await expect(page.getByText('Approved and locked')).toBeVisible();
+  await expect(page.getByText('Approved and locked', { exact: true })).toBeVisible();
 
   await open(page, ledger, '/c/1/budgets');
   await page.getByRole('button', { name: 'New budget' }).click();
@@ -54,6 +54,7 @@ test('from no budget at all, a year is planned from its projection to approval: 
     buffer: Buffer.from(['series,period,value,department', ...rows].join('\n')),
   };
   await page.getByLabel('Statistics file', { exact: true }).setInputFiles(guestFile);
+  await page.getByRole('button', { name: 'Import 12 values' }).click();
   await expect(page.getByRole('row', { name: /^guests planned 120/ })).toBeVisible();
   await open(page, ledger, '/c/1/budgets/2');
 
@@ -211,7 +212,7 @@ test('from no budget at all, a year is planned from its projection to approval: 
   await page.getByRole('button', { name: 'Approve', exact: true }).click();
   await expect(page.getByRole('alert')).toContainText('of the sanity list');
   await page.getByRole('button', { name: 'Approve anyway' }).click();
-  await expect(page.getByText('Approved and locked')).toBeVisible();
+  await expect(page.getByText('Approved and locked', { exact: true })).toBeVisible();
 
   await open(page, ledger, '/c/1/statements/income?asOf=2027-04');
   await expect(page.getByText('against FY2028 Plan 2028 (approved)')).toBeVisible();

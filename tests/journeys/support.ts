@@ -68,6 +68,8 @@ export async function expectAccessible(page: Page): Promise<void> {
     .options({ resultTypes: ['violations'] })
     .withTags(TAGS)
     .exclude(ROWS_DRAWN_ALIKE)
+    // buttons without a name that pass the focus on at once, to the panel after them or out of it
+    .exclude('[data-headlessui-focus-guard]')
     .analyze();
   expect(
     violations.map(

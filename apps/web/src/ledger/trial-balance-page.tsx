@@ -7,6 +7,7 @@ import { Amount } from '../ui/figure.tsx';
 import { LongTable } from '../ui/long-table.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
 import { useKeys } from '../ui/use-keys.ts';
+import { useReturnFocus } from '../ui/use-return-focus.ts';
 import { useTrialBalance } from './use-ledger.ts';
 
 /** The trial balance at any month end; its months step with the same keys as a statement's. */
@@ -18,6 +19,7 @@ export default function TrialBalancePage() {
   const rows = balance.data?.rows ?? [];
   useMonthKeys();
   useKeys({ Escape: () => (address.isOpen ? address.back() : undefined) });
+  useReturnFocus(address.isOpen, () => document.querySelector<HTMLElement>('[data-tab-stop]'));
   if (asOf === null) return <Empty title="No entries yet">Bring in a ledger on the Imports tab; its trial balance stands here.</Empty>;
   if (balance.isError) return <Failure error={balance.error} retry={() => void balance.refetch()} />;
   if (!balance.data) return <Loading what="the trial balance" />;

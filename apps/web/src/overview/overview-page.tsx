@@ -51,7 +51,7 @@ function Month({ asOf, setAsOf }: { readonly asOf: string; readonly setAsOf: (pe
   return (
     <Page title={company.name} words={`${grid.asOfWords}, against ${grid.budgetWords} and prior year`}>
       {strip.data ? <PeriodStrip strip={strip.data} asOf={asOf} exponent={company.exponent} choose={setAsOf} /> : null}
-      <div className="mt-4 grid min-h-0 grid-cols-2 gap-4 overflow-auto pb-4">
+      <div className="mt-4 grid min-h-0 grid-cols-2 gap-4 overflow-auto pb-4 short:mt-1 narrow:grid-cols-1">
         {grid.blocks.map((block) => (
           <section key={block.key} className="border border-hairline bg-sheet p-4" aria-label={block.heading}>
             <h2 className="border-b border-ink-soft pb-1 font-serif text-lg font-semibold">{block.heading}</h2>

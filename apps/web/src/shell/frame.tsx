@@ -41,15 +41,31 @@ export function Frame() {
   useEffect(() => {
     if (company.data) localStorage.setItem('wm.company', String(company.data.id));
   }, [company.data]);
-  if (company.isError) return <Failure error={company.error} retry={() => void company.refetch()} />;
-  if (!company.data) return <Loading what="the company" />;
+  if (company.isError)
+    return (
+      <main className="p-4">
+        <h1 className="font-serif text-2xl font-semibold">The company cannot be opened</h1>
+        <Failure error={company.error} retry={() => void company.refetch()} />
+        <Link className="link" to="/" onClick={() => localStorage.removeItem('wm.company')}>
+          Go to another company
+        </Link>
+      </main>
+    );
+  if (!company.data)
+    return (
+      <main>
+        <h1 className="sr-only">Wise Margin</h1>
+        <Loading what="the company" />
+      </main>
+    );
   return (
     <CompanyContext value={company.data}>
-      <div className="flex h-dvh min-w-[900px]">
+      <div className="flex h-dvh narrow:flex-col-reverse">
+        <SkipLink />
         <Rail companyId={company.data.id} />
-        <div className="flex min-w-0 flex-1 flex-col">
+        <div className="flex min-h-0 min-w-0 flex-1 flex-col">
           <TopLine company={company.data} />
-          <main className="flex min-h-0 min-w-0 flex-1 flex-col">
+          <main id="main" tabIndex={-1} className="flex min-h-0 min-w-0 flex-1 flex-col outline-none">
             <Suspense fallback={<Loading what="the page" />}>
               <Outlet />
             </Suspense>
@@ -60,10 +76,34 @@ export function Frame() {
   );
 }
 
+/** The first stop of the keyboard: past rail and toolbars to the figures of the page. */
+function SkipLink() {
+  return (
+    <a
+      href="#main"
+      className="sr-only z-50 border border-copper bg-sheet px-3 py-1.5 focus:not-sr-only focus:fixed focus:top-2 focus:left-2"
+      onClick={(event) => {
+        event.preventDefault();
+        const main = document.getElementById('main');
+        (main?.querySelector<HTMLElement>('table [data-tab-stop]') ?? main)?.focus();
+      }}
+    >
+      Skip to the figures
+    </a>
+  );
+}
+
 function Rail({ companyId }: { readonly companyId: number }) {
   return (
-    <nav aria-label="Stations" className="flex w-[84px] shrink-0 flex-col items-stretch border-r border-hairline px-1.5 pt-3 text-[13px]">
-      <Link to={`/c/${companyId}`} aria-label="Overview" className="mb-3 self-center font-serif text-[26px] leading-8 font-bold">
+    <nav
+      aria-label="Stations"
+      className="no-print flex w-[84px] shrink-0 flex-col items-stretch border-r border-hairline px-1.5 pt-3 text-[13px] short:overflow-y-auto narrow:w-full narrow:flex-row narrow:overflow-x-auto narrow:border-t narrow:border-r-0 narrow:pt-0"
+    >
+      <Link
+        to={`/c/${companyId}`}
+        aria-label="Overview"
+        className="mb-3 self-center font-serif text-[26px] leading-8 font-bold narrow:mb-0 narrow:px-2"
+      >
         w<span className="border-b-2 border-copper text-copper">m</span>
       </Link>
       {STATIONS.map(({ path, name, icon: Icon }) => (
@@ -71,7 +111,7 @@ function Rail({ companyId }: { readonly companyId: number }) {
           key={path}
           to={`/c/${companyId}/${path}`}
           className={({ isActive }) =>
-            `mb-1 flex flex-col items-center gap-0.5 border-l-[3px] py-2 ${isActive ? 'border-copper bg-sheet font-semibold' : 'border-transparent text-ink-soft hover:bg-wash'}`
+            `mb-1 flex flex-col items-center gap-0.5 border-l-[3px] py-2 short:py-1 narrow:mb-0 narrow:flex-1 narrow:border-t-[3px] narrow:border-l-0 narrow:px-1 narrow:py-1 narrow:text-[12px] ${isActive ? 'border-copper bg-sheet font-semibold' : 'border-transparent text-ink-soft hover:bg-wash'}`
           }
         >
           <Icon size={19} strokeWidth={1.6} aria-hidden="true" />
@@ -86,7 +126,7 @@ function TopLine({ company }: { readonly company: CompanyDto }) {
   const companies = useCompanies();
   const navigate = useNavigate();
   const location = useLocation();
-  const [asOf] = useAsOf();
+  const [asOf, setAsOf] = useAsOf();
   const [keysOpen, setKeysOpen] = useState(false);
   useKeys({ '?': () => setKeysOpen(true) });
   const parts = location.pathname.split('/').slice(3).filter(Boolean);
@@ -94,20 +134,22 @@ function TopLine({ company }: { readonly company: CompanyDto }) {
   const budgets = useBudgets(company.id);
   const month = company.periods.find(({ key }) => key === asOf);
   return (
-    <header className="flex h-12 shrink-0 items-center gap-4 border-b border-hairline px-5">
-      <Listbox value={company.id} onChange={(id: number) => void navigate(`/c/${id}/${samePlace(parts)}`)}>
-        <ListboxButton aria-label={`Company: ${company.name}`} className="flex max-w-80 items-center gap-1 font-semibold">
-          <span className="truncate">{company.name}</span> <ChevronDown size={14} aria-hidden="true" />
-        </ListboxButton>
-        <ListboxOptions anchor="bottom start" className="z-30 min-w-64 border border-hairline bg-sheet py-1 shadow-md">
-          {(companies.data ?? []).map(({ id, name }) => (
-            <ListboxOption key={id} value={id} className="px-3 py-1.5 data-focus:bg-wash data-selected:font-semibold">
-              {name}
-            </ListboxOption>
-          ))}
-        </ListboxOptions>
-      </Listbox>
-      <nav aria-label="Place" className="min-w-0 flex-1 truncate text-ink-soft">
+    <header className="flex h-12 shrink-0 items-center gap-4 border-b border-hairline px-5 short:h-9 narrow:gap-2 narrow:px-3">
+      <div className="relative">
+        <Listbox value={company.id} onChange={(id: number) => void navigate(`/c/${id}/${samePlace(parts)}`)}>
+          <ListboxButton aria-label={`Company: ${company.name}`} className="flex h-8 max-w-80 items-center gap-1 font-semibold">
+            <span className="truncate">{company.name}</span> <ChevronDown size={14} aria-hidden="true" />
+          </ListboxButton>
+          <ListboxOptions modal={false} className="absolute top-full left-0 z-30 min-w-64 border border-hairline bg-sheet py-1 shadow-md">
+            {(companies.data ?? []).map(({ id, name }) => (
+              <ListboxOption key={id} value={id} className="px-3 py-1.5 data-focus:bg-wash data-selected:font-semibold">
+                {name}
+              </ListboxOption>
+            ))}
+          </ListboxOptions>
+        </Listbox>
+      </div>
+      <nav aria-label="Place" className="min-w-0 flex-1 truncate text-ink-soft narrow:invisible">
         {parts.map((part, index) => {
           const name =
             (parts[0] === 'statements' ? views.data?.find(({ key }) => key === part)?.name : undefined) ??
@@ -129,12 +171,27 @@ function TopLine({ company }: { readonly company: CompanyDto }) {
           );
         })}
       </nav>
-      <button type="button" className="text-[13px] text-ink-soft hover:underline" onClick={() => setKeysOpen(true)}>
+      <button type="button" className="text-[13px] text-ink-soft hover:underline narrow:hidden" onClick={() => setKeysOpen(true)}>
         Keys <kbd className="rounded border border-hairline bg-sheet px-1">?</kbd>
       </button>
-      <span className="text-ink-soft">
+      <span className="text-ink-soft short:hidden narrow:hidden">
         as of <strong className="text-ink">{month?.name ?? 'no month yet'}</strong>
       </span>
+      {month ? (
+        // where there is no room for the month strip
+        <select
+          aria-label="As-of month"
+          className="field hidden min-h-7 py-0 text-[13px] short:block narrow:block"
+          value={month.key}
+          onChange={(event) => setAsOf(event.target.value)}
+        >
+          {company.periods.map(({ key, name }) => (
+            <option key={key} value={key}>
+              {name}
+            </option>
+          ))}
+        </select>
+      ) : null}
       <KeysDialog open={keysOpen} close={() => setKeysOpen(false)} />
     </header>
   );

@@ -6,10 +6,12 @@ const indent = (kind: string, depth: number): number => (kind === 'account' || k
 /** A line's name at the left of its figures, which opens it to its parts where it has any. */
 export function LineName({
   shown: { line, canOpen, isOpen },
+  row,
   isChosen,
   toggle,
 }: {
   readonly shown: ShownLine;
+  readonly row: number;
   readonly isChosen: boolean;
   readonly toggle: (line: string) => void;
 }) {
@@ -28,13 +30,16 @@ export function LineName({
   return (
     <th
       scope="row"
-      className={`sticky left-0 z-10 max-w-60 border-r border-hairline text-[13px] ${isChosen ? 'bg-wash' : 'bg-sheet group-hover:bg-wash'} ${weight || 'font-normal!'} ${line.kind === 'section' ? 'pt-1' : ''}`}
+      className={`sticky left-0 z-10 max-w-60 narrow:max-w-36 border-r border-hairline text-[13px] ${isChosen ? 'bg-wash' : 'bg-sheet group-hover:bg-wash'} ${weight || 'font-normal!'} ${line.kind === 'section' ? 'pt-1' : ''}`}
       style={{ paddingLeft: 12 + indent(line.kind, line.depth) }}
     >
       <span className="flex items-center">
         {canOpen ? (
           <button
             type="button"
+            tabIndex={-1}
+            data-row={row}
+            data-column={-1}
             aria-expanded={isOpen}
             onClick={() => toggle(line.key)}
             className="flex min-w-0 items-center gap-0.5 text-left"

@@ -53,8 +53,10 @@ export function StatementCell({
           {open ? (
             <button
               type="button"
+              tabIndex={-1}
               data-row={row}
               data-column={position}
+              data-figure={`${line.key}~${column.key}`}
               aria-label={`${line.name}, ${column.words}: ${text || cellReasonWords(cell) || 'nothing'}`}
               title={column.words}
               onClick={() => open({ line: line.key, column: column.key })}

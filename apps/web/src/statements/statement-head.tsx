@@ -39,7 +39,7 @@ export function StatementHead({
       <tr>
         <th
           scope="col"
-          className="sticky left-0 z-10 w-60 max-w-60 min-w-60 border-r border-b border-hairline border-b-ink bg-sheet px-3 py-1 leading-4 font-normal! whitespace-normal! text-ink-soft"
+          className="sticky left-0 z-10 w-60 max-w-60 min-w-60 narrow:w-36 narrow:max-w-36 narrow:min-w-36 border-r border-b border-hairline border-b-ink bg-sheet px-3 py-1 leading-4 narrow:px-2 narrow:text-[11px] narrow:leading-3 font-normal! whitespace-normal! text-ink-soft"
         >
           {unitWords}
         </th>

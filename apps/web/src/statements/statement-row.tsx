@@ -43,7 +43,7 @@ export const StatementRow = memo(function StatementRow({
       className={`group ${chosenColumn === null ? 'hover:bg-wash/60' : 'bg-wash'}`}
       style={height === null ? undefined : { height }}
     >
-      <LineName shown={shown} isChosen={chosenColumn !== null} toggle={toggle} />
+      <LineName shown={shown} row={row} isChosen={chosenColumn !== null} toggle={toggle} />
       {spaces.startsWith('b') ? <td /> : null}
       {line.kind === 'section' || line.kind === 'spacer' ? (
         <td colSpan={positions.length} />

@@ -1,6 +1,8 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import type { GridDto, ShownLine } from '@wise-margin/contract';
 import { useMemo, useRef, type KeyboardEvent } from 'react';
+import { gridKeyTarget, type GridPlace } from '../ui/grid-keys.ts';
+import { useTabStop } from '../ui/use-tab-stop.ts';
 import { useCompany } from '../shell/company.ts';
 import { usePrinting } from '../ui/use-printing.ts';
 import { columnWidths } from './column-widths.ts';
@@ -13,12 +15,6 @@ import { useStable } from '../ui/use-stable.ts';
 export type CellPlace = { readonly line: string; readonly column: string };
 const ROW = 25;
 const NAMES = 240;
-const STEPS: Readonly<Record<string, readonly [number, number]>> = {
-  ArrowUp: [-1, 0],
-  ArrowDown: [1, 0],
-  ArrowLeft: [0, -1],
-  ArrowRight: [0, 1],
-};
 
 /**
  * A statement: block headings over their columns, one row a line, every figure a button into its
@@ -98,28 +94,31 @@ export function StatementTable({
     } else if (tries > 0) requestAnimationFrame(() => focus(row, column, tries - 1));
   };
   const move = (event: KeyboardEvent<HTMLTableSectionElement>) => {
-    const step = STEPS[event.key];
     const from = (event.target as HTMLElement).closest<HTMLElement>('[data-row]');
-    if (!step || !from) return;
-    event.preventDefault();
-    const has = (row: number, column: number): boolean => {
-      const { line, index } = lines[row]!;
+    if (!from) return;
+    const has = ({ row, column }: GridPlace): boolean => {
+      const { line, index, canOpen } = lines[row]!;
+      if (column === -1) return canOpen;
       const cell = grid.cells[index]![column]!;
       return line.kind !== 'section' && line.kind !== 'spacer' && !(cell.kind === 'blank' && cell.reason === 'ratioLine');
     };
-    for (
-      let row = Number(from.dataset.row) + step[0], column = Number(from.dataset.column) + step[1];
-      row >= 0 && row < lines.length && column >= 0 && column < grid.columns.length;
-      row += step[0], column += step[1]
-    ) {
-      if (!has(row, column)) continue;
-      if (isLarge) {
-        rowsInView.scrollToIndex(row);
-        columnsInView.scrollToIndex(column);
-      }
-      return focus(row, column);
+    const place = { row: Number(from.dataset.row), column: Number(from.dataset.column) };
+    const page = Math.max(1, Math.floor((scroller.current?.clientHeight ?? 0) / ROW) - 3);
+    const target = gridKeyTarget(event.key, event.ctrlKey || event.metaKey, place, {
+      rows: lines.length,
+      columns: grid.columns.length,
+      page,
+      has,
+    });
+    if (!target) return;
+    event.preventDefault();
+    if (isLarge) {
+      rowsInView.scrollToIndex(target.row);
+      if (target.column >= 0) columnsInView.scrollToIndex(target.column);
     }
+    focus(target.row, target.column);
   };
+  useTabStop(body);
   // A column of words is worth its room where a good part of the lines has words, as among ratios; elsewhere a name's hover tells them.
   const tellsWords = !isLarge && lines.filter(({ line }) => line.words !== null).length * 4 >= lines.length;
   const startsBlock = (position: number) => position > 0 && grid.columns[position]!.block !== grid.columns[position - 1]!.block;
@@ -127,7 +126,7 @@ export function StatementTable({
     <div
       ref={scroller}
       className="printed-whole min-h-0 flex-1 overflow-auto border border-hairline bg-sheet"
-      tabIndex={0}
+      tabIndex={openTrail ? undefined : 0}
       role="region"
       aria-label={label}
     >

@@ -9,6 +9,7 @@ import { Page } from '../ui/page.tsx';
 import { PeriodStrip } from '../ui/period-strip.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
 import { useKeys } from '../ui/use-keys.ts';
+import { useReturnFocus } from '../ui/use-return-focus.ts';
 import { useSearch } from '../ui/use-search.ts';
 import { SmallMultiples } from './small-multiples.tsx';
 import { plainChoices, readChoices, statementQuery } from './statement-choices.ts';
@@ -59,6 +60,10 @@ function Statement({ view, asOf, setAsOf }: { readonly view: string; readonly as
   useRememberedChoices(company.id, view, search);
   useMonthKeys();
   useKeys({ Escape: () => (address.isOpen ? address.back() : undefined) });
+  const [first] = address.state.figures;
+  useReturnFocus(address.isOpen, () =>
+    first ? document.querySelector<HTMLElement>(`[data-figure="${CSS.escape(`${first.line}~${first.column}`)}"]`) : null,
+  );
 
   const grid = statement.data;
   const open = chosenOpen ?? (grid?.view.openAll ? 'all' : NOTHING_OPEN);
@@ -96,7 +101,7 @@ function Statement({ view, asOf, setAsOf }: { readonly view: string; readonly as
         {strip.data ? (
           <PeriodStrip strip={strip.data} asOf={asOf} exponent={company.exponent} choose={setAsOf} />
         ) : (
-          <div className="h-[76px]" />
+          <div className="h-[76px] short:hidden narrow:hidden" />
         )}
       </div>
       <ViewToolbar

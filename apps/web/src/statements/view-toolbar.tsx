@@ -58,7 +58,7 @@ export function ViewToolbar({
   const values = (dimension && filter[dimension.name]) ?? [];
   const filters = Object.keys(filter).length + (accounts ? 1 : 0) + (drafts ? 1 : 0);
   return (
-    <div className="no-print my-2 flex flex-wrap items-center gap-x-3 gap-y-1 text-[13px]">
+    <div className="no-print my-2 flex flex-wrap items-center gap-x-3 gap-y-1 text-[13px] short:my-1 short:shrink-0 short:flex-nowrap short:overflow-x-auto narrow:shrink-0 narrow:flex-nowrap narrow:overflow-x-auto">
       <ViewChoice
         view={view}
         views={views}
@@ -115,8 +115,8 @@ export function ViewToolbar({
         </FloatingPanel>
       ) : null}
       {opening ? (
-        <button type="button" className="link" onClick={() => opening.toggle(!opening.isAnyOpen)}>
-          {opening.isAnyOpen ? 'Close all lines' : 'Open all lines'}
+        <button type="button" className="link whitespace-nowrap" onClick={() => opening.toggle(!opening.isAnyOpen)}>
+          {opening.isAnyOpen ? 'Collapse all' : 'Expand all'}
         </button>
       ) : null}
       {compares ? (

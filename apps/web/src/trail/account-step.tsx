@@ -1,5 +1,6 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { useVirtualizer } from '@tanstack/react-virtual';
+import { formatAmount, type Minor } from '@wise-margin/core';
 import type { EntryLinesDto } from '@wise-margin/contract';
 import { useEffect, useRef } from 'react';
 import { getJson, queryText } from '../api/client.ts';
@@ -22,6 +23,7 @@ export function useEntryLines(company: number, step: Step | null) {
   });
 }
 const ROW = 44;
+const amountWords = (amount: number, exponent: number): string => formatAmount(amount as Minor, { exponent, unit: 'cents' });
 
 /** The entries behind an account's amount, virtual: any number of them. */
 export function AccountStep({
@@ -70,7 +72,7 @@ export function AccountStep({
                   type="button"
                   className="grid h-full w-full grid-cols-[84px_1fr_auto] items-center text-left"
                   onClick={() => openEntry(line.entryId)}
-                  aria-label={`Entry ${line.entry}`}
+                  aria-label={`${line.date}, ${[line.party, line.memo].filter(Boolean).join(', ') || 'no description'}, ${amountWords(line.amount, exponent)}, entry ${line.entry}`}
                 >
                   <span className="tabular-nums">{line.date}</span>
                   <span className="min-w-0 pr-2">
@@ -78,7 +80,7 @@ export function AccountStep({
                       {[line.party || line.memo || line.entry, line.document].filter(Boolean).join(', ')}
                     </span>
                     <span className="block truncate text-[12px] text-ink-soft">
-                      {[line.party ? line.memo : line.entry, ...Object.values(line.dimensions)].filter(Boolean).join(' · ')}
+                      {[line.entry, line.party ? line.memo : '', ...Object.values(line.dimensions)].filter(Boolean).join(' · ')}
                     </span>
                   </span>
                   <span className="tabular-nums">

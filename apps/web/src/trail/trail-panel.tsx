@@ -18,15 +18,18 @@ export function TrailPanel({
   const heading = useRef<HTMLHeadingElement>(null);
   useEffect(() => heading.current?.focus(), []);
   return (
-    <aside aria-label="Trail" className="ml-3 flex w-[440px] shrink-0 flex-col border border-hairline bg-sheet">
+    <aside
+      aria-label="Drill-down"
+      className="ml-3 flex w-[min(440px,34vw)] shrink-0 flex-col border border-hairline bg-sheet narrow:fixed narrow:inset-x-0 narrow:bottom-12 narrow:z-40 narrow:ml-0 narrow:h-[45dvh] narrow:w-full narrow:border-t-2 narrow:border-t-copper narrow:shadow-lg"
+    >
       <div className="flex items-start gap-2 px-4 pt-3">
-        <nav aria-label="Trail" className="min-w-0 flex-1 text-[13px] text-ink-soft">
+        <nav aria-label="Drill-down steps" className="min-w-0 flex-1 text-[13px] text-ink-soft">
           {crumbs}
         </nav>
         <button
           type="button"
-          aria-label="Close the trail"
-          title="Close the trail (Esc steps back)"
+          aria-label="Close"
+          title="Close (Esc steps back)"
           onClick={close}
           className="p-1 text-ink-soft hover:text-ink"
         >

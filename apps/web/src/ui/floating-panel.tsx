@@ -19,14 +19,16 @@ export function FloatingPanel({
   readonly children: ReactNode;
 }) {
   return (
-    <Popover className="relative">
+    <Popover className="relative shrink-0">
       <PopoverButton className="field flex items-center gap-1 py-0.5 text-[13px]">
         {label}
         {count > 0 ? <span className="font-semibold text-copper">{count}</span> : null}
         <ChevronDown size={13} aria-hidden="true" />
       </PopoverButton>
       <PopoverPanel
-        className={`absolute top-full ${atRight ? 'right-0' : 'left-0'} z-40 mt-1 ${wide ? 'w-[420px]' : 'w-[300px]'} border border-hairline bg-sheet p-3 text-[13px] shadow-lg`}
+        role="dialog"
+        anchor={{ to: atRight ? 'bottom end' : 'bottom start', gap: 4, padding: 8 }}
+        className={`z-40 ${wide ? 'w-[min(420px,92vw)]' : 'w-[min(300px,92vw)]'} max-h-[70dvh] overflow-y-auto border border-hairline bg-sheet p-3 text-[13px] shadow-lg`}
         aria-label={label}
       >
         {children}

@@ -1,13 +1,16 @@
 import { max, min, scaleLinear } from 'd3';
 import type { StripDto } from '@wise-margin/contract';
 import { formatAmount, type Minor } from '@wise-margin/core';
+import { useRef, type KeyboardEvent } from 'react';
+import { gridKeyTarget } from './grid-keys.ts';
+import { useTabStop } from './use-tab-stop.ts';
 
 const BAR_HEIGHT = 34;
 type Month = StripDto['months'][number];
 
 const told = (month: Month, exponent: number): string => {
   const words = (amount: number | null, scenario: string) =>
-    amount === null ? '' : `, ${scenario} operating result ${formatAmount(amount as Minor, { exponent, unit: 'dollars' })}`;
+    amount === null ? '' : `, ${scenario} operating income ${formatAmount(amount as Minor, { exponent, unit: 'dollars' })}`;
   return `${month.name}${words(month.actual, 'actual')}${words(month.budget, 'budget')}`;
 };
 
@@ -30,8 +33,26 @@ export function PeriodStrip({
   const shown = (month: Month) => month.actual ?? month.budget ?? 0;
   const scale = scaleLinear([Math.min(0, min(strip.months, shown) ?? 0), Math.max(0, max(strip.months, shown) ?? 0)], [BAR_HEIGHT, 0]);
   const years = [...new Set(strip.months.map((month) => month.year))];
+  const strips = useRef<HTMLDivElement>(null);
+  useTabStop(strips);
+  const positionOf = new Map(strip.months.map(({ period }, position) => [period, position]));
+  const move = (event: KeyboardEvent<HTMLDivElement>) => {
+    const from = (event.target as HTMLElement).closest<HTMLElement>('[data-row]');
+    if (!from) return;
+    const grid = { rows: 1, columns: strip.months.length, page: 1, has: ({ column }: { column: number }) => column >= 0 };
+    const target = gridKeyTarget(event.key, event.ctrlKey, { row: 0, column: Number(from.dataset.column) }, grid);
+    if (!target) return;
+    event.preventDefault();
+    strips.current?.querySelector<HTMLElement>(`[data-column="${target.column}"]`)?.focus();
+  };
   return (
-    <div role="group" aria-label="As-of month, with the operating result of each month" className="mt-2 flex shrink-0 overflow-x-auto">
+    <div
+      ref={strips}
+      role="group"
+      aria-label="As-of month, with the operating income of each month"
+      className="mt-2 flex shrink-0 overflow-x-auto short:hidden narrow:hidden"
+      onKeyDown={move}
+    >
       {years.map((year) => (
         <div key={year} className="border-l border-hairline pr-1 last:border-r">
           <div className="h-4 pl-1 text-[11px] font-semibold">FY{year}</div>
@@ -50,6 +71,9 @@ export function PeriodStrip({
                   <button
                     key={month.period}
                     type="button"
+                    tabIndex={-1}
+                    data-row={0}
+                    data-column={positionOf.get(month.period)}
                     aria-pressed={isAsOf}
                     aria-label={told(month, exponent)}
                     title={told(month, exponent)}
@@ -79,7 +103,7 @@ export function PeriodStrip({
         </div>
       ))}
       <p className="ml-3 self-end pb-1 text-[12px] leading-4 text-ink-soft">
-        Bars: operating result
+        Bars: operating income
         <br />
         <kbd>,</kbd> <kbd>.</kbd> step the month
       </p>

@@ -61,10 +61,11 @@ export const BudgetCell = memo(
         ) : (
           <button
             type="button"
+            tabIndex={-1}
             data-row={row}
             data-column={column}
-            aria-label={`${name}${isHeld ? ', held by hand' : ''}${hasNote ? ', with a note' : ''}: ${figureText(cell, { exponent, unit: 'cents' })}`}
-            title={isHeld ? 'Held: typed by hand' : undefined}
+            aria-label={`${name}${isHeld ? ', manual override' : ''}${hasNote ? ', with a note' : ''}: ${figureText(cell, { exponent, unit: 'cents' })}`}
+            title={isHeld ? 'Manual override' : undefined}
             className="h-[26px] w-full min-w-[66px] px-1.5 text-right hover:bg-wash"
             onMouseDown={(event) => on.down(event, row, column)}
             onMouseEnter={(event) => on.enter(event, row, column)}

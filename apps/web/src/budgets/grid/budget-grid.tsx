@@ -155,7 +155,6 @@ export const BudgetGrid = memo(function BudgetGrid({
       <div
         ref={scroller}
         className={`min-h-0 flex-1 overflow-auto border border-hairline bg-sheet ${locked ? 'locked-grid' : ''}`}
-        tabIndex={0}
         role="region"
         aria-label="Budget by month"
         onPaste={paste}

@@ -1,15 +1,12 @@
 import { useEffect, useRef, useState, type KeyboardEvent, type MouseEvent, type RefObject } from 'react';
+import { gridKeyTarget } from '../../ui/grid-keys.ts';
 import { useStable } from '../../ui/use-stable.ts';
+import { useTabStop } from '../../ui/use-tab-stop.ts';
 import type { BudgetEditDto } from '@wise-margin/contract';
 import type { RowHandlers } from './budget-cell.tsx';
 import { changeAll, editAt, fillRight, isTyped, placesBetween, type Grid, type Place } from './grid-edits.ts';
 
-const MOVES: Readonly<Record<string, readonly [number, number]>> = {
-  ArrowUp: [-1, 0],
-  ArrowDown: [1, 0],
-  ArrowLeft: [0, -1],
-  ArrowRight: [0, 1],
-};
+const ROW_HEIGHT = 26;
 
 /** Keys that begin an amount. */
 const TYPES = /^[0-9.+\-–*/($€£¥]$/;
@@ -122,10 +119,15 @@ export function useGridCursor({
     }),
     key: useStable((event: KeyboardEvent, row: number, column: number) => {
       const place = { row, column };
-      const move = MOVES[event.key];
-      if (move && !event.ctrlKey && !event.metaKey && !event.altKey) {
+      const moved = gridKeyTarget(event.key, event.ctrlKey || event.metaKey, place, {
+        rows: lines.length,
+        columns: columns.length,
+        page: Math.max(1, Math.floor((scroller.current?.clientHeight ?? 0) / ROW_HEIGHT) - 2),
+        has: (to) => to.column >= 0 && isTyped(grid, to),
+      });
+      if (moved && !event.altKey) {
         event.preventDefault();
-        return go(step(place, move), event.shiftKey);
+        return go(moved, event.shiftKey);
       }
       if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) {
         event.preventDefault();
@@ -172,6 +174,7 @@ export function useGridCursor({
     }),
     commit: useStable((row: number, column: number, text: string) => commit({ row, column }, text)),
   };
+  useTabStop(scroller);
   useEffect(() => {
     const end = () => {
       isDragging.current = false;
