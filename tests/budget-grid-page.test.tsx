@@ -35,7 +35,7 @@ function labeled(name: RegExp): HTMLElement {
 function type(page: Page, into: () => HTMLElement, text: string, end = 'Enter'): void {
   const name = into()
     .getAttribute('aria-label')!
-    .replace(/(, held by hand)?(, with a note)?: [^:]*$/, '');
+    .replace(/(, manual override)?(, with a note)?: [^:]*$/, '');
   fireEvent.focus(into());
   fireEvent.keyDown(into(), { key: text[0]! });
   const input = page.getByRole('textbox', { name });
@@ -100,7 +100,7 @@ describe('typing into the grid', () => {
     const page = await open(address);
     type(page, () => cell('Wages', 'Mar'), '450.50');
     await waitFor(() => expect(cell('Wages', 'Mar').textContent).toBe('451'));
-    expect(cell('Wages', 'Mar').getAttribute('aria-label')).toMatch(/held by hand: 450\.50$/);
+    expect(cell('Wages', 'Mar').getAttribute('aria-label')).toMatch(/manual override: 450\.50$/);
     expect(year('Wages').textContent).toBe('3,751');
     await waitFor(async () => expect((await desk()).lines.find(({ account }) => account === '6000')!.amounts[2]).toBe(45_050));
     await settled(page);

@@ -166,7 +166,7 @@ describe('the pages around a budget', () => {
     const write = (label: string, value: string) => fireEvent.change(form.getByLabelText(label), { target: { value } });
     write('Name of the budget', ' ');
     write('Percent change', 'some');
-    fireEvent.click(form.getByRole('button', { name: 'Create the budget' }));
+    fireEvent.click(await form.findByRole('button', { name: 'Create the budget' }));
     await waitFor(() =>
       expect(form.getAllByRole('alert').map(({ textContent }) => textContent)).toEqual([
         'Give the budget a name',
@@ -175,7 +175,7 @@ describe('the pages around a budget', () => {
     );
     write('Percent change', '0');
     write('Name of the budget', `Plan ${id}`);
-    fireEvent.click(form.getByRole('button', { name: 'Create the budget' }));
+    fireEvent.click(await form.findByRole('button', { name: 'Create the budget' }));
     await waitFor(() =>
       expect(
         page
@@ -185,7 +185,7 @@ describe('the pages around a budget', () => {
       ).toMatch(/has a budget named Plan \d+ already/),
     );
     write('Name of the budget', 'Another');
-    fireEvent.click(form.getByRole('button', { name: 'Create the budget' }));
+    fireEvent.click(await form.findByRole('button', { name: 'Create the budget' }));
     await page.findByRole('heading', { name: 'Another, FY2026' });
   });
   it('versions are compared with their reasons', async () => {

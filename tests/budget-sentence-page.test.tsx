@@ -63,7 +63,7 @@ const KINDS: { readonly [Kind in BasisKind]: readonly [Filling, january: string,
     '3,600',
     { of: 'months', seasonal: false },
   ],
-  percentOf: [{ Percent: '5', 'Of accounts': '4000', 'Of which slices': 'every' }, '50', '603', { percent: '5', everywhere: true }],
+  percentOf: [{ Percent: '5', 'Of accounts': '4000', 'Percentage of': 'each' }, '50', '603', { percent: '5', everywhere: true }],
   driverRate: [
     { Driver: '', 'What is counted': 'Visits', 'Numbers of the twelve months': '1 2 3 4 5 6 7 8 9 10 11 12', Rate: '2.50' },
     '3',
@@ -106,6 +106,11 @@ describe('the sentence of a basis', () => {
   it.each([
     ['percentOf', { Percent: '5' }, 'Accounts: write those it follows, such as 4000-4199.'],
     ['percentOf', { Percent: 'half', 'Of accounts': '4000' }, 'Percent: "half" is no number. Write one such as 3 or 12.5.'],
+    [
+      'percentOf',
+      { Percent: '5', 'Of accounts': '4000', 'Percentage of': 'sharedByWeights', 'Weights of the lines': 'Shop' },
+      'Weights: "Shop" has no name or no number. Write such as Tours 3.',
+    ],
     ['fixedMonths', { 'Amount a month': '1,0x' }, 'Amount: "1,0x" is not an amount. Write one such as 1250.00.'],
     ['fixedMonths', { 'Amount a month': '10', 'In which months': 'some' }, 'Months: choose at least one.'],
     [

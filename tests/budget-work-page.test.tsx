@@ -73,7 +73,7 @@ describe('files read back', () => {
     const page = openPage(server, address);
     fireEvent.click(await page.findByRole('button', { name: 'Files' }));
     fireEvent.change(await page.findByLabelText('Read back a file that was filled in'), { target: { files: [file] } });
-    return within(await page.findByRole('dialog'));
+    return within(await page.findByRole('dialog', { name: /^What .* changes$/ }));
   }
   it('are seen before they change anything, and change what differs', async () => {
     const { address, desk } = await plan();

@@ -53,7 +53,7 @@ describe('one owner of a data folder', () => {
     );
     const verbs = await Promise.all([
       ...['CLI 1', 'CLI 2', 'CLI 3'].map((name) =>
-        wm('budget', 'create', '--year', '2027', '--from', '2026', '--change', '3%', '--name', name),
+        wm('budget', 'create', '--year', '2027', '--from', '2026', '--change', '3%', '--name', name, '--unposted-as-zero'),
       ),
       wm('trial-balance', '--as-of', '2026-02'),
     ]);

@@ -103,6 +103,18 @@ describe('the command line', () => {
       error: expect.stringContaining('Write a percentage'),
     });
   });
+  it('asks what months not posted yet are taken from, and brings those there are to a year', async () => {
+    const create = (name: string, ...more: string[]) =>
+      wm('budget', 'create', '--year', '2028', '--from', '2027', '--name', name, '--format', 'json', ...more);
+    const refused = await create('Silent');
+    expect(refused).toMatchObject({ code: 1, out: '' });
+    expect(refused.error).toContain('FY2027 has no actuals for 5 of its 12 months (2026-11, 2026-12, 2027-01, 2027-02, 2027-03)');
+    expect(refused.error).toContain('--projected');
+    expect(JSON.parse((await create('Brought to a year', '--annualize')).out)).toMatchObject({ revenue: '1200.00' });
+    expect(JSON.parse((await create('As posted', '--unposted-as-zero')).out)).toMatchObject({ revenue: '700.00' });
+    // FY2027 has the approved Plan: 103.00 in each month FY2026 has
+    expect(JSON.parse((await create('As projected', '--projected')).out)).toMatchObject({ revenue: '700.00' });
+  });
   it('lists budgets, writes one to a file, tells what a file filled in would change, and changes it when told', async () => {
     expect(JSON.parse((await wm('budget', 'list', '--format', 'json')).out)).toMatchObject([
       { name: 'Plan', year: 'FY2027', state: 'approved', revenue: '721.00' },
@@ -135,7 +147,7 @@ describe('the command line', () => {
   it('prints planned cash', async () => {
     const told = JSON.parse((await wm('cash', '--budget', 'Plan', '--format', 'json')).out) as { months: { cash: string }[] };
     // the year opens with what FY2026 brought, and each budgeted month adds 103.00
-    expect(told).toMatchObject({ opening: '700.00', lowest: '2026-04', assumptions: { 1000: 'Takes what all other movements leave' } });
+    expect(told).toMatchObject({ opening: '700.00', lowest: 'opening', assumptions: { 1000: 'Takes what all other movements leave' } });
     expect(told.months.slice(0, 2).map(({ cash }) => cash)).toEqual(['803.00', '906.00']);
     expect(await wm('cash')).toMatchObject({ code: 2, error: expect.stringContaining('cash needs --budget NAME') as unknown });
   });

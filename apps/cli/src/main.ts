@@ -31,7 +31,17 @@ const TEXTS = [
   'budget',
   'department',
 ];
-const FLAGS = ['help', 'apply', 'approve', 'adjustment-period'];
+const FLAGS = [
+  'help',
+  'apply',
+  'approve',
+  'adjustment-period',
+  'projected',
+  'annualize',
+  'unposted-as-zero',
+  'exclude-nonrecurring',
+  'accept-new',
+];
 type Values = Readonly<Record<string, string | boolean | undefined>>;
 type Verb = (application: Application, values: Values, directory: string, rest: readonly string[]) => Promise<Answer>;
 const VERBS: Readonly<Record<string, Verb>> = {
@@ -43,7 +53,8 @@ const VERBS: Readonly<Record<string, Verb>> = {
   'budget import': (application, values) => importBudget(application, values as BudgetWorkOptions),
   cash: (application, values) => printCash(application, values as BudgetWorkOptions),
   statement: (application, values, _, [view]) => statement(application, view, values as StatementOptions),
-  statistics: (application, values) => importStatistics(application, values as StatisticsOptions),
+  statistics: (application, values) =>
+    importStatistics(application, { ...(values as StatisticsOptions), acceptNew: values['accept-new'] === true }),
   'trial-balance': (application, values) => printTrialBalance(application, values as Parameters<typeof printTrialBalance>[1]),
 };
 

@@ -14,13 +14,17 @@ export const USAGE = `Usage: npm run wm -- <verb> [options]
                              (a new company: also --currency USD --year-starts 4 [--adjustment-period])
   budget create              --year 2027 --from 2026 --change 3% --name NAME
                              [--change-revenue 5% --change-costOfSales 2% ...] [--round-to 100] [--approve]
+                             a year under way: --projected (its months to come from its approved budget),
+                             --annualize (the posted months brought to a year), or --unposted-as-zero
+                             [--exclude-nonrecurring] leaves out disposals, insurance recoveries and what its text names
   budget list
   budget export              --budget NAME --file FILE.csv|FILE.xlsx [--year 2028]
   budget import              --budget NAME --file FILE.csv|FILE.xlsx [--year 2028] [--apply]
                              tells what the file would change; with --apply changes it
   cash                       --budget NAME [--year 2028]
                              planned cash at month ends, and how every balance moves (--format json)
-  statistics                 --file F
+  statistics                 --file F [--accept-new]
+                             with --accept-new, dimensions and values the ledger does not have are meant
   statement VIEW             --as-of 2026-10 [--budget NAME] [--department NAME]
                              views: income (with --columns review|trend|months), outlook, vertical, departments, customers, trend,
                              trend-quarters, trend-years, five-years, balance, balance-vertical, balance-months, cash-flow, activity, ratios

@@ -71,7 +71,8 @@ export async function openApplication(options: {
   const benchmarks = new BenchmarkStore(database);
   const evaluator = new Evaluator(keeper, budgetStore, benchmarks);
   const work = options.work ?? inlinePool(TASKS);
-  const budgetParts = { database, keeper, store: budgetStore, evaluator, work };
+  const oneOffs = new OneOffService(database, keeper);
+  const budgetParts = { database, keeper, store: budgetStore, evaluator, work, oneOffs };
   const budgets = new BudgetService(budgetParts);
   const desks = new DeskService(budgetParts);
   const views = new ViewStore(database);
@@ -93,7 +94,7 @@ export async function openApplication(options: {
     statistics: new StatisticsService(database, keeper),
     budgets,
     plans: new PlanService(budgetParts, budgets),
-    oneOffs: new OneOffService(database, keeper),
+    oneOffs,
     desks,
     budgetHistory: new BudgetHistory(budgetParts),
     balancePlans: new BalancePlanService(budgetParts),

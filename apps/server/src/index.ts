@@ -6,4 +6,5 @@ export { ProblemError } from './http/problem.ts';
 export { Evaluator, ScenarioKeeper, cellText, ratioNumber } from './statements/index.ts';
 export type { Actor } from './database/audit.ts';
 export { periodCode } from './companies/books.ts';
+export type { Books } from './companies/books.ts';
 export { safeText } from './formats/safe-text.ts';

@@ -104,7 +104,8 @@ export const balancePlanSchema = z
     months: z.array(z.object({ key: periodKeySchema, cash: minorSchema })),
     openingCash: minorSchema,
     /** the month whose end has the least cash, by its position */
-    lowest: z.number().int(),
+    /** position of the month whose end has the least cash; -1 where the opening balance is lower */
+    lowest: z.number().int().min(-1),
     accounts: z.array(balanceAccountSchema),
     /** days of receivables, inventory and payables as a whole at each month end */
     days: z.array(z.object({ of: z.enum(DAYS_CLASSES as [DaysClass, ...DaysClass[]]), months: z.array(z.number().nullable()).length(12) })),

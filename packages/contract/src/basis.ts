@@ -63,6 +63,10 @@ export const basisSchema: z.ZodType<Basis> = z
       accounts: z.string().trim().min(1, 'Name the accounts').max(500),
       percent: numberText,
       everywhere: z.literal(true).exactOptional(),
+      /** an amount of the whole company, shared among the lines of the account */
+      shared: z
+        .union([z.literal('history'), z.object({ weights: z.record(z.string().min(1).max(450), z.number().min(0).max(1e9)) })])
+        .exactOptional(),
       ...limits,
     }),
     z.object({

@@ -42,6 +42,18 @@ const FINDINGS: { readonly [Code in SanityFinding['code']]: readonly [SanityFind
   noBudget: [{ code: 'noBudget', ...one, prior: 9900, priorYear: 2026 }, 'FY2026 has 99, and nothing is budgeted'],
   zeroMonths: [{ code: 'zeroMonths', ...one, months: [0, 11] }, 'Nothing in Apr, Mar, though earlier years have every month'],
   drift: [{ code: 'drift', ...one, share: 0.41, least: 0.3, most: 0.35 }, '41.0 % of revenue; the years before had 30.0 % to 35.0 %'],
+  nonrecurring: [
+    {
+      code: 'nonrecurring',
+      ...one,
+      entry: 'PU-000926',
+      year: 2026,
+      month: 7,
+      amount: 6_840_000,
+      reason: { code: 'newParty', party: 'Hemlock Builders' },
+    },
+    '68,400 (Nov of FY2026, entry PU-000926) is in the base and may not recur. Hemlock Builders has no amounts in this account in other years',
+  ],
   noCost: [{ code: 'noCost', ...one, months: [1] }, 'Revenue without any cost of sales in May'],
 };
 const MONTHS = ['Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec', 'Jan', 'Feb', 'Mar'];

@@ -1,3 +1,4 @@
+import { newOneOffSchema } from './one-offs.ts';
 import { z } from 'zod';
 import { filterQuerySchema, filterSchema, minorSchema } from './common.ts';
 import { packedGridSchema, type GridDto } from './statements.ts';
@@ -22,6 +23,8 @@ export const newBudgetSchema = z
     note: z.string().trim().max(2000, 'At most 2,000 characters').default(''),
     /** minor units; 0 leaves the months unrounded */
     roundTo: minorSchema.min(0).default(0),
+    /** amounts of the ledger that will not recur: marked as one-offs before the lines are derived */
+    exclude: z.array(newOneOffSchema).max(500, 'At most 500 amounts').default([]),
   })
   .meta({ id: 'NewBudget' });
 export type NewBudget = z.infer<typeof newBudgetSchema>;
@@ -127,6 +130,8 @@ export const basisPreviewSchema = z
     leftOut: minorSchema,
     /** what the basis lacks, in words */
     lacks: z.array(z.string()),
+    /** what the whole account would come to, where every line takes its percentage of the whole company */
+    wholeAccount: z.string().nullable(),
   })
   .meta({ id: 'BasisPreview' });
 export type BasisPreviewDto = z.infer<typeof basisPreviewSchema>;

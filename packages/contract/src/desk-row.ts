@@ -4,9 +4,12 @@ import {
   basisWords,
   deriveYear,
   formatAmount,
+  fraction,
   historyMonths,
   minor,
   monthOfYearName,
+  multiplyFractions,
+  roundFraction,
   rowAmount,
   signOf,
   yearTotal,
@@ -118,8 +121,24 @@ export function previewBasis(
       total: minor(sign * rowAmount(made, 'year')),
       change: minor(sign * (rowAmount(made, 'year') - before)),
       lacks: [...new Set(lacks)],
+      wholeAccount: wholeAccountWords(desk, { line: made[0], basis, sign }, format),
     },
   };
+}
+
+/** `All lines of the account come to 37.0% of 4000-4199: 125,000 of 337,838.` Null unless each line takes its percentage of the whole company. */
+function wholeAccountWords(
+  desk: BudgetDesk,
+  { line, basis, sign }: { readonly line: PlacedLine | undefined; readonly basis: Basis; readonly sign: 1 | -1 },
+  format: (amount: number) => string,
+): string | null {
+  if (!line || basis.kind !== 'percentOf' || !basis.everywhere || basis.shared) return null;
+  const base = desk.contextOf(line).lines(basis.accounts, true);
+  const of = (base ?? []).reduce<number>((sum, amount) => sum + amount, 0);
+  if (of === 0) return null;
+  const total = sign * rowAmount(desk.linesOf(line.position, {}), 'year');
+  const permille = roundFraction(multiplyFractions(fraction(total), fraction(1000, of)));
+  return `All lines of the account come to ${(permille / 10).toFixed(1)}% of ${basis.accounts}: ${format(total)} of ${format(of)}.`;
 }
 
 const sliceWords = (head: BudgetHead, line: PlacedLine): string =>

@@ -87,7 +87,7 @@ export async function printCash(application: Application, options: BudgetWorkOpt
   const text = (value: number) => toDecimalText(minor(value), company.exponent);
   const headings = ['month', 'cash', 'lowest'] as const;
   const rows = [
-    ['opening', text(plan.openingCash), ''],
+    ['opening', text(plan.openingCash), plan.lowest < 0 ? 'lowest' : ''],
     ...plan.months.map(({ key, cash }, index) => [key, text(cash), index === plan.lowest ? 'lowest' : '']),
   ];
   return {
@@ -99,7 +99,7 @@ export async function printCash(application: Application, options: BudgetWorkOpt
       opensFrom: plan.opensFrom,
       opening: text(plan.openingCash),
       months: plan.months.map(({ key, cash }) => ({ month: key, cash: text(cash) })),
-      lowest: plan.months[plan.lowest]!.key,
+      lowest: plan.months[plan.lowest]?.key ?? 'opening',
       assumptions: Object.fromEntries(plan.accounts.map(({ account, words }) => [account, words])),
       told: plan.told,
     },

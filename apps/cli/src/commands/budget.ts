@@ -1,9 +1,19 @@
-import { ACCOUNT_CLASS_KEYS, minor, parseAmount, toDecimalText, type Minor } from '@wise-margin/core';
-import { newBudgetSchema } from '@wise-margin/contract';
-import type { Application } from '@wise-margin/server';
+import {
+  ACCOUNT_CLASS_KEYS,
+  minor,
+  parseAmount,
+  periodAt,
+  periodOfYear,
+  PERIODS_PER_YEAR,
+  toDecimalText,
+  type Minor,
+  type PeriodIndex,
+} from '@wise-margin/core';
+import { newBudgetSchema, type BudgetProposalDto } from '@wise-margin/contract';
+import type { Application, Books } from '@wise-margin/server';
 import { chosenCompany } from '../company.ts';
 import type { Answer } from '../output.ts';
-import { UsageError } from '../usage.ts';
+import { RefusedError, UsageError } from '../usage.ts';
 
 export type BudgetOptions = Readonly<Record<string, string | boolean | undefined>>;
 
@@ -19,6 +29,19 @@ export async function createBudget(application: Application, options: BudgetOpti
   const changeByClass = Object.fromEntries(
     ACCOUNT_CLASS_KEYS.flatMap((key) => (text(`change-${key}`) === undefined ? [] : [[key, text(`change-${key}`)]])),
   );
+  const from = Number(text('from'));
+  const missing = unpostedMonths(books, from);
+  const annualize = options.annualize === true;
+  const projected = options.projected === true;
+  if (missing.length > 0 && !annualize && !projected && options['unposted-as-zero'] !== true)
+    throw new RefusedError(
+      `FY${from} has no actuals for ${missing.length} of its 12 months (${missing.join(', ')}), which would be budgeted at zero. Add --projected to take them from its approved budget, --annualize to bring the posted months to a year, or --unposted-as-zero.`,
+    );
+  if (projected && missing.length > 0 && !(await hasApproved(application, company.id, from)))
+    throw new RefusedError(
+      `FY${from} has no approved budget to take its months to come from. Add --annualize or --unposted-as-zero instead.`,
+    );
+  const proposal = options['exclude-nonrecurring'] === true ? await application.budgets.proposal(company.id, { from, projected }) : null;
   const request = newBudgetSchema.parse({
     name: text('name'),
     year: text('year'),
@@ -26,6 +49,9 @@ export async function createBudget(application: Application, options: BudgetOpti
     change: text('change') ?? '0',
     changeByClass,
     roundTo: rounding.value,
+    projected,
+    ...(annualize ? { basisByClass: Object.fromEntries(ACCOUNT_CLASS_KEYS.map((key) => [key, 'annualized'])) } : {}),
+    exclude: excludedOf(proposal?.candidates ?? []),
   });
   const budget = await application.budgets.create(company.id, request, application.actor);
   if (options.approve === true) await application.budgets.setState(company.id, budget.id, { state: 'approved' }, application.actor);
@@ -45,3 +71,21 @@ export async function createBudget(application: Application, options: BudgetOpti
     json: Object.fromEntries(facts),
   };
 }
+
+/** The candidates that are proposed to be left out, as a new budget is told of them. */
+export const excludedOf = (candidates: BudgetProposalDto['candidates']) =>
+  candidates
+    .filter(({ isProposed }) => isProposed)
+    .map(({ account, period, entry, reason }) => ({ account, period, ...(entry ? { entry: entry.id } : {}), reason }));
+
+/** Keys of the months of a fiscal year without actuals: before the ledger begins, or not posted yet. None for a year it does not know. */
+function unpostedMonths({ calendar, firstPosted, lastPosted }: Books, year: number): string[] {
+  const first = periodOfYear(calendar, year, 1);
+  if (first === null) return [];
+  return Array.from({ length: PERIODS_PER_YEAR }, (_, month) => (first + month) as PeriodIndex)
+    .filter((period) => firstPosted === null || lastPosted === null || period < firstPosted || period > lastPosted)
+    .map((period) => periodAt(calendar, period).key);
+}
+
+const hasApproved = async (application: Application, companyId: number, year: number): Promise<boolean> =>
+  (await application.budgets.list(companyId)).some((budget) => budget.year === year && budget.state === 'approved');

@@ -5,6 +5,7 @@ import { budgetEditRequestSchema, newBudgetSchema, newCompanySchema, type NewBud
 import type { Application } from '@wise-margin/server';
 import type { Answer } from '../output.ts';
 import { DRAFT_EDITS, PLAN_EDITS, type BudgetEdits } from './demo-edits.ts';
+import { excludedOf } from './budget.ts';
 import { RefusedError } from '../usage.ts';
 
 const TERN_BUDGETS: readonly (NewBudgetInput & { readonly edits: readonly BudgetEdits[]; readonly approve: boolean })[] = [
@@ -114,7 +115,9 @@ async function addBudget(
   { budget, edits, approve }: { readonly budget: NewBudgetInput; readonly edits: readonly BudgetEdits[]; readonly approve: boolean },
 ): Promise<void> {
   const { budgets, desks, actor } = application;
-  const { id } = await budgets.create(companyId, newBudgetSchema.parse(budget), actor);
+  // the storm, its insurance recovery and disposals do not happen again
+  const { candidates } = await budgets.proposal(companyId, { from: Number(budget.from), projected: false });
+  const { id } = await budgets.create(companyId, newBudgetSchema.parse({ ...budget, exclude: excludedOf(candidates) }), actor);
   for (const batch of edits) await desks.edit(companyId, id, budgetEditRequestSchema.parse(batch), actor);
   if (approve) await budgets.setState(companyId, id, { state: 'approved' }, actor);
 }

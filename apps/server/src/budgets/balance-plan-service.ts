@@ -13,6 +13,7 @@ import {
   type ColumnSet,
   type LineSet,
   type RolledForward,
+  lowestCash,
 } from '@wise-margin/core';
 import {
   balancePlanIssueWords,
@@ -57,7 +58,7 @@ export class BalancePlanService {
     const { exponent } = books.currency;
     const keyOf = (period: Parameters<typeof periodAt>[1]) => periodAt(books.calendar, period).key;
     const [undo, redo] = await Promise.all([this.#log.undoable(budgetId, session), this.#log.redoable(budgetId, session)]);
-    const lowest = rolled.cash.months.reduce((least, cash, month) => (cash < rolled.cash.months[least]! ? month : least), 0);
+    const lowest = lowestCash(rolled.cash.opening, rolled.cash.months);
     return {
       budget: await describeBudget({ books, budget, evaluator: this.#parts.evaluator }),
       version: row.version,

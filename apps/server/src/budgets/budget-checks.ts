@@ -1,7 +1,8 @@
-import { sanityFindings, type SanityFinding } from '@wise-margin/core';
+import { nonrecurringFindings, sanityFindings, type SanityFinding } from '@wise-margin/core';
 import { BooksKeeper } from '../companies/books.ts';
 import { openDatabase, type Database } from '../database/database.ts';
 import { budgetBooks, headOf } from './budget-books.ts';
+import { readNonrecurring } from './nonrecurring.ts';
 import { BudgetStore } from './store.ts';
 
 /** The books a thread reads for itself, by data folder. */
@@ -20,8 +21,12 @@ export async function budgetChecks(of: {
 }): Promise<readonly SanityFinding[]> {
   const opening = opened.get(of.directory) ?? open(of.directory);
   opened.set(of.directory, opening);
-  const { keeper, store } = await opening;
+  const { database, keeper, store } = await opening;
   const books = await keeper.of(of.companyId);
   const budget = await store.of(books, of.budgetId);
-  return sanityFindings({ books: await budgetBooks(books, store), head: headOf(budget.row), lines: budget.lines });
+  const [drawn, head] = [await budgetBooks(books, store), headOf(budget.row)];
+  const year = head.fromYear ?? head.year - 1;
+  const candidates = await readNonrecurring(database, books, { drawn, year, projected: true });
+  const left = nonrecurringFindings({ books: drawn, lines: budget.lines }, { candidates, year });
+  return [...left, ...sanityFindings({ books: drawn, head, lines: budget.lines })];
 }

@@ -2,6 +2,7 @@ import type { BooksKeeper } from '../companies/books.ts';
 import type { Database } from '../database/database.ts';
 import type { Evaluator } from '../statements/index.ts';
 import type { WorkPool } from '../work/work-pool.ts';
+import type { OneOffService } from './one-off-service.ts';
 import type { BudgetStore } from './store.ts';
 
 /** What the services of budgets work with. */
@@ -11,4 +12,5 @@ export type BudgetParts = {
   readonly store: BudgetStore;
   readonly evaluator: Evaluator;
   readonly work: WorkPool;
+  readonly oneOffs: OneOffService;
 };

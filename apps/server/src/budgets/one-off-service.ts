@@ -83,6 +83,14 @@ export class OneOffService {
     return this.list(companyId, account);
   }
 
+  /** Marks several; those marked already stay as they are. @throws ProblemError 422 as for a single one */
+  async addAll(companyId: number, requests: readonly z.output<typeof newOneOffSchema>[], actor: Actor): Promise<void> {
+    if (requests.length === 0) return;
+    const known = new Set((await this.list(companyId)).map(({ account, period, entry }) => `${account} ${period} ${entry?.id ?? ''}`));
+    for (const request of requests)
+      if (!known.has(`${request.account} ${request.period} ${request.entry ?? ''}`)) await this.add(companyId, request, actor);
+  }
+
   /** @throws ProblemError 404 */
   async remove(companyId: number, id: number, actor: Actor): Promise<void> {
     const [found] = await this.#database.select<{ id: number }>('SELECT id FROM one_offs WHERE id = $1 AND company_id = $2', [

@@ -2,6 +2,7 @@ import { Router, type Request } from 'express';
 import {
   balanceRuleChangeSchema,
   basisPreviewRequestSchema,
+  budgetProposalQuerySchema,
   budgetChangesQuerySchema,
   budgetEditRequestSchema,
   budgetGridQuerySchema,
@@ -44,6 +45,12 @@ export function budgetRoutes({ budgets, plans }: { readonly budgets: BudgetServi
     AT,
     handle(async (request, response) =>
       response.status(201).json(await budgets.create(numberIn(request, 'company'), parse(newBudgetSchema, request.body), actor)),
+    ),
+  );
+  router.get(
+    `${AT}/proposal`,
+    handle(async (request, response) =>
+      response.json(await budgets.proposal(numberIn(request, 'company'), parse(budgetProposalQuerySchema, request.query))),
     ),
   );
   router.get(

@@ -1,6 +1,9 @@
 import {
   BudgetDesk,
   firstBudget,
+  isIncomeAccount,
+  methodOfHistory,
+  signOf,
   minor,
   periodAt,
   periodOfYear,
@@ -18,6 +21,11 @@ import {
   previewBasis,
   STATE_WORDS,
   type basisPreviewRequestSchema,
+  methodName,
+  methodWords,
+  nonrecurringWords,
+  type budgetProposalQuerySchema,
+  type BudgetProposalDto,
   type copyBudgetSchema,
   type BasisPreviewDto,
   type BudgetDto,
@@ -33,6 +41,7 @@ import { ProblemError, refused } from '../http/problem.ts';
 import { budgetBooks, headOf } from './budget-books.ts';
 import { describeBudget, yearGrid } from './describe.ts';
 import type { BudgetParts } from './budget-parts.ts';
+import { readNonrecurring } from './nonrecurring.ts';
 import type { StoredBudget } from './store.ts';
 
 /** Where a budget can go from each state. Approved ones are amended by a new version alone. */
@@ -73,8 +82,9 @@ export class BudgetService {
     const { year, from, name, change, changeByClass, basisByClass, projected, roundTo, note } = request;
     await this.#refuseYearWithoutHistory(companyId, from);
     await openFiscalYear(this.#parts.database, this.#parts.keeper, { companyId, year, actor });
-    const books = await this.#parts.keeper.of(companyId);
     await this.#refuseNameInUse(companyId, year, name);
+    await this.#parts.oneOffs.addAll(companyId, request.exclude, actor);
+    const books = await this.#parts.keeper.of(companyId);
     const dimensions = this.#dimensionsOf(books, request.dimensions);
     const lines = firstBudget({
       books: await budgetBooks(books, this.#parts.store),
@@ -259,6 +269,42 @@ export class BudgetService {
         'from',
       );
     }
+  }
+
+  /** What a new budget from a year would start with: amounts that may not recur, and a method for each account. */
+  async proposal(companyId: number, { from, projected }: z.output<typeof budgetProposalQuerySchema>): Promise<BudgetProposalDto> {
+    await this.#refuseYearWithoutHistory(companyId, from);
+    const books = await this.#parts.keeper.of(companyId);
+    const drawn = await budgetBooks(books, this.#parts.store);
+    const candidates = await readNonrecurring(this.#parts.database, books, { drawn, year: from, projected });
+    const { accounts } = books.chart;
+    return {
+      candidates: candidates.map(({ position, period, entry, memo, amount, reason }) => ({
+        account: accounts[position]!.number,
+        name: accounts[position]!.name,
+        period: periodAt(books.calendar, period).key,
+        entry: entry && { ...entry, description: memo },
+        amount: minor(signOf(accounts[position]!) * amount),
+        netIncome: amount,
+        reason: nonrecurringWords(reason),
+        isProposed: reason.code === 'disposal' || reason.code === 'insurance' || reason.code === 'named',
+      })),
+      methods: accounts.flatMap((account, position) => {
+        if (!isIncomeAccount(account)) return [];
+        const own = methodOfHistory(drawn, { position, fromYear: from, projected });
+        if (own.years.length === 0) return [];
+        return [
+          {
+            account: account.number,
+            name: account.name,
+            class: account.class,
+            method: methodName(own),
+            repeats: own.repeats === null ? null : Math.round(own.repeats * 100),
+            why: methodWords(own, own.years),
+          },
+        ];
+      }),
+    };
   }
 
   /** What a basis would give a row, before it is set. @throws ProblemError 422 as when it is set */

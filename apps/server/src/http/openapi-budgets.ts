@@ -11,6 +11,8 @@ import {
   balanceRuleChangeSchema,
   basisPreviewRequestSchema,
   basisPreviewSchema,
+  budgetProposalQuerySchema,
+  budgetProposalSchema,
   budgetChangesQuerySchema,
   budgetEditRequestSchema,
   budgetGridQuerySchema,
@@ -47,6 +49,14 @@ export const BUDGET_PATHS: ZodOpenApiPathsObject = {
       body: newBudgetSchema,
       answer: budgetSchema,
       status: '201',
+    }),
+  },
+  '/api/companies/{company}/budgets/proposal': {
+    get: operation({
+      summary: 'What a new budget from a year would start with: amounts that may not recur, a method for each account',
+      path: COMPANY,
+      query: budgetProposalQuerySchema,
+      answer: budgetProposalSchema,
     }),
   },
   '/api/companies/{company}/budgets/{budget}': {

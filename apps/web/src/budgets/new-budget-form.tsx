@@ -1,12 +1,13 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { ACCOUNT_CLASSES, FIRST_BASES, parseAmount, usualFirstBasis, type AccountClass, type FirstBasis } from '@wise-margin/core';
+import { ACCOUNT_CLASSES, FIRST_BASES, parseAmount, type AccountClass, type FirstBasis } from '@wise-margin/core';
 import { percentTextSchema, type BudgetDto, type NewBudgetInput } from '@wise-margin/contract';
 import { useState } from 'react';
 import { useForm, useWatch } from 'react-hook-form';
 import { z } from 'zod';
 import { ApiProblem, sendJson } from '../api/client.ts';
 import { useCompany } from '../shell/company.ts';
+import { candidateKey, Candidates, Methods, useProposal } from './budget-proposal.tsx';
 import { useBudgets } from '../statements/use-statement.ts';
 
 const CLASSES = (Object.keys(ACCOUNT_CLASSES) as AccountClass[]).filter((key) => ACCOUNT_CLASSES[key].statement === 'income');
@@ -54,7 +55,7 @@ export function NewBudgetForm({ onCreated, cancel }: { readonly onCreated: (made
       change: '3',
       roundTo: '100',
       byClass: Object.fromEntries(CLASSES.map((key) => [key, ''])),
-      basis: Object.fromEntries(CLASSES.map((key) => [key, usualFirstBasis(key)])),
+      basis: Object.fromEntries(CLASSES.map((key) => [key, 'ownHistory' satisfies FirstBasis])),
       projected: true,
       dimensions: Object.fromEntries(
         company.dimensions.map(({ name }, index) => [name, name === 'department' || (index === 0 && !hasDepartment)]),
@@ -62,6 +63,16 @@ export function NewBudgetForm({ onCreated, cancel }: { readonly onCreated: (made
       note: '',
     },
   });
+  const from = Number(useWatch({ control, name: 'from' }));
+  const projected = useWatch({ control, name: 'projected' });
+  const bases = useWatch({ control, name: 'basis' });
+  const proposal = useProposal(from, projected && isProjectable(from));
+  const candidates = proposal.data?.candidates ?? [];
+  // what a person ticked or unticked; the rest is as proposed
+  const [ticked, setTicked] = useState<ReadonlyMap<string, boolean>>(new Map());
+  const excluded = new Set(
+    candidates.filter((each) => ticked.get(candidateKey(each)) ?? each.isProposed).map((each) => candidateKey(each)),
+  );
   const create = useMutation({
     mutationFn: (values: z.output<typeof formSchema>) => {
       const rounding = parseAmount(values.roundTo || '0', company.exponent);
@@ -77,6 +88,9 @@ export function NewBudgetForm({ onCreated, cancel }: { readonly onCreated: (made
         dimensions: company.dimensions.flatMap(({ name }) => (values.dimensions[name] ? [name] : [])),
         note: values.note,
         roundTo: rounding.ok ? rounding.value : 0,
+        exclude: candidates
+          .filter((each) => excluded.has(candidateKey(each)))
+          .map(({ account, period, entry, reason }) => ({ account, period, ...(entry ? { entry: entry.id } : {}), reason })),
       };
       return sendJson<BudgetDto>('POST', `/companies/${company.id}/budgets`, body);
     },
@@ -91,9 +105,6 @@ export function NewBudgetForm({ onCreated, cancel }: { readonly onCreated: (made
     },
   });
   const { errors } = formState;
-  const from = Number(useWatch({ control, name: 'from' }));
-  const projected = useWatch({ control, name: 'projected' });
-  const bases = useWatch({ control, name: 'basis' });
   const posted = postedOf(from);
   const isAnnualized = CLASSES.every((key) => bases[key] === 'annualized' || bases[key] === 'typed');
   return (
@@ -217,6 +228,13 @@ export function NewBudgetForm({ onCreated, cancel }: { readonly onCreated: (made
           </p>
         ) : null}
       </fieldset>
+      <Methods methods={proposal.data?.methods ?? []} bases={bases} />
+      <Candidates candidates={candidates} excluded={excluded} toggle={(key) => setTicked(new Map(ticked).set(key, !excluded.has(key)))} />
+      {proposal.isError ? (
+        <p role="alert" className="mt-2 text-brick">
+          {proposal.error.message}
+        </p>
+      ) : null}
       <label className="mt-3 block text-[13px]">
         <span className="text-ink-soft">What it is for</span>
         <input className="field w-full py-0.5" {...register('note')} />
@@ -227,8 +245,8 @@ export function NewBudgetForm({ onCreated, cancel }: { readonly onCreated: (made
         </p>
       ) : null}
       <div className="mt-4 flex gap-2">
-        <button type="submit" className="button button-primary" disabled={create.isPending}>
-          {create.isPending ? 'Creating' : 'Create the budget'}
+        <button type="submit" className="button button-primary" disabled={create.isPending || proposal.isLoading}>
+          {create.isPending ? 'Creating' : proposal.isLoading ? 'Reading the history' : 'Create the budget'}
         </button>
         {cancel ? (
           <button type="button" className="button" onClick={cancel}>

@@ -21,6 +21,12 @@ export function basisIssueWords(issue: BasisIssue, month: (index: number) => str
       return `The lines of ${issue.accounts} hold nothing in any month, and so does this. Budget them first, or type the amounts.`;
     case 'noShape':
       return `No line of ${issue.accounts} holds anything, so that the total is spread evenly until one does. Budget them, or take another spread.`;
+    case 'noSlice':
+      return `The account has no line for ${issue.slices.join(', ')}. Write weights for ${issue.known.join(', ')}.`;
+    case 'noWeights':
+      return issue.by === 'history'
+        ? 'The account has no history in any of its lines, so they share equally. Share by weights instead.'
+        : 'No line has a weight above zero, so they share equally. Write weights such as Shop 1; Tours 3.';
     case 'notANumber':
       return `"${issue.text}" is no number. Write one such as 12.5.`;
   }

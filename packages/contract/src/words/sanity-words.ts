@@ -1,4 +1,5 @@
 import { formatAmount, minor, type SanityFinding } from '@wise-margin/core';
+import { nonrecurringWords } from './nonrecurring-words.ts';
 
 /** What a finding of the sanity list says, in words. @param month names a month of the fiscal year (0 to 11) */
 export function sanityWords(finding: SanityFinding, how: { readonly exponent: number; readonly month: (month: number) => string }): string {
@@ -20,6 +21,10 @@ export function sanityWords(finding: SanityFinding, how: { readonly exponent: nu
       return `Nothing in ${finding.months.map(month).join(', ')}, though earlier years have every month`;
     case 'drift':
       return `${percent(finding.share)} of revenue; the years before had ${percent(finding.least)} to ${percent(finding.most)}`;
+    case 'nonrecurring': {
+      const at = `${month(finding.month)} of FY${finding.year}${finding.entry === null ? ', as budgeted' : `, entry ${finding.entry}`}`;
+      return `${amount(finding.amount)} (${at}) is in the base and may not recur. ${nonrecurringWords(finding.reason)}`;
+    }
     case 'noCost':
       return `Revenue without any cost of sales in ${finding.months.map(month).join(', ')}`;
   }

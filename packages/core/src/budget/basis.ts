@@ -111,7 +111,7 @@ function readAs(basis: Basis, context: BasisContext): { readonly context: BasisC
 
 /**
  * The twelve months a basis gives by itself, debit positive, with what it lacks. A total typed keeps its
- * total. A basis that rounds adds up to the account's rounded year, over all lines of the account with
+ * total. A basis that rounds, or is shared, adds up to the account's rounded year, over all lines of the account with
  * the same basis; one with limits is rounded and limited month by month. One-offs are left out of the
  * history unless the basis keeps them.
  */
@@ -121,7 +121,8 @@ export function deriveYear(basis: Basis, from: BasisContext): DerivedYear {
   if (basis.kind === 'typedTotal') return { months: months.map((amount) => roundFraction(amount)), issues, leftOut: minor(0) };
   const { roundTo = 0, least, most } = basis;
   const begun = fromItsMonth(basis, months);
-  const rounded = roundTo > 1 && least === undefined && most === undefined ? roundedWithOthers(basis, begun, from) : null;
+  const isJoint = roundTo > 1 || (basis.kind === 'percentOf' && basis.shared !== undefined);
+  const rounded = isJoint && least === undefined && most === undefined ? roundedWithOthers(basis, begun, from) : null;
   const limited =
     rounded ??
     begun.map((amount, month) => {
@@ -143,7 +144,7 @@ function roundedWithOthers(basis: Basis, months: readonly Fraction[], from: Basi
     const { context } = readAs(basis, each);
     return fromItsMonth(basis, definitionOf(basis).derive(basis, context).months);
   });
-  return roundTogether(lines, basis.roundTo!)[own]!;
+  return roundTogether(lines, Math.max(1, basis.roundTo ?? 1))[own]!;
 }
 
 /**

@@ -4,6 +4,7 @@ import { minor, type Minor } from '../money/minor.ts';
 import { deriveMonths, type Basis } from './basis.ts';
 import { sliceKey, type BudgetBooks, type BudgetHead, type PlacedLine } from './budget-books.ts';
 import type { BudgetLine } from './budget-line.ts';
+import { proposedMethod, type ProposedMethod } from './proposed-method.ts';
 import { historyMonths, lineContext, sliceFilter } from './line-context.ts';
 import { slicesByAccount, slotsOfYear } from './slices.ts';
 
@@ -11,8 +12,10 @@ import { slicesByAccount, slotsOfYear } from './slices.ts';
 export type BudgetChanges = { readonly all: string; readonly byClass?: Partial<Readonly<Record<AccountClass, string>>> };
 /** How the lines of a class begin, in words. */
 export const FIRST_BASES = {
+  ownHistory: 'as each account’s history repeats',
   sameMonths: 'same months',
   averageTwo: 'average of two years',
+  averageShape: 'year’s total, average monthly shares',
   evenYear: 'year’s total, even',
   fixedAmount: 'latest month, every month',
   annualized: 'latest months, brought to a year',
@@ -20,10 +23,27 @@ export const FIRST_BASES = {
 } as const;
 export type FirstBasis = keyof typeof FIRST_BASES;
 
-/** What is usual: what moves with the trade follows its seasons, what is fixed is even, depreciation is set by hand from its latest month. */
-export function usualFirstBasis(of: AccountClass): FirstBasis {
-  if (of === 'operatingExpenses') return 'evenYear';
-  return of === 'depreciation' ? 'fixedAmount' : 'sameMonths';
+/** How many years back the history that decides a method reaches. */
+const YEARS_LOOKED_AT = 4;
+
+/** The method an account's own history asks for: its whole years up to the one the budget starts from, over all slices. */
+export function methodOfHistory(
+  books: BudgetBooks,
+  { position, fromYear, projected }: { readonly position: number; readonly fromYear: number; readonly projected: boolean },
+): ProposedMethod & { readonly years: readonly number[] } {
+  const whole = Array.from({ length: YEARS_LOOKED_AT }, (_, back) => fromYear - YEARS_LOOKED_AT + 1 + back).flatMap((year) => {
+    const months = historyMonths(books, { position, filter: {}, year }, { projected, withOneOffs: false });
+    return months.every((amount) => amount !== null) ? [{ year, months }] : [];
+  });
+  const { class: of } = books.chart.accounts[position]!;
+  const years = whole.filter(({ months }) => months.some((amount) => amount !== 0));
+  return {
+    ...proposedMethod(
+      of,
+      years.map(({ months }) => months.map(Number)),
+    ),
+    years: years.map(({ year }) => year),
+  };
 }
 
 /**
@@ -48,7 +68,10 @@ export function firstBudget(options: {
   accounts.forEach((account, position) => {
     if (!isIncomeAccount(account)) return;
     const of = account.class;
-    const kind = bases[of] ?? 'sameMonths';
+    const asked = bases[of] ?? 'sameMonths';
+    const own =
+      asked === 'ownHistory' || asked === 'averageShape' ? methodOfHistory(books, { position, fromYear: head.fromYear, projected }) : null;
+    const kind = asked === 'ownHistory' ? own!.method : asked;
     const changePercent = changes.byClass?.[of] ?? changes.all;
     const years = kind === 'averageTwo' ? [head.fromYear - 1, head.fromYear] : [head.fromYear];
     for (const dimensions of slices.get(position)?.values() ?? []) {
@@ -73,6 +96,7 @@ export function firstBudget(options: {
         common: { ...(roundTo > 0 ? { roundTo } : {}), ...(projected ? { projected } : {}) },
         latest: minor(signOf(account) * latest),
         posted,
+        shapeYears: own?.years ?? [],
       });
       lines.push({ ...empty, basis });
     }
@@ -84,7 +108,7 @@ export function firstBudget(options: {
 }
 
 function firstBasis(
-  kind: FirstBasis,
+  kind: Exclude<FirstBasis, 'ownHistory'>,
   how: {
     readonly year: number;
     readonly changePercent: string;
@@ -92,14 +116,20 @@ function firstBasis(
     readonly latest: Minor;
     /** months of the year that have a posting */
     readonly posted: number;
+    /** whole years with amounts; without any, history gives the shape */
+    readonly shapeYears: readonly number[];
   },
 ): Basis {
-  const { year, changePercent, common, latest, posted } = how;
+  const { year, changePercent, common, latest, posted, shapeYears } = how;
   switch (kind) {
     case 'sameMonths':
       return { kind, year, changePercent, ...common };
     case 'averageTwo':
       return { kind: 'averageYears', years: [year - 1, year], changePercent, ...common };
+    case 'averageShape': {
+      const spread = shapeYears.length > 0 ? ({ by: 'shares', years: shapeYears } as const) : 'history';
+      return { kind: 'yearTotal', year, changePercent, spread, ...common };
+    }
     case 'evenYear':
       return { kind: 'yearTotal', year, changePercent, spread: 'even', ...common };
     case 'fixedAmount':

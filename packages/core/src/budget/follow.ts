@@ -40,7 +40,8 @@ export function membersAmong(
 
 /** The accounts a line follows, or null when its basis stands by itself. */
 function followedAccounts(basis: Basis): { readonly accounts: string; readonly everywhere: boolean } | null {
-  if (basis.kind === 'percentOf') return { accounts: basis.accounts, everywhere: basis.everywhere ?? false };
+  if (basis.kind === 'percentOf')
+    return { accounts: basis.accounts, everywhere: basis.shared !== undefined || (basis.everywhere ?? false) };
   if ((basis.kind === 'typedTotal' || basis.kind === 'yearTotal') && isOfLine(basis.spread))
     return { accounts: basis.spread.accounts, everywhere: false };
   return null;

@@ -1,9 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { ACCOUNT_CLASS_KEYS } from '../chart/account-class.ts';
 import { slotOfYear } from '../calendar/fiscal-calendar.ts';
 import { minor } from '../money/minor.ts';
 import { basisWords, deriveYear, type Basis } from './basis.ts';
-import { FIRST_BASES, firstBudget, usualFirstBasis } from './first-budget.ts';
+import { firstBudget } from './first-budget.ts';
 import { historyMonths, lineContext } from './line-context.ts';
 import { booksOf, calendar, fact, head, line, NORTH, positionOf, SOUTH } from './small-budget.ts';
 
@@ -134,13 +133,5 @@ describe('the first budget of a year', () => {
         posted,
       );
     }
-  });
-  it('has a usual way to begin for every class, among those there are', () => {
-    for (const key of ACCOUNT_CLASS_KEYS) expect(Object.keys(FIRST_BASES)).toContain(usualFirstBasis(key));
-    expect([usualFirstBasis('operatingExpenses'), usualFirstBasis('depreciation'), usualFirstBasis('costOfSales')]).toEqual([
-      'evenYear',
-      'fixedAmount',
-      'sameMonths',
-    ]);
   });
 });

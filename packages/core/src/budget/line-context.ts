@@ -15,6 +15,12 @@ const DAY = 86_400_000;
 export const sliceFilter = (head: BudgetHead, line: Pick<PlacedLine, 'dimensions'>): DimensionFilter =>
   Object.fromEntries(head.dimensions.map((name) => [name, [line.dimensions[name] ?? '']]));
 
+/** What a slice is called: its values, or `None`. */
+export const sliceName = (dimensions: PlacedLine['dimensions']): string =>
+  Object.values(dimensions)
+    .filter((value) => value !== '')
+    .join(' / ') || 'None';
+
 /** Twelve months of an account under a filter, debit positive; the adjustment period counts with the last. Null where there is no figure. */
 export function historyMonths(
   books: BudgetBooks,
@@ -31,10 +37,12 @@ export function historyMonths(
     const period = (first + month) as PeriodIndex;
     const [from, to] = [firstSlot(books.calendar, period), lastSlot(books.calendar, period)];
     if (books.firstPosted !== null && period < books.firstPosted) return null;
-    if (books.lastPosted === null || period > books.lastPosted) return plan ? plan.cube.slab(filter).change(position, from, to) : null;
+    const isLeftOut = !reading.withOneOffs && books.oneOffs.months.has(`${position}:${from}`);
+    if (books.lastPosted === null || period > books.lastPosted)
+      return plan && !isLeftOut ? plan.cube.slab(filter).change(position, from, to) : null;
     const amount = slab.change(position, from, to);
     if (reading.withOneOffs) return amount;
-    if (books.oneOffs.months.has(`${position}:${from}`)) return null;
+    if (isLeftOut) return null;
     return minor(amount - oneOffs.change(position, from, to));
   });
 }
@@ -88,6 +96,16 @@ export function lineContext(
       const amounts = years.flatMap((year) => yearOf(year, { projected: false, withOneOffs: reading?.withOneOffs ?? false }));
       return posted.slice(-count).flatMap((at) => amounts[at] ?? []);
     },
+    siblings: () =>
+      [...lines]
+        .filter((each) => each.position === position && each.id !== line.id)
+        .concat(line)
+        .sort((a, b) => (a.slice < b.slice ? -1 : 1))
+        .map((each) => ({
+          slice: sliceName(each.dimensions),
+          isOwn: each === line,
+          history: () => (each === line ? own : lineContext(books, head, { line: each, lines })).history,
+        })),
     alike: (basis) => {
       const key = JSON.stringify(basis);
       const among = [...lines].filter((each) => each.position === position && each.id !== line.id && JSON.stringify(each.basis) === key);

@@ -3,6 +3,7 @@ import type { DimensionCombination, DimensionFilter } from '../ledger/dimension.
 import { averageOfShares, monthlyShares } from '../trend/seasonal-shares.ts';
 import { sliceKey, type BudgetBooks, type BudgetHead, type PlacedLine } from './budget-books.ts';
 import { historyMonths, sliceFilter } from './line-context.ts';
+import type { NonrecurringReason } from './nonrecurring-reason.ts';
 import { slicesByAccount, slotsOfYear } from './slices.ts';
 
 /**
@@ -19,6 +20,15 @@ export type SanityFinding = { readonly account: string; readonly slice: Dimensio
   | { readonly code: 'drift'; readonly share: number; readonly least: number; readonly most: number }
   /** months with revenue and without any cost of sales, which the year before had beside it */
   | { readonly code: 'noCost'; readonly months: readonly number[] }
+  /** an amount that may not recur is in the history a line draws on; `entry` null for a month of the approved budget */
+  | {
+      readonly code: 'nonrecurring';
+      readonly entry: string | null;
+      readonly year: number;
+      readonly month: number;
+      readonly amount: number;
+      readonly reason: NonrecurringReason;
+    }
 );
 
 /** The limits findings are told past. */
@@ -35,8 +45,11 @@ export const SANITY_LIMITS = {
 } as const;
 
 /** The same finding has the same key from one look to the next, so that an answer stays with it. */
-export const sanityKey = ({ code, account, slice }: SanityFinding): string =>
-  slice === null ? `${code} ${account}` : `${code} ${account} ${sliceKey(slice)}`;
+export function sanityKey(finding: SanityFinding): string {
+  const { code, account, slice } = finding;
+  if (code === 'nonrecurring') return `${code} ${account} ${finding.entry ?? `${finding.year}-${finding.month}`}`;
+  return slice === null ? `${code} ${account}` : `${code} ${account} ${sliceKey(slice)}`;
+}
 
 const MONTHS = Array.from({ length: 12 }, (_, month) => month);
 const sum = (amounts: readonly number[]): number => amounts.reduce((total, amount) => total + amount, 0);

@@ -42,7 +42,9 @@ export type BasisDraft = {
   readonly spreadYears: string;
   readonly spreadLine: string;
   readonly weights: string;
-  readonly everywhere: boolean;
+  readonly baseOf: BaseOf;
+  /** `Shop 1; Tours 3` */
+  readonly sharingWeights: string;
   readonly projected: boolean;
   readonly withOneOffs: boolean;
   readonly fromMonth: number;
@@ -50,6 +52,8 @@ export type BasisDraft = {
   readonly least: string;
   readonly most: string;
 };
+/** What a percentage is of: the line's own slice, the whole company shared among the account's lines, or the whole company for each. */
+export type BaseOf = 'own' | 'sharedByHistory' | 'sharedByWeights' | 'each';
 export type PositionDraft = {
   readonly name: string;
   readonly heads: string;
@@ -97,7 +101,8 @@ export function draftOf(basis: Basis, { exponent, budgetYear }: { readonly expon
     spreadYears: '3',
     spreadLine: '',
     weights: '',
-    everywhere: false,
+    baseOf: 'own',
+    sharingWeights: '',
     projected: basis.projected ?? false,
     withOneOffs: basis.withOneOffs ?? false,
     fromMonth: basis.fromMonth ?? 0,
@@ -117,7 +122,7 @@ export function draftOf(basis: Basis, { exponent, budgetYear }: { readonly expon
     case 'trend':
       return { ...usual, years: String(basis.years.length), of: basis.of, seasonal: basis.seasonal };
     case 'percentOf':
-      return { ...usual, accounts: basis.accounts, percent: basis.percent, everywhere: basis.everywhere ?? false };
+      return { ...usual, accounts: basis.accounts, percent: basis.percent, ...baseDraft(basis) };
     case 'driverRate':
       return {
         ...usual,
@@ -152,6 +157,13 @@ export function draftOf(basis: Basis, { exponent, budgetYear }: { readonly expon
     case 'typed':
       return usual;
   }
+}
+
+function baseDraft({ everywhere, shared }: Basis & { kind: 'percentOf' }): Pick<BasisDraft, 'baseOf' | 'sharingWeights'> {
+  if (shared === undefined) return { baseOf: everywhere ? 'each' : 'own', sharingWeights: '' };
+  if (shared === 'history') return { baseOf: 'sharedByHistory', sharingWeights: '' };
+  const named = Object.entries(shared.weights).map(([name, weight]) => `${name} ${weight}`);
+  return { baseOf: 'sharedByWeights', sharingWeights: named.join('; ') };
 }
 
 function spreadDraft(spread: Spread): Pick<BasisDraft, 'spread' | 'spreadYears' | 'spreadLine' | 'weights'> {
@@ -227,7 +239,9 @@ export function basisOf(
           kind: 'percentOf',
           accounts: draft.accounts.trim(),
           percent: number('Percent', draft.percent),
-          ...(draft.everywhere ? { everywhere: true as const } : {}),
+          ...(draft.baseOf === 'each' ? { everywhere: true as const } : {}),
+          ...(draft.baseOf === 'sharedByHistory' ? { shared: 'history' as const } : {}),
+          ...(draft.baseOf === 'sharedByWeights' ? { shared: { weights: namedWeights(draft.sharingWeights) } } : {}),
         };
       case 'driverRate': {
         const rates = draft.steps.map(({ from, value }) => ({ from, value: number('Rate', value) }));
@@ -258,6 +272,23 @@ export function basisOf(
       case 'typed':
         return { kind: 'typed' };
     }
+  }
+
+  function namedWeights(text: string): Record<string, number> {
+    const parts = text
+      .split(/[;,]/)
+      .map((part) => part.trim())
+      .filter((part) => part !== '');
+    if (parts.length === 0) throw new Fault('Weights: write one for each line, such as Shop 1; Tours 3.');
+    return Object.fromEntries(
+      parts.map((part) => {
+        const at = part.lastIndexOf(' ');
+        const weight = part.slice(at + 1);
+        if (at < 1) throw new Fault(`Weights: "${part}" has no name or no number. Write such as Tours 3.`);
+        if (!/^\d+(\.\d+)?$/.test(weight)) throw new Fault(`Weights: "${weight}" is no weight. Write such as ${part.slice(0, at)} 3.`);
+        return [part.slice(0, at).trim(), Number(weight)];
+      }),
+    );
   }
 
   function twelve(field: string, text: string): number[] {

@@ -136,6 +136,7 @@ export function BasisForm({
               It gives {preview.total === 0 ? 'nothing' : amount(preview.total)} for the year, {change(preview.change)}.
             </p>
           ) : null}
+          {preview?.wholeAccount ? <p className="font-semibold">{preview.wholeAccount}</p> : null}
           {targets.length > 1 ? (
             <SelectField
               label="Set it on"

@@ -135,14 +135,27 @@ function Method(props: SentenceProps) {
           : <SentenceText label="Percent" value={draft.percent} set={(percent) => set({ percent })} /> % of{' '}
           <SentenceText label="Of accounts" empty="accounts" value={draft.accounts} set={(accounts) => set({ accounts })} />,{' '}
           <SentenceChoice
-            label="Of which slices"
-            value={draft.everywhere ? 'every' : 'own'}
+            label="Percentage of"
+            value={draft.baseOf}
             options={[
-              ['own', 'each slice of its own'],
-              ['every', 'of every slice together'],
+              ['own', 'each line of its own department'],
+              ['sharedByHistory', 'of the whole company, shared by history'],
+              ['sharedByWeights', 'of the whole company, shared by weights'],
+              ['each', 'of the whole company for each line'],
             ]}
-            set={(which) => set({ everywhere: which === 'every' })}
+            set={(baseOf) => set({ baseOf })}
           />
+          {draft.baseOf === 'sharedByWeights' ? (
+            <>
+              {': '}
+              <SentenceText
+                label="Weights of the lines"
+                empty="Shop 1; Tours 3"
+                value={draft.sharingWeights}
+                set={(sharingWeights) => set({ sharingWeights })}
+              />
+            </>
+          ) : null}
         </>
       );
     case 'driverRate':

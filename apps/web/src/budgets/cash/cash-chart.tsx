@@ -9,7 +9,7 @@ const BOTTOM = 20;
 /** whole units of the currency beneath which bars are labeled in full */
 const SMALL = 100_000;
 
-/** Cash at the end of each month as outlined bars, for a plan is not yet fact; the lowest has a heavy frame, what is below zero stands in brick. */
+/** Cash at the start and at the end of each month as outlined bars, for a plan is not yet fact; the lowest has a heavy frame, what is below zero stands in brick. */
 export function CashChart({
   months,
   cash,

@@ -84,7 +84,11 @@ export default function CashPage() {
       }
     >
       <Figures plan={plan.data} months={months} />
-      <CashChart months={shortMonths} cash={plan.data.months.map(({ cash }) => cash)} lowest={plan.data.lowest} />
+      <CashChart
+        months={['Start', ...shortMonths]}
+        cash={[plan.data.openingCash, ...plan.data.months.map(({ cash }) => cash)]}
+        lowest={plan.data.lowest + 1}
+      />
       <ToldOfPlan plan={plan.data} locked={locked} act={(made) => mutate(made)} />
       {change.isError && !account ? (
         <p role="alert" className="mt-1 border-l-2 border-brick bg-sheet px-3 py-1 text-[13px]">
@@ -161,11 +165,12 @@ function Figures({ plan, months }: { readonly plan: BalancePlanDto; readonly mon
   const { exponent, periods } = useCompany();
   const before = periods[periods.findIndex(({ key }) => key === plan.months[0]!.key) - 1]?.name;
   const text = (amount: number) => formatAmount(amount as Minor, { exponent, unit: 'dollars' });
-  const lowest = plan.months[plan.lowest]!.cash;
+  const [lowest, at] =
+    plan.lowest < 0 ? [plan.openingCash, before ?? 'the opening'] : [plan.months[plan.lowest]!.cash, months[plan.lowest]!];
   const closing = plan.months.at(-1)!.cash;
   const shown = [
     ['Cash at the start', text(plan.openingCash), before ? `end of ${before}` : 'before the first month'],
-    ['Lowest point', text(lowest), `end of ${months[plan.lowest]}${lowest < 0 ? ', below zero: the plan needs more money' : ''}`],
+    ['Lowest point', text(lowest), `end of ${at}${lowest < 0 ? ', below zero: the plan needs more money' : ''}`],
     ['Cash at the end', text(closing), `end of ${months.at(-1)}`],
     ['Change in the year', text(closing - plan.openingCash), ''],
   ] as const;

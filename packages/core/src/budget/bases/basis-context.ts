@@ -28,11 +28,21 @@ export type BasisContext = Omit<SpreadContext, 'year' | 'lines'> & {
    * @param everywhere those of every slice, not of the line's own alone
    */
   readonly lines: (accounts: string, everywhere?: boolean) => readonly Minor[] | null;
+  /** the lines of the account in the budget, this one among them, in a fixed order. Absent where a line is looked at alone. */
+  readonly siblings?: () => readonly Sibling[];
   /**
    * contexts of all lines of the account that share a basis, in a fixed order, with the place of this one: their
    * months are rounded together. Absent where a line is looked at alone.
    */
   readonly alike?: (basis: object) => { readonly contexts: readonly BasisContext[]; readonly own: number };
+};
+
+/** A line of the same account, by what its slice is called. */
+export type Sibling = {
+  readonly slice: string;
+  readonly isOwn: boolean;
+  /** amounts of the year a budget starts from */
+  readonly history: () => readonly number[];
 };
 
 /** Why a basis gives no figure for some months. Months count from 0. */
@@ -48,6 +58,10 @@ export type BasisIssue =
   | { readonly code: 'zeroLine'; readonly accounts: string }
   /** the lines a total takes the shape of are not there or hold nothing, so that it is spread evenly */
   | { readonly code: 'noShape'; readonly accounts: string }
+  /** weights name slices the account has no line of */
+  | { readonly code: 'noSlice'; readonly slices: readonly string[]; readonly known: readonly string[] }
+  /** nothing weighs, so that lines share equally */
+  | { readonly code: 'noWeights'; readonly by: 'history' | 'weights' }
   | { readonly code: 'notANumber'; readonly field: string; readonly text: string };
 /** Amounts before rounding and limits, debit positive, in exact minor units. */
 export type Derived = { readonly months: readonly Fraction[]; readonly issues: readonly BasisIssue[] };

@@ -1,7 +1,7 @@
-import { parseDecimal } from '../../money/decimal.ts';
+import { parseDecimal, toCommonScale } from '../../money/decimal.ts';
 import { addFractions, fraction, fractionOf, multiplyFractions } from '../../money/fraction.ts';
 import type { Minor } from '../../money/minor.ts';
-import { MONTHS, NOTHING, wholeMonths, type BasisDefinition, type BasisIssue, type Tell } from './basis-context.ts';
+import { MONTHS, NOTHING, wholeMonths, type BasisDefinition, type BasisIssue, type Sibling, type Tell } from './basis-context.ts';
 import { exactProduct } from './exact-product.ts';
 import { sameMonths } from './from-history.ts';
 import { changeFactor, decimalOf, shareFactor } from './percent.ts';
@@ -18,8 +18,21 @@ export type DriverRate = {
 };
 /** An amount a month, in the shown sign, that may step; only in some months when they are listed. */
 export type FixedMonths = { readonly kind: 'fixedMonths'; readonly steps: readonly Step<Minor>[]; readonly months?: readonly number[] };
-/** A percentage of what other lines of the budget hold, following them: those of its own slice, or those of every slice. */
-export type PercentOf = { readonly kind: 'percentOf'; readonly accounts: string; readonly percent: string; readonly everywhere?: true };
+/** How an amount of the whole company is shared among an account's lines: by their history, or by weights under the names of their slices. */
+export type Sharing = 'history' | { readonly weights: Readonly<Record<string, number>> };
+/**
+ * A percentage of what other lines of the budget hold, following them: those of its own slice; those of every
+ * slice, for each line; or those of every slice, shared among the account's lines so that together they
+ * hold the percentage once.
+ */
+export type PercentOf = {
+  readonly kind: 'percentOf';
+  readonly accounts: string;
+  readonly percent: string;
+  readonly everywhere?: true;
+  /** of every slice, whatever `everywhere` says */
+  readonly shared?: Sharing;
+};
 /**
  * People by yearly pay, in the shown sign: when they start, when pay is raised, and what comes on top; beside
  * those who are there already, when a year says what they were paid.
@@ -88,16 +101,44 @@ export const fixedMonths: BasisDefinition<FixedMonths> = {
 };
 
 export const percentOf: BasisDefinition<PercentOf> = {
-  derive: ({ accounts, percent, everywhere }, { sign, lines }) => {
+  derive: ({ accounts, percent, everywhere, shared }, { sign, lines, siblings }) => {
     const share = shareFactor(percent);
     if (!share) return { months: NOTHING, issues: [{ code: 'notANumber', field: 'percent', text: percent }] };
-    const held = lines(accounts, everywhere);
+    const held = lines(accounts, shared ? true : everywhere);
     if (!held) return { months: NOTHING, issues: [{ code: 'noLine', accounts }] };
     const issues: BasisIssue[] = held.every((amount) => amount === 0) ? [{ code: 'zeroLine', accounts }] : [];
-    return { months: held.map((amount) => multiplyFractions(fraction(sign * amount), fractionOf(share))), issues };
+    const own = shared ? partOf(shared, siblings?.() ?? []) : { part: fraction(1), issues: [] };
+    const factor = multiplyFractions(fractionOf(share), own.part);
+    return { months: held.map((amount) => multiplyFractions(fraction(sign * amount), factor)), issues: [...issues, ...own.issues] };
   },
-  words: ({ accounts, percent, everywhere }) => `${percent.trim()} % of ${accounts}${everywhere ? ' of all slices' : ''}`,
+  words: ({ accounts, percent, everywhere, shared }) =>
+    `${percent.trim()} % of ${accounts}${
+      shared ? ` of the company, shared by ${shared === 'history' ? 'history' : 'weights'}` : everywhere ? ' of the company' : ''
+    }`,
 };
+
+/** The part of an amount that is this line's; equal parts where nothing weighs. */
+function partOf(
+  sharing: Sharing,
+  siblings: readonly Sibling[],
+): { readonly part: ReturnType<typeof fraction>; readonly issues: BasisIssue[] } {
+  if (siblings.length === 0) return { part: fraction(1), issues: [] };
+  const unknown = sharing === 'history' ? [] : Object.keys(sharing.weights).filter((name) => !siblings.some(({ slice }) => slice === name));
+  const weights = toCommonScale(
+    siblings.map(({ slice, history }) =>
+      parseDecimal(
+        String(sharing === 'history' ? Math.abs(history().reduce((sum, amount) => sum + amount, 0)) : (sharing.weights[slice] ?? 0)),
+      ),
+    ),
+  );
+  const total = weights.reduce((sum, weight) => sum + weight, 0n);
+  const issues: BasisIssue[] = [
+    ...(unknown.length > 0 ? [{ code: 'noSlice' as const, slices: unknown, known: siblings.map(({ slice }) => slice) }] : []),
+    ...(total === 0n ? [{ code: 'noWeights' as const, by: sharing === 'history' ? ('history' as const) : ('weights' as const) }] : []),
+  ];
+  const own = siblings.findIndex(({ isOwn }) => isOwn);
+  return { part: total === 0n ? fraction(1, BigInt(siblings.length)) : fraction(weights[own] ?? 0n, total), issues };
+}
 
 /**
  * A twelfth of the yearly pay from the start month on, raised from the raise month on, and the costs on top of
