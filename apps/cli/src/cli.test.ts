@@ -103,18 +103,6 @@ describe('the command line', () => {
       error: expect.stringContaining('Write a percentage'),
     });
   });
-  it('asks what months not posted yet are taken from, and brings those there are to a year', async () => {
-    const create = (name: string, ...more: string[]) =>
-      wm('budget', 'create', '--year', '2028', '--from', '2027', '--name', name, '--format', 'json', ...more);
-    const refused = await create('Silent');
-    expect(refused).toMatchObject({ code: 1, out: '' });
-    expect(refused.error).toContain('FY2027 has no actuals for 5 of its 12 months (2026-11, 2026-12, 2027-01, 2027-02, 2027-03)');
-    expect(refused.error).toContain('--projected');
-    expect(JSON.parse((await create('Brought to a year', '--annualize')).out)).toMatchObject({ revenue: '1200.00' });
-    expect(JSON.parse((await create('As posted', '--unposted-as-zero')).out)).toMatchObject({ revenue: '700.00' });
-    // FY2027 has the approved Plan: 103.00 in each month FY2026 has
-    expect(JSON.parse((await create('As projected', '--projected')).out)).toMatchObject({ revenue: '700.00' });
-  });
   it('lists budgets, writes one to a file, tells what a file filled in would change, and changes it when told', async () => {
     expect(JSON.parse((await wm('budget', 'list', '--format', 'json')).out)).toMatchObject([
       { name: 'Plan', year: 'FY2027', state: 'approved', revenue: '721.00' },
@@ -189,5 +177,17 @@ describe('the command line', () => {
       debit: '',
       credit: '700.00',
     });
+  });
+  it('asks what months not posted yet are taken from, and brings those there are to a year', async () => {
+    const create = (name: string, ...more: string[]) =>
+      wm('budget', 'create', '--year', '2028', '--from', '2027', '--name', name, '--format', 'json', ...more);
+    const refused = await create('Silent');
+    expect(refused).toMatchObject({ code: 1, out: '' });
+    expect(refused.error).toContain('FY2027 has no actuals for 5 of its 12 months (2026-11, 2026-12, 2027-01, 2027-02, 2027-03)');
+    expect(refused.error).toContain('--projected');
+    expect(JSON.parse((await create('Brought to a year', '--annualize')).out)).toMatchObject({ revenue: '1200.00' });
+    expect(JSON.parse((await create('As posted', '--unposted-as-zero')).out)).toMatchObject({ revenue: '700.00' });
+    // FY2027 has the approved Plan: 103.00 in each month FY2026 has
+    expect(JSON.parse((await create('As projected', '--projected')).out)).toMatchObject({ revenue: '700.00' });
   });
 });
