@@ -7,13 +7,16 @@ import { fileURLToPath } from 'node:url';
 
 export const root = resolve(dirname(fileURLToPath(import.meta.url)), '..');
 const windows = process.platform === 'win32';
-export const say = (text) => process.stdout.write(`${text}\n`);
+let told = process.stdout;
+export const say = (text) => told.write(`${text}\n`);
+/** What steps say goes to standard error, and standard output is left to the command's data. */
+export const sayOnStandardError = () => (told = process.stderr);
 
 /** Runs a command, showing what it prints or gathering it in `output`; resolves with its exit code. */
 export function run(command, args, options = {}) {
   return new Promise((done, fail) => {
     const { output, ...rest } = options;
-    const child = spawn(command, args, { cwd: root, stdio: 'inherit', shell: windows, ...rest });
+    const child = spawn(command, args, { cwd: root, stdio: ['inherit', told, 'inherit'], shell: windows, ...rest });
     for (const stream of [child.stdout, child.stderr]) stream?.on('data', (text) => output?.push(String(text)));
     child.on('error', fail);
     child.on('exit', (code, signal) => done(signal ? 1 : (code ?? 1)));

@@ -10,7 +10,13 @@ test('cash and balance sheet of a budget: assumptions from history, changed, see
   const before = await lowest.innerText();
   await expectAccessible(page);
   const sheet = page.getByRole('region', { name: 'Statement of cash flows' });
-  await expect(sheet.getByRole('row', { name: /^Cash at the end/ })).toContainText(before);
+  // the lowest point may be where the year begins
+  await expect(
+    sheet
+      .getByRole('row', { name: /^Cash at the (start|end)/ })
+      .filter({ hasText: before })
+      .first(),
+  ).toBeVisible();
   await expect(sheet.getByRole('row', { name: /not explained/ })).toHaveCount(0);
 
   // a fleet bought in May, more than the company can pay

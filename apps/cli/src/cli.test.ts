@@ -1,6 +1,7 @@
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import papaparse from 'papaparse';
 import { afterAll, describe, expect, it } from 'vitest';
 import { run } from './main.ts';
 
@@ -189,5 +190,50 @@ describe('the command line', () => {
     expect(JSON.parse((await create('As posted', '--unposted-as-zero')).out)).toMatchObject({ revenue: '700.00' });
     // FY2027 has the approved Plan: 103.00 in each month FY2026 has
     expect(JSON.parse((await create('As projected', '--projected')).out)).toMatchObject({ revenue: '700.00' });
+  });
+  it('writes figures in full to CSV, without a letter beside them, and to the decimals asked for in a table', async () => {
+    const income = (...more: string[]) => wm('statement', 'income', '--as-of', '2026-10', ...more);
+    const rows = papaparse.parse<string[]>((await income('--format', 'csv')).out, { skipEmptyLines: true }).data;
+    const [head, revenue] = [rows[0]!, rows.find(([key]) => key === 'revenue')!];
+    const at = head.indexOf('October 2026: %');
+    expect(revenue[at]).toBe('-2.912621');
+    expect(revenue[head.indexOf('F/U')]).toBe('U');
+    const figures = rows.slice(1).flatMap((row) => row.filter((_, column) => column > 1 && head[column] !== 'F/U'));
+    expect(figures.filter((text) => !/^$|^-?\d+(\.\d+)?$/.test(text))).toEqual([]);
+    expect((await income('--decimals', '3')).out).toContain('-2.913');
+    expect((await income('--decimals', '3')).out).not.toMatch(/(?:^|\s)-0\.?0*(?:\s|$)/m);
+    expect(await income('--decimals', 'two')).toMatchObject({
+      code: 2,
+      error: expect.stringContaining('whole number from 0 to 6') as unknown,
+    });
+  });
+  it('leaves out formula lines that are zero, as the screen does', async () => {
+    const { out } = await wm('statement', 'cash-flow', '--as-of', '2026-10', '--format', 'csv');
+    expect(out).toContain('net_change_in_cash');
+    expect(out).not.toContain('unexplained');
+  });
+  it('takes a negative percentage, a year to open, and what has no department', async () => {
+    const made = await wm('budget', 'create', '--year', '2027', '--from', '2026', '--change', '-10%', '--name', 'Less', '--format', 'json');
+    expect(JSON.parse(made.out)).toMatchObject({ revenue: '630.00' });
+    expect(JSON.parse((await wm('years', 'open', '--year', '2029', '--format', 'json')).out)).toMatchObject({
+      years: [2026, 2027, 2028, 2029],
+    });
+    expect(await wm('years', 'open', '--year', '2040')).toMatchObject({
+      code: 1,
+      error: expect.stringContaining('follow one another') as unknown,
+    });
+    const split = join(folder, 'split.csv');
+    writeFileSync(
+      split,
+      'entry,date,account,amount,department\n1,2026-05-01,1000,30.00,\n1,2026-05-01,4000,-10.00,Shop\n1,2026-05-01,4000,-20.00,\n',
+    );
+    await wm('import', '--accounts', accounts, '--ledger', split, '--company', 'Split', '--currency', 'USD', '--year-starts', '4');
+    const of = async (department: string) =>
+      (await wm('statement', 'income', '--as-of', '2026-05', '--company', 'Split', '--department', department, '--format', 'json')).out;
+    const revenue = (text: string) =>
+      (JSON.parse(text) as { lines: { key: string; cells: Record<string, { value: string }> }[] }).lines.find(
+        ({ key }) => key === 'revenue',
+      )!.cells['month.actual']!.value;
+    expect([revenue(await of('Shop')), revenue(await of('none'))]).toEqual(['10.00', '20.00']);
   });
 });

@@ -8,6 +8,7 @@ import { makeDemo } from './commands/demo.ts';
 import { importFiles } from './commands/import.ts';
 import { importStatistics, type StatisticsOptions } from './commands/statistics.ts';
 import { statement, type StatementOptions } from './commands/statement.ts';
+import { openYear } from './commands/years.ts';
 import { printTrialBalance } from './commands/trial-balance.ts';
 import { print, type Answer, type Format } from './output.ts';
 import { RefusedError, USAGE, UsageError } from './usage.ts';
@@ -30,6 +31,7 @@ const TEXTS = [
   'columns',
   'budget',
   'department',
+  'decimals',
 ];
 const FLAGS = [
   'help',
@@ -55,6 +57,7 @@ const VERBS: Readonly<Record<string, Verb>> = {
   statement: (application, values, _, [view]) => statement(application, view, values as StatementOptions),
   statistics: (application, values) =>
     importStatistics(application, { ...(values as StatisticsOptions), acceptNew: values['accept-new'] === true }),
+  'years open': (application, values) => openYear(application, values as Parameters<typeof openYear>[1]),
   'trial-balance': (application, values) => printTrialBalance(application, values as Parameters<typeof printTrialBalance>[1]),
 };
 
@@ -103,6 +106,14 @@ export async function run(
   }
 }
 
+/** `--change -3%` as `--change=-3%`: what begins with a minus and a digit is a value, not an option. */
+const withNegatives = (args: readonly string[]): string[] =>
+  args.reduce<string[]>((read, each) => {
+    const last = read.at(-1);
+    if (/^-[\d.]/.test(each) && last?.startsWith('--') && !last.includes('=')) return [...read.slice(0, -1), `${last}=${each}`];
+    return [...read, each];
+  }, []);
+
 function readArguments(args: readonly string[]): { values: Values; positionals: string[] } {
   const texts = [...TEXTS, ...ACCOUNT_CLASS_KEYS.map((key) => `change-${key}`)];
   const options = Object.fromEntries([
@@ -110,7 +121,7 @@ function readArguments(args: readonly string[]): { values: Values; positionals: 
     ...FLAGS.map((name) => [name, { type: 'boolean' }] as const),
   ]);
   try {
-    const { values, positionals } = parseArgs({ args: [...args], options, allowPositionals: true, strict: true });
+    const { values, positionals } = parseArgs({ args: withNegatives(args), options, allowPositionals: true, strict: true });
     return { values: values as Values, positionals };
   } catch (error) {
     throw new UsageError(error instanceof Error ? error.message : String(error));

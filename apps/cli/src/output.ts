@@ -6,6 +6,12 @@ const isFigure = (text: string): boolean => /^-?\d[\d.,]*$/.test(text);
 export type Format = 'table' | 'csv' | 'json';
 /** What a verb answers: rows of texts for tables and CSV, and the same as data for JSON. */
 export type Answer = {
+  /** rows for CSV where a table rounds: figures in full, and no letters beside them */
+  readonly csv?: {
+    readonly headings: readonly string[];
+    readonly rows: readonly (readonly string[])[];
+    readonly figures: ReadonlySet<number>;
+  };
   readonly title: string;
   readonly headings: readonly string[];
   readonly rows: readonly (readonly string[])[];
@@ -14,6 +20,12 @@ export type Answer = {
   readonly json: unknown;
 };
 
+const csvOf = ({ headings, rows, figures }: NonNullable<Answer['csv']>): string =>
+  stringify([
+    headings.map(safeText),
+    ...rows.map((row) => row.map((text, column) => (figures.has(column) && isFigure(text) ? text : safeText(text)))),
+  ]);
+
 /** An answer in the format asked for, ready to print. */
 export function print(answer: Answer, format: Format): string {
   switch (format) {
@@ -21,10 +33,7 @@ export function print(answer: Answer, format: Format): string {
       return `${JSON.stringify(answer.json, null, 2)}\n`;
     case 'csv':
       // cells that are no figures and look like formulas are made harmless; figures stay numbers
-      return stringify([
-        answer.headings.map(safeText),
-        ...answer.rows.map((row) => row.map((text, column) => (answer.figures.has(column) && isFigure(text) ? text : safeText(text)))),
-      ]);
+      return csvOf(answer.csv ?? answer);
     case 'table': {
       const all = [answer.headings, ...answer.rows];
       const widths = answer.headings.map((_, column) => Math.max(...all.map((row) => row[column]?.length ?? 0)));

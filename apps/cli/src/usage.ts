@@ -25,9 +25,11 @@ export const USAGE = `Usage: npm run wm -- <verb> [options]
                              planned cash at month ends, and how every balance moves (--format json)
   statistics                 --file F [--accept-new]
                              with --accept-new, dimensions and values the ledger does not have are meant
-  statement VIEW             --as-of 2026-10 [--budget NAME] [--department NAME]
+  statement VIEW             --as-of 2026-10 [--budget NAME] [--department NAME|none] [--decimals 2]
                              views: income (with --columns review|trend|months), outlook, vertical, departments, customers, trend,
                              trend-quarters, trend-years, five-years, balance, balance-vertical, balance-months, cash-flow, activity, ratios
+  years open                 --year 2029
+                             the fiscal year after the last or before the first one held
   trial-balance              --as-of 2026-10
 
 Every verb takes --data DIR (default: demo-data), --company NAME (default: the only or first one),

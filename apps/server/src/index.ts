@@ -5,6 +5,7 @@ export { OPENAPI_PATHS, openApiDocument } from './http/openapi.ts';
 export { ProblemError } from './http/problem.ts';
 export { Evaluator, ScenarioKeeper, cellText, ratioNumber } from './statements/index.ts';
 export type { Actor } from './database/audit.ts';
+export { openFiscalYear } from './companies/service.ts';
 export { periodCode } from './companies/books.ts';
 export type { Books } from './companies/books.ts';
 export { safeText } from './formats/safe-text.ts';

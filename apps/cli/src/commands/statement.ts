@@ -1,6 +1,6 @@
 import { SHIPPED_VIEWS, toDecimalText, type Minor } from '@wise-margin/core';
 import { cellReasonWords, statementQuerySchema, type CellDto } from '@wise-margin/contract';
-import { cellText, ratioNumber, type Application } from '@wise-margin/server';
+import { cellText, ratioNumber, type Application, type Books } from '@wise-margin/server';
 import { chosenCompany } from '../company.ts';
 import type { Answer } from '../output.ts';
 import { RefusedError, UsageError } from '../usage.ts';
@@ -11,6 +11,8 @@ export type StatementOptions = {
   readonly columns?: string | undefined;
   readonly budget?: string | undefined;
   readonly department?: string | undefined;
+  /** of percentages and ratios in a table; 1 when left out */
+  readonly decimals?: string | undefined;
 };
 
 /** The view that each column set of `statement income` stands for. */
@@ -40,19 +42,35 @@ export async function statement(application: Application, asked: string | undefi
   const query = statementQuerySchema.parse({
     asOf: options['as-of'],
     budget: budget?.id,
-    filter: options.department === undefined ? undefined : JSON.stringify({ department: [options.department] }),
+    filter: options.department === undefined ? undefined : JSON.stringify({ department: [departmentOf(books, options.department)] }),
   });
   const grid = await application.statements.statement(company.id, view, query);
-  const label = (index: number) => `${grid.blocks[grid.columns[index]!.block]!.heading}: ${grid.columns[index]!.heading}`;
-  return {
-    title: `${company.name}\n${grid.view.name}, ${grid.asOfWords}; ${grid.view.note.toLowerCase()}; budget: ${grid.budgetWords}${grid.percentBase === null ? '' : `; percentages of ${grid.percentBase.toLowerCase()}`}; ${books.currency.words}`,
-    headings: ['line', 'name', ...grid.columns.map((_, index) => label(index))],
-    rows: grid.lines.map((line, index) => [
+  const headingOf = (index: number) => `${grid.blocks[grid.columns[index]!.block]!.heading}: ${grid.columns[index]!.heading}`;
+  const decimals = decimalsOf(options.decimals);
+  const shown = grid.lines.flatMap((line, index) => (line.kind === 'formula' && line.isZero ? [] : [{ line, index }]));
+  // a difference is followed by its mark in a column of its own
+  const places = grid.columns.flatMap((column, index) =>
+    column.kind === 'difference'
+      ? [
+          { index, isMark: false },
+          { index, isMark: true },
+        ]
+      : [{ index, isMark: false }],
+  );
+  const headings = ['line', 'name', ...places.map(({ index, isMark }) => (isMark ? 'F/U' : headingOf(index)))];
+  const rowsOf = (text: (cell: CellDto) => string) =>
+    shown.map(({ line, index: at }) => [
       line.key,
       `${' '.repeat(line.depth * 2)}${line.name}`,
-      ...grid.cells[index]!.map((cell) => shortText(cell, exponent)),
-    ]),
-    figures: new Set(grid.columns.map((_, index) => index + 2)),
+      ...places.map(({ index, isMark }) => (isMark ? markOf(grid.cells[at]![index]!) : text(grid.cells[at]![index]!))),
+    ]);
+  const figures = new Set(places.flatMap(({ isMark }, index) => (isMark ? [] : [index + 2])));
+  return {
+    title: `${company.name}\n${grid.view.name}, ${grid.asOfWords}; ${grid.view.note.toLowerCase()}; budget: ${grid.budgetWords}${grid.percentBase === null ? '' : `; percentages of ${grid.percentBase.toLowerCase()}`}; ${books.currency.words}`,
+    headings,
+    rows: rowsOf((cell) => tableText(cell, { exponent, decimals })),
+    figures,
+    csv: { headings, rows: rowsOf((cell) => fullText(cell, exponent)), figures },
     json: {
       company: company.name,
       view: grid.view.key,
@@ -60,8 +78,13 @@ export async function statement(application: Application, asked: string | undefi
       currency: books.currency.code,
       percentBase: grid.percentBase,
       budget: grid.budgetWords,
-      columns: grid.columns.map((column, index) => ({ key: column.key, heading: label(index), kind: column.kind, words: column.words })),
-      lines: grid.lines.map((line, index) => ({
+      columns: grid.columns.map((column, index) => ({
+        key: column.key,
+        heading: headingOf(index),
+        kind: column.kind,
+        words: column.words,
+      })),
+      lines: shown.map(({ line, index }) => ({
         key: line.key,
         name: line.name,
         kind: line.kind,
@@ -72,12 +95,25 @@ export async function statement(application: Application, asked: string | undefi
   };
 }
 
-const shortText = (cell: CellDto, exponent: number): string =>
-  cell.kind === 'notMeaningful'
-    ? 'n/m'
-    : cell.kind === 'ratio'
-      ? `${ratioNumber(cell).toFixed(1)}${cell.unit === 'points' ? ' pts' : ''}`
-      : `${cellText(cell, exponent)}${'favor' in cell && cell.favor ? ` ${cell.favor}` : ''}`;
+const MOST_DECIMALS = 6;
+/** @throws UsageError when it is not a whole number from 0 to 6 */
+function decimalsOf(text = '1'): number {
+  const decimals = Number(text);
+  if (!/^\d$/.test(text) || decimals > MOST_DECIMALS)
+    throw new UsageError(`--decimals ${text} is not a whole number from 0 to ${MOST_DECIMALS}`);
+  return decimals;
+}
+
+const markOf = (cell: CellDto): string => ('favor' in cell ? (cell.favor ?? '') : '');
+/** A figure in a table: percentages and ratios to the decimals asked for, never minus zero. */
+function tableText(cell: CellDto, { exponent, decimals }: { readonly exponent: number; readonly decimals: number }): string {
+  if (cell.kind === 'notMeaningful') return 'n/m';
+  if (cell.kind !== 'ratio') return cellText(cell, exponent);
+  const text = ratioNumber(cell).toFixed(decimals);
+  return Number(text) === 0 ? text.replace('-', '') : text;
+}
+/** A figure in full; empty where there is none, so that a column holds numbers alone. */
+const fullText = (cell: CellDto, exponent: number): string => (cell.kind === 'notMeaningful' ? '' : cellText(cell, exponent));
 
 /** Amounts are decimal texts, percentages numbers, not meaningful is null with a reason. */
 function jsonCell(cell: CellDto, exponent: number): object {
@@ -92,3 +128,7 @@ function jsonCell(cell: CellDto, exponent: number): object {
       return { value: null, reason: cellReasonWords(cell) || 'Nothing stands here' };
   }
 }
+
+/** `none` is what has no department, unless one is called so. */
+const departmentOf = ({ dimensions }: Books, asked: string): string =>
+  asked.toLowerCase() === 'none' && !dimensions.some(({ name, values }) => name === 'department' && values.includes(asked)) ? '' : asked;
