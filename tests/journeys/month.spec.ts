@@ -213,6 +213,22 @@ test('the second company serves with the same statement', async ({ page, demo })
   await expect(page.getByLabel('Channel', { exact: true })).toBeVisible();
 });
 
+test('an amount of the overview leads to its statement, the drill-down open on it; the draft notice to drafts counted', async ({
+  page,
+  demo,
+}) => {
+  await open(page, demo, '/c/1?asOf=2026-10');
+  const month = page.getByRole('region', { name: /^October 2026/ });
+  const amount = month.getByRole('link', { name: /^Revenue, net, Actual, Oct 2026:/ });
+  const shown = await amount.innerText();
+  await amount.click();
+  await expect(page.getByRole('complementary', { name: 'Drill-down' })).toContainText(shown);
+  await page.goBack();
+  await page.getByRole('link', { name: 'Income statement with drafts counted' }).click();
+  await expect(page).toHaveURL(/drafts=yes/);
+  await expect(page.getByText(/draft/).first()).toBeVisible();
+});
+
 const SCREENS: readonly (readonly [string, string, string])[] = [
   ['overview', '/c/1', 'Tern Island Kayak Works'],
   ['imports', '/c/1/ledger/imports', 'Ledger'],

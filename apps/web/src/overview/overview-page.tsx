@@ -48,6 +48,17 @@ function Month({ asOf, setAsOf }: { readonly asOf: string; readonly setAsOf: (pe
     grid.cells[grid.lines.findIndex(({ key }) => key === line)]![grid.columns.findIndex(({ key }) => key === column)]!;
   const text = (line: string, column: string) =>
     figureText(cell(line, column), { exponent: company.exponent, unit: 'dollars', withUnit: true }) || 'none';
+  const income = (more = '') => `/c/${company.id}/statements/income?asOf=${asOf}${more}`;
+  /** A figure that leads to its statement, with the drill-down open on it. */
+  const figure = (line: string, column: string) => (
+    <Link
+      className="hover:underline"
+      aria-label={`${grid.lines.find(({ key }) => key === line)?.name ?? line}, ${grid.columns.find(({ key }) => key === column)!.words}: ${text(line, column)}`}
+      to={income(`&figure=${line}~${column}`)}
+    >
+      {text(line, column)}
+    </Link>
+  );
   return (
     <Page title={company.name} words={`${grid.asOfWords}, against ${grid.budgetWords} and prior year`}>
       {strip.data ? <PeriodStrip strip={strip.data} asOf={asOf} exponent={company.exponent} choose={setAsOf} /> : null}
@@ -80,11 +91,11 @@ function Month({ asOf, setAsOf }: { readonly asOf: string; readonly setAsOf: (pe
                       <th scope="row">{grid.lines.find(({ key }) => key === line)?.name}</th>
                       {['actual', 'budget', 'prior'].map((column) => (
                         <td key={column} className={`figure ${column === 'actual' ? 'text-[15px] font-semibold' : ''}`}>
-                          {text(line, `${block.key}.${column}`)}
+                          {figure(line, `${block.key}.${column}`)}
                         </td>
                       ))}
                       <td className={`figure ${favorColor(favor)}`}>
-                        {text(line, `${block.key}.budget_difference`)} {favor ?? ''}
+                        {figure(line, `${block.key}.budget_difference`)} {favor ?? ''}
                       </td>
                     </tr>
                   );
@@ -94,10 +105,21 @@ function Month({ asOf, setAsOf }: { readonly asOf: string; readonly setAsOf: (pe
           </section>
         ))}
         <p className="text-ink-soft">
-          <Link className="link" to={`/c/${company.id}/statements/income?asOf=${asOf}`}>
+          <Link className="link" to={income()}>
             Open the income statement
           </Link>
-          {company.draftCount > 0 ? `. ${company.draftCount} entries are still draft and in no figure.` : '.'}
+          .
+          {company.draftCount > 0 ? (
+            <>
+              {' '}
+              {company.draftCount.toLocaleString('en-US')} {company.draftCount === 1 ? 'entry is' : 'entries are'} in draft and in no
+              figure.{' '}
+              <Link className="link" to={income('&drafts=yes')}>
+                Income statement with drafts counted
+              </Link>
+              .
+            </>
+          ) : null}
         </p>
       </div>
     </Page>
