@@ -26,7 +26,7 @@ export const USAGE = `Usage: npm run wm -- <verb> [options]
   statistics                 --file F [--accept-new]
                              with --accept-new, dimensions and values the ledger does not have are meant
   statement VIEW             --as-of 2026-10 [--budget NAME] [--department NAME|none] [--decimals 2]
-                             views: income (with --columns review|trend|months), outlook, vertical, departments, customers, trend,
+                             views: income (with --columns review|trend|months), outlook, vertical, expense-shares, departments, customers, trend,
                              trend-quarters, trend-years, five-years, balance, balance-vertical, balance-months, cash-flow, activity, ratios
   years open                 --year 2029
                              the fiscal year after the last or before the first one held

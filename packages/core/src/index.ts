@@ -109,6 +109,8 @@ export type { BudgetEdit, EditedLine, EditResult } from './budget/edit.ts';
 export { yearByMonth } from './ledger/year-by-month.ts';
 export { FIRST_BASES, firstBudget, methodOfHistory } from './budget/first-budget.ts';
 export { lowestCash } from './balance-plan/lowest-cash.ts';
+export { readyColumns } from './statement/ready-columns.ts';
+export type { ReadyColumn } from './statement/ready-columns.ts';
 export { repeatingVariation, proposedMethod } from './budget/proposed-method.ts';
 export type { ProposedMethod } from './budget/proposed-method.ts';
 export { nonrecurringCandidates, nonrecurringFindings, smallestCandidate } from './budget/nonrecurring.ts';

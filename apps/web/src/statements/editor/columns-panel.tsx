@@ -6,6 +6,7 @@ import {
   duplicateBlock,
   moveBlock,
   moveColumn,
+  readyColumns,
   removeBlock,
   removeColumn,
   type Block,
@@ -150,6 +151,15 @@ export function ColumnsPanel({
                 >
                   <Plus size={13} aria-hidden="true" /> Column
                 </button>
+                <ReadyColumns
+                  block={block}
+                  lineSet={lineSet}
+                  add={(column) => {
+                    const made = addColumn(columnSet, block.key, column);
+                    change((set) => addColumn(set, block.key, column).set);
+                    setChosen({ block: block.key, column: made.key });
+                  }}
+                />
               </section>
             </SortableItem>
           ))}
@@ -159,6 +169,38 @@ export function ColumnsPanel({
         <Plus size={14} aria-hidden="true" /> Block
       </button>
     </div>
+  );
+}
+
+/** Columns made ready from the block's amounts, added by choosing one. */
+function ReadyColumns({
+  block,
+  lineSet,
+  add,
+}: {
+  readonly block: Block;
+  readonly lineSet: LineSet;
+  readonly add: (column: Column) => void;
+}) {
+  const ready = readyColumns(block, lineSet);
+  if (ready.length === 0) return null;
+  return (
+    <select
+      className="field mt-1 min-h-7 w-full py-0 text-[13px]"
+      aria-label={`Ready column for block ${block.heading || block.key}`}
+      value=""
+      onChange={(event) => {
+        const chosen = ready[Number(event.target.value)];
+        if (chosen) add(chosen.column);
+      }}
+    >
+      <option value="">Add a ready column</option>
+      {ready.map(({ words }, index) => (
+        <option key={words} value={index}>
+          {words}
+        </option>
+      ))}
+    </select>
   );
 }
 

@@ -59,7 +59,24 @@ const trend = (key: string, name: string, repeat: Repeat, span: SpanDefinition, 
   ],
 });
 export const TREND_COLUMNS = trend('trend', 'Trailing twelve months', { over: 'months', last: 12 }, month);
-export const QUARTERS_COLUMNS = trend('quarters', 'Eight quarters', { over: 'quarters', last: 8 }, { kind: 'quarterToDate' }, false);
+/** Eight quarters, each beside the same months of the quarter a year before. */
+export const QUARTERS_COLUMNS: ColumnSet = {
+  key: 'quarters',
+  name: 'Eight quarters beside the prior year',
+  blocks: [
+    {
+      key: 'trend',
+      heading: '{span}',
+      span: { kind: 'quarterToDate' },
+      repeat: { over: 'quarters', last: 8 },
+      columns: [
+        actual('actual', 'Actual', { kind: 'quarterToDate' }),
+        actual('prior', 'Prior year', yearEarlier('quarterToDate')),
+        percent('change', 'actual', 'prior'),
+      ],
+    },
+  ],
+};
 export const YEARS_COLUMNS = trend('years', 'Five years', { over: 'years', last: 5 }, yearToDate, false);
 
 /** Five years: each year's amount, its share of the base, and its change from the year before. */
@@ -137,6 +154,24 @@ export const VERTICAL_COLUMNS: ColumnSet = {
       share('prior_share', 'prior', '% base'),
       difference('points', 'share', 'prior_share', 'Change'),
       ...againstBenchmark('share'),
+    ],
+  })),
+};
+
+/** Each expense as a percent of all expenses, beside the prior year. */
+export const EXPENSE_SHARES_COLUMNS: ColumnSet = {
+  key: 'expense_shares',
+  name: 'Percent of total expenses beside the prior year',
+  blocks: (['month', 'yearToDate'] as const).map((kind) => ({
+    key: kind === 'month' ? 'month' : 'ytd',
+    heading: kind === 'month' ? '{span}' : 'Year to date, {span}',
+    span: { kind },
+    columns: [
+      actual('actual', 'Actual', { kind }),
+      share('share', 'actual', '% of total'),
+      actual('prior', 'Prior year', yearEarlier(kind)),
+      share('prior_share', 'prior', '% of total'),
+      difference('points', 'share', 'prior_share', 'Change'),
     ],
   })),
 };

@@ -6,6 +6,7 @@ import { BALANCE_LINES } from './balance-lines.ts';
 import { CASH_FLOW_LINES } from './cash-flow-lines.ts';
 import {
   DEPARTMENTS_COLUMNS,
+  EXPENSE_SHARES_COLUMNS,
   FIVE_YEARS_COLUMNS,
   FLOW_COLUMNS,
   MONTHS_COLUMNS,
@@ -17,6 +18,7 @@ import {
   YEARS_COLUMNS,
   YEAR_ON_YEAR_COLUMNS,
 } from './comparison-columns.ts';
+import { EXPENSE_LINES } from './expense-lines.ts';
 import { INCOME_LINES } from './income-lines.ts';
 import { RATIO_LINES } from './ratio-lines.ts';
 
@@ -68,6 +70,14 @@ export const SHIPPED_VIEWS: readonly ShippedView[] = [
     columnSet: VERTICAL_COLUMNS,
   },
   {
+    key: 'expense-shares',
+    name: 'Expenses by share',
+    shelf: 'Results',
+    note: 'Every expense as a percent of total expenses beside the prior year',
+    lineSet: EXPENSE_LINES,
+    columnSet: EXPENSE_SHARES_COLUMNS,
+  },
+  {
     key: 'departments',
     name: 'Departments side by side',
     shelf: 'Results',
@@ -96,7 +106,7 @@ export const SHIPPED_VIEWS: readonly ShippedView[] = [
     key: 'trend-quarters',
     name: 'Trend by quarter',
     shelf: 'Trends',
-    note: 'Eight quarters, the last one to date',
+    note: 'Eight quarters beside the prior year, the last one to date',
     lineSet: INCOME_LINES,
     columnSet: QUARTERS_COLUMNS,
   },

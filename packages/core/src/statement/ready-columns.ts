@@ -1,0 +1,50 @@
+import type { Block, Column } from './column-set.ts';
+import type { Line, LineSet } from './line-set.ts';
+
+/** A column made ready for a block: what it is called where it is chosen, and its definition. */
+export type ReadyColumn = { readonly words: string; readonly column: Column };
+
+/** Total lines of a line set with their names, in order. */
+function totalsOf(lines: readonly Line[]): { readonly key: string; readonly name: string }[] {
+  return lines.flatMap((line) => {
+    if (line.kind === 'section') return totalsOf(line.lines);
+    if (line.kind === 'total') return [{ key: line.key, name: line.name }];
+    return line.kind === 'formula' && line.result === 'amount' ? [{ key: line.key, name: line.name }] : [];
+  });
+}
+
+/**
+ * The columns an analyst adds most, made from the amounts a block has: percent of budget reached, and
+ * percents of the line's group, of the statement's base and of each total. None for a block without amounts.
+ */
+export function readyColumns(block: Block, lineSet: LineSet): ReadyColumn[] {
+  const amounts = block.columns.filter((column) => column.kind === 'amount');
+  const [first] = amounts;
+  if (!first) return [];
+  const actual = amounts.find(({ scenario }) => scenario === 'actual' || scenario === 'projection');
+  const budget = amounts.find(({ scenario }) => scenario.startsWith('budget'));
+  const share = (words: string, heading: string, how: Partial<Column & { kind: 'share' }>): ReadyColumn => ({
+    words,
+    column: { kind: 'share', key: 'share', heading, of: (actual ?? first).key, ...how },
+  });
+  return [
+    ...(actual && budget
+      ? [
+          {
+            words: 'Percent of budget reached',
+            column: {
+              kind: 'formula' as const,
+              key: 'budget_reached',
+              heading: '% of budget',
+              expression: `${actual.key} / ${budget.key}`,
+              result: 'percent' as const,
+            },
+          },
+        ]
+      : []),
+    share('Percent of the line’s group', '% of group', { ownGroup: true }),
+    ...totalsOf(lineSet.lines).map(({ key, name }) =>
+      share(`Percent of ${name.toLowerCase()}`, `% of ${name.toLowerCase()}`, { baseLine: key }),
+    ),
+  ];
+}
