@@ -122,3 +122,24 @@ test('a line is put in the middle, its formula broken and mended, and steps are 
     })
     .toBe(true);
 });
+
+test('a block over June to August is chosen in a list, beside percent of budget reached', async ({ page, demo }) => {
+  await open(page, demo, '/c/1/statements/income/edit?asOf=2026-10');
+  await page.getByRole('button', { name: 'Columns', exact: true }).click();
+  const block = page.getByRole('region', { name: 'Block month' });
+  await block.getByLabel('How often it stands').selectOption('Chosen months');
+  await block.getByLabel('Chosen months', { exact: true }).selectOption(['2026-06', '2026-07', '2026-08']);
+  await expect(page.getByRole('columnheader', { name: 'Jun 2026', exact: true })).toBeVisible();
+  // every block has nine columns, and only those in view are drawn
+  for (const column of ['%', 'Difference', 'Prior year', '% rev'])
+    await block
+      .getByRole('button', { name: `Remove column ${column}`, exact: true })
+      .last()
+      .click();
+  await block.getByLabel(/^Ready column for block/).selectOption('Percent of budget reached');
+  await expect(page.getByRole('columnheader', { name: '% of budget' }).first()).toBeVisible();
+  await page.getByRole('region', { name: 'Statement' }).evaluate((region) => region.scrollTo({ left: 900 }));
+  await expect(page.getByRole('columnheader', { name: 'Aug 2026', exact: true })).toBeVisible();
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  await expectAccessible(page);
+});

@@ -131,6 +131,10 @@ const lastSchema = z.number().int().min(1, 'At least one').max(400, 'At most 400
 const repeatSchema = z.union([
   z.object({ over: z.literal('months'), within: spanSchema }),
   z.object({ over: z.enum(['months', 'quarters', 'years']), last: lastSchema }),
+  z.object({
+    over: z.enum(['months', 'quarters', 'years']),
+    chosen: z.array(periodKeySchema).min(1, 'Choose at least one').max(240, 'At most 240'),
+  }),
   z.object({ over: z.literal('dimension'), dimension: z.string().max(100), values: z.array(z.string().max(200)).exactOptional() }),
 ]);
 export const columnSetSchema: z.ZodType<ColumnSet> = z

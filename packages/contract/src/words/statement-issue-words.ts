@@ -34,6 +34,8 @@ export function statementIssueWords(issue: StatementIssue): { readonly place: st
       return say(`The chart of accounts has no ${token}`, 'Take accounts or groups of this company, or take those out of the line');
     case 'unknownBudget':
       return say(`Budget ${token} is no longer there`, 'Take another budget, or the one that is approved');
+    case 'totalOverGaps':
+      return say(`There is no total of ${token} that are not in a row`, `Choose ${token} in a row, or leave the total out`);
     case 'oldestLeftOut':
       return say(`The oldest ${token} are not shown; 240 columns is the limit`, 'Repeat over fewer months, or over quarters or years');
     case 'tooManyColumns':

@@ -54,6 +54,8 @@ export type ColumnKind = Column['kind'];
 export type Repeat =
   | { readonly over: 'months'; readonly within: SpanDefinition }
   | { readonly over: 'months' | 'quarters' | 'years'; readonly last: number }
+  /** parts named by a month in each, such as `2026-06`, in any order */
+  | { readonly over: 'months' | 'quarters' | 'years'; readonly chosen: readonly string[] }
   /** each value of a dimension, or those listed */
   | { readonly over: 'dimension'; readonly dimension: string; readonly values?: readonly string[] };
 

@@ -29,6 +29,30 @@ describe('headings', () => {
     const { columns, blocks } = lay([block([moving, pinned])]);
     expect([blocks[0]!.heading, ...columns.map(({ heading }) => heading)]).toEqual(['October 2024', 'Actual', 'Base, Dec 2023']);
   });
+  it('of chosen months, quarters and years stand in order of time; a total is over parts in a row', () => {
+    const chosen = (over: 'months' | 'quarters' | 'years', keys: readonly string[], span: Column) =>
+      lay([block([span], { repeat: { over, chosen: keys }, total: { heading: 'Total, {span}' } })]);
+    const headings = (laid: ReturnType<typeof lay>) => laid.blocks.map(({ heading }) => heading);
+    expect(headings(chosen('months', ['2024-08', '2024-06', '2024-07', '2024-07'], moving))).toEqual([
+      'Jun 2024',
+      'Jul 2024',
+      'Aug 2024',
+      'Total, Jun to Aug 2024',
+    ]);
+    const apart = chosen('months', ['2024-06', '2024-08'], moving);
+    expect(headings(apart)).toEqual(['Jun 2024', 'Aug 2024']);
+    expect(apart.issues).toEqual([{ block: 'b', column: '', code: 'totalOverGaps', token: 'months' }]);
+    const quarter: Column = { ...moving, span: { kind: 'quarterToDate' } } as Column;
+    expect(headings(chosen('quarters', ['2024-04', '2024-09', '2024-10'], quarter))).toEqual([
+      'Q1 FY2025',
+      'Q2 FY2025',
+      'Q3 FY2025 to Oct 2024',
+      'Total, Apr to Oct 2024',
+    ]);
+    const year: Column = { ...moving, span: { kind: 'yearToDate' } } as Column;
+    expect(headings(chosen('years', ['2023-05', '2024-04'], year)).slice(0, 2)).toEqual(['FY2024', 'FY2025 to Oct 2024']);
+    expect(chosen('months', ['1990-01'], moving).issues).toEqual([{ block: 'b', column: '', code: 'outsideCalendar', token: 'b' }]);
+  });
   it('of a total over a dimension name it, and the values a filter lets through', () => {
     const headings = (filter: Record<string, string[]>) => lay(DEPARTMENTS_COLUMNS.blocks, { filter }).blocks.map(({ heading }) => heading);
     expect(headings({})).toEqual(['North', 'South', 'No department', 'All departments, Apr to Oct 2024']);

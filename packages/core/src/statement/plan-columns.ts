@@ -57,6 +57,7 @@ export type ColumnIssue = {
   readonly code:
     | 'unknownColumn'
     | 'oldestLeftOut'
+    | 'totalOverGaps'
     | 'noCommonMonths'
     | 'circular'
     | 'repeatedKey'
@@ -113,6 +114,7 @@ export function planColumns(
       issues.push({ block: block.key, column: '', code: result.code, token: result.token });
       continue;
     }
+    if (result.hasGaps) tell({ block: block.key, column: '', code: 'totalOverGaps', token: block.repeat!.over });
     const shown = withinLimit(result.standings, block, issues);
     for (const standing of shown) {
       const own = blocks.push({ key: standing.key, heading: headingOf(block, standing), isTotal: standing.isTotal }) - 1;

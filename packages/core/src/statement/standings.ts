@@ -1,4 +1,4 @@
-import { PERIODS_PER_YEAR, periodAt, type FiscalCalendar, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
+import { PERIODS_PER_YEAR, periodAt, periodOfKey, type FiscalCalendar, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
 import { longPeriodName, shortPeriodName, spanWords } from '../calendar/period-words.ts';
 import { resolveSpan } from '../calendar/span.ts';
 import { NO_FILTER, type DimensionFilter } from '../ledger/dimension.ts';
@@ -16,7 +16,8 @@ export type Standing = {
   readonly isTotal: boolean;
 };
 export type StandingsResult =
-  | { readonly ok: true; readonly standings: readonly Standing[] }
+  /** `hasGaps`: a total was asked for, and the parts are not in a row */
+  | { readonly ok: true; readonly standings: readonly Standing[]; readonly hasGaps?: boolean }
   | { readonly ok: false; readonly code: 'outsideCalendar' | 'unknownDimension'; readonly token: string };
 
 const PERIODS_IN = { months: 1, quarters: 3, years: PERIODS_PER_YEAR } as const;
@@ -85,7 +86,14 @@ export function standingsOf(
   }));
   const from = (anchors[0]! - ((periodAt(calendar, anchors[0]!).number - 1) % PERIODS_IN[repeat.over])) as PeriodIndex;
   const words = spanWords(calendar, { from, to: anchors.at(-1)! });
-  return { ok: true, standings: [...repeated, ...totalOf(block, { words, anchors, filter: NO_FILTER })] };
+  const firsts = anchors.map((anchor) => anchor - ((periodAt(calendar, anchor).number - 1) % PERIODS_IN[repeat.over]));
+  // a total runs over one stretch; of parts with others between them there is none
+  const isStretch = firsts.every((first, index) => index === 0 || first === anchors[index - 1]! + 1);
+  return {
+    ok: true,
+    standings: [...repeated, ...(isStretch ? totalOf(block, { words, anchors, filter: NO_FILTER }) : [])],
+    ...(isStretch || !block.total ? {} : { hasGaps: true }),
+  };
 
   function totalOf(
     of: Block,
@@ -119,6 +127,16 @@ function anchorsOf(repeat: Repeat & { over: keyof typeof PERIODS_IN }, calendar:
     return within.ok ? calendar.periods.slice(within.span.from, within.span.to + 1).map(({ index }) => index) : [];
   }
   const size = PERIODS_IN[repeat.over];
+  if ('chosen' in repeat) {
+    const known = repeat.chosen.map((key) => periodOfKey(calendar, key)).filter((period) => period !== null);
+    const ends = known.map((period) => {
+      const first = period - ((periodAt(calendar, period).number - 1) % size);
+      const last = first + size - 1;
+      // the part under way goes to the as-of month
+      return first <= asOf && asOf < last ? asOf : last;
+    });
+    return [...new Set(ends)].sort((a, b) => a - b) as PeriodIndex[];
+  }
   const ended = asOf - ((periodAt(calendar, asOf).number - 1) % size) - 1;
   const anchors = Array.from({ length: Math.max(1, Math.floor(repeat.last)) }, (_, back) =>
     back === 0 ? asOf : ended - (back - 1) * size,

@@ -36,17 +36,25 @@ const REPEATS: readonly (readonly [string, string])[] = [
   ['months', 'Repeats over the last months'],
   ['quarters', 'Repeats over the last quarters'],
   ['years', 'Repeats over the last years'],
+  ['chosen:months', 'Chosen months'],
+  ['chosen:quarters', 'Chosen quarters'],
+  ['chosen:years', 'Chosen years'],
 ];
 
 function repeatText({ repeat }: Block): string {
   if (!repeat) return '';
   if (repeat.over === 'dimension') return `dimension:${repeat.dimension}`;
+  if ('chosen' in repeat) return `chosen:${repeat.over}`;
   return 'within' in repeat ? 'months:year' : repeat.over;
 }
-function repeatOf(text: string, before: Repeat | undefined): Repeat | null {
+function repeatOf(text: string, before: Repeat | undefined, latest: string): Repeat | null {
   if (text === '') return null;
   if (text === 'months:year') return { over: 'months', within: { kind: 'fullYear' } };
   if (text.startsWith('dimension:')) return { over: 'dimension', dimension: text.slice('dimension:'.length) };
+  if (text.startsWith('chosen:')) {
+    const over = text.slice('chosen:'.length) as 'months' | 'quarters' | 'years';
+    return { over, chosen: before && 'chosen' in before ? before.chosen : [latest] };
+  }
   const last = before && 'last' in before ? before.last : text === 'months' ? 12 : text === 'quarters' ? 4 : 5;
   return { over: text as 'months' | 'quarters' | 'years', last };
 }
@@ -217,7 +225,7 @@ function BlockHead({
   const { repeat } = block;
   const setRepeat = (text: string) =>
     set((own) => {
-      const made = repeatOf(text, own.repeat);
+      const made = repeatOf(text, own.repeat, company.lastPosted ?? company.periods[0]!.key);
       const { repeat: _repeat, total: _total, ...plain } = own;
       return made ? { ...own, repeat: made } : plain;
     });
@@ -270,6 +278,13 @@ function BlockHead({
           </div>
         ) : null}
       </div>
+      {repeat && 'chosen' in repeat ? (
+        <ChosenParts
+          repeat={repeat}
+          periods={company.periods}
+          choose={(chosen) => set((own) => ({ ...own, repeat: { ...repeat, chosen } }))}
+        />
+      ) : null}
       <div className="flex gap-4">
         {repeat ? (
           <Check
@@ -286,6 +301,49 @@ function BlockHead({
         <Check label="Hidden" checked={block.hidden ?? false} choose={(hidden) => set((own) => ({ ...own, hidden }))} />
       </div>
     </div>
+  );
+}
+
+type ChosenRepeat = Extract<Repeat, { readonly chosen: readonly string[] }>;
+const PARTS = { months: 1, quarters: 3, years: 12 } as const;
+
+/** The months, quarters or years a block stands for: a list in which one is clicked, and the last of a range with Shift. */
+function ChosenParts({
+  repeat,
+  periods,
+  choose,
+}: {
+  readonly repeat: ChosenRepeat;
+  readonly periods: CompanyDto['periods'];
+  readonly choose: (chosen: readonly string[]) => void;
+}) {
+  const size = PARTS[repeat.over];
+  const partOf = (index: number) => Math.floor(index / size);
+  const held = new Set(repeat.chosen.map((key) => partOf(periods.findIndex((period) => period.key === key))));
+  // a part is named by its first month and stands for all of its months
+  const parts = periods.flatMap((period, index) => (index % size === 0 ? [{ ...period, part: partOf(index) }] : []));
+  const nameOf = ({ name, year, number }: (typeof parts)[number]) =>
+    repeat.over === 'months' ? name : repeat.over === 'years' ? `FY${year}` : `Q${Math.ceil(number / size)} FY${year}`;
+  return (
+    <Field label={`Chosen ${repeat.over}`} hint="Shift and a click takes a range, Ctrl and a click a single one.">
+      <select
+        multiple
+        size={6}
+        className="field w-full text-[13px]"
+        aria-label={`Chosen ${repeat.over}`}
+        value={parts.filter(({ part }) => held.has(part)).map(({ key }) => key)}
+        onChange={(event) => {
+          const chosen = [...event.target.selectedOptions].map(({ value }) => value);
+          if (chosen.length > 0) choose(chosen);
+        }}
+      >
+        {parts.map((part) => (
+          <option key={part.key} value={part.key}>
+            {nameOf(part)}
+          </option>
+        ))}
+      </select>
+    </Field>
   );
 }
 
