@@ -197,6 +197,12 @@ export default function BudgetPage() {
           {rows.fault}
         </p>
       ) : null}
+      {shown.circle ? (
+        <p role="alert" className="mb-2 border-l-2 border-brick bg-sheet px-3 py-1.5 text-[13px]">
+          Accounts {shown.circle.join(', then ')} follow one another in a circle. They keep their months until one of them takes another
+          basis.
+        </p>
+      ) : null}
       {shown.outside.length > 0 ? (
         <p role="status" className="mb-2 border-l-2 border-copper bg-sheet px-3 py-1.5 text-[13px]">
           {shown.outside.length === 1 ? 'One budgeted account is' : `${shown.outside.length} budgeted accounts are`} not among these rows:{' '}

@@ -59,6 +59,8 @@ export type Shown = {
   readonly summary: readonly SummaryLine[];
   /** accounts with an amount that the rows of the line set leave out */
   readonly outside: readonly string[];
+  /** accounts that follow one another in a circle, and so keep their months; null where none do */
+  readonly circle: readonly string[] | null;
   readonly refusals: readonly { readonly edit: number; readonly account: string; readonly text: string; readonly message: string }[];
 };
 /** From the worker to the page. */

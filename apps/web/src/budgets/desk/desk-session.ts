@@ -26,6 +26,7 @@ export type DeskView = {
   readonly row: Shown['row'];
   readonly summary: Shown['summary'];
   readonly outside: Shown['outside'];
+  readonly circle: Shown['circle'];
 };
 export type DeskSnapshot = {
   /** null until the worker has computed it */
@@ -197,13 +198,13 @@ export class DeskSession {
       this.#asked.delete(reply.id);
     } else if (reply.type === 'failed') this.#set({ save: { kind: 'refused', message: reply.message } });
     else {
-      const { row, summary, outside, refusals } = reply;
+      const { row, summary, outside, circle, refusals } = reply;
       const { view } = this.#snapshot;
       const grid = reply.grid ? unpackGrid(reply.grid) : view && withChanges(view.grid, reply.changes);
       const held = reply.held ?? view?.held;
       const notes = reply.notes ?? view?.notes;
       if (grid && held && notes)
-        this.#set({ view: { grid, held, notes, row, summary, outside }, ...(refusals.length > 0 ? { refusals } : {}) });
+        this.#set({ view: { grid, held, notes, row, summary, outside, circle }, ...(refusals.length > 0 ? { refusals } : {}) });
     }
   }
 

@@ -224,6 +224,14 @@ describe('what is asked without changing anything', () => {
     });
     expect(answer).toMatchObject({ ok: true, preview: { sentence: '5 a month', total: 6000 } });
   });
+  it('a circle that is stored, named when the budget opens, and gone once a line takes another basis', () => {
+    const following = (accounts: string) => ({ kind: 'percentOf', accounts, percent: '50' }) as const;
+    const lines = [line(1, '4000', 'North', -100, following('5000')), line(2, '5000', 'North', 40, following('4000'))];
+    const circular = new LocalDesk({ ...dto, lines });
+    expect(circular.show({ filter: {}, account: null, lineSet: null }).circle).toEqual(['4000', '5000', '4000']);
+    circular.edit(1, [{ kind: 'basis', account: '4000', basis: { kind: 'typed' } }], {});
+    expect(circular.show({ filter: {}, account: null, lineSet: null }).circle).toBeNull();
+  });
   it('a basis that closes a circle, with its accounts', () => {
     const basis = { kind: 'percentOf', accounts: '5000', percent: '5' } as const;
     expect(local.answer({ kind: 'basis', asked: { account: '4000', filter: {}, basis } })).toMatchObject({

@@ -146,6 +146,7 @@ export class LocalDesk {
       notes: this.#changedNotes(),
       summary: this.#summary(filter),
       outside: lineSet === null ? [] : this.#outside(grid),
+      circle: this.#desk.circle,
       row: position === undefined ? null : deskRowDto({ books: this.#books, head: this.#head, desk: this.#desk }, position, filter),
     };
     this.#shown = { grid, dto };
