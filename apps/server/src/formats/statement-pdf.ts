@@ -18,15 +18,22 @@ const LONG = 792;
 const SHORT = 612;
 const MARGIN = 36;
 const SIZE = 8;
-// a bold digit; the room a closing parenthesis hangs in
-const DIGIT = SIZE * 0.52;
-const HANG = SIZE * 0.3;
-const LETTER = SIZE * 0.54;
+// what the type may shrink to before a statement breaks over pages
+const LEAST_SIZE = 7;
+// parts of the type size: a bold digit, the room a closing parenthesis hangs in, a letter
+const DIGIT = 0.52;
+const HANG = 0.3;
+const LETTER = 0.54;
 const PADDING = 3;
 const BLOCK_GAP = 8;
 const MARK = 7;
 const NAMES = { least: 110, most: 190 };
 const SWATCH = 6;
+// what a column and the names may take of a page's spare width
+const MOST_SPARE = { column: 30, names: 120 };
+// lines of the end of a statement that stay together
+const LAST_LINES = 5;
+const HEADING_ROWS = 30;
 const INK = '#1E2833';
 const SOFT = '#5E5A50';
 const PINE = '#1C664D';
@@ -35,7 +42,8 @@ const BRICK = '#A1302A';
 type PdfColumn = {
   readonly position: number;
   readonly block: number;
-  /** of the figures, without padding */
+  /** of the figures, without padding, as they need it, which rules are as wide as; and with its part of the page's spare width */
+  readonly ruled: number;
   readonly figures: number;
   /** with padding, the gap before a block and the mark of favor */
   readonly width: number;
@@ -55,24 +63,35 @@ export function statementPdf(statement: ExportedStatement): Promise<Buffer> {
 export function statementPages(statement: ExportedStatement): TDocumentDefinitions {
   const { dto, lines, company } = statement;
   const texts = new Figures(statement);
-  const columns = dto.columns.map((_, position) => measured(dto, lines, { texts, position }));
-  const names = nameWidth(lines);
-  const total = names + columns.reduce((sum, { width }) => sum + width, 0);
   const sides = sidesOfForm(dto, lines);
-  const isPortrait = total * sides.length <= SHORT - 2 * MARGIN;
+  const { size, isPortrait } = paperOf(statement, texts, sides.length);
+  const columns = dto.columns.map((_, position) => measured(dto, lines, { texts, position, size }));
+  const names = nameWidth(lines, size);
+  const total = names + columns.reduce((sum, { width }) => sum + width, 0);
   const room = (isPortrait ? SHORT : LONG) - 2 * MARGIN - names;
   const parts = pageParts(columns, room).map((part) => part.map((position) => columns[position]!));
-  const draw = (part: readonly PdfColumn[], of: readonly ShownLine[]): ContentTable =>
-    table(statement, { columns: part, lines: of, names, texts, of: columns.length });
+  const draw = (part: readonly PdfColumn[], of: readonly ShownLine[], spare = 0): ContentTable => {
+    const wide = widened(part, { names, spare });
+    return table(statement, { columns: wide.columns, lines: of, names: wide.names, texts, of: columns.length, size });
+  };
+  const spareOf = (part: readonly PdfColumn[]) => room - part.reduce((sum, { width }) => sum + width, 0);
   const beside = sides.length > 1 && 2 * total <= LONG - 2 * MARGIN;
   const body: Content[] = beside
     ? [{ columns: sides.map((side) => draw(columns, side)), columnGap: 16 }]
-    : parts.map((part, index): Content => (index === 0 ? draw(part, lines) : { ...draw(part, lines), pageBreak: 'before' }));
+    : parts.flatMap((part, index) =>
+        stretches(lines, {
+          size,
+          height: (isPortrait ? LONG : SHORT) - 2 * MARGIN - 6,
+          first: index === 0 ? headingHeight(statement) : 0,
+        }).map((stretch, at): Content =>
+          index === 0 && at === 0 ? draw(part, stretch, spareOf(part)) : { ...draw(part, stretch, spareOf(part)), pageBreak: 'before' },
+        ),
+      );
   return {
     pageSize: 'LETTER',
     pageOrientation: isPortrait ? 'portrait' : 'landscape',
     pageMargins: [MARGIN, MARGIN + 6, MARGIN, MARGIN],
-    defaultStyle: { font: 'Sans', fontSize: SIZE, color: INK, lineHeight: 1 },
+    defaultStyle: { font: 'Sans', fontSize: size, color: INK, lineHeight: 1 },
     info: { title: `${dto.head.title}, ${dto.asOfWords}`, author: company, creator: 'Wise Margin', producer: 'Wise Margin' },
     header: (page) =>
       page === 1 ? null : { text: `${company}: ${dto.head.title}, ${dto.asOfWords}`, color: SOFT, margin: [MARGIN, 22, MARGIN, 0] },
@@ -84,6 +103,59 @@ export function statementPages(statement: ExportedStatement): TDocumentDefinitio
     }),
     content: [...heading(statement), ...body, ...footnotes(dto)],
   };
+}
+
+/**
+ * The paper and the size of type: portrait where it fits, else landscape, the type smaller by up to an eighth
+ * where that keeps the columns on one page, or on fewer.
+ */
+function paperOf(
+  { dto, lines }: ExportedStatement,
+  texts: Figures,
+  sides: number,
+): { readonly size: number; readonly isPortrait: boolean } {
+  const at = (size: number) => {
+    const columns = dto.columns.map((_, position) => measured(dto, lines, { texts, position, size }));
+    const names = nameWidth(lines, size);
+    return { columns, names, total: names + columns.reduce((sum, { width }) => sum + width, 0) };
+  };
+  const full = at(SIZE);
+  if (full.total * sides <= SHORT - 2 * MARGIN) return { size: SIZE, isPortrait: true };
+  const partsAt = ({ columns, names }: typeof full) => pageParts(columns, LONG - 2 * MARGIN - names).length;
+  const sizes = [SIZE, SIZE - 0.25, SIZE - 0.5, SIZE - 0.75, LEAST_SIZE];
+  const fewest = Math.min(...sizes.map((size) => partsAt(at(size))));
+  return { size: sizes.find((size) => partsAt(at(size)) === fewest)!, isPortrait: false };
+}
+
+/** Columns and names that share what is left of the page's width. */
+function widened(
+  columns: readonly PdfColumn[],
+  { names, spare }: { readonly names: number; readonly spare: number },
+): { readonly columns: readonly PdfColumn[]; readonly names: number } {
+  if (spare <= 0 || columns.length === 0) return { columns, names };
+  const each = Math.min(MOST_SPARE.column, spare / (columns.length + 1));
+  const rest = Math.min(MOST_SPARE.names, spare - each * columns.length);
+  return {
+    columns: columns.map((column) => ({ ...column, figures: column.figures + each, width: column.width + each })),
+    names: names + rest,
+  };
+}
+
+const rowHeight = (size: number): number => size * 1.36 + 1.6;
+const headingHeight = ({ title, logo }: ExportedStatement): number => Math.max(logo ? 44 : 0, 36 + Math.max(0, title.length - 2) * 12) + 8;
+
+/**
+ * The lines of each page where the end would be left alone: what runs past a page takes at least the last
+ * lines with it. One stretch where the lines fit, or where more than a page is needed anyway.
+ */
+function stretches(
+  lines: readonly ShownLine[],
+  { size, height, first }: { readonly size: number; readonly height: number; readonly first: number },
+): readonly (readonly ShownLine[])[] {
+  const held = Math.floor((height - first - HEADING_ROWS) / rowHeight(size));
+  const past = lines.length - held;
+  if (past <= 0 || past >= LAST_LINES || lines.length <= 2 * LAST_LINES) return [lines];
+  return [lines.slice(0, -LAST_LINES), lines.slice(-LAST_LINES)];
 }
 
 function heading({ title, logo }: ExportedStatement): Content[] {
@@ -103,9 +175,9 @@ function heading({ title, logo }: ExportedStatement): Content[] {
 const footnotes = (dto: GridDto): Content[] =>
   dto.head.footnotes.map((text, index): Content => ({ text, color: SOFT, margin: [0, index === 0 ? 8 : 1, 0, 0] }));
 
-function nameWidth(lines: readonly ShownLine[]): number {
+function nameWidth(lines: readonly ShownLine[], size: number): number {
   const longest = Math.max(0, ...lines.map(({ line }) => line.depth * 2 + line.name.length + (line.account ? line.account.length + 2 : 0)));
-  return Math.min(NAMES.most, Math.max(NAMES.least, longest * LETTER * 0.9 + 2 * PADDING));
+  return Math.min(NAMES.most, Math.max(NAMES.least, longest * LETTER * size * 0.9 + 2 * PADDING));
 }
 
 /** The texts of the figures, each made once. */
@@ -130,7 +202,7 @@ class Figures {
 function measured(
   dto: GridDto,
   lines: readonly ShownLine[],
-  { texts, position }: { readonly texts: Figures; readonly position: number },
+  { texts, position, size }: { readonly texts: Figures; readonly position: number; readonly size: number },
 ): PdfColumn {
   const column = dto.columns[position]!;
   const hasMark =
@@ -139,12 +211,15 @@ function measured(
   const longest = Math.max(column.width ?? 0, ...lines.map((line) => texts.text(line, position).length));
   const word = Math.max(...column.heading.split(/\s+/).map(({ length }) => length));
   const own = dto.columns.filter(({ block }) => block === column.block).length;
-  const ofBlock = (dto.blocks[column.block]!.heading.length * (SIZE + 1) * 0.6) / own;
-  const figures = Math.max(24, longest * DIGIT + HANG, word * LETTER, own === 1 ? ofBlock : 0);
+  const ofBlock = (dto.blocks[column.block]!.heading.length * (size + 1) * 0.6) / own;
+  const swatch = column.scenario === null ? 0 : SWATCH + 2;
+  const ruled = Math.max(24, (longest * DIGIT + HANG) * size, word * LETTER * size + swatch);
+  const figures = Math.max(ruled, own === 1 ? ofBlock : 0);
   const startsBlock = position > 0 && dto.columns[position - 1]!.block !== column.block;
   return {
     position,
     block: column.block,
+    ruled,
     figures,
     hasMark,
     width: figures + 2 * PADDING + (startsBlock ? BLOCK_GAP : 0) + (hasMark ? MARK : 0),
@@ -159,12 +234,14 @@ function table(
     names,
     texts,
     of,
+    size,
   }: {
     readonly columns: readonly PdfColumn[];
     readonly lines: readonly ShownLine[];
     readonly names: number;
     readonly texts: Figures;
     readonly of: number;
+    readonly size: number;
   },
 ): ContentTable {
   // positions in the table: the names, then each column and its mark
@@ -177,10 +254,10 @@ function table(
   });
   const inPart = columns.length < of ? `Columns ${columns[0]!.position + 1} to ${columns.at(-1)!.position + 1} of ${of}` : '';
   const body: TableCell[][] = [
-    [{ text: '' }, ...blockHeadings(dto, columns)],
+    [{ text: '' }, ...blockHeadings(dto, columns, size)],
     [
       { text: inPart, color: SOFT },
-      ...columns.flatMap((column) => cellsOf(column, { stack: columnHeading(dto, column), alignment: 'right' }, { text: '' })),
+      ...columns.flatMap((column) => cellsOf(column, { stack: columnHeading(dto, column, size), alignment: 'right' }, { text: '' })),
     ],
     ...lines.map(({ line, index }, row): TableCell[] => {
       const bold = line.emphasis === 'bold' || line.kind === 'section';
@@ -197,7 +274,7 @@ function table(
           const text = texts.text(lines[row]!, column.position);
           const favor = shownFavor(cell, text);
           const mark: TableCell = favor ? { text: favor, fontSize: 6, color: favor === 'F' ? PINE : BRICK, margin: [0, 1.5, 0, 0] } : '';
-          return cellsOf(column, figure(text, { cell, line, column, style, isRed: dto.display.negatives === 'red' }), mark);
+          return cellsOf(column, figure(text, { cell, line, column, style, size, isRed: dto.display.negatives === 'red' }), mark);
         }),
       ];
     }),
@@ -231,7 +308,7 @@ function table(
 }
 
 /** The headings of blocks over their columns, each with its own rule. */
-function blockHeadings(dto: GridDto, columns: readonly PdfColumn[]): TableCell[] {
+function blockHeadings(dto: GridDto, columns: readonly PdfColumn[], size: number): TableCell[] {
   const cells: TableCell[] = [];
   for (let index = 0; index < columns.length;) {
     const { block } = columns[index]!;
@@ -246,7 +323,7 @@ function blockHeadings(dto: GridDto, columns: readonly PdfColumn[]): TableCell[]
     cells.push({
       colSpan: own,
       stack: [
-        { text: dto.blocks[block]!.heading, font: 'Serif', bold: true, fontSize: SIZE + 1, alignment: 'center' },
+        { text: dto.blocks[block]!.heading, font: 'Serif', bold: true, fontSize: size + 1, alignment: 'center' },
         { canvas: [{ type: 'line', x1: 0, y1: 1, x2: rule, y2: 1, lineWidth: 0.5, lineColor: SOFT }] },
       ],
       ...(from > 0 ? { margin: [0, 0, 0, 0] as [number, number, number, number] } : {}),
@@ -257,12 +334,12 @@ function blockHeadings(dto: GridDto, columns: readonly PdfColumn[]): TableCell[]
 }
 
 /** A heading with the mark of its scenario: actual solid, prior grey, budget outlined, projection hatched. */
-function columnHeading(dto: GridDto, { position, figures }: PdfColumn): Content[] {
+function columnHeading(dto: GridDto, { position, figures }: PdfColumn, size: number): Content[] {
   const column = dto.columns[position]!;
   const isSoft = column.kind === 'share' || column.kind === 'percentDifference';
   const text: Content = { text: column.heading, bold: !isSoft, ...(isSoft ? { color: SOFT } : {}) };
-  if (column.scenario === null) return [{ text: ' ', fontSize: SWATCH * 0.8 }, text];
-  const x = figures - SWATCH;
+  if (column.scenario === null) return [text];
+  const x = 0;
   const square = { type: 'rect', x, y: 0, w: SWATCH, h: SWATCH, lineWidth: 0.6, lineColor: INK } as const;
   const drawn: Record<NonNullable<typeof column.scenario>, Content> = {
     actual: { canvas: [{ ...square, color: INK }] },
@@ -276,7 +353,18 @@ function columnHeading(dto: GridDto, { position, figures }: PdfColumn): Content[
       ],
     },
   };
-  return [drawn[column.scenario], text];
+  // the mark stands before the heading's first line
+  const room = figures - SWATCH - 2;
+  const words = Math.min(room, column.heading.length * LETTER * size + 1);
+  return [
+    {
+      columns: [
+        { width: room - words, text: '' },
+        { width: SWATCH + 2, stack: [drawn[column.scenario]], margin: [0, size * 0.2, 0, 0] },
+        { ...text, width: words, alignment: 'right' },
+      ],
+    },
+  ];
 }
 
 /** A figure at the right of its column, its closing parenthesis outside, with its own rules above and below. */
@@ -287,12 +375,14 @@ function figure(
     line,
     column,
     style,
+    size,
     isRed,
   }: {
     readonly cell: CellDto;
     readonly line: ShownLine['line'];
     readonly column: PdfColumn;
     readonly style: object;
+    readonly size: number;
     readonly isRed: boolean;
   },
 ): TableCell {
@@ -302,11 +392,12 @@ function figure(
     alignment: 'right',
     ...style,
     ...(isNegative && isRed ? { color: BRICK } : cell.kind === 'notMeaningful' ? { color: SOFT } : {}),
-    margin: [0, 0, text.endsWith(')') ? 0 : HANG, 0],
+    margin: [0, 0, text.endsWith(')') ? 0 : HANG * size, 0],
     noWrap: true,
   };
   if (line.rule === null || text === '' || cellReasonWords(cell) !== '') return words;
-  const rule = (y: number) => ({ type: 'line', x1: 0, y1: y, x2: column.figures, y2: y, lineWidth: 0.5, lineColor: INK }) as const;
+  const rule = (y: number) =>
+    ({ type: 'line', x1: column.figures - column.ruled, y1: y, x2: column.figures, y2: y, lineWidth: 0.5, lineColor: INK }) as const;
   return {
     stack: [{ canvas: [rule(0)] }, words, ...(line.rule === 'double' ? [{ canvas: [rule(0.5), rule(2)] }] : [])],
   };

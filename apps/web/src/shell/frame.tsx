@@ -1,6 +1,6 @@
 import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headlessui/react';
 import { useQuery } from '@tanstack/react-query';
-import type { CompanyDto } from '@wise-margin/contract';
+import { DISPLAY_QUERY_NAMES, type CompanyDto } from '@wise-margin/contract';
 import { BookOpen, ChartNoAxesColumn, ChevronDown, FileText, Package, Search } from 'lucide-react';
 import { Suspense, useEffect, useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
@@ -136,7 +136,7 @@ function TopLine({ company }: { readonly company: CompanyDto }) {
   return (
     <header className="flex h-12 shrink-0 items-center gap-4 border-b border-hairline px-5 short:h-9 narrow:gap-2 narrow:px-3">
       <div className="relative">
-        <Listbox value={company.id} onChange={(id: number) => void navigate(`/c/${id}/${samePlace(parts)}`)}>
+        <Listbox value={company.id} onChange={(id: number) => void navigate(`/c/${id}/${samePlace(parts)}${keptChoices(location.search)}`)}>
           <ListboxButton aria-label={`Company: ${company.name}`} className="flex h-8 max-w-80 items-center gap-1 font-semibold">
             <span className="truncate">{company.name}</span> <ChevronDown size={14} aria-hidden="true" />
           </ListboxButton>
@@ -198,6 +198,13 @@ function TopLine({ company }: { readonly company: CompanyDto }) {
 }
 
 /** Where another company opens: in the same station, and with a shipped view in that one, since it serves every company. */
+/** Choices that mean the same in any company: the month, units, decimals and how figures are written, drafts, charts. */
+function keptChoices(search: string): string {
+  const names = new Set<string>(['asOf', 'drafts', 'show', ...DISPLAY_QUERY_NAMES]);
+  const kept = new URLSearchParams([...new URLSearchParams(search)].filter(([name]) => names.has(name)));
+  return kept.size === 0 ? '' : `?${kept.toString()}`;
+}
+
 function samePlace(parts: readonly string[]): string {
   const [station = '', view] = parts;
   return station === 'statements' && parts.length === 2 && view !== 'new' && !view!.startsWith('view-') ? parts.join('/') : station;
