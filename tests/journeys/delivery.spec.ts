@@ -126,6 +126,22 @@ test('what is on screen leaves as PDF, spreadsheet and print', async ({ page, de
   expect(printed.numPages).toBeGreaterThan(0);
 });
 
+test('the income statement prints each block on one page, net income at its foot, over the width of the paper', async ({ demo }) => {
+  const file = await fetch(`${demo.base}/companies/1/statements/income/export.pdf?asOf=2026-10`);
+  const pdf = await getDocument({ data: new Uint8Array(await file.arrayBuffer()), verbosity: 0 }).promise;
+  expect(pdf.numPages).toBe(2);
+  for (const number of [1, 2]) {
+    const page = await pdf.getPage(number);
+    const items = (await page.getTextContent()).items.flatMap((item) => ('str' in item && item.str.trim() !== '' ? [item] : []));
+    expect(items.map(({ str }) => str).join(' ')).toContain('Net income');
+    const [, , width] = page.view as [number, number, number, number];
+    const rightmost = Math.max(...items.map((item) => (item.transform[4] as number) + item.width));
+    expect(rightmost).toBeGreaterThan(width - 45);
+    // no type beneath 7 points but the marks of favor, which are 6
+    expect(Math.min(...items.filter(({ str }) => str !== 'F' && str !== 'U').map((item) => item.height))).toBeGreaterThanOrEqual(6.99);
+  }
+});
+
 test('titles, footnotes and filters are kept in a view of one’s own', async ({ page, demo }) => {
   await open(page, demo, `${AT}/income?asOf=2026-10&only.department=Tours`);
   await page.getByRole('link', { name: 'Edit' }).click();

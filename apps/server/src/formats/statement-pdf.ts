@@ -34,6 +34,7 @@ const MOST_SPARE = { column: 30, names: 120 };
 // lines of the end of a statement that stay together
 const LAST_LINES = 5;
 const HEADING_ROWS = 30;
+const SECTION_GAP = 3;
 const INK = '#1E2833';
 const SOFT = '#5E5A50';
 const PINE = '#1C664D';
@@ -64,7 +65,7 @@ export function statementPages(statement: ExportedStatement): TDocumentDefinitio
   const { dto, lines, company } = statement;
   const texts = new Figures(statement);
   const sides = sidesOfForm(dto, lines);
-  const { size, isPortrait } = paperOf(statement, texts, sides.length);
+  const { size, pad, isPortrait } = paperOf(statement, texts, sides.length);
   const columns = dto.columns.map((_, position) => measured(dto, lines, { texts, position, size }));
   const names = nameWidth(lines, size);
   const total = names + columns.reduce((sum, { width }) => sum + width, 0);
@@ -72,7 +73,7 @@ export function statementPages(statement: ExportedStatement): TDocumentDefinitio
   const parts = pageParts(columns, room).map((part) => part.map((position) => columns[position]!));
   const draw = (part: readonly PdfColumn[], of: readonly ShownLine[], spare = 0): ContentTable => {
     const wide = widened(part, { names, spare });
-    return table(statement, { columns: wide.columns, lines: of, names: wide.names, texts, of: columns.length, size });
+    return table(statement, { columns: wide.columns, lines: of, names: wide.names, texts, of: columns.length, size, pad });
   };
   const spareOf = (part: readonly PdfColumn[]) => room - part.reduce((sum, { width }) => sum + width, 0);
   const beside = sides.length > 1 && 2 * total <= LONG - 2 * MARGIN;
@@ -80,7 +81,7 @@ export function statementPages(statement: ExportedStatement): TDocumentDefinitio
     ? [{ columns: sides.map((side) => draw(columns, side)), columnGap: 16 }]
     : parts.flatMap((part, index) =>
         stretches(lines, {
-          size,
+          row: rowHeight({ size, pad }),
           height: (isPortrait ? LONG : SHORT) - 2 * MARGIN - 6,
           first: index === 0 ? headingHeight(statement) : 0,
         }).map((stretch, at): Content =>
@@ -105,26 +106,43 @@ export function statementPages(statement: ExportedStatement): TDocumentDefinitio
   };
 }
 
+/** The size of type, and the room above and beneath a line, in points. */
+type Type = { readonly size: number; readonly pad: number };
+// from what reads best to what holds most
+const TYPES: readonly Type[] = [
+  { size: SIZE, pad: 0.8 },
+  { size: SIZE - 0.5, pad: 0.8 },
+  { size: LEAST_SIZE, pad: 0.8 },
+  { size: LEAST_SIZE, pad: 0.4 },
+];
+
 /**
  * The paper and the size of type: portrait where it fits, else landscape, the type smaller by up to an eighth
  * where that keeps the columns on one page, or on fewer.
  */
-function paperOf(
-  { dto, lines }: ExportedStatement,
-  texts: Figures,
-  sides: number,
-): { readonly size: number; readonly isPortrait: boolean } {
-  const at = (size: number) => {
+function paperOf(statement: ExportedStatement, texts: Figures, sides: number): Type & { readonly isPortrait: boolean } {
+  const { dto, lines } = statement;
+  const at = ({ size }: Type) => {
     const columns = dto.columns.map((_, position) => measured(dto, lines, { texts, position, size }));
     const names = nameWidth(lines, size);
     return { columns, names, total: names + columns.reduce((sum, { width }) => sum + width, 0) };
   };
-  const full = at(SIZE);
-  if (full.total * sides <= SHORT - 2 * MARGIN) return { size: SIZE, isPortrait: true };
-  const partsAt = ({ columns, names }: typeof full) => pageParts(columns, LONG - 2 * MARGIN - names).length;
-  const sizes = [SIZE, SIZE - 0.25, SIZE - 0.5, SIZE - 0.75, LEAST_SIZE];
-  const fewest = Math.min(...sizes.map((size) => partsAt(at(size))));
-  return { size: sizes.find((size) => partsAt(at(size)) === fewest)!, isPortrait: false };
+  const sections = lines.filter(({ line }) => line.kind === 'section').length;
+  const heightOf = (type: Type) => headingHeight(statement) + HEADING_ROWS + lines.length * rowHeight(type) + sections * SECTION_GAP;
+  const fitsIn = (height: number) => (type: Type) => heightOf(type) <= height - 2 * MARGIN - 6;
+  // one that is taller than a page whatever its type is read at its best size
+  const pick = (types: readonly Type[], height: number) => types.find(fitsIn(height)) ?? types[0]!;
+  const isPortrait = at(TYPES[0]!).total * sides <= SHORT - 2 * MARGIN;
+  if (isPortrait) return { ...pick(TYPES, LONG), isPortrait };
+  const partsAt = ({ columns, names }: ReturnType<typeof at>) => pageParts(columns, LONG - 2 * MARGIN - names).length;
+  const fewest = Math.min(...TYPES.map((type) => partsAt(at(type))));
+  return {
+    ...pick(
+      TYPES.filter((type) => partsAt(at(type)) === fewest),
+      SHORT,
+    ),
+    isPortrait,
+  };
 }
 
 /** Columns and names that share what is left of the page's width. */
@@ -141,7 +159,7 @@ function widened(
   };
 }
 
-const rowHeight = (size: number): number => size * 1.36 + 1.6;
+const rowHeight = ({ size, pad }: Type): number => size * 1.35 + 2 * pad;
 const headingHeight = ({ title, logo }: ExportedStatement): number => Math.max(logo ? 44 : 0, 36 + Math.max(0, title.length - 2) * 12) + 8;
 
 /**
@@ -150,9 +168,9 @@ const headingHeight = ({ title, logo }: ExportedStatement): number => Math.max(l
  */
 function stretches(
   lines: readonly ShownLine[],
-  { size, height, first }: { readonly size: number; readonly height: number; readonly first: number },
+  { row, height, first }: { readonly row: number; readonly height: number; readonly first: number },
 ): readonly (readonly ShownLine[])[] {
-  const held = Math.floor((height - first - HEADING_ROWS) / rowHeight(size));
+  const held = Math.floor((height - first - HEADING_ROWS) / row);
   const past = lines.length - held;
   if (past <= 0 || past >= LAST_LINES || lines.length <= 2 * LAST_LINES) return [lines];
   return [lines.slice(0, -LAST_LINES), lines.slice(-LAST_LINES)];
@@ -235,6 +253,7 @@ function table(
     texts,
     of,
     size,
+    pad,
   }: {
     readonly columns: readonly PdfColumn[];
     readonly lines: readonly ShownLine[];
@@ -242,6 +261,7 @@ function table(
     readonly texts: Figures;
     readonly of: number;
     readonly size: number;
+    readonly pad: number;
   },
 ): ContentTable {
   // positions in the table: the names, then each column and its mark
@@ -264,7 +284,7 @@ function table(
       const style = { bold, italics: line.emphasis === 'italic' };
       const name: TableCell = {
         text: [...(line.account ? [{ text: `${line.account}  `, color: SOFT }] : []), { text: line.name }],
-        margin: [line.depth * 8, line.kind === 'section' ? 3 : 0, 0, 0],
+        margin: [line.depth * 8, line.kind === 'section' ? SECTION_GAP : 0, 0, 0],
         ...style,
       };
       return [
@@ -292,8 +312,8 @@ function table(
       vLineWidth: () => 0,
       paddingLeft: (column) => (startsAt.has(column) ? PADDING + BLOCK_GAP : isMark(column) ? 0 : PADDING),
       paddingRight: () => PADDING,
-      paddingTop: () => 0.8,
-      paddingBottom: () => 0.8,
+      paddingTop: () => pad,
+      paddingBottom: () => pad,
     },
   };
 
