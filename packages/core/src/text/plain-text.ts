@@ -1,5 +1,4 @@
 // what no text holds: control characters (line breaks and tabs are not among them), marks that turn the direction of writing, and byte-order marks inside a text
-// eslint-disable-next-line no-control-regex
 const CONTROLS = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f-\u009f\u061c\u200e\u200f\u202a-\u202e\u2066-\u2069\ufeff]/;
 const ALL_CONTROLS = new RegExp(CONTROLS.source, 'g');
 
