@@ -1,8 +1,7 @@
 // npm run demo: installs, builds, makes the demo data once, and starts the application.
-import { spawn } from 'node:child_process';
 import { existsSync, renameSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { build, install, mustRun, node, root, say } from './steps.mjs';
+import { build, install, mustRun, node, root, say, serve } from './steps.mjs';
 
 await install();
 await build();
@@ -17,10 +16,4 @@ if (!existsSync(join(data, 'wise-margin.sqlite'))) {
   rmSync(data, { recursive: true, force: true });
   renameSync(making, data);
 }
-const server = spawn(node, [join(root, 'apps/server/dist/main.js')], {
-  cwd: root,
-  stdio: 'inherit',
-  env: { ...process.env, WISE_MARGIN_DATA: data },
-});
-for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));
-server.on('exit', (code) => process.exit(code ?? 0));
+serve(data);

@@ -1,8 +1,7 @@
 // npm start: installs, builds and starts the application on a data folder of one's own.
-import { spawn } from 'node:child_process';
 import { homedir } from 'node:os';
 import { join, resolve } from 'node:path';
-import { build, install, node, root, say } from './steps.mjs';
+import { build, install, say, serve } from './steps.mjs';
 
 await install();
 await build();
@@ -13,10 +12,4 @@ if (asked > 0 && !process.argv[asked + 1]) {
 }
 const from = process.env.INIT_CWD ?? process.cwd();
 const data = asked > 0 ? resolve(from, process.argv[asked + 1]) : (process.env.WISE_MARGIN_DATA ?? join(homedir(), 'wise-margin'));
-const server = spawn(node, [join(root, 'apps/server/dist/main.js')], {
-  cwd: root,
-  stdio: 'inherit',
-  env: { ...process.env, WISE_MARGIN_DATA: data },
-});
-for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));
-server.on('exit', (code) => process.exit(code ?? 0));
+serve(data);

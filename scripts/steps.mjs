@@ -103,6 +103,17 @@ export async function build() {
   setStamp('build', wanted);
 }
 
+/** Starts the server on a data folder and ends with it; signals go on to it. */
+export function serve(data) {
+  const server = spawn(node, [join(root, 'apps/server/dist/main.js')], {
+    cwd: root,
+    stdio: 'inherit',
+    env: { ...process.env, WISE_MARGIN_DATA: data },
+  });
+  for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));
+  server.on('exit', (code) => process.exit(code ?? 0));
+}
+
 /** Chromium's path, from the environment or the usual places; null when there is none. */
 export function findChromium() {
   const places = [

@@ -139,42 +139,38 @@ export const MONTHS_COLUMNS: ColumnSet = {
   ],
 };
 
-/** Every line as a share of the base, this year beside the prior one, with the change in points. */
-export const VERTICAL_COLUMNS: ColumnSet = {
-  key: 'vertical',
-  name: 'Shares beside the prior year',
+/** Month and year to date as shares, beside the prior year's and the change in points. */
+const sharesBesidePriorYear = (
+  key: string,
+  name: string,
+  { heading, hasBenchmark }: { readonly heading: string; readonly hasBenchmark: boolean },
+): ColumnSet => ({
+  key,
+  name,
   blocks: (['month', 'yearToDate'] as const).map((kind) => ({
     key: kind === 'month' ? 'month' : 'ytd',
     heading: kind === 'month' ? '{span}' : 'Year to date, {span}',
     span: { kind },
     columns: [
       actual('actual', 'Actual', { kind }),
-      share('share', 'actual', '% base'),
+      share('share', 'actual', heading),
       actual('prior', 'Prior year', yearEarlier(kind)),
-      share('prior_share', 'prior', '% base'),
+      share('prior_share', 'prior', heading),
       difference('points', 'share', 'prior_share', 'Change'),
-      ...againstBenchmark('share'),
+      ...(hasBenchmark ? againstBenchmark('share') : []),
     ],
   })),
-};
-
-/** Each expense as a percent of all expenses, beside the prior year. */
-export const EXPENSE_SHARES_COLUMNS: ColumnSet = {
-  key: 'expense_shares',
-  name: 'Percent of total expenses beside the prior year',
-  blocks: (['month', 'yearToDate'] as const).map((kind) => ({
-    key: kind === 'month' ? 'month' : 'ytd',
-    heading: kind === 'month' ? '{span}' : 'Year to date, {span}',
-    span: { kind },
-    columns: [
-      actual('actual', 'Actual', { kind }),
-      share('share', 'actual', '% of total'),
-      actual('prior', 'Prior year', yearEarlier(kind)),
-      share('prior_share', 'prior', '% of total'),
-      difference('points', 'share', 'prior_share', 'Change'),
-    ],
-  })),
-};
+});
+/** Each line as a share of the statement's base. */
+export const VERTICAL_COLUMNS = sharesBesidePriorYear('vertical', 'Shares beside the prior year', {
+  heading: '% base',
+  hasBenchmark: true,
+});
+/** Each expense as a percent of all expenses. */
+export const EXPENSE_SHARES_COLUMNS = sharesBesidePriorYear('expense_shares', 'Percent of total expenses beside the prior year', {
+  heading: '% of total',
+  hasBenchmark: false,
+});
 
 /** The departments side by side, and all of them. */
 export const DEPARTMENTS_COLUMNS: ColumnSet = {
