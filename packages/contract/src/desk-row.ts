@@ -4,20 +4,19 @@ import {
   basisWords,
   deriveYear,
   formatAmount,
-  fraction,
   historyMonths,
   minor,
   monthOfYearName,
-  multiplyFractions,
-  roundFraction,
   rowAmount,
   signOf,
+  wholeAccount,
   yearTotal,
   type Basis,
   type BudgetBooks,
   type BudgetHead,
   type DimensionFilter,
   type PlacedLine,
+  type WholeAccount,
 } from '@wise-margin/core';
 import { basisIssueWords } from './words/basis-issue-words.ts';
 import { deskIssueWords } from './words/desk-issue-words.ts';
@@ -112,6 +111,7 @@ export function previewBasis(
   const leftOut = minor(sign * told.reduce((sum, { words }) => sum + words.leftOut, 0));
   const month = (index: number) => monthOfYearName(books.calendar, head.year, index);
   const format = (amount: number) => formatAmount(minor(amount), { exponent: books.exponent, unit: 'dollars' });
+  const whole = made[0] ? wholeAccount(desk, made[0], basis) : null;
   return {
     ok: true,
     preview: {
@@ -121,25 +121,14 @@ export function previewBasis(
       total: minor(sign * rowAmount(made, 'year')),
       change: minor(sign * (rowAmount(made, 'year') - before)),
       lacks: [...new Set(lacks)],
-      wholeAccount: wholeAccountWords(desk, { line: made[0], basis, sign }, format),
+      wholeAccount: whole && basis.kind === 'percentOf' ? wholeAccountWords(whole, basis.accounts, format) : null,
     },
   };
 }
 
-/** `All lines of the account come to 37.0% of 4000-4199: 125,000 of 337,838.` Null unless each line takes its percentage of the whole company. */
-function wholeAccountWords(
-  desk: BudgetDesk,
-  { line, basis, sign }: { readonly line: PlacedLine | undefined; readonly basis: Basis; readonly sign: 1 | -1 },
-  format: (amount: number) => string,
-): string | null {
-  if (!line || basis.kind !== 'percentOf' || !basis.everywhere || basis.shared) return null;
-  const base = desk.contextOf(line).lines(basis.accounts, true);
-  const of = (base ?? []).reduce<number>((sum, amount) => sum + amount, 0);
-  if (of === 0) return null;
-  const total = sign * rowAmount(desk.linesOf(line.position, {}), 'year');
-  const permille = roundFraction(multiplyFractions(fraction(total), fraction(1000, of)));
-  return `All lines of the account come to ${(permille / 10).toFixed(1)}% of ${basis.accounts}: ${format(total)} of ${format(of)}.`;
-}
+/** `All lines of the account come to 37.0% of 4000-4199: 125,000 of 337,838.` */
+const wholeAccountWords = ({ total, base, permille }: WholeAccount, accounts: string, format: (amount: number) => string): string =>
+  `All lines of the account come to ${(permille / 10).toFixed(1)}% of ${accounts}: ${format(total)} of ${format(base)}.`;
 
 const sliceWords = (head: BudgetHead, line: PlacedLine): string =>
   Object.values(line.dimensions).join(', ') || `No ${head.dimensions[0] ?? 'slice'}`;

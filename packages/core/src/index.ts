@@ -5,7 +5,6 @@ export type { Currency } from './money/currency.ts';
 export { parseAmount } from './money/parse-amount.ts';
 export type { AmountIssue, ParsedAmount } from './money/parse-amount.ts';
 export { roundHalfAway, roundToStep } from './money/round.ts';
-export { fraction, multiplyFractions, roundFraction } from './money/fraction.ts';
 export { parseDecimal, toCommonScale, multiplyByDecimal } from './money/decimal.ts';
 export type { Decimal } from './money/decimal.ts';
 export { ApportionError, apportion } from './money/apportion.ts';
@@ -111,6 +110,8 @@ export { FIRST_BASES, firstBudget, methodOfHistory } from './budget/first-budget
 export { lowestCash } from './balance-plan/lowest-cash.ts';
 export { readyColumns } from './statement/ready-columns.ts';
 export type { ReadyColumn } from './statement/ready-columns.ts';
+export { wholeAccount } from './budget/whole-account.ts';
+export type { WholeAccount } from './budget/whole-account.ts';
 export { repeatingVariation, proposedMethod } from './budget/proposed-method.ts';
 export type { ProposedMethod } from './budget/proposed-method.ts';
 export { nonrecurringCandidates, nonrecurringFindings, smallestCandidate } from './budget/nonrecurring.ts';

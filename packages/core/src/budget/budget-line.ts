@@ -8,6 +8,10 @@ import type { Basis } from './basis.ts';
  */
 export type BudgetMonth = { readonly amount: Minor; readonly held: boolean; readonly fromTotal?: true };
 
+/** Whether a month stands as another does: its amount, whether it is held, and whether a total gave it. */
+export const isSameMonth = (a: BudgetMonth, b: BudgetMonth): boolean =>
+  a.amount === b.amount && a.held === b.held && a.fromTotal === b.fromTotal;
+
 /** The same months with other amounts. */
 export const withAmounts = (months: readonly BudgetMonth[], amounts: readonly Minor[]): BudgetMonth[] =>
   months.map((month, index) => ({ ...month, amount: amounts[index]! }));

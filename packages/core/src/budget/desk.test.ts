@@ -49,6 +49,16 @@ describe('a desk', () => {
     expect(changes).toMatchObject([{ before: null, after: { account: '5000', dimensions: SOUTH } }]);
     expect(amount(desk, '5000', 0)).toBe(7550);
   });
+  it('a month typed over a total’s at the same amount is by hand, and stays so when it is undone and redone', () => {
+    const desk = deskOf([line(1, '6100', TYPED, 0)]);
+    desk.apply([{ kind: 'span', account: '6100', months: [3, 4, 5], text: '0', spread: 'even' }], {});
+    const { changes, notes, cells } = desk.apply([month('6100', 3, '0')], {});
+    expect(cells).toEqual(['1:3']);
+    desk.revert(changes, notes);
+    expect(desk.line(1)!.months[3]).toEqual({ amount: 0, held: true, fromTotal: true });
+    desk.remake(changes, notes);
+    expect(desk.line(1)!.months[3]).toEqual({ amount: 0, held: true });
+  });
   it('refuses what cannot be done, each with its reason, and the rest stands', () => {
     const desk = deskOf([line(1, '5000', TYPED, 100), line(2, '4000', TYPED, -100), line(3, '4900', TYPED, 40)]);
     const { refusals, changes } = desk.apply(

@@ -1,10 +1,10 @@
-import { isIncomeAccount, signOf } from '../chart/account.ts';
+import { isIncomeAccount, signOf, type Account } from '../chart/account.ts';
 import { filterKey, passes, type DimensionFilter } from '../ledger/dimension.ts';
 import { AmountOverflowError, LARGEST_MINOR, minor, type Minor } from '../money/minor.ts';
 import type { Basis } from './basis.ts';
 import { sliceKey, type BudgetBooks, type BudgetHead, type PlacedLine } from './budget-books.ts';
 import { parseBudgetEntry } from './budget-entry.ts';
-import { rowAmount, sizeOf, type BudgetMonth } from './budget-line.ts';
+import { isSameMonth, rowAmount, sizeOf, type BudgetMonth } from './budget-line.ts';
 import { noteKey, type BudgetNote, type DeskBatch, type DeskEdit, type DeskIssue, type DeskRefusal } from './desk-edit.ts';
 import { editBudget, type BudgetEdit } from './edit.ts';
 import { followedLine, followOrder, follows } from './follow.ts';
@@ -95,6 +95,10 @@ export class BudgetDesk {
     return this.#notes.get(noteKey({ account, slice: filterKey(filter), month })) ?? null;
   }
 
+  accountAt(position: number): Account {
+    return this.#books.chart.accounts[position]!;
+  }
+
   /** What the basis of a line draws on as the budget stands. */
   contextOf(line: PlacedLine) {
     return lineContext(this.#books, this.#head, { line, lines: { [Symbol.iterator]: () => this.#lines.values() } });
@@ -159,8 +163,8 @@ export class BudgetDesk {
       const was = before ?? emptied(after);
       const months = now.months.map((month, index) => {
         const [from, to] = [after.months[index]!, was.months[index]!];
-        if (from.amount === to.amount && from.held === to.held) return month;
-        if (month.amount !== from.amount || month.held !== from.held) {
+        if (isSameMonth(from, to)) return month;
+        if (!isSameMonth(month, from)) {
           kept += 1;
           return month;
         }
@@ -274,7 +278,7 @@ export class BudgetDesk {
       trace.put({ ...line, basis, months });
       months.forEach((month, at) => {
         const was = line.months[at]!;
-        if (month.amount !== was.amount || month.held !== was.held) cells.add(`${line.id}:${at}`);
+        if (!isSameMonth(month, was)) cells.add(`${line.id}:${at}`);
       });
     });
     return null;

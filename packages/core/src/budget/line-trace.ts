@@ -1,4 +1,5 @@
 import type { PlacedLine } from './budget-books.ts';
+import { isSameMonth } from './budget-line.ts';
 
 /** A line as it was and as it is; `before` is null for one that was not there. */
 export type LineChange = { readonly before: PlacedLine | null; readonly after: PlacedLine };
@@ -44,11 +45,5 @@ export class LineTrace {
 }
 
 function isSame(a: PlacedLine, b: PlacedLine): boolean {
-  return (
-    JSON.stringify(a.basis) === JSON.stringify(b.basis) &&
-    a.months.every(
-      (month, index) =>
-        month.amount === b.months[index]!.amount && month.held === b.months[index]!.held && month.fromTotal === b.months[index]!.fromTotal,
-    )
-  );
+  return JSON.stringify(a.basis) === JSON.stringify(b.basis) && a.months.every((month, index) => isSameMonth(month, b.months[index]!));
 }

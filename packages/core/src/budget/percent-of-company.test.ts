@@ -5,6 +5,7 @@ import type { Sharing } from './bases/from-drivers.ts';
 import { deriveYear, type Basis } from './basis.ts';
 import { rowAmount } from './budget-line.ts';
 import { BudgetDesk } from './desk.ts';
+import { wholeAccount } from './whole-account.ts';
 import { booksOf, fact, head, line, NORTH, positionOf, SOUTH } from './small-budget.ts';
 
 const TYPED: Basis = { kind: 'typed' };
@@ -39,6 +40,15 @@ describe('a percentage of the company base', () => {
     const desk = deskWith();
     desk.apply([{ kind: 'basis', account: '6000', basis }], {});
     expect([months(desk, 'North'), months(desk, 'South')]).toEqual([north, south]);
+  });
+  it('for each line, says what the whole account comes to', () => {
+    const desk = deskWith();
+    const each = of({ everywhere: true });
+    desk.apply([{ kind: 'basis', account: '6000', basis: each }], {});
+    const [first] = desk.linesOf(positionOf('6000'), {});
+    expect(wholeAccount(desk, first!, each)).toEqual({ total: 177_600, base: REVENUE, permille: 370 });
+    expect(wholeAccount(desk, first!, of({ shared: 'history' }))).toBeNull();
+    expect(wholeAccount(desk, first!, of({ everywhere: true, accounts: '4900' }))).toBeNull();
   });
   it('shared, it follows what other departments sell', () => {
     const desk = deskWith();

@@ -1,0 +1,27 @@
+import { fraction, multiplyFractions, roundFraction } from '../money/fraction.ts';
+import { minor, type Minor } from '../money/minor.ts';
+import { signOf } from '../chart/account.ts';
+import type { Basis } from './basis.ts';
+import type { PlacedLine } from './budget-books.ts';
+import { rowAmount } from './budget-line.ts';
+import type { BudgetDesk } from './desk.ts';
+
+/** What an account comes to where each of its lines takes a percentage of the whole company. Amounts in the shown sign. */
+export type WholeAccount = {
+  readonly total: Minor;
+  readonly base: Minor;
+  /** of the base, in tenths of a percent, half away from zero */
+  readonly permille: number;
+};
+
+/**
+ * What the whole account comes to beside its base. Null unless the basis is a percentage of the company for each
+ * line, and where the base is zero.
+ */
+export function wholeAccount(desk: BudgetDesk, line: PlacedLine, basis: Basis): WholeAccount | null {
+  if (basis.kind !== 'percentOf' || !basis.everywhere || basis.shared) return null;
+  const base = minor((desk.contextOf(line).lines(basis.accounts, true) ?? []).reduce<number>((sum, amount) => sum + amount, 0));
+  if (base === 0) return null;
+  const total = minor(signOf(desk.accountAt(line.position)) * rowAmount(desk.linesOf(line.position, {}), 'year'));
+  return { total, base, permille: roundFraction(multiplyFractions(fraction(total), fraction(1000, base))) };
+}
