@@ -1,4 +1,4 @@
-import type { BudgetDto, BudgetProposalDto, OneOffDto, SanityListDto } from '@wise-margin/contract';
+import { asOneOffs, type BudgetDto, type BudgetProposalDto, type OneOffDto, type SanityListDto } from '@wise-margin/contract';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { loadDemoCompany } from './support/demo-company.ts';
 import { startTestServer, type TestServer } from './support/server.ts';
@@ -23,12 +23,7 @@ it('what may not recur is proposed, named while it is in the base, and gone once
   expect(methods.find(({ account }) => account === '4010')).toMatchObject({ repeats: 100 });
   const kept = (await server.send('POST', `${company}/budgets`, { ...fromFiscal2026, name: 'Kept in' })).body as BudgetDto;
   expect(await still(kept.id)).toEqual(expect.arrayContaining(['7810', '7110']));
-  const exclude = proposed.map(({ account, period, entry, reason }) => ({
-    account,
-    period,
-    ...(entry ? { entry: entry.id } : {}),
-    reason,
-  }));
+  const exclude = asOneOffs(proposed);
   const made = await server.send('POST', `${company}/budgets`, { ...fromFiscal2026, name: 'Left out', exclude });
   expect(made.status).toBe(201);
   const left = made.body as BudgetDto;

@@ -150,14 +150,14 @@ describe('a statement that is not saved', () => {
   it('shows the rest beside what is faulty, and says where, what and how to mend it', async () => {
     const { grid } = await preview(formula('revenue / nothing_there'), columns(column({})));
     expect(grid.issues).toEqual([
-      { place: 'Line extra', message: 'There is no line "nothing_there"', fix: 'Take the key of a line that is there' },
+      { place: 'Line Extra', message: 'There is no line "nothing_there"', fix: 'Use the formula name of a line in this view' },
     ]);
     expect(figure(grid, 'operating_expenses')).toEqual({ kind: 'amount', value: 9999 });
     expect(figure(grid, 'extra')).toMatchObject({ kind: 'notMeaningful' });
   });
   it('answers a formula of 10,000 characters', async () => {
     const { grid } = await preview(formula(`1${'+1'.repeat(5000)}`), columns(column({})));
-    expect(grid.issues[0]).toMatchObject({ place: 'Line extra', message: 'The formula is longer than 2,000 characters' });
+    expect(grid.issues[0]).toMatchObject({ place: 'Line Extra', message: 'The formula is longer than 2,000 characters' });
   });
   it('answers a column of a budget that is gone, and one of a column that is', async () => {
     const { grid } = await preview(
@@ -167,8 +167,8 @@ describe('a statement that is not saved', () => {
     expect(grid.columns[0]!.words).toContain('Budget 99, which is no longer there');
     expect(figure(grid, 'revenue')).toEqual({ kind: 'blank', reason: 'noBudget' });
     expect(grid.issues).toMatchObject([
-      { place: 'Column b.d', message: 'There is no column "gone"' },
-      { place: 'Column b.x', message: 'Budget 99 is no longer there' },
+      { place: 'Column d (February 2026)', message: 'There is no column "gone"' },
+      { place: 'Column X (February 2026)', message: 'Budget 99 is no longer there' },
     ]);
   });
   it('answers lines of another company with what its chart does not hold', async () => {
@@ -177,7 +177,7 @@ describe('a statement that is not saved', () => {
       { ...INCOME_LINES, lines: [...INCOME_LINES.lines, { kind: 'accounts', key: 'extra', name: 'Extra', selection, sign: 'debit' }] },
       columns(column({})),
     );
-    expect(grid.issues).toMatchObject([{ place: 'Line extra', message: 'The chart of accounts has no 99123, 80000-80999, Rafts' }]);
+    expect(grid.issues).toMatchObject([{ place: 'Line Extra', message: 'The chart of accounts has no 99123, 80000-80999, Rafts' }]);
   });
   it('answers a repeat of 480 columns with the latest 240', async () => {
     const { grid } = await preview(INCOME_LINES, {
@@ -225,8 +225,21 @@ describe('a statement that is not saved', () => {
     };
     const { coverage } = await preview(part, columns(column({})));
     expect(coverage.inNone.map(({ number }) => number)).toEqual(['6000']);
-    expect(coverage.inSeveral).toEqual([{ number: '4000', name: 'Sales', lines: ['a', 'b'] }]);
-    expect(coverage.netIncome).toMatchObject({ agrees: false, ledger: 15011 });
+    expect(coverage.inSeveral).toEqual([{ number: '4000', name: 'Sales', lines: ['A', 'B'] }]);
+    // it ends in revenue, which is not net income
+    expect(coverage.netIncome).toBeNull();
+    const doubled: LineSet = {
+      key: 'doubled',
+      name: 'Doubled',
+      lines: [
+        { kind: 'accounts', key: 'a', name: 'A', selection: { classes: ['revenue'] }, sign: 'credit' },
+        { kind: 'accounts', key: 'b', name: 'B', selection: { classes: ['operatingExpenses'] }, sign: 'debit' },
+        { kind: 'formula', key: 'c', name: 'Net income', expression: 'a + a - b', result: 'amount' },
+      ],
+    };
+    const wrong = await preview(doubled, columns(column({})));
+    expect(wrong.coverage.netIncome).toMatchObject({ line: 'Net income', agrees: false, ledger: 15011 });
+    expect((await preview({ key: 'empty', name: 'Empty', lines: [] }, columns(column({})))).coverage).toBeNull();
   });
   it('refuses what is no statement, by its place', async () => {
     const { status, body } = await server.send('POST', `${at}/statement-preview`, {

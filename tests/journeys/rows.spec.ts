@@ -13,7 +13,7 @@ const LINES = {
       sign: 'credit',
     },
     { kind: 'accounts', key: 'guides', name: 'Guides', selection: { accounts: ['5410'] }, sign: 'credit' },
-    { kind: 'formula', key: 'all', name: 'What tours leave', expression: 'tours + guides', result: 'amount', rule: 'single' },
+    { kind: 'formula', key: 'all', name: 'What tours leave', expression: 'tours + guides', result: 'amount', rule: { above: 'single' } },
   ],
 };
 

@@ -11,20 +11,24 @@ const fill = async (within: Locator, label: string, text: string) => {
 test('the view of 36 columns is built by hand from nothing, saved, and moves with the month', async ({ page, demo }) => {
   await open(page, demo, '/c/1/statements?asOf=2026-10');
   await page.getByRole('link', { name: 'New view' }).click();
+  await page.getByRole('link', { name: 'Blank view' }).click();
+  await expect(page.getByRole('heading', { name: 'No lines yet' })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Coverage' })).toHaveCount(0);
+  await page.getByLabel('Copy lines from another view').selectOption('Income statement');
   await expect(page.getByRole('heading', { name: 'No columns yet' })).toBeVisible();
-  await page.getByRole('button', { name: 'Block', exact: true }).click();
-  const block = page.getByRole('region', { name: 'Block block' });
-  await choose(block, 'How often it stands', 'months:year');
-  await block.getByLabel('With a total block').check();
-  await block.getByRole('button', { name: 'Column', exact: true }).click();
-  await block.getByRole('button', { name: 'Column', exact: true }).click();
-  await fill(block, 'Heading', 'Budget');
-  await choose(block, 'Figures', 'budget');
-  await block.getByRole('button', { name: 'Column', exact: true }).click();
-  await choose(block, 'Kind', 'percentDifference');
-  await fill(block, 'Heading', '%');
-  await choose(block, 'Of', 'actual');
-  await choose(block, 'Against', 'actual_2');
+  await page.getByRole('button', { name: 'Columns', exact: true }).click();
+  await page.getByRole('button', { name: 'Add block' }).click();
+  const block = page.getByRole('region', { name: 'Block Period' });
+  await choose(block, 'Repeat', 'months:year');
+  await block.getByLabel('Add a total').check();
+  await block.getByRole('button', { name: 'Add column' }).click();
+  // the heading follows the scenario, and the formula name the heading
+  await choose(block, 'Scenario', 'budget');
+  await block.getByRole('button', { name: 'Add column' }).click();
+  await choose(block, 'Type', 'percentDifference');
+  await expect(block.getByLabel('Heading', { exact: true })).toHaveValue('%');
+  await expect(block.getByLabel('Compare', { exact: true })).toHaveValue('actual');
+  await expect(block.getByLabel('With', { exact: true })).toHaveValue('budget');
   await expect(page.getByRole('columnheader', { name: 'Apr 2026', exact: true })).toBeVisible();
   // only the columns in view are drawn: the last ones are there when scrolled to
   await page.getByRole('region', { name: 'Statement' }).evaluate((region) => region.scrollTo({ left: region.scrollWidth }));
@@ -34,8 +38,8 @@ test('the view of 36 columns is built by hand from nothing, saved, and moves wit
 
   await page.getByRole('button', { name: 'Save as' }).click();
   const form = page.getByRole('form', { name: 'Save as' });
-  await form.getByLabel('Name of the view').fill('Months by hand');
-  await form.getByRole('button', { name: 'Save the view' }).click();
+  await form.getByLabel('Name', { exact: true }).fill('Months by hand');
+  await form.getByRole('button', { name: 'Save view' }).click();
   await expect(page.getByRole('heading', { name: 'Months by hand' })).toBeVisible();
 
   // ten of its figures against what the database holds, read by account and month
@@ -64,55 +68,56 @@ test('the view of 36 columns is built by hand from nothing, saved, and moves wit
   await page.getByRole('button', { name: 'Star Months by hand' }).click();
   await expect(page.getByRole('heading', { name: 'Starred' })).toBeVisible();
 
-  // changed, it is not left without asking; renamed and shared it stands on its shelf; removed it is gone
+  // changed, it is not left without asking; renamed and shared it is in its folder; deleted it is gone
   await open(page, demo, `/c/1/statements/${key}/edit?asOf=2026-10`);
   await page.getByRole('button', { name: /^Remove column %/ }).click();
   await page.getByRole('link', { name: 'Close' }).click();
-  await page.getByRole('button', { name: 'Stay and save them' }).click();
+  await page.getByRole('button', { name: 'Keep editing' }).click();
   await page.getByRole('button', { name: 'Save', exact: true }).click();
-  await expect(page.getByText('As saved')).toBeVisible();
-  await page.getByRole('button', { name: 'Name and shelf' }).click();
-  const details = page.getByRole('form', { name: 'Name and shelf' });
-  await details.getByLabel('Name of the view').fill('Months of mine');
-  await details.getByLabel('Shelf').fill('Monthly');
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Name and folder' }).click();
+  const details = page.getByRole('form', { name: 'Name and folder' });
+  await details.getByLabel('Name', { exact: true }).fill('Months of mine');
+  await details.getByLabel('Folder').fill('Monthly');
   await details.getByLabel('Share with colleagues').check();
-  await details.getByRole('button', { name: 'Keep these' }).click();
+  await details.getByRole('button', { name: 'Apply' }).click();
   await expect(page.getByRole('heading', { name: 'Edit Months of mine' })).toBeVisible();
-  await page.getByRole('button', { name: 'Remove', exact: true }).click();
-  await page.getByRole('button', { name: 'Remove the view' }).click();
+  await page.getByRole('button', { name: 'Delete', exact: true }).click();
+  await page.getByRole('button', { name: 'Delete view' }).click();
   await expect(page.getByRole('heading', { name: 'Statements', exact: true })).toBeVisible();
   await expect(page.getByRole('link', { name: /Months of mine/ })).toHaveCount(0);
 });
 
-test('a line is put in the middle, its formula broken and mended, and steps are taken back', async ({ page, demo }) => {
+test('a line is put in the middle, its formula broken and fixed, and steps are taken back', async ({ page, demo }) => {
   await open(page, demo, '/c/1/statements/income/edit?asOf=2026-10');
   await page.getByRole('button', { name: 'Lines', exact: true }).click();
   const list = page.getByRole('list', { name: 'Lines' });
-  await expect(page.getByText('Every account with a balance stands in one line.')).toBeVisible();
+  await expect(page.getByText('Every account with a balance is on exactly one line.')).toBeVisible();
   await list.getByRole('button', { name: /^Gross margin/ }).click();
-  await page.getByRole('button', { name: 'Line', exact: true }).click();
-  await choose(list, 'Kind', 'formula');
+  await page.getByRole('button', { name: 'Add line' }).click();
+  await choose(list, 'Type', 'formula');
   await fill(list, 'Name', 'EBITDA');
-  await fill(list, 'Formula over keys', 'operating_result + deprecation_line');
+  await fill(list, 'Formula', 'operating_result + deprecation_line');
   await expect(page.getByRole('alert')).toContainText(
-    'Line ebitda: There is no line "deprecation_line". Take the key of a line that is there.',
+    'Line EBITDA: There is no line "deprecation_line". Use the formula name of a line in this view.',
   );
   // the rest of the statement still shows
   await expect(page.getByRole('row', { name: /^Gross profit/ })).toContainText('85,421');
-  await fill(list, 'Formula over keys', 'operating_result + operating_lines.depreciation');
+  await fill(list, 'Formula', 'operating_result + operating_lines.depreciation');
   await expect(page.getByRole('alert')).toHaveCount(0);
   await expect(page.getByRole('row', { name: /^EBITDA/ })).toBeVisible();
   await expectAccessible(page);
 
-  // a key renamed is renamed everywhere
+  // a formula name that is changed is changed everywhere
   await list.getByRole('button', { name: /^Revenue, net/ }).click();
-  await fill(list, 'Key in formulas', 'net_sales');
-  await expect(list.getByRole('button', { name: /^Gross profit/ })).toContainText('gross_profit = net_sales - cost_of_sales');
+  await fill(list, 'Formula name', 'net_sales');
+  await list.getByRole('button', { name: /^Gross profit/ }).click();
+  await expect(list.getByLabel('Formula', { exact: true })).toHaveValue('net_sales - cost_of_sales');
   await expect(page.getByRole('alert')).toHaveCount(0);
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(list.getByRole('button', { name: /^Gross profit/ })).toContainText('gross_profit = revenue - cost_of_sales');
+  await expect(list.getByLabel('Formula', { exact: true })).toHaveValue('revenue - cost_of_sales');
   await page.getByRole('button', { name: 'Redo' }).click();
-  await expect(list.getByRole('button', { name: /^Gross profit/ })).toContainText('gross_profit = net_sales - cost_of_sales');
+  await expect(list.getByLabel('Formula', { exact: true })).toHaveValue('net_sales - cost_of_sales');
   // with the keyboard a line steps past its neighbor
   await list.getByRole('button', { name: /^EBITDA/ }).press('Alt+ArrowDown');
   await expect
@@ -126,8 +131,8 @@ test('a line is put in the middle, its formula broken and mended, and steps are 
 test('a block over June to August is chosen in a list, beside percent of budget reached', async ({ page, demo }) => {
   await open(page, demo, '/c/1/statements/income/edit?asOf=2026-10');
   await page.getByRole('button', { name: 'Columns', exact: true }).click();
-  const block = page.getByRole('region', { name: 'Block month' });
-  await block.getByLabel('How often it stands').selectOption('Chosen months');
+  const block = page.getByRole('region', { name: 'Block Period', exact: true });
+  await block.getByLabel('Repeat').selectOption('Chosen months');
   await block.getByLabel('Chosen months', { exact: true }).selectOption(['2026-06', '2026-07', '2026-08']);
   await expect(page.getByRole('columnheader', { name: 'Jun 2026', exact: true })).toBeVisible();
   // every block has nine columns, and only those in view are drawn
@@ -136,10 +141,87 @@ test('a block over June to August is chosen in a list, beside percent of budget 
       .getByRole('button', { name: `Remove column ${column}`, exact: true })
       .last()
       .click();
-  await block.getByLabel(/^Ready column for block/).selectOption('Percent of budget reached');
+  await block.getByLabel(/^Add a ready-made column to block/).selectOption('Percent of budget reached');
   await expect(page.getByRole('columnheader', { name: '% of budget' }).first()).toBeVisible();
   await page.getByRole('region', { name: 'Statement' }).evaluate((region) => region.scrollTo({ left: 900 }));
   await expect(page.getByRole('columnheader', { name: 'Aug 2026', exact: true })).toBeVisible();
   await expect(page.getByRole('alert')).toHaveCount(0);
   await expectAccessible(page);
+});
+
+test('a view starts as a copy; lines move by key, a used line says so, and columns are resized', async ({ page, demo }) => {
+  await open(page, demo, '/c/1/statements/new?asOf=2026-10');
+  await page.getByRole('link', { name: /^Income statement/ }).click();
+  await expect(page.getByText('Copy of Income statement')).toBeVisible();
+  await page.getByRole('button', { name: 'Lines', exact: true }).click();
+  const list = page.getByRole('list', { name: 'Lines' });
+  // nothing but names outside formula fields
+  await expect(page.getByRole('complementary', { name: 'Editor' })).not.toContainText(/\{|_section/);
+
+  // into the section above, out again, and to one by menu
+  const profit = list.getByRole('button', { name: /^Gross profit/ });
+  await profit.click();
+  await profit.press('Alt+ArrowRight');
+  await expect(list.getByLabel('In section')).toHaveValue('cost_section');
+  await profit.press('Alt+ArrowLeft');
+  await expect(list.getByLabel('In section')).toHaveValue('');
+  await list.getByLabel('In section').selectOption('Revenue');
+  await expect(list.getByLabel('In section')).toHaveValue('revenue_section');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(list.getByLabel('In section')).toHaveValue('');
+
+  // rules of a line's own
+  await list.getByLabel('Rule below').selectOption('Double');
+  await expect(
+    page
+      .getByRole('row', { name: /^Gross profit/ })
+      .locator('.rule-below-double')
+      .first(),
+  ).toBeVisible();
+
+  // what others use is not removed without asking
+  await list.getByRole('button', { name: 'Remove Gross profit' }).click();
+  const prompt = page.getByRole('alertdialog', { name: 'Remove Gross profit' });
+  await expect(prompt).toContainText('Gross profit is used by Gross margin and Operating result.');
+  await expectAccessible(page);
+  await prompt.getByRole('button', { name: 'Cancel' }).click();
+  await expect(list.getByRole('button', { name: 'Remove Gross profit' })).toBeFocused();
+  await page.keyboard.press('Enter');
+  await prompt.getByRole('button', { name: 'Hide it and keep their amounts' }).click();
+  await expect(page.getByRole('row', { name: /^Gross profit/ })).toHaveCount(0);
+  await expect(page.getByRole('row', { name: /^Gross margin/ })).toContainText('38.9%');
+  await expect(page.getByRole('alert')).toHaveCount(0);
+
+  // a formula starts empty and without an error
+  await page.getByRole('button', { name: 'Add line' }).click();
+  await choose(list, 'Type', 'formula');
+  await expect(list.getByLabel('Name', { exact: true })).toHaveValue('Formula');
+  await expect(list.getByLabel('Formula', { exact: true })).toHaveValue('');
+  await expect(page.getByRole('alert')).toHaveCount(0);
+
+  // widths, by the pointer and by key
+  const edge = page.getByRole('separator', { name: 'Width of Actual' }).first();
+  const heading = page.getByRole('columnheader', { name: 'Actual' }).first();
+  const before = (await heading.boundingBox())!;
+  await edge.hover();
+  await page.mouse.down();
+  await page.mouse.move(before.x + before.width + 80, before.y + 10, { steps: 4 });
+  await page.mouse.up();
+  await expect.poll(async () => (await heading.boundingBox())!.width).toBeGreaterThan(before.width + 40);
+  const wide = Number(await edge.getAttribute('aria-valuenow'));
+  await edge.focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(edge).toHaveAttribute('aria-valuenow', String(wide + 1));
+  await page.keyboard.press('ArrowDown');
+  await expect(page.getByRole('separator', { name: 'Width of % rev' }).first()).toBeFocused();
+});
+
+test('percents of the row’s total and of the grand total over a repeat', async ({ page, demo }) => {
+  await open(page, demo, '/c/1/statements/new?from=departments&asOf=2026-10');
+  const block = page.getByRole('region', { name: /^Block / }).first();
+  await block.getByLabel(/^Add a ready-made column to block/).selectOption('Percent of the row’s total');
+  await expect(page.getByRole('columnheader', { name: '% of row' }).first()).toBeVisible();
+  await block.getByLabel(/^Add a ready-made column to block/).selectOption('Percent of the grand total');
+  await expect(page.getByRole('columnheader', { name: '% of grand total' }).first()).toBeVisible();
+  await expect(page.getByRole('alert')).toHaveCount(0);
 });

@@ -123,7 +123,7 @@ describe('a statement as PDF', () => {
     expect(words).toContain('Results of Tern Island, October 2026');
     expect(words).toContain('Printed on November 9, 2026, {quarter}');
     const grid = await server.statement(`${at}/${key}?asOf=2026-10`);
-    expect(grid.issues).toMatchObject([{ place: 'Title and footnotes', message: 'There is no field {quarter}' }]);
+    expect(grid.issues).toMatchObject([{ place: 'Title and footnotes', message: 'There is no field "quarter"' }]);
     expect(grid.lines.every(({ account }) => account === null)).toBe(true);
   });
 });

@@ -25,6 +25,7 @@ const BudgetPage = lazy(() => import('./budgets/budget-page.tsx'));
 const LibraryPage = lazy(() => import('./statements/library-page.tsx'));
 const StatisticsPage = lazy(() => import('./ledger/statistics-page.tsx'));
 const EditorPage = lazy(() => import('./statements/editor/editor-page.tsx'));
+const NewViewPage = lazy(() => import('./statements/editor/new-view-page.tsx'));
 const ViewPage = lazy(() => import('./statements/view-page.tsx'));
 
 const client = new QueryClient({
@@ -61,7 +62,7 @@ const router = createBrowserRouter([
       { path: 'budgets/:budget/cash', element: <CashPage /> },
       { path: 'budgets/:budget/comparison', element: <ComparisonPage /> },
       { path: 'statements', element: <LibraryPage /> },
-      { path: 'statements/new', element: <EditorPage /> },
+      { path: 'statements/new', element: <NewViewPage /> },
       { path: 'statements/:view', element: <ViewPage /> },
       { path: 'statements/:view/edit', element: <EditorPage /> },
       {

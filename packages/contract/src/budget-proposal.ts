@@ -44,3 +44,7 @@ export const budgetProposalSchema = z
   })
   .meta({ id: 'BudgetProposal' });
 export type BudgetProposalDto = z.infer<typeof budgetProposalSchema>;
+
+/** Candidates as the one-offs that a new budget is asked to leave out. */
+export const asOneOffs = (candidates: BudgetProposalDto['candidates']) =>
+  candidates.map(({ account, period, entry, reason }) => ({ account, period, ...(entry ? { entry: entry.id } : {}), reason }));

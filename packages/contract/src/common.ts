@@ -32,6 +32,10 @@ export const filterQuerySchema = z
     return z.NEVER;
   });
 
+const ruleWeightSchema = z.enum(['single', 'double']);
+/** The rules at a line's amounts: above them, below them, or both. */
+export const lineRuleSchema = z.object({ above: ruleWeightSchema.exactOptional(), below: ruleWeightSchema.exactOptional() });
+
 /** RFC 9457 problem details, with the fields at fault. */
 export const problemSchema = z
   .object({

@@ -19,7 +19,7 @@ import {
   type StatementIssue,
 } from '@wise-margin/core';
 import type { CellDto, GridDto } from './statements.ts';
-import { statementIssueWords } from './words/statement-issue-words.ts';
+import { issueNames, statementIssueWords } from './words/statement-issue-words.ts';
 
 /** A cell as it crosses the wire: the core's own, without what only formulas read. */
 export function cellDto(cell: Cell): CellDto {
@@ -63,6 +63,7 @@ export function gridDto(
   },
 ): GridDto {
   const { plan } = grid;
+  const names = issueNames(plan);
   const columns = shownColumns(grid);
   const lines = shownOrder(grid)
     .map((index) => plan.lines[index]!)
@@ -94,12 +95,12 @@ export function gridDto(
     display: { ...display, footnotes: [...display.footnotes] },
     head,
     issues: [
-      ...told.issues.map(statementIssueWords),
+      ...told.issues.map((issue) => statementIssueWords(issue, names)),
       ...pastTheLastPosted(grid, told.lastPosted ?? null),
       ...[...unknownFields].map((name) => ({
         place: 'Title and footnotes',
-        message: `There is no field {${name}}`,
-        fix: `Take one of ${DISPLAY_FIELDS.map((field) => `{${field}}`).join(', ')}`,
+        message: `There is no field "${name}"`,
+        fix: `Use one of ${DISPLAY_FIELDS.map((field) => `{${field}}`).join(', ')}`,
       })),
     ],
     blocks: plan.blocks.map(({ key, heading, isTotal }) => ({ key, heading, isTotal })),

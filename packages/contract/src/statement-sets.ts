@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { ACCOUNT_CLASS_KEYS, CASH_FLOW_CATEGORIES, SPAN_KINDS, type ColumnSet, type Line, type LineSet } from '@wise-margin/core';
-import { filterSchema, minorSchema, periodKeySchema } from './common.ts';
+import { filterSchema, lineRuleSchema, minorSchema, periodKeySchema } from './common.ts';
 import { displayChoicesSchema } from './display.ts';
 import { packedGridSchema } from './statements.ts';
 
@@ -40,7 +40,7 @@ const lineParts = {
   name: nameSchema,
   polarity: z.enum(['higherIsBetter', 'lowerIsBetter', 'neutral']).exactOptional(),
   emphasis: z.enum(['bold', 'italic']).exactOptional(),
-  rule: z.enum(['single', 'double']).exactOptional(),
+  rule: lineRuleSchema.exactOptional(),
   hidden: z.boolean().exactOptional(),
   percentOf: keySchema.exactOptional(),
   startsSide: z.boolean().exactOptional(),
@@ -83,7 +83,7 @@ export const lineSchema: z.ZodType<Line> = z
   )
   .meta({ id: 'StatementLine' });
 export const lineSetSchema: z.ZodType<LineSet> = z
-  .object({ key: keySchema, name: nameSchema, percentBase: keySchema, lines: z.array(lineSchema).max(1000) })
+  .object({ key: keySchema, name: nameSchema, percentBase: keySchema.exactOptional(), lines: z.array(lineSchema).max(1000) })
   .meta({ id: 'LineSet' });
 
 const columnParts = {
@@ -122,6 +122,8 @@ export const columnSchema = z.discriminatedUnion('kind', [
     of: columnKeySchema,
     baseLine: keySchema.exactOptional(),
     ownGroup: z.boolean().exactOptional(),
+    ownLine: z.boolean().exactOptional(),
+    baseColumn: columnKeySchema.exactOptional(),
   }),
   z.object({ ...columnParts, kind: z.literal('formula'), expression: expressionSchema, result: resultSchema }),
   z.object({ ...columnParts, kind: z.literal('runningTotal'), of: columnKeySchema }),

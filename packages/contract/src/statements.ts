@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { displayQuery, displaySchema } from './display.ts';
-import { filterQuerySchema, filterSchema, minorSchema, periodKeySchema } from './common.ts';
+import { filterQuerySchema, filterSchema, lineRuleSchema, minorSchema, periodKeySchema } from './common.ts';
 
 export const favorSchema = z.enum(['F', 'U']);
 const cellShapes = {
@@ -50,7 +50,7 @@ export const gridLineSchema = z.object({
   /** in account form, the second side begins here */
   startsSide: z.boolean(),
   emphasis: z.enum(['bold', 'italic']).nullable(),
-  rule: z.enum(['single', 'double']).nullable(),
+  rule: lineRuleSchema.nullable(),
   /** a formula in words, where the line has one to tell */
   words: z.string().nullable(),
   /** it has parts, whether or not they were asked for */

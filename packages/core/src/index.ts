@@ -57,7 +57,7 @@ export type { Favor } from './variance/favor.ts';
 export { differenceOf, percentDifferenceOf, shareOf } from './variance/difference.ts';
 export { blank, notMeaningful, amount } from './statement/cell.ts';
 export type { NotMeaningfulReason, BlankReason, RatioUnit, Cell } from './statement/cell.ts';
-export type { Line, LineSet, PartOrder, StatisticOver } from './statement/line-set.ts';
+export type { Line, LineRule, LineSet, PartOrder, RuleWeight, StatisticOver } from './statement/line-set.ts';
 export type { ScenarioRef, BalanceMeasure, Column, ColumnKind, Repeat, Block, ColumnSet } from './statement/column-set.ts';
 export { parseExpression, linesRead, RESERVED_NAMES } from './statement/expression.ts';
 export type { Expression, ExpressionIssue, ParsedExpression } from './statement/expression.ts';
@@ -114,7 +114,7 @@ export { wholeAccount } from './budget/whole-account.ts';
 export type { WholeAccount } from './budget/whole-account.ts';
 export { repeatingVariation, proposedMethod } from './budget/proposed-method.ts';
 export type { ProposedMethod } from './budget/proposed-method.ts';
-export { nonrecurringCandidates, nonrecurringFindings, smallestCandidate } from './budget/nonrecurring.ts';
+export { effectOfLeavingOut, nonrecurringCandidates, nonrecurringFindings, smallestCandidate } from './budget/nonrecurring.ts';
 export type { EntryAtAccount, NonrecurringCandidate } from './budget/nonrecurring.ts';
 export type { NonrecurringReason } from './budget/nonrecurring-reason.ts';
 export type { BudgetChanges, FirstBasis } from './budget/first-budget.ts';
@@ -135,6 +135,7 @@ export {
   removeColumn,
   moveColumn,
   renameColumn,
+  columnPlaceOf,
 } from './statement/edit-columns.ts';
 export type { ColumnPlace } from './statement/edit-columns.ts';
 export {
@@ -147,9 +148,24 @@ export {
   stepLine,
   changeLine,
   renameLine,
+  sectionOf,
+  indentLine,
+  outdentLine,
+  moveToSection,
 } from './statement/edit-lines.ts';
+export {
+  usesOfLine,
+  usesOfColumn,
+  usesOfBlock,
+  removeLineAndUses,
+  removeColumnAndUses,
+  removeBlockAndUses,
+  hideLine,
+  sizeOf,
+} from './statement/uses.ts';
+export type { Use, ViewSets } from './statement/uses.ts';
 export type { LinePlace } from './statement/edit-lines.ts';
-export { coverageOf } from './statement/coverage.ts';
+export { bottomOfIncome, coverageOf } from './statement/coverage.ts';
 export type { Coverage } from './statement/coverage.ts';
 export { parseAccountList, accountListText } from './chart/account-list.ts';
 export type { AccountList, ParsedAccountList } from './chart/account-list.ts';

@@ -9,7 +9,7 @@ import {
   type Minor,
   type PeriodIndex,
 } from '@wise-margin/core';
-import { newBudgetSchema, type BudgetProposalDto } from '@wise-margin/contract';
+import { asOneOffs, newBudgetSchema, type BudgetProposalDto } from '@wise-margin/contract';
 import type { Application, Books } from '@wise-margin/server';
 import { chosenCompany } from '../company.ts';
 import type { Answer } from '../output.ts';
@@ -72,11 +72,8 @@ export async function createBudget(application: Application, options: BudgetOpti
   };
 }
 
-/** The candidates that are proposed to be left out, as a new budget is told of them. */
-export const excludedOf = (candidates: BudgetProposalDto['candidates']) =>
-  candidates
-    .filter(({ isProposed }) => isProposed)
-    .map(({ account, period, entry, reason }) => ({ account, period, ...(entry ? { entry: entry.id } : {}), reason }));
+/** The candidates that are proposed to be left out, as a new budget is asked to. */
+export const excludedOf = (candidates: BudgetProposalDto['candidates']) => asOneOffs(candidates.filter(({ isProposed }) => isProposed));
 
 /** Keys of the months of a fiscal year without actuals: before the ledger begins, or not posted yet. None for a year it does not know. */
 function unpostedMonths({ calendar, firstPosted, lastPosted }: Books, year: number): string[] {

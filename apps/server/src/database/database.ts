@@ -9,10 +9,11 @@ import { display } from './migrations/0004-display.ts';
 import { budgetWork } from './migrations/0005-budget-work.ts';
 import { balancePlan } from './migrations/0006-balance-plan.ts';
 import { importChoices } from './migrations/0007-import-choices.ts';
+import { lineRules } from './migrations/0008-line-rules.ts';
 import { sqliteDriver } from './driver.ts';
 import { defineModels, type Models } from './models.ts';
 
-const MIGRATIONS = [firstTables, views, statistics, display, budgetWork, balancePlan, importChoices];
+const MIGRATIONS = [firstTables, views, statistics, display, budgetWork, balancePlan, importChoices, lineRules];
 type Bindings = readonly (string | number | null)[];
 
 /** The one connection of a process to its data folder. */

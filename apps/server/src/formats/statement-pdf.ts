@@ -1,55 +1,35 @@
 import type { Content, ContentTable, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces.js';
-import {
-  cellReasonWords,
-  figureFormat,
-  figureText,
-  shownFavor,
-  sidesOfForm,
-  type CellDto,
-  type GridDto,
-  type ShownLine,
-} from '@wise-margin/contract';
+import type { RuleWeight } from '@wise-margin/core';
+import { cellReasonWords, shownFavor, sidesOfForm, type CellDto, type GridDto, type ShownLine } from '@wise-margin/contract';
 import type { ExportedStatement } from '../statements/exported-statement.ts';
 import { pageParts } from './page-parts.ts';
+import {
+  BLOCK_GAP,
+  Figures,
+  HANG,
+  headingHeight,
+  LETTER,
+  LONG,
+  MARGIN,
+  MARK,
+  measured,
+  nameWidth,
+  PADDING,
+  paperOf,
+  rowHeight,
+  SECTION_GAP,
+  SHORT,
+  stretches,
+  SWATCH,
+  widened,
+  type PdfColumn,
+} from './pdf-layout.ts';
 import { writePdf } from './pdf-writer.ts';
 
-// US Letter in points, and sizes of type
-const LONG = 792;
-const SHORT = 612;
-const MARGIN = 36;
-const SIZE = 8;
-// what the type may shrink to before a statement breaks over pages
-const LEAST_SIZE = 7;
-// parts of the type size: a bold digit, the room a closing parenthesis hangs in, a letter
-const DIGIT = 0.52;
-const HANG = 0.3;
-const LETTER = 0.54;
-const PADDING = 3;
-const BLOCK_GAP = 8;
-const MARK = 7;
-const NAMES = { least: 110, most: 190 };
-const SWATCH = 6;
-// what a column and the names may take of a page's spare width
-const MOST_SPARE = { column: 30, names: 120 };
-// lines of the end of a statement that stay together
-const LAST_LINES = 5;
-const HEADING_ROWS = 30;
-const SECTION_GAP = 3;
 const INK = '#1E2833';
 const SOFT = '#5E5A50';
 const PINE = '#1C664D';
 const BRICK = '#A1302A';
-
-type PdfColumn = {
-  readonly position: number;
-  readonly block: number;
-  /** of the figures, without padding, as they need it, which rules are as wide as; and with its part of the page's spare width */
-  readonly ruled: number;
-  readonly figures: number;
-  /** with padding, the gap before a block and the mark of favor */
-  readonly width: number;
-  readonly hasMark: boolean;
-};
 
 /**
  * A statement as a PDF of exactly what is shown: line names beside every part of the columns, headings
@@ -106,76 +86,6 @@ export function statementPages(statement: ExportedStatement): TDocumentDefinitio
   };
 }
 
-/** The size of type, and the room above and beneath a line, in points. */
-type Type = { readonly size: number; readonly pad: number };
-// from what reads best to what holds most
-const TYPES: readonly Type[] = [
-  { size: SIZE, pad: 0.8 },
-  { size: SIZE - 0.5, pad: 0.8 },
-  { size: LEAST_SIZE, pad: 0.8 },
-  { size: LEAST_SIZE, pad: 0.4 },
-];
-
-/**
- * The paper and the size of type: portrait where it fits, else landscape, the type smaller by up to an eighth
- * where that keeps the columns on one page, or on fewer.
- */
-function paperOf(statement: ExportedStatement, texts: Figures, sides: number): Type & { readonly isPortrait: boolean } {
-  const { dto, lines } = statement;
-  const at = ({ size }: Type) => {
-    const columns = dto.columns.map((_, position) => measured(dto, lines, { texts, position, size }));
-    const names = nameWidth(lines, size);
-    return { columns, names, total: names + columns.reduce((sum, { width }) => sum + width, 0) };
-  };
-  const sections = lines.filter(({ line }) => line.kind === 'section').length;
-  const heightOf = (type: Type) => headingHeight(statement) + HEADING_ROWS + lines.length * rowHeight(type) + sections * SECTION_GAP;
-  const fitsIn = (height: number) => (type: Type) => heightOf(type) <= height - 2 * MARGIN - 6;
-  // one that is taller than a page whatever its type is read at its best size
-  const pick = (types: readonly Type[], height: number) => types.find(fitsIn(height)) ?? types[0]!;
-  const isPortrait = at(TYPES[0]!).total * sides <= SHORT - 2 * MARGIN;
-  if (isPortrait) return { ...pick(TYPES, LONG), isPortrait };
-  const partsAt = ({ columns, names }: ReturnType<typeof at>) => pageParts(columns, LONG - 2 * MARGIN - names).length;
-  const fewest = Math.min(...TYPES.map((type) => partsAt(at(type))));
-  return {
-    ...pick(
-      TYPES.filter((type) => partsAt(at(type)) === fewest),
-      SHORT,
-    ),
-    isPortrait,
-  };
-}
-
-/** Columns and names that share what is left of the page's width. */
-function widened(
-  columns: readonly PdfColumn[],
-  { names, spare }: { readonly names: number; readonly spare: number },
-): { readonly columns: readonly PdfColumn[]; readonly names: number } {
-  if (spare <= 0 || columns.length === 0) return { columns, names };
-  const each = Math.min(MOST_SPARE.column, spare / (columns.length + 1));
-  const rest = Math.min(MOST_SPARE.names, spare - each * columns.length);
-  return {
-    columns: columns.map((column) => ({ ...column, figures: column.figures + each, width: column.width + each })),
-    names: names + rest,
-  };
-}
-
-const rowHeight = ({ size, pad }: Type): number => size * 1.35 + 2 * pad;
-const headingHeight = ({ title, logo }: ExportedStatement): number => Math.max(logo ? 44 : 0, 36 + Math.max(0, title.length - 2) * 12) + 8;
-
-/**
- * The lines of each page where the end would be left alone: what runs past a page takes at least the last
- * lines with it. One stretch where the lines fit, or where more than a page is needed anyway.
- */
-function stretches(
-  lines: readonly ShownLine[],
-  { row, height, first }: { readonly row: number; readonly height: number; readonly first: number },
-): readonly (readonly ShownLine[])[] {
-  const held = Math.floor((height - first - HEADING_ROWS) / row);
-  const past = lines.length - held;
-  if (past <= 0 || past >= LAST_LINES || lines.length <= 2 * LAST_LINES) return [lines];
-  return [lines.slice(0, -LAST_LINES), lines.slice(-LAST_LINES)];
-}
-
 function heading({ title, logo }: ExportedStatement): Content[] {
   const [company, name, ...rest] = title;
   const words: Content = {
@@ -192,57 +102,6 @@ function heading({ title, logo }: ExportedStatement): Content[] {
 
 const footnotes = (dto: GridDto): Content[] =>
   dto.head.footnotes.map((text, index): Content => ({ text, color: SOFT, margin: [0, index === 0 ? 8 : 1, 0, 0] }));
-
-function nameWidth(lines: readonly ShownLine[], size: number): number {
-  const longest = Math.max(0, ...lines.map(({ line }) => line.depth * 2 + line.name.length + (line.account ? line.account.length + 2 : 0)));
-  return Math.min(NAMES.most, Math.max(NAMES.least, longest * LETTER * size * 0.9 + 2 * PADDING));
-}
-
-/** The texts of the figures, each made once. */
-class Figures {
-  readonly #statement: ExportedStatement;
-
-  constructor(statement: ExportedStatement) {
-    this.#statement = statement;
-  }
-
-  text(line: ShownLine, position: number): string {
-    const { dto, exponent, currencySign, signed } = this.#statement;
-    const format = figureFormat(dto, position, {
-      exponent,
-      sign: signed.has(line.line.key) ? currencySign : '',
-      isFormula: line.line.kind === 'formula',
-    });
-    return figureText(dto.cells[line.index]![position]!, format);
-  }
-}
-
-function measured(
-  dto: GridDto,
-  lines: readonly ShownLine[],
-  { texts, position, size }: { readonly texts: Figures; readonly position: number; readonly size: number },
-): PdfColumn {
-  const column = dto.columns[position]!;
-  const hasMark =
-    column.kind === 'difference' &&
-    lines.some((line) => shownFavor(dto.cells[line.index]![position]!, texts.text(line, position)) !== null);
-  const longest = Math.max(column.width ?? 0, ...lines.map((line) => texts.text(line, position).length));
-  const word = Math.max(...column.heading.split(/\s+/).map(({ length }) => length));
-  const own = dto.columns.filter(({ block }) => block === column.block).length;
-  const ofBlock = (dto.blocks[column.block]!.heading.length * (size + 1) * 0.6) / own;
-  const swatch = column.scenario === null ? 0 : SWATCH + 2;
-  const ruled = Math.max(24, (longest * DIGIT + HANG) * size, word * LETTER * size + swatch);
-  const figures = Math.max(ruled, own === 1 ? ofBlock : 0);
-  const startsBlock = position > 0 && dto.columns[position - 1]!.block !== column.block;
-  return {
-    position,
-    block: column.block,
-    ruled,
-    figures,
-    hasMark,
-    width: figures + 2 * PADDING + (startsBlock ? BLOCK_GAP : 0) + (hasMark ? MARK : 0),
-  };
-}
 
 function table(
   { dto }: ExportedStatement,
@@ -418,7 +277,9 @@ function figure(
   if (line.rule === null || text === '' || cellReasonWords(cell) !== '') return words;
   const rule = (y: number) =>
     ({ type: 'line', x1: column.figures - column.ruled, y1: y, x2: column.figures, y2: y, lineWidth: 0.5, lineColor: INK }) as const;
+  const rules = (weight: RuleWeight | undefined) =>
+    weight === undefined ? [] : [{ canvas: weight === 'single' ? [rule(0)] : [rule(0.5), rule(2)] }];
   return {
-    stack: [{ canvas: [rule(0)] }, words, ...(line.rule === 'double' ? [{ canvas: [rule(0.5), rule(2)] }] : [])],
+    stack: [...rules(line.rule.above), words, ...rules(line.rule.below)],
   };
 }

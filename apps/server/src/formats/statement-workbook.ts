@@ -8,6 +8,7 @@ import {
   type Expression,
   type PlannedColumn,
   type PlannedLine,
+  type RuleWeight,
 } from '@wise-margin/core';
 import { cellReasonWords } from '@wise-margin/contract';
 import type { ExportedStatement } from '../statements/exported-statement.ts';
@@ -16,6 +17,7 @@ type ExportedGrid = ExportedStatement['grid'];
 
 const NAME_COLUMNS = 2;
 const MARK_WIDTH = 3;
+const BORDERS = { single: 'thin', double: 'double' } as const satisfies Readonly<Record<RuleWeight, string>>;
 type SheetLine = { readonly index: number; readonly account: string; readonly opened: boolean; readonly isSigned: boolean };
 
 /**
@@ -66,8 +68,13 @@ export async function statementWorkbook(statement: ExportedStatement): Promise<B
       const formula = places.formula(line, column, exponent);
       writeCell(target, cell, { formula, isSigned, statement });
       target.font = { bold, italic: line.emphasis === 'italic' };
-      if (line.rule && cell.kind !== 'blank')
-        target.border = line.rule === 'single' ? { top: { style: 'thin' } } : { top: { style: 'thin' }, bottom: { style: 'double' } };
+      if (line.rule && cell.kind !== 'blank') {
+        const { above, below } = line.rule;
+        target.border = {
+          ...(above ? { top: { style: BORDERS[above] } } : {}),
+          ...(below ? { bottom: { style: BORDERS[below] } } : {}),
+        };
+      }
       if (column.kind === 'difference') row.getCell(places.columnOf(column.index)! + 1).value = 'favor' in cell ? (cell.favor ?? '') : '';
     }
   }
@@ -261,7 +268,7 @@ class Places {
           : null;
       }
       case 'share': {
-        const base = this.#at(shareBase(this.#grid.plan, line, column), column.of);
+        const base = this.#at(shareBase(this.#grid.plan, line, column), column.baseColumn);
         const part = at(column.of);
         return part && base && part.value !== null && base.value !== null
           ? quotient(part.text, part.value, base.text, base.value, false)

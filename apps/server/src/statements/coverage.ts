@@ -1,4 +1,4 @@
-import { coverageOf, incomePositions, lastSlot, type ColumnSet, type StatementGrid, type StatementPlan } from '@wise-margin/core';
+import { bottomOfIncome, coverageOf, lastSlot, type ColumnSet, type StatementGrid } from '@wise-margin/core';
 import type { CoverageDto } from '@wise-margin/contract';
 import type { Books } from '../companies/books.ts';
 
@@ -22,15 +22,15 @@ export const YEAR_TO_DATE: ColumnSet = {
  * @param whole the shipped income statement's over the same, whose bottom is the ledger's net income
  */
 export function coverageDto(books: Books, grid: StatementGrid, whole: StatementGrid): CoverageDto {
-  const { plan } = grid;
   const slab = books.cube.slab({});
   const posted = books.chart.accounts.map((_, account) => hasPostings(books, slab, account));
   const named = (account: number) => ({ number: books.chart.accounts[account]!.number, name: books.chart.accounts[account]!.name });
-  const { inNone, inSeveral } = coverageOf(plan, books.chart, posted);
+  const nameOf = new Map(grid.plan.lines.map(({ key, name }) => [key, name || key]));
+  const { inNone, inSeveral } = coverageOf(grid.plan, books.chart, posted);
   return {
     inNone: inNone.map(named),
-    inSeveral: inSeveral.map(({ account, lines }) => ({ ...named(account), lines: [...lines] })),
-    netIncome: netIncomeOf(books, plan, grid, whole),
+    inSeveral: inSeveral.map(({ account, lines }) => ({ ...named(account), lines: lines.map((key) => nameOf.get(key)!) })),
+    netIncome: netIncomeOf(posted, books, grid, whole),
   };
 }
 
@@ -38,12 +38,8 @@ function hasPostings(books: Books, slab: ReturnType<Books['cube']['slab']>, acco
   return books.calendar.periods.some(({ index }) => slab.closing(account, lastSlot(books.calendar, index)) !== 0);
 }
 
-function netIncomeOf(books: Books, plan: StatementPlan, grid: StatementGrid, whole: StatementGrid): CoverageDto['netIncome'] {
-  const income = new Set(incomePositions(books.chart));
-  const isIncome = plan.lines.some(({ source }) => source.kind === 'accounts' && source.accounts.some((account) => income.has(account)));
-  const holdsBalances = plan.lines.some((line) => line.holdsBalances);
-  if (!isIncome || holdsBalances) return null;
-  const bottom = plan.lines.findLast((line) => !line.hidden && line.depth === 0 && grid.cells[line.index]![0]?.kind === 'amount');
+function netIncomeOf(posted: readonly boolean[], books: Books, grid: StatementGrid, whole: StatementGrid): CoverageDto['netIncome'] {
+  const bottom = bottomOfIncome(grid.plan, books.chart, posted);
   const shown = bottom && grid.cells[bottom.index]![0]!;
   const ledger = whole.cells[whole.plan.lineOfKey.get('net_income')!]![0]!;
   if (!shown || shown.kind !== 'amount' || ledger.kind !== 'amount') return null;

@@ -132,8 +132,8 @@ export class StatementService {
     const { name, lineSet, columnSet, asOf, budget, display, choices } = request;
     const view = { key: 'preview', name, note: '', open: undefined, lineSet, columnSet, display, choices };
     const parts = request.open && new Set(request.open);
-    const { dto } = await this.#evaluated(books, view, { asOf, budget, filter: {} }, parts);
-    if (!request.withCoverage) return { grid: dto, coverage: null };
+    const { dto } = await this.#evaluated(books, view, { asOf, budget, filter: {} }, { parts, isDraft: true });
+    if (!request.withCoverage || lineSet.lines.length === 0) return { grid: dto, coverage: null };
     const of = async (lines: LineSet) =>
       (await this.#evaluator.evaluate(books, { lineSet: lines, columnSet: YEAR_TO_DATE, asOf: periodOf(books, asOf), filter: {} })).grid;
     return { grid: dto, coverage: coverageDto(books, await of(lineSet), await of(INCOME_LINES)) };
@@ -152,8 +152,16 @@ export class StatementService {
     return view;
   }
 
-  /** @param parts keys of the lines whose parts are wanted; all when left out */
-  async #evaluated(books: Books, view: AskedView, query: StatementQuery, parts?: ReadonlySet<string>): Promise<EvaluatedView> {
+  /**
+   * @param parts keys of the lines whose parts are wanted; all when left out
+   * @param isDraft whether it is in an editor, which itself says what is not filled in yet
+   */
+  async #evaluated(
+    books: Books,
+    view: AskedView,
+    query: StatementQuery,
+    { parts, isDraft = false }: { readonly parts?: ReadonlySet<string> | undefined; readonly isDraft?: boolean } = {},
+  ): Promise<EvaluatedView> {
     const run = runOf(books, view, query);
     const asOf = periodOf(books, query.asOf);
     const { key, lineSet, columnSet } = view;
@@ -170,7 +178,7 @@ export class StatementService {
     const dto = gridDto(shown, {
       budget: budgetWords,
       view: { key, name, note, openAll: open === 'all' },
-      issues: evaluation.issues,
+      issues: isDraft ? evaluation.issues.filter(({ code }) => code !== 'unfinished') : evaluation.issues,
       lastPosted: evaluation.lastPosted,
       open: parts,
       run,

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { formatAmount, minor, type FirstBasis } from '@wise-margin/core';
+import { effectOfLeavingOut, formatAmount, minor, type FirstBasis } from '@wise-margin/core';
 import type { BudgetProposalDto } from '@wise-margin/contract';
 import { getJson, queryText } from '../api/client.ts';
 import { useCompany } from '../shell/company.ts';
@@ -36,7 +36,7 @@ export function Candidates({
   const amount = (value: number) => formatAmount(minor(value), { exponent, unit: 'dollars' });
   const nameOf = (key: string) => periods.find((period) => period.key === key)?.name ?? key;
   const out = candidates.filter((each) => excluded.has(candidateKey(each)));
-  const effect = out.reduce((sum, { netIncome }) => sum + netIncome, 0);
+  const effect = effectOfLeavingOut(out.map(({ netIncome }) => netIncome));
   if (candidates.length === 0) return null;
   return (
     <fieldset className="mt-3">

@@ -10,6 +10,7 @@ import { Page } from '../ui/page.tsx';
 import { ScenarioSwatch } from '../ui/scenario-swatch.tsx';
 import { Failure, Loading } from '../ui/states.tsx';
 import { useSearch } from '../ui/use-search.ts';
+import { ruleClasses } from '../ui/rule-classes.ts';
 
 /** Two versions of a plan line by line, with the reasons behind each side. */
 export default function ComparisonPage() {
@@ -106,7 +107,7 @@ function ComparisonTable({
             const why = line.account === null ? undefined : reasons[line.account];
             const cells = grid.cells[index]!;
             const bold = line.emphasis === 'bold' || line.kind === 'section' ? 'font-semibold' : '';
-            const rule = line.rule === 'single' ? 'rule-single' : line.rule === 'double' ? 'rule-double' : '';
+            const rule = ruleClasses(line.rule);
             return (
               <tr key={line.key} className="hover:bg-wash">
                 <th scope="row" className={`px-3 ${bold || 'font-normal!'}`} style={{ paddingLeft: 12 + line.depth * 10 }}>

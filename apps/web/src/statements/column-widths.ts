@@ -1,8 +1,9 @@
 import type { GridDto, ShownLine } from '@wise-margin/contract';
 import type { StatementFigures } from './statement-figures.ts';
 
-const CHARACTER = 7.2;
-const PADDING = 22;
+/** The width of a figure's character, and what a column has beside its figures, in pixels. */
+export const CHARACTER = 7.2;
+export const PADDING = 22;
 const BLOCK_GAP = 14;
 const BAR = 52;
 const MARK = 14;

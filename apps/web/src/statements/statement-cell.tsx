@@ -2,6 +2,7 @@ import { max, scaleLinear } from 'd3';
 import { cellReasonWords, shownFavor, type CellDto, type GridDto, type ShownLine } from '@wise-margin/contract';
 import { CellFigure, favorColor } from '../ui/figure.tsx';
 import type { StatementFigures } from './statement-figures.ts';
+import { ruleClasses } from '../ui/rule-classes.ts';
 
 const BAR = 46;
 const amountOf = (cell: CellDto): number => (cell.kind === 'amount' ? cell.value : 0);
@@ -42,7 +43,7 @@ export function StatementCell({
   const isDifference = column.kind === 'difference';
   const soft = column.kind === 'share' || column.kind === 'percentDifference' || column.kind === 'benchmark' || line.emphasis === 'italic';
   const isRuled = cell.kind !== 'blank' && ['amount', 'difference', 'formula', 'runningTotal'].includes(column.kind);
-  const rule = !isRuled || line.rule === null ? '' : line.rule === 'single' ? 'rule-single' : 'rule-double';
+  const rule = isRuled ? ruleClasses(line.rule) : '';
   const figure = <CellFigure cell={cell} format={figures.format(shown, position)} redNegatives={grid.display.negatives === 'red'} />;
   return (
     <td

@@ -1,5 +1,8 @@
 import type { GridDto } from '@wise-margin/contract';
+import { useRef } from 'react';
 import { ScenarioSwatch } from '../ui/scenario-swatch.tsx';
+import { useTabStop } from '../ui/use-tab-stop.ts';
+import { ColumnEdge } from './column-edge.tsx';
 
 /** Headings of blocks over those of their columns, for the columns in view. */
 export function StatementHead({
@@ -9,6 +12,7 @@ export function StatementHead({
   spaces,
   tellsWords,
   startsBlock,
+  resize,
 }: {
   readonly grid: GridDto;
   readonly positions: readonly number[];
@@ -17,9 +21,13 @@ export function StatementHead({
   readonly spaces: { readonly before: boolean; readonly after: boolean };
   readonly tellsWords: boolean;
   readonly startsBlock: (position: number) => boolean;
+  /** sets the width of a column in characters; null where widths are not changed */
+  readonly resize: ((column: string, width: number) => void) | null;
 }) {
+  const head = useRef<HTMLTableSectionElement>(null);
+  useTabStop(head);
   return (
-    <thead className="sticky top-0 z-20 bg-sheet">
+    <thead ref={head} className="sticky top-0 z-20 bg-sheet">
       <tr>
         <td className="sticky left-0 z-10 bg-sheet" />
         {spaces.before ? <td className="bg-sheet" /> : null}
@@ -53,11 +61,12 @@ export function StatementHead({
               scope="col"
               title={column.words}
               style={column.width === null ? undefined : { minWidth: `${column.width}ch` }}
-              className={`border-b border-b-ink bg-sheet px-1.5 py-1 text-right! text-[12.5px] ${startsBlock(position) ? 'pl-5' : ''} ${column.bar ? 'pr-[62px]' : column.kind === 'difference' ? 'pr-4' : ''} ${isSoft ? 'font-normal! text-ink-soft' : ''}`}
+              className={`relative border-b border-b-ink bg-sheet px-1.5 py-1 text-right! text-[12.5px] ${startsBlock(position) ? 'pl-5' : ''} ${column.bar ? 'pr-[62px]' : column.kind === 'difference' ? 'pr-4' : ''} ${isSoft ? 'font-normal! text-ink-soft' : ''}`}
             >
               {column.scenario ? <ScenarioSwatch scenario={column.scenario} /> : null}
               {column.heading}
               {column.isPinned ? <span title="Pinned: it stays when the month moves"> (pinned)</span> : null}
+              {resize ? <ColumnEdge heading={column.heading} width={column.width} resize={(width) => resize(column.key, width)} /> : null}
             </th>
           );
         })}

@@ -30,6 +30,7 @@ export function StatementTable({
   chosen,
   toggle,
   openTrail,
+  resize = null,
 }: {
   readonly grid: GridDto;
   readonly lines: readonly ShownLine[];
@@ -41,6 +42,8 @@ export function StatementTable({
   readonly toggle: (line: string) => void;
   /** null where figures lead nowhere, as in a preview */
   readonly openTrail: ((place: CellPlace) => void) | null;
+  /** sets the width of a column in characters, in an editor */
+  readonly resize?: ((column: string, width: number) => void) | null;
 }) {
   const { exponent, currencySign } = useCompany();
   const isPrinting = usePrinting();
@@ -153,6 +156,7 @@ export function StatementTable({
           spaces={{ before: before > 0, after: after > 0 }}
           tellsWords={tellsWords}
           startsBlock={startsBlock}
+          resize={resize}
         />
         <tbody ref={body} onKeyDown={move}>
           {above > 0 ? <tr style={{ height: above }} /> : null}

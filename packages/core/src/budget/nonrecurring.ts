@@ -1,7 +1,7 @@
 import { firstSlot, lastSlot, periodAt, periodOfYear, PERIODS_PER_YEAR, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
 import { isIncomeAccount, signOf, type Account } from '../chart/account.ts';
 import { resultCategoryOf } from '../chart/cashflow.ts';
-import type { Minor } from '../money/minor.ts';
+import { minor, type Minor } from '../money/minor.ts';
 import type { BudgetBooks } from './budget-books.ts';
 import { historyMonths } from './line-context.ts';
 import type { Basis } from './basis.ts';
@@ -197,3 +197,6 @@ function activityReader(books: BudgetBooks, year: number) {
     return { inYear: count(within), elsewhere: count(others), hasOtherYears: others.length >= PERIODS_PER_YEAR };
   };
 }
+
+/** What leaving amounts out does to net income, minor units; zero without any. @param amounts debit positive */
+export const effectOfLeavingOut = (amounts: readonly number[]): Minor => minor(amounts.reduce((sum, amount) => sum + amount, 0));

@@ -40,8 +40,18 @@ export type Column =
   /** `compared` less `base` */
   | (ColumnBase & { readonly kind: 'difference'; readonly compared: string; readonly base: string; readonly bar?: boolean })
   | (ColumnBase & { readonly kind: 'percentDifference'; readonly compared: string; readonly base: string })
-  /** `of` as a share of a line in the same column: `baseLine`, the line set's percent base without one, or with `ownGroup` the total of the section a line stands in */
-  | (ColumnBase & { readonly kind: 'share'; readonly of: string; readonly baseLine?: string; readonly ownGroup?: boolean })
+  /**
+   * `of` as a share of a line: `baseLine`, the line set's percent base without one, with `ownGroup` the total of the
+   * section a line is in, with `ownLine` the line itself. The base is read in `baseColumn`, or in `of` without one.
+   */
+  | (ColumnBase & {
+      readonly kind: 'share';
+      readonly of: string;
+      readonly baseLine?: string;
+      readonly ownGroup?: boolean;
+      readonly ownLine?: boolean;
+      readonly baseColumn?: string;
+    })
   /** a formula over columns, line by line: `(actual - budget) / heads` */
   | (ColumnBase & { readonly kind: 'formula'; readonly expression: string; readonly result: 'amount' | RatioUnit })
   /** `of` added up over the standings of a repeat, through this one */

@@ -38,8 +38,13 @@ export function columnWords(grid: StatementGrid, columnIndex: number): string {
     }
     case 'share': {
       const base = column.baseLine === null ? plan.percentBase : (plan.lineOfKey.get(column.baseLine) ?? -1);
-      const words = column.ownGroup ? 'the total of its own group' : (plan.lines[base]?.name.toLowerCase() ?? 'no line');
-      return `Percent of ${words}: ${of(column.of)}`;
+      const words = column.ownLine
+        ? 'the same line'
+        : column.ownGroup
+          ? 'the total of its own group'
+          : (plan.lines[base]?.name.toLowerCase() ?? 'no line');
+      const within = column.baseColumn === column.of ? '' : ` in ${of(column.baseColumn)}`;
+      return `Percent of ${words}${within}: ${of(column.of)}`;
     }
     case 'formula':
       return `Made from ${[...column.reads.values()].map(of).join('; ')}`;

@@ -45,7 +45,7 @@ function commonMonths(compared: { span: Span; covered: Span }, base: { span: Spa
  * Makes every difference and percentage compare equal months: where two amount columns cover different
  * months, hidden columns over the months both have are added, the comparison reads those, and its
  * heading names them. Balances are compared at the ends of the columns as they are, unless actuals end
- * before a column does.
+ * before a column does. A formula's heading names the months of its columns where their numbers differ.
  * @param hasFlows whether the statement has lines that add up over months
  * @returns the columns, the added ones last, and the comparisons whose sides share no month
  */
@@ -59,6 +59,7 @@ export function compareEqualMonths(
   const apart: PlannedColumn[] = [];
   columns.forEach((column, index) => {
     if (column.kind === 'difference' || column.kind === 'percentDifference') all[index] = aligned(column);
+    if (column.kind === 'formula' && hasFlows) all[index] = namingMonths(column);
   });
   return { columns: all, apart };
 
@@ -76,6 +77,14 @@ export function compareEqualMonths(
     const sides = { compared: over(column.compared, common.compared), base: over(column.base, common.base) };
     const heading = `${column.heading}, ${spanWords(calendar, common.compared)}`;
     return equal ? { ...column, ...sides, heading } : { ...column, flows: sides, heading };
+  }
+
+  /** A formula reads its columns as they are; over different numbers of months its heading names those of each. */
+  function namingMonths(column: PlannedColumn & { readonly kind: 'formula' }): PlannedColumn {
+    const spans = [...new Set(column.reads.values())].flatMap((read) => sideOf(read)?.covered ?? []);
+    if (new Set(spans.map(lengthOf)).size < 2) return column;
+    const words = [...new Set(spans.map((span) => spanWords(calendar, span)))];
+    return { ...column, heading: `${column.heading}, ${words.join(' against ')}` };
   }
 
   function sideOf(index: number): { readonly span: Span; readonly covered: Span } | null {

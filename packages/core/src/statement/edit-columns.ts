@@ -4,6 +4,16 @@ import { renameInExpression } from './rename-in-expression.ts';
 /** A place among the columns: a block, and in it a column. */
 export type ColumnPlace = { readonly block: string; readonly column: string };
 
+/** The place of a laid-out column by its key, in a part of a repeat too: `months.2026-10.actual`. Null where it is none of the set. */
+export function columnPlaceOf({ blocks }: ColumnSet, key: string): ColumnPlace | null {
+  for (const { key: block, columns } of blocks) {
+    if (!key.startsWith(`${block}.`)) continue;
+    const column = columns.find((each) => key.endsWith(`.${each.key}`));
+    if (column) return { block, column: column.key };
+  }
+  return null;
+}
+
 /** `base`, or with the first number after it that is free: `actual`, `actual_2`. */
 export function freeKey(taken: Iterable<string>, base: string): string {
   const keys = new Set(taken);
@@ -99,18 +109,23 @@ export function moveColumn(set: ColumnSet, { block, column }: ColumnPlace, to: n
 export function renameColumn(set: ColumnSet, { block, column }: ColumnPlace, key: string): ColumnSet {
   const own = set.blocks.find((each) => each.key === block);
   if (!own || own.columns.some((each) => each.key === key)) return set;
-  const full = `${block}.${column}`;
-  const rename = (text: string, inside: boolean): string => (text === full ? `${block}.${key}` : inside && text === column ? key : text);
+  // from outside its block a column is named with it, and in the total of a repeat with that too
+  const outer = [block, `${block}.total`].map((place) => [`${place}.${column}`, `${place}.${key}`] as const);
+  const rename = (text: string, inside: boolean): string =>
+    outer.find(([from]) => from === text)?.[1] ?? (inside && text === column ? key : text);
   const follow = (each: Column, inside: boolean): Column => {
     switch (each.kind) {
       case 'difference':
       case 'percentDifference':
         return { ...each, compared: rename(each.compared, inside), base: rename(each.base, inside) };
-      case 'share':
+      case 'share': {
+        const { baseColumn } = each;
+        return { ...each, of: rename(each.of, inside), ...(baseColumn === undefined ? {} : { baseColumn: rename(baseColumn, inside) }) };
+      }
       case 'runningTotal':
         return { ...each, of: rename(each.of, inside) };
       case 'formula': {
-        const outside = renameInExpression(each.expression, full, `${block}.${key}`);
+        const outside = outer.reduce((text, [from, to]) => renameInExpression(text, from, to), each.expression);
         return { ...each, expression: inside ? renameInExpression(outside, column, key) : outside };
       }
       case 'amount':

@@ -87,17 +87,50 @@ export function moveLine(set: LineSet, key: string, place: LinePlace): LineSet {
 
 /** Moves a line one place up or down among those beside it; past the first or last of a section it leaves the section. */
 export function stepLine(set: LineSet, key: string, step: -1 | 1): LineSet {
-  let beside: readonly Line[] = set.lines;
-  let section: Line | undefined;
+  const at = step < 0 ? 'before' : 'after';
+  const beside = besidesOf(set, key);
+  const next = beside[beside.findIndex((line) => line.key === key) + step];
+  if (next) return moveLine(set, key, { at, key: next.key });
+  const section = sectionOf(set, key);
+  return section === null ? set : moveLine(set, key, { at, key: section });
+}
+
+/** The lines of the section a line is in, itself among them. */
+function besidesOf(set: LineSet, key: string): readonly Line[] {
+  const section = sectionOf(set, key);
+  const line = section === null ? null : findLine(set, section);
+  return line?.kind === 'section' ? line.lines : set.lines;
+}
+
+/** The section a line is in; null at the top. */
+export function sectionOf(set: LineSet, key: string): string | null {
+  let section: string | null = null;
   walkLines(set.lines, (line, sections) => {
-    if (line.key !== key) return;
-    section = sections.at(-1);
-    beside = section?.kind === 'section' ? section.lines : set.lines;
+    if (line.key === key) section = sections.at(-1)?.key ?? null;
   });
+  return section;
+}
+
+/** Moves a line to the end of the section beside it, the one above before the one below; without one the set stays as it is. */
+export function indentLine(set: LineSet, key: string): LineSet {
+  const beside = besidesOf(set, key);
   const position = beside.findIndex((line) => line.key === key);
-  const next = beside[position + step];
-  if (next) return moveLine(set, key, { at: step < 0 ? 'before' : 'after', key: next.key });
-  return section ? moveLine(set, key, { at: step < 0 ? 'before' : 'after', key: section.key }) : set;
+  const [above, below] = [beside[position - 1], beside[position + 1]];
+  if (above?.kind === 'section') return moveLine(set, key, { at: 'inside', key: above.key });
+  if (below?.kind !== 'section') return set;
+  const [first] = below.lines;
+  return moveLine(set, key, first ? { at: 'before', key: first.key } : { at: 'inside', key: below.key });
+}
+
+/** Moves a line out of its section, to just after it; at the top the set stays as it is. */
+export function outdentLine(set: LineSet, key: string): LineSet {
+  const section = sectionOf(set, key);
+  return section === null ? set : moveLine(set, key, { at: 'after', key: section });
+}
+
+/** Moves a line to the end of a section; null moves it to the end of the top. A section does not go into itself. */
+export function moveToSection(set: LineSet, key: string, section: string | null): LineSet {
+  return moveLine(set, key, section === null ? { at: 'end' } : { at: 'inside', key: section });
 }
 
 /** Replaces a line; its key stays, so that what refers to it still does. */
@@ -112,7 +145,7 @@ export function renameLine(set: LineSet, key: string, to: string): LineSet {
     const followed = referring(line, key, to);
     return [line.key === key ? { ...followed, key: to } : followed];
   });
-  return { ...set, percentBase: set.percentBase === key ? to : set.percentBase, lines };
+  return { ...set, ...(set.percentBase === key ? { percentBase: to } : {}), lines };
 }
 
 function referring(line: Line, from: string, to: string): Line {

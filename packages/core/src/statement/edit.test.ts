@@ -135,13 +135,13 @@ describe('columns', () => {
           key: 'd',
           heading: '',
           span: { kind: 'month' },
-          columns: [{ kind: 'formula', key: 'x', heading: '', expression: 'b.actual + actual', result: 'amount' }],
+          columns: [{ kind: 'formula', key: 'x', heading: '', expression: 'b.actual + b.total.actual + actual', result: 'amount' }],
         },
       ],
     };
     const renamed = renameColumn(set, { block: 'b', column: 'actual' }, 'now');
     expect(renamed.blocks[0]!.columns[1]).toMatchObject({ expression: 'now * 2' });
-    expect(renamed.blocks[1]!.columns[0]).toMatchObject({ expression: 'b.now + actual' });
+    expect(renamed.blocks[1]!.columns[0]).toMatchObject({ expression: 'b.now + b.total.now + actual' });
   });
   it('blocks move and stand twice as one', () => {
     const copy = duplicateBlock(REVIEW_COLUMNS, 'month');

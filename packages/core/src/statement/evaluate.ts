@@ -250,7 +250,7 @@ function derivedCell(plan: StatementPlan, cells: readonly (readonly Cell[])[], l
     }
     case 'share': {
       const base = shareBase(plan, line, column);
-      return base < 0 ? blank('noLine') : shareOf(at(column.of), cells[base]![column.of] ?? notMeaningful('faultyColumn'));
+      return base < 0 ? blank('noLine') : shareOf(at(column.of), cells[base]![column.baseColumn] ?? notMeaningful('faultyColumn'));
     }
     case 'runningTotal':
       return runningTotal(column.columns.map(at));
@@ -276,6 +276,7 @@ function benchmarkCell({ benchmark, source }: PlannedLine): Cell {
 
 /** Index of the line a share is taken of; -1 where a line stands in no section with a total. */
 export function shareBase(plan: StatementPlan, line: PlannedLine, column: PlannedColumn & { readonly kind: 'share' }): number {
+  if (column.ownLine) return line.index;
   if (line.percentOf >= 0) return line.percentOf;
   if (column.ownGroup) return line.ownGroup;
   return column.baseLine === null ? plan.percentBase : (plan.lineOfKey.get(column.baseLine) ?? -1);

@@ -7,13 +7,21 @@ import type { BalanceMeasure } from './column-set.ts';
 /** The order of a line's parts; `amount` is by size in the first amount column, largest first. */
 export type PartOrder = 'number' | 'name' | 'amount';
 
+export type RuleWeight = 'single' | 'double';
+/** What is ruled at a line's amounts: above them, below them, or both. */
+export type LineRule = { readonly above?: RuleWeight; readonly below?: RuleWeight };
+/** As subtotals have it by convention: a single rule above. */
+export const SUBTOTAL_RULE: LineRule = { above: 'single' };
+/** As the last total of a statement has it by convention: a single rule above, a double rule below. */
+export const TOTAL_RULE: LineRule = { above: 'single', below: 'double' };
+
 type LineBase = {
   /** stable name in formulas, addresses and exports; unique in the set */
   readonly key: string;
   readonly name: string;
   readonly polarity?: Polarity;
   readonly emphasis?: 'bold' | 'italic';
-  readonly rule?: 'single' | 'double';
+  readonly rule?: LineRule;
   /** computed, not shown */
   readonly hidden?: boolean;
   /** key of the line that shares of this one are taken of, in place of the column's base */
@@ -60,7 +68,7 @@ export type StatisticOver = 'sum' | 'average' | 'last';
 export type LineSet = {
   readonly key: string;
   readonly name: string;
-  /** the line that percentages are taken of */
-  readonly percentBase: string;
+  /** key of the line that percentages are taken of; without one they are taken of nothing */
+  readonly percentBase?: string;
   readonly lines: readonly Line[];
 };

@@ -28,7 +28,15 @@ export type ColumnWork =
       /** what lines that add up over months compare, where the columns cover different months; null where they share none */
       readonly flows?: { readonly compared: number; readonly base: number } | null;
     }
-  | { readonly kind: 'share'; readonly of: number; readonly baseLine: string | null; readonly ownGroup: boolean }
+  | {
+      readonly kind: 'share';
+      readonly of: number;
+      readonly baseLine: string | null;
+      readonly ownGroup: boolean;
+      readonly ownLine: boolean;
+      /** the column the base is read in; `of` where no other is named */
+      readonly baseColumn: number;
+    }
   | {
       readonly kind: 'formula';
       readonly expression: Expression;
@@ -56,6 +64,8 @@ export type ColumnIssue = {
   readonly column: string;
   readonly code:
     | 'unknownColumn'
+    /** its columns are not chosen, or its formula is not written yet */
+    | 'unfinished'
     | 'oldestLeftOut'
     | 'totalOverGaps'
     | 'noCommonMonths'
@@ -175,6 +185,10 @@ export function planColumns(
       if (found === undefined) missing.push(key);
       return found ?? -1;
     };
+    if (isUnfinished(column)) {
+      tell({ block: block.key, column: column.key, code: 'unfinished', token: column.heading });
+      return { ...common, kind: 'faulty' };
+    }
     const work = workOf(column, standing, spanOf, locate);
     if (missing.length === 0) return { ...common, ...work };
     for (const token of missing) tell({ block: block.key, column: column.key, code: 'unknownColumn', token });
@@ -201,7 +215,14 @@ export function planColumns(
             bar: of.kind === 'difference' && (of.bar ?? false),
           };
         case 'share':
-          return { kind: 'share', of: position(of.of), baseLine: of.baseLine ?? null, ownGroup: of.ownGroup ?? false };
+          return {
+            kind: 'share',
+            of: position(of.of),
+            baseLine: of.baseLine ?? null,
+            ownGroup: of.ownGroup ?? false,
+            ownLine: of.ownLine ?? false,
+            baseColumn: position(of.baseColumn ?? of.of),
+          };
         case 'benchmark':
           return { kind: 'benchmark' };
         case 'runningTotal': {
@@ -255,6 +276,23 @@ export function planColumns(
   }
 }
 
+/** Whether a column was added and not filled in: it refers to no column, or has no formula. */
+function isUnfinished(column: Column): boolean {
+  switch (column.kind) {
+    case 'difference':
+    case 'percentDifference':
+      return column.compared === '' || column.base === '';
+    case 'share':
+    case 'runningTotal':
+      return column.of === '';
+    case 'formula':
+      return column.expression.trim() === '';
+    case 'amount':
+    case 'benchmark':
+      return false;
+  }
+}
+
 /** Whether a column is pinned in a block in which other amounts move with the month. */
 function isPinnedApart({ columns }: Block, column: Column): boolean {
   if (column.kind !== 'amount' || column.span.pinnedTo === undefined) return false;
@@ -287,7 +325,7 @@ export function columnsRead(column: PlannedColumn): readonly number[] {
     case 'percentDifference':
       return [column.compared, column.base, ...(column.flows ? [column.flows.compared, column.flows.base] : [])];
     case 'share':
-      return [column.of];
+      return [column.of, column.baseColumn];
     case 'formula':
       return [...column.reads.values()];
     case 'runningTotal':

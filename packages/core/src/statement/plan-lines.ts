@@ -12,7 +12,8 @@ import type { LineSource, PlannedLine } from './planned-line.ts';
 
 export type LineIssue = {
   readonly line: string;
-  readonly code: 'repeatedKey' | 'unknownLine' | 'circular' | 'unknownSection' | 'unknownDimension' | 'absentAccounts' | 'formula';
+  readonly code:
+    'repeatedKey' | 'unknownLine' | 'circular' | 'unknownSection' | 'unknownDimension' | 'absentAccounts' | 'formula' | 'unfinished';
   readonly token: string;
   readonly formula?: ExpressionIssue;
 };
@@ -177,6 +178,10 @@ class LinePlanner {
         return void this.#add(line, place, { kind: 'statistic', source, filter: line.filter ?? NO_FILTER });
       }
       case 'formula': {
+        if (line.expression.trim() === '') {
+          this.#issues.push({ line: line.key, code: 'unfinished', token: line.name });
+          return void this.#add(line, place, { kind: 'formula', source: { kind: 'faulty' } });
+        }
         const parsed = parseExpression(line.expression);
         if (!parsed.ok) this.#issues.push({ line: line.key, code: 'formula', token: parsed.issue.token, formula: parsed.issue });
         const source: LineSource = parsed.ok

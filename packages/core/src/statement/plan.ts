@@ -90,7 +90,11 @@ export function planStatement(options: {
     ...lineIssues.map((issue) => ({ of: 'line' as const, ...issue })),
     ...columnIssues.map((issue) => ({ of: 'column' as const, ...issue })),
   ];
-  const bases = [lineSet.percentBase, ...columns.flatMap((column) => (column.kind === 'share' ? (column.baseLine ?? []) : []))];
+  const base = lineSet.percentBase;
+  const bases = [
+    ...(base === undefined ? [] : [base]),
+    ...columns.flatMap((column) => (column.kind === 'share' ? (column.baseLine ?? []) : [])),
+  ];
   for (const key of new Set(bases)) {
     if (!lineOfKey.has(key)) issues.push({ of: 'line', line: key, code: 'unknownLine', token: key });
   }
@@ -106,7 +110,7 @@ export function planStatement(options: {
       blocks,
       columns,
       columnOrder,
-      percentBase: lineOfKey.get(lineSet.percentBase) ?? -1,
+      percentBase: base === undefined ? -1 : (lineOfKey.get(base) ?? -1),
       isBalance: chart.accounts.map(isBalanceAccount),
       pointsInTime: atMoments,
       posted,

@@ -4,7 +4,7 @@ import type { Benchmark } from './benchmark.ts';
 import type { RatioUnit } from './cell.ts';
 import type { BalanceMeasure } from './column-set.ts';
 import type { Expression } from './expression.ts';
-import type { EarningsYears, PartOrder, StatisticOver, YearPart } from './line-set.ts';
+import type { EarningsYears, LineRule, PartOrder, StatisticOver, YearPart } from './line-set.ts';
 
 /** What a line's figures are made of. */
 export type LineSource =
@@ -42,7 +42,7 @@ export type PlannedLine = {
   readonly holdsBalances: boolean;
   readonly polarity: Polarity;
   readonly emphasis: 'bold' | 'italic' | null;
-  readonly rule: 'single' | 'double' | null;
+  readonly rule: LineRule | null;
   readonly hidden: boolean;
   /** the order of the lines that open from this one */
   readonly order: PartOrder;

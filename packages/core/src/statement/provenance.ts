@@ -57,7 +57,7 @@ export function provenanceOf(grid: StatementGrid, lineIndex: number, columnIndex
       const base = shareBase(plan, line, column);
       return base < 0
         ? { kind: 'none' }
-        : { kind: 'cells', operation: 'share', parts: [at(column.of, 'part'), at(column.of, 'base', base)] };
+        : { kind: 'cells', operation: 'share', parts: [at(column.of, 'part'), at(column.baseColumn, 'base', base)] };
     }
     case 'formula':
       return { kind: 'cells', operation: 'formula', parts: [...column.reads.values()].map((read) => at(read, 'operand')) };

@@ -1,9 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import type { Block } from './column-set.ts';
+import type { Line } from './line-set.ts';
 import { readyColumns } from './ready-columns.ts';
 import { REVIEW_COLUMNS, TREND_COLUMNS } from './shipped/comparison-columns.ts';
 import { EXPENSE_LINES } from './shipped/expense-lines.ts';
 import { INCOME_LINES } from './shipped/income-lines.ts';
+import { actual, block, run, sales, sold } from './small-books.ts';
 
 const wordsOf = (block: Block, lines = INCOME_LINES) => readyColumns(block, lines).map(({ words }) => words);
 
@@ -21,5 +23,31 @@ describe('ready columns', () => {
   it('of a budget reached need a budget; without amounts there are none', () => {
     expect(wordsOf(TREND_COLUMNS.blocks[0]!)).not.toContain('Percent of budget reached');
     expect(wordsOf({ ...TREND_COLUMNS.blocks[0]!, columns: [] })).toEqual([]);
+  });
+  it('in a repeat are percents of the row’s total and of the grand total, read in the total of the repeat', () => {
+    const months: Block = block([actual], { repeat: { over: 'months', last: 2 }, total: { heading: 'Total' } });
+    const ready = readyColumns(months, { key: 't', name: 'T', percentBase: 'sales', lines: [sales] });
+    const [row, all] = ready.filter(({ needsTotal }) => needsTotal);
+    expect([row!.words, all!.words]).toEqual(['Percent of the row’s total', 'Percent of the grand total']);
+    const half: Line = { kind: 'formula', key: 'half', name: 'Half', expression: 'sales / 2', result: 'amount' };
+    const { value, issues } = run({
+      postings: [sold(300, 6), sold(100, 7)],
+      lines: [sales, half],
+      blocks: [{ ...months, columns: [actual, row!.column, all!.column] }],
+    });
+    expect(issues).toEqual([]);
+    const at = (part: string) => ['sales', 'half'].map((line) => [value(line, `b.${part}.of_row`), value(line, `b.${part}.of_all`)]);
+    expect(at('2025-09')).toEqual([
+      [0.75, 0.75],
+      [0.75, 0.375],
+    ]);
+    expect(at('2025-10')).toEqual([
+      [0.25, 0.25],
+      [0.25, 0.125],
+    ]);
+    expect(at('total')).toEqual([
+      [1, 1],
+      [1, 0.5],
+    ]);
   });
 });

@@ -2,7 +2,12 @@ import type { Block, Column } from './column-set.ts';
 import type { Line, LineSet } from './line-set.ts';
 
 /** A column made ready for a block: what it is called where it is chosen, and its definition. */
-export type ReadyColumn = { readonly words: string; readonly column: Column };
+export type ReadyColumn = {
+  readonly words: string;
+  readonly column: Column;
+  /** the column reads the total of the block's repeat, which is added with it */
+  readonly needsTotal?: true;
+};
 
 /** Total lines of a line set with their names, in order. */
 function totalsOf(lines: readonly Line[]): { readonly key: string; readonly name: string }[] {
@@ -14,8 +19,9 @@ function totalsOf(lines: readonly Line[]): { readonly key: string; readonly name
 }
 
 /**
- * The columns an analyst adds most, made from the amounts a block has: percent of budget reached, and
- * percents of the line's group, of the statement's base and of each total. None for a block without amounts.
+ * The columns an analyst adds most, made from the amounts a block has: percent of budget reached, percents of the
+ * line's group and of each total, and in a repeat percents of the row's total and of the grand total, which is the
+ * percent base of the lines in the total of the repeat. None for a block without amounts.
  */
 export function readyColumns(block: Block, lineSet: LineSet): ReadyColumn[] {
   const amounts = block.columns.filter((column) => column.kind === 'amount');
@@ -23,6 +29,7 @@ export function readyColumns(block: Block, lineSet: LineSet): ReadyColumn[] {
   if (!first) return [];
   const actual = amounts.find(({ scenario }) => scenario === 'actual' || scenario === 'projection');
   const budget = amounts.find(({ scenario }) => scenario.startsWith('budget'));
+  const inTotal = `${block.key}.total.${(actual ?? first).key}`;
   const share = (words: string, heading: string, how: Partial<Column & { kind: 'share' }>): ReadyColumn => ({
     words,
     column: { kind: 'share', key: 'share', heading, of: (actual ?? first).key, ...how },
@@ -40,6 +47,15 @@ export function readyColumns(block: Block, lineSet: LineSet): ReadyColumn[] {
               result: 'percent' as const,
             },
           },
+        ]
+      : []),
+    ...(block.repeat
+      ? [
+          {
+            ...share('Percent of the row’s total', '% of row', { key: 'of_row', ownLine: true, baseColumn: inTotal }),
+            needsTotal: true as const,
+          },
+          { ...share('Percent of the grand total', '% of grand total', { key: 'of_all', baseColumn: inTotal }), needsTotal: true as const },
         ]
       : []),
     share('Percent of the line’s group', '% of group', { ownGroup: true }),

@@ -5,6 +5,7 @@ import { Link } from 'react-router';
 import { useCompany } from '../../shell/company.ts';
 import { CellFigure } from '../../ui/figure.tsx';
 import { ScenarioSwatch } from '../../ui/scenario-swatch.tsx';
+import { ruleClasses } from '../../ui/rule-classes.ts';
 
 /** A planned statement by month. Groups open to their accounts; an account leads to its rule. */
 export function PlanTable({
@@ -56,7 +57,7 @@ export function PlanTable({
             const target = line.account ?? only;
             const href = target === null ? null : hrefOf(target);
             const bold = line.emphasis === 'bold' || line.kind === 'section' ? 'font-semibold' : '';
-            const rule = line.rule === 'single' ? 'rule-single' : line.rule === 'double' ? 'rule-double' : '';
+            const rule = ruleClasses(line.rule);
             return (
               <tr key={line.key} className={target !== null && target === selected ? 'bg-wash' : 'group hover:bg-wash'}>
                 <th

@@ -3,6 +3,7 @@ import { memo } from 'react';
 import { BudgetCell, NoteMark, sameCell, type RowHandlers } from './budget-cell.tsx';
 import type { BudgetColumn } from './grid-columns.ts';
 import type { BudgetLineShown } from './grid-lines.ts';
+import { ruleClasses } from '../../ui/rule-classes.ts';
 
 export type RowProps = {
   readonly shown: BudgetLineShown;
@@ -44,7 +45,7 @@ export const BudgetRow = memo(
     on,
   }: RowProps) {
     const { line, inGroup, accounts } = shown;
-    const rule = line.rule === 'single' ? 'rule-single' : line.rule === 'double' ? 'rule-double' : '';
+    const rule = ruleClasses(line.rule);
     const weight =
       line.emphasis === 'bold' || line.kind === 'section'
         ? 'font-semibold'

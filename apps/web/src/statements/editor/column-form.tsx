@@ -1,31 +1,44 @@
-import { spanDefinitionWords, STATISTIC, type Column, type ColumnSet, type LineSet } from '@wise-margin/core';
+import { parseExpression, spanDefinitionWords, STATISTIC, type Column, type ColumnSet, type LineSet } from '@wise-margin/core';
 import type { BudgetDto } from '@wise-margin/contract';
 import { useCompany } from '../../shell/company.ts';
-import { COLUMN_KINDS, columnOfKind, MEASURES } from './column-kinds.ts';
+import { COLUMN_KINDS, columnOfKind, MEASURES, withFittingHeading } from './column-kinds.ts';
+import { FieldText } from './field-text.tsx';
 import { Check, Field, Select } from './field.tsx';
+import { ShareForm } from './share-form.tsx';
 import { SpanField } from './span-field.tsx';
 import { TextInput } from './text-input.tsx';
+import { textAsName } from './tokens.ts';
 
 const STATISTIC_MEASURES = [
-  ['closing', 'The last month’s'],
-  ['average', 'The average'],
-  ['change', 'Added up'],
+  ['closing', 'Last month'],
+  ['average', 'Average'],
+  ['change', 'Sum'],
 ] as const;
 const RESULTS = [
   ['amount', 'Amount'],
   ['percent', 'Percent'],
-  ['times', 'Plain ratio'],
+  ['times', 'Ratio'],
   ['days', 'Days'],
 ] as const;
 
-/** Columns another one may refer to, by key: those of its block, and those of blocks that stand once. */
+/** Columns another one may refer to, by formula name: those of its block, and those of blocks that do not repeat. */
 function referable(set: ColumnSet, block: string, besides: string): (readonly [string, string])[] {
   return set.blocks.flatMap((each) =>
     each.columns.flatMap((column) => {
-      if (each.key === block) return column.key === besides ? [] : [[column.key, column.heading || column.key] as const];
-      return each.repeat ? [] : [[`${each.key}.${column.key}`, `${each.heading}: ${column.heading || column.key}`] as const];
+      if (each.key === block) return column.key === besides ? [] : [[column.key, textAsName(column.heading) || column.key] as const];
+      return each.repeat
+        ? []
+        : [[`${each.key}.${column.key}`, `${textAsName(each.heading)}: ${textAsName(column.heading) || column.key}`] as const];
     }),
   );
+}
+
+/** What may be written in a formula, or where it goes wrong. */
+function formulaHint(expression: string, others: readonly (readonly [string, string])[]): string {
+  const [first = 'actual', second = 'budget'] = others.map(([key]) => key);
+  const parsed = parseExpression(expression);
+  if (expression.trim() === '' || parsed.ok) return `Such as ${first} - ${second}. Use + - * / ( ) min max abs.`;
+  return `Check character ${parsed.issue.at + 1}: "${parsed.issue.token || 'the end'}"`;
 }
 
 /** Everything of one column. */
@@ -46,39 +59,37 @@ export function ColumnForm({
 }) {
   const company = useCompany();
   const others = referable(columnSet, block, column.key);
+  const own = columnSet.blocks.find(({ key }) => key === block);
   const dimensions = company.dimensions;
   const nameOf = (key: string) => company.periods.find((period) => period.key === key)?.name ?? key;
-  const withKnown = (value: string): (readonly [string, string])[] =>
-    others.some(([key]) => key === value) ? others : [...others, [value, `${value} (no longer there)`]];
-  const lines = lineSet.lines.flatMap(function keys(line): (readonly [string, string])[] {
-    return line.kind === 'section' ? line.lines.flatMap(keys) : line.kind === 'spacer' ? [] : [[line.key, line.name] as const];
-  });
+  const withKnown = (value: string): readonly (readonly [string, string])[] => {
+    if (value === '') return [['', others.length === 0 ? 'Add another column first' : 'Choose a column'], ...others];
+    return others.some(([key]) => key === value) ? others : [...others, [value, 'A column that was removed']];
+  };
   return (
     <div>
-      <Field label="Kind">
+      <Field label="Type">
         <Select value={column.kind} options={COLUMN_KINDS} choose={(kind) => change(columnOfKind(kind, column, others))} />
       </Field>
-      <Field label="Heading" hint="{span} is filled in with its months">
-        <TextInput value={column.heading} commit={(heading) => change({ ...column, heading })} />
-      </Field>
+      <FieldText label="Heading" value={column.heading} fields={['span']} commit={(heading) => change({ ...column, heading })} />
       {column.kind === 'amount' ? (
         <>
-          <Field label="Figures">
+          <Field label="Scenario">
             <Select
               value={column.scenario}
               options={[
                 ['actual', 'Actual'],
-                ['budget', 'Budget (the approved one, or the one chosen)'],
+                ['budget', 'Budget (approved, unless another is chosen)'],
                 ['projection', 'Projection: actual to date, then budget'],
                 ...budgets.map(({ id, year, name }) => [`budget:${id}`, `FY${year} ${name}`] as const),
                 ...company.statistics.map((series) => [`${STATISTIC}${series}`, `Statistic: ${series}`] as const),
               ]}
-              choose={(scenario) => change({ ...column, scenario: scenario as typeof column.scenario })}
+              choose={(scenario) => change(withFittingHeading(column, { ...column, scenario: scenario as typeof column.scenario }))}
             />
           </Field>
-          <SpanField span={column.span} choose={(span) => change({ ...column, span })} />
+          <SpanField span={column.span} choose={(span) => change(withFittingHeading(column, { ...column, span }))} />
           <p className="mt-1 text-[12px] text-ink-soft">{spanDefinitionWords(column.span, nameOf)}</p>
-          <Field label={column.scenario.startsWith(STATISTIC) ? 'Over its months' : 'Balance-sheet accounts show'}>
+          <Field label={column.scenario.startsWith(STATISTIC) ? 'Over several months' : 'Balance-sheet accounts show'}>
             <Select
               value={column.measure ?? 'closing'}
               options={column.scenario.startsWith(STATISTIC) ? STATISTIC_MEASURES : MEASURES}
@@ -86,10 +97,10 @@ export function ColumnForm({
             />
           </Field>
           {dimensions.map(({ name, values }) => (
-            <Field key={name} label={`Only ${name}`}>
+            <Field key={name} label={`Limit to ${name}`}>
               <Select
                 value={column.filter?.[name]?.[0] ?? '*'}
-                options={[['*', 'All'], ...values.map((value) => [value, value || 'None given'] as const)]}
+                options={[['*', 'All'], ...values.map((value) => [value, value || `No ${name}`] as const)]}
                 choose={(value) => {
                   const { [name]: _before, ...rest } = column.filter ?? {};
                   const { filter: _filter, ...plain } = column;
@@ -103,40 +114,36 @@ export function ColumnForm({
       ) : null}
       {column.kind === 'difference' || column.kind === 'percentDifference' ? (
         <>
-          <Field label="Of">
+          <Field label="Compare">
             <Select value={column.compared} options={withKnown(column.compared)} choose={(compared) => change({ ...column, compared })} />
           </Field>
-          <Field label={column.kind === 'difference' ? 'Less' : 'Against'}>
+          <Field label="With">
             <Select value={column.base} options={withKnown(column.base)} choose={(base) => change({ ...column, base })} />
           </Field>
         </>
       ) : null}
       {column.kind === 'difference' ? (
-        <Check label="With bars" checked={column.bar ?? false} choose={(bar) => change({ ...column, bar })} />
+        <Check label="Show bars" checked={column.bar ?? false} choose={(bar) => change({ ...column, bar })} />
       ) : null}
       {column.kind === 'share' || column.kind === 'runningTotal' ? (
-        <Field label="Of">
+        <Field label="Column">
           <Select value={column.of} options={withKnown(column.of)} choose={(of) => change({ ...column, of })} />
         </Field>
       ) : null}
-      {column.kind === 'share' ? (
-        <Field label="As a percentage of">
-          <Select
-            value={column.ownGroup ? '@group' : (column.baseLine ?? '@base')}
-            options={[['@base', 'The base of the lines'], ['@group', 'The total of its own group'], ...lines]}
-            choose={(value) => {
-              const { baseLine: _line, ownGroup: _group, ...plain } = column;
-              change(value === '@base' ? plain : value === '@group' ? { ...plain, ownGroup: true } : { ...plain, baseLine: value });
-            }}
-          />
-        </Field>
-      ) : null}
+      {column.kind === 'share' && own ? <ShareForm share={column} block={own} others={others} lineSet={lineSet} change={change} /> : null}
       {column.kind === 'formula' ? (
         <>
-          <Field label="Formula" hint={`Columns by key: ${others.map(([key]) => key).join(', ') || 'none yet'}; + - * / ( ) min max abs`}>
+          <Field label="Formula" hint={formulaHint(column.expression, others)}>
             <TextInput value={column.expression} commit={(expression) => change({ ...column, expression })} className="font-mono" />
           </Field>
-          <Field label="Shown as">
+          <Field label="Insert a column">
+            <Select
+              value=""
+              options={[['', 'Choose a column'], ...others]}
+              choose={(key) => change({ ...column, expression: `${column.expression} ${key}`.trim() })}
+            />
+          </Field>
+          <Field label="Format">
             <Select
               value={column.result}
               options={RESULTS as readonly (readonly [typeof column.result, string])[]}
@@ -148,14 +155,14 @@ export function ColumnForm({
       <Field label="Decimals of percentages and ratios">
         <Select
           value={String(column.decimals ?? '')}
-          options={[['', 'As usual'], ...[0, 1, 2, 3].map((count) => [String(count), String(count)] as const)]}
+          options={[['', 'Default'], ...[0, 1, 2, 3].map((count) => [String(count), String(count)] as const)]}
           choose={(value) => {
             const { decimals: _decimals, ...plain } = column;
             change((value === '' ? plain : { ...plain, decimals: Number(value) }) as Column);
           }}
         />
       </Field>
-      <Field label="Width in characters" hint="Empty: what its figures need">
+      <Field label="Width in characters" hint="Blank fits the amounts. You can also drag the edge of its heading.">
         <TextInput
           value={column.width === undefined ? '' : String(column.width)}
           commit={(text) => {
@@ -166,14 +173,14 @@ export function ColumnForm({
         />
       </Field>
       <Check
-        label="Left out while it is empty"
+        label="Hide when empty"
         checked={column.ifFilled ?? false}
         choose={(on) => {
           const { ifFilled: _ifFilled, ...plain } = column;
           change((on ? { ...plain, ifFilled: true } : plain) as Column);
         }}
       />
-      <Check label="Hidden: computed, not shown" checked={column.hidden ?? false} choose={(hidden) => change({ ...column, hidden })} />
+      <Check label="Calculate but don’t show" checked={column.hidden ?? false} choose={(hidden) => change({ ...column, hidden })} />
     </div>
   );
 }

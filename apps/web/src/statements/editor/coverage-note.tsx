@@ -2,7 +2,7 @@ import type { CoverageDto } from '@wise-margin/contract';
 import { useCompany } from '../../shell/company.ts';
 import { Amount } from '../../ui/figure.tsx';
 
-/** Which accounts stand in no line or in two, and whether the bottom of an income statement is the ledger's net income. */
+/** Which accounts are on no line or on two, and whether the bottom of an income statement is the ledger's net income. */
 export function CoverageNote({ coverage }: { readonly coverage: CoverageDto }) {
   const company = useCompany();
   const { inNone, inSeveral, netIncome } = coverage;
@@ -12,11 +12,11 @@ export function CoverageNote({ coverage }: { readonly coverage: CoverageDto }) {
       aria-label="Coverage"
       className={`mb-2 border-l-2 bg-sheet px-2 py-1 text-[13px] ${isWhole && netIncome?.agrees !== false ? 'border-pine' : 'border-brick'}`}
     >
-      {isWhole ? <p>Every account with a balance stands in one line.</p> : null}
+      {isWhole ? <p>Every account with a balance is on exactly one line.</p> : null}
       {inNone.length > 0 ? (
         <details>
           <summary className="cursor-pointer font-semibold">
-            {inNone.length === 1 ? 'One account stands' : `${inNone.length} accounts stand`} in no line
+            {inNone.length === 1 ? '1 account is' : `${inNone.length} accounts are`} on no line
           </summary>
           <ul>
             {inNone.map(({ number, name }) => (
@@ -30,7 +30,7 @@ export function CoverageNote({ coverage }: { readonly coverage: CoverageDto }) {
       {inSeveral.length > 0 ? (
         <details>
           <summary className="cursor-pointer font-semibold">
-            {inSeveral.length === 1 ? 'One account stands' : `${inSeveral.length} accounts stand`} in several lines
+            {inSeveral.length === 1 ? '1 account is' : `${inSeveral.length} accounts are`} on more than one line
           </summary>
           <ul>
             {inSeveral.map(({ number, name, lines }) => (
@@ -44,12 +44,12 @@ export function CoverageNote({ coverage }: { readonly coverage: CoverageDto }) {
       {netIncome ? (
         <p>
           {netIncome.agrees
-            ? `${netIncome.line} is the ledger’s net income of the year to date: `
-            : `${netIncome.line} is not the ledger’s net income of the year to date, which is `}
+            ? `${netIncome.line} agrees with the ledger’s net income, year to date: `
+            : `${netIncome.line} does not agree with the ledger’s net income, year to date, of `}
           <Amount value={netIncome.ledger} exponent={company.exponent} />
           {netIncome.agrees ? null : (
             <>
-              ; the line has <Amount value={netIncome.shown} exponent={company.exponent} />
+              ; this line is <Amount value={netIncome.shown} exponent={company.exponent} />
             </>
           )}
         </p>

@@ -1,6 +1,6 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { displayChoicesOf, shownLines, unpackGrid, type NewView, type PreviewDto, type ViewDto } from '@wise-margin/contract';
-import { INCOME_LINES, type ColumnSet } from '@wise-margin/core';
+import { changeColumn, columnPlaceOf, type ColumnSet, type LineSet } from '@wise-margin/core';
 import { Redo2, Undo2 } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useBlocker, useNavigate, useParams } from 'react-router';
@@ -16,11 +16,12 @@ import { StatementIssues } from '../statement-issues.tsx';
 import { unitLine } from '../statement-words.ts';
 import { StatementTable } from '../statement-table.tsx';
 import { useBudgets } from '../use-statement.ts';
-import { ColumnsPanel, IconButton } from './columns-panel.tsx';
+import { ColumnsPanel } from './columns-panel.tsx';
+import { IconButton } from './icon-button.tsx';
 import { LinesPanel } from './lines-panel.tsx';
 import { PagePanel } from './page-panel.tsx';
 import { SaveBar, type SaveAs } from './save-bar.tsx';
-import { useDraft, type Draft } from './use-draft.ts';
+import { BLANK, useDraft, type Draft } from './use-draft.ts';
 
 const PARTS = [
   ['columns', 'Columns'],
@@ -29,12 +30,15 @@ const PARTS = [
 ] as const;
 type Part = (typeof PARTS)[number][0];
 const NO_COLUMNS: ColumnSet = { key: 'columns', name: 'Columns', blocks: [] };
+const NO_LINES: LineSet = { key: 'lines', name: 'Lines', lines: [] };
 
 /** The editor of a view: its columns or lines at the left, the statement on real figures at the right. */
 export default function EditorPage() {
   const company = useCompany();
-  const key = useParams()['view'];
+  const edited = useParams()['view'];
   const [search] = useSearch();
+  const from = search.get('from');
+  const key = edited ?? (from === BLANK ? undefined : (from ?? undefined));
   const [asOf] = useAsOf();
   const view = useQuery({
     queryKey: ['view', company.id, key],
@@ -54,8 +58,16 @@ export default function EditorPage() {
   const opened = view.data ?? null;
   const draft: Draft = opened
     ? { lineSet: opened.lineSet, columnSet: opened.columnSet, ...withChosen(opened, search, asOf) }
-    : { lineSet: INCOME_LINES, columnSet: NO_COLUMNS, display: {}, choices: {} };
-  return <Editor key={key ?? 'new'} opened={opened} start={draft} asOf={asOf} />;
+    : { lineSet: NO_LINES, columnSet: NO_COLUMNS, display: {}, choices: {} };
+  return (
+    <Editor
+      key={key ?? BLANK}
+      opened={edited === undefined ? null : opened}
+      copyOf={edited === undefined ? opened : null}
+      start={draft}
+      asOf={asOf}
+    />
+  );
 }
 
 /** The display and choices of a view as it was last run: what was chosen there is what is edited and saved. */
@@ -73,7 +85,18 @@ function withChosen(view: ViewDto, search: URLSearchParams, asOf: string): Pick<
   };
 }
 
-function Editor({ opened, start, asOf }: { readonly opened: ViewDto | null; readonly start: Draft; readonly asOf: string }) {
+function Editor({
+  opened,
+  copyOf,
+  start,
+  asOf,
+}: {
+  readonly opened: ViewDto | null;
+  /** the view a new one starts from */
+  readonly copyOf: ViewDto | null;
+  readonly start: Draft;
+  readonly asOf: string;
+}) {
   const company = useCompany();
   const client = useQueryClient();
   const navigate = useNavigate();
@@ -81,7 +104,7 @@ function Editor({ opened, start, asOf }: { readonly opened: ViewDto | null; read
   const budgets = useBudgets(company.id);
   const { draft, change, undo, redo, canUndo, canRedo } = useDraft(start);
   const [saved, setSaved] = useState<{ readonly draft: Draft; readonly version: number }>({ draft: start, version: opened?.version ?? 0 });
-  const [part, setPart] = useState<Part>('columns');
+  const [part, setPart] = useState<Part>(start.lineSet.lines.length === 0 ? 'lines' : 'columns');
   const [open, setOpen] = useState<ReadonlySet<string>>(new Set());
   useMonthKeys();
   const preview = useQuery({
@@ -104,7 +127,11 @@ function Editor({ opened, start, asOf }: { readonly opened: ViewDto | null; read
     mutationFn: (as: SaveAs | null) =>
       as === null
         ? sendJson<ViewDto>('PUT', `/companies/${company.id}/views/${opened!.key}`, { ...draft, version: saved.version })
-        : sendJson<ViewDto>('POST', `/companies/${company.id}/views`, { ...draft, ...as, note: opened?.note ?? '' } satisfies NewView),
+        : sendJson<ViewDto>('POST', `/companies/${company.id}/views`, {
+            ...draft,
+            ...as,
+            note: (opened ?? copyOf)?.note ?? '',
+          } satisfies NewView),
     onSuccess: (made) => {
       setSaved({ draft, version: made.version });
       latest.current = { draft, saved: draft };
@@ -162,11 +189,12 @@ function Editor({ opened, start, asOf }: { readonly opened: ViewDto | null; read
     return () => window.removeEventListener('beforeunload', warn);
   }, [isChanged]);
   const grid = preview.data?.grid;
+  const isEmptyView = draft.lineSet.lines.length === 0 || grid?.columns.length === 0;
   const lines = grid ? shownLines(grid, { open, hideZero: grid.display.zeroLines === 'hide' }) : [];
   return (
     <Page
       title={opened ? `Edit ${opened.name}` : 'New view'}
-      words={opened?.isShipped ? 'A shipped view: save yours under a name of its own' : ''}
+      words={opened?.isShipped ? 'Built-in view. Save a copy to change it.' : copyOf ? `Copy of ${copyOf.name}` : ''}
       actions={
         <>
           <IconButton label="Undo" icon={<Undo2 size={16} aria-hidden="true" className={canUndo ? '' : 'opacity-40'} />} act={undo} />
@@ -180,21 +208,22 @@ function Editor({ opened, start, asOf }: { readonly opened: ViewDto | null; read
       {blocker.state === 'blocked' ? (
         <div
           role="alertdialog"
-          aria-label="Changes not saved"
+          aria-label="Unsaved changes"
           className="my-2 flex items-center gap-3 border-l-2 border-brick bg-sheet px-3 py-2 text-[14px]"
         >
-          <span>Your changes are not saved.</span>
+          <span>You have unsaved changes.</span>
           <button type="button" className="button button-primary" onClick={() => blocker.reset()}>
-            Stay and save them
+            Keep editing
           </button>
           <button type="button" className="link" onClick={() => blocker.proceed()}>
-            Leave without them
+            Discard changes
           </button>
         </div>
       ) : null}
       <div className="my-2">
         <SaveBar
           view={opened}
+          newName={copyOf ? `${copyOf.name}, copy` : ''}
           isChanged={isChanged}
           isSaving={save.isPending}
           refusal={(save.error ?? describe.error ?? remove.error ?? take.error)?.message ?? null}
@@ -221,11 +250,11 @@ function Editor({ opened, start, asOf }: { readonly opened: ViewDto | null; read
             {part === 'page' ? null : (
               <select
                 className="field ml-auto max-w-44 py-0.5 text-[13px]"
-                aria-label={`Take the ${part} of another view`}
+                aria-label={`Copy ${part} from another view`}
                 value=""
                 onChange={(event) => event.target.value !== '' && take.mutate(event.target.value)}
               >
-                <option value="">Take those of …</option>
+                <option value="">Copy from …</option>
                 {views.data?.map(({ key, name }) => (
                   <option key={key} value={key}>
                     {name}
@@ -258,9 +287,9 @@ function Editor({ opened, start, asOf }: { readonly opened: ViewDto | null; read
               />
             ) : (
               <LinesPanel
-                lineSet={draft.lineSet}
+                sets={draft}
                 coverage={preview.data?.coverage ?? null}
-                change={(next) => change((own) => ({ ...own, lineSet: next(own.lineSet) }))}
+                change={(next) => change((own) => ({ ...own, ...next(own) }))}
               />
             )}
           </div>
@@ -269,10 +298,14 @@ function Editor({ opened, start, asOf }: { readonly opened: ViewDto | null; read
           {grid ? <StatementIssues issues={grid.issues} /> : null}
           {preview.isError ? <Failure error={preview.error} retry={() => void preview.refetch()} /> : null}
           {!grid && !preview.isError ? <Loading what="the preview" /> : null}
-          {grid && grid.columns.length === 0 && grid.issues.length === 0 ? (
-            <Empty title="No columns yet">Add a block at the left, then columns to it; the statement stands here as you go.</Empty>
+          {grid && isEmptyView && grid.issues.length === 0 ? (
+            <Empty title={draft.lineSet.lines.length === 0 ? 'No lines yet' : 'No columns yet'}>
+              {draft.lineSet.lines.length === 0
+                ? 'Add lines and columns on the left, or copy those of another view. The statement is shown here.'
+                : 'Add a block of columns on the left, or copy the columns of another view. The statement is shown here.'}
+            </Empty>
           ) : null}
-          {grid && grid.columns.length > 0 ? (
+          {grid && !isEmptyView ? (
             <StatementTable
               grid={grid}
               lines={lines}
@@ -280,6 +313,12 @@ function Editor({ opened, start, asOf }: { readonly opened: ViewDto | null; read
               cellsDrawnWhole={600}
               chosen={null}
               openTrail={null}
+              resize={(column, width) =>
+                change((own) => {
+                  const place = columnPlaceOf(own.columnSet, column);
+                  return place ? { ...own, columnSet: changeColumn(own.columnSet, place, (each) => ({ ...each, width })) } : own;
+                })
+              }
               toggle={(line) =>
                 setOpen((before) => {
                   const next = new Set(before);

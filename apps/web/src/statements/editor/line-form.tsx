@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { useCompany } from '../../shell/company.ts';
 import { dimensionName } from '../filters-panel.tsx';
 import { MEASURES } from './column-kinds.ts';
+import { FieldText } from './field-text.tsx';
 import { Check, Field, Select } from './field.tsx';
 import { isSelecting, LINE_KINDS, lineOfKind } from './line-kinds.ts';
 import { LineLook } from './line-look.tsx';
@@ -13,41 +14,65 @@ import { TextInput } from './text-input.tsx';
 export function LineForm({
   line,
   keys,
+  choices,
   sections,
+  section,
+  moveTo,
   change,
   rename,
 }: {
   readonly line: Line;
   readonly keys: readonly string[];
-  readonly sections: readonly string[];
+  /** the other lines with figures, by key and name */
+  readonly choices: readonly (readonly [key: string, name: string])[];
+  /** the other sections, by key and name */
+  readonly sections: readonly (readonly [key: string, name: string])[];
+  /** the section the line is in; null at the top */
+  readonly section: string | null;
+  readonly moveTo: (section: string | null) => void;
   readonly change: (line: Line) => void;
   readonly rename: (key: string) => void;
 }) {
   const company = useCompany();
   const [refusal, setRefusal] = useState<string | null>(null);
   const takeKey = (text: string): void => {
-    if (!/^[a-z_][a-z0-9_.]*$/.test(text)) return setRefusal('A key is of small letters, digits and _, and begins with a letter.');
-    if (text !== line.key && keys.includes(text)) return setRefusal(`Another line has the key ${text}.`);
+    if (!/^[a-z_][a-z0-9_.]*$/.test(text)) return setRefusal('Use lowercase letters, digits and _, starting with a letter.');
+    if (text !== line.key && keys.includes(text)) return setRefusal(`Another line has the formula name ${text}.`);
     setRefusal(null);
     rename(text);
   };
-  const formula = line.kind === 'formula' ? parseExpression(line.expression) : null;
+  const holdsLines = line.kind === 'section' && line.lines.length > 0;
+  const formula = line.kind === 'formula' && line.expression.trim() !== '' ? parseExpression(line.expression) : null;
   return (
     <div>
-      <Field label="Name">
-        <TextInput value={line.name} commit={(name) => change({ ...line, name })} />
+      <FieldText
+        label="Name"
+        value={line.name}
+        fields={line.kind === 'groups' ? ['group'] : []}
+        commit={(name) => change({ ...line, name })}
+      />
+      <Field label="Formula name" hint={refusal ?? undefined}>
+        <TextInput value={line.key} commit={takeKey} className="font-mono" maxLength={80} />
       </Field>
-      <Field label="Key in formulas" hint={refusal ?? undefined}>
-        <TextInput value={line.key} commit={takeKey} className="font-mono" />
-      </Field>
-      <Field label="Kind">
-        <Select value={line.kind} options={LINE_KINDS} choose={(kind) => change(lineOfKind(kind, line, sections))} />
-      </Field>
+      <div className="grid grid-cols-2 gap-x-2">
+        <Field label="Type" hint={holdsLines ? 'Move its lines out to change the type.' : undefined}>
+          <Select
+            value={line.kind}
+            options={LINE_KINDS.filter(([kind]) =>
+              holdsLines ? kind === 'section' : kind !== 'total' || sections.length > 0 || line.kind === 'total',
+            )}
+            choose={(kind) => change(lineOfKind(kind, line, section ?? sections.at(-1)?.[0] ?? null))}
+          />
+        </Field>
+        <Field label="In section">
+          <Select value={section ?? ''} options={[['', 'None'], ...sections]} choose={(to) => moveTo(to === '' ? null : to)} />
+        </Field>
+      </div>
       {isSelecting(line) ? (
         <>
           <SelectionField selection={line.selection} choose={(selection) => change({ ...line, selection })} />
           {line.kind === 'breakOut' ? (
-            <Field label="Broken out by">
+            <Field label="Break out by">
               <Select
                 value={line.by}
                 options={[
@@ -59,18 +84,18 @@ export function LineForm({
               />
             </Field>
           ) : null}
-          <Field label="Shown positive">
+          <Field label="Normal balance">
             <Select
               value={line.sign}
               options={[
-                ['credit', 'When credit, as revenue and liabilities'],
-                ['debit', 'When debit, as expenses and assets'],
+                ['credit', 'Credit, such as revenue and liabilities'],
+                ['debit', 'Debit, such as expenses and assets'],
               ]}
               choose={(sign) => change({ ...line, sign })}
             />
           </Field>
           <Check
-            label="Numbers beside its accounts"
+            label="Show account numbers"
             checked={line.accountNumbers ?? true}
             choose={(on) => {
               const { accountNumbers: _numbers, ...plain } = line;
@@ -80,14 +105,14 @@ export function LineForm({
           <Field label="Balance-sheet accounts show">
             <Select
               value={line.measure ?? ''}
-              options={[['', 'As the column says'], ...MEASURES]}
+              options={[['', 'Default for the column'], ...MEASURES]}
               choose={(measure) => {
                 const { measure: _measure, ...plain } = line;
                 change(measure === '' ? plain : { ...plain, measure });
               }}
             />
           </Field>
-          <Field label="Order of its parts">
+          <Field label="Sort accounts">
             <Select
               value={line.order ?? 'number'}
               options={[
@@ -99,10 +124,10 @@ export function LineForm({
             />
           </Field>
           {company.dimensions.map(({ name, values }) => (
-            <Field key={name} label={`Only ${name}`}>
+            <Field key={name} label={`Limit to ${name}`}>
               <Select
                 value={line.filter?.[name]?.[0] ?? '*'}
-                options={[['*', 'All'], ...values.map((value) => [value, value || 'None given'] as const)]}
+                options={[['*', 'All'], ...values.map((value) => [value, value || `No ${name}`] as const)]}
                 choose={(value) => {
                   const { [name]: _before, ...rest } = line.filter ?? {};
                   const { filter: _filter, ...plain } = line;
@@ -115,10 +140,10 @@ export function LineForm({
         </>
       ) : null}
       {line.kind === 'total' ? (
-        <Field label="Of the section">
+        <Field label="Total of">
           <Select
             value={line.of}
-            options={(sections.includes(line.of) ? sections : [...sections, line.of]).map((key) => [key, key] as const)}
+            options={sections.some(([key]) => key === line.of) ? sections : [...sections, [line.of, 'A section that was removed'] as const]}
             choose={(of) => change({ ...line, of })}
           />
         </Field>
@@ -126,22 +151,29 @@ export function LineForm({
       {line.kind === 'formula' ? (
         <>
           <Field
-            label="Formula over keys"
+            label="Formula"
             hint={
               formula && !formula.ok
-                ? `Cannot be read at character ${formula.issue.at + 1}: "${formula.issue.token || 'end'}"`
-                : '+ - * / ( ) min max abs; a number beside an amount is in whole units of the currency; days and months of the column'
+                ? `Check character ${formula.issue.at + 1}: "${formula.issue.token || 'the end'}"`
+                : 'Such as revenue - cost_of_sales. Use + - * / ( ) min max abs, and days or months of the column.'
             }
           >
             <TextInput value={line.expression} commit={(expression) => change({ ...line, expression })} className="font-mono" />
           </Field>
-          <Field label="Shown as">
+          <Field label="Insert a line">
+            <Select
+              value=""
+              options={[['', 'Choose a line'], ...choices]}
+              choose={(key) => change({ ...line, expression: `${line.expression} ${key}`.trim() })}
+            />
+          </Field>
+          <Field label="Format">
             <Select
               value={line.result}
               options={[
                 ['amount', 'Amount'],
                 ['percent', 'Percent'],
-                ['times', 'Plain ratio'],
+                ['times', 'Ratio'],
                 ['days', 'Days'],
               ]}
               choose={(result) => change({ ...line, result: result as typeof line.result })}
@@ -150,13 +182,13 @@ export function LineForm({
         </>
       ) : null}
       {line.kind === 'earnings' ? (
-        <Field label="Which result">
+        <Field label="Earnings">
           <Select
             value={line.years}
             options={[
-              ['current', 'Of the year to date'],
-              ['earlier', 'Of earlier years, as far as not closed'],
-              ['closed', 'What closing entries moved'],
+              ['current', 'Year to date'],
+              ['earlier', 'Earlier years, not closed'],
+              ['closed', 'Moved by closing entries'],
             ]}
             choose={(years) => change({ ...line, years })}
           />
@@ -171,29 +203,29 @@ export function LineForm({
               choose={(series) => change({ ...line, series })}
             />
           </Field>
-          <Field label="Over a span">
+          <Field label="Over several months">
             <Select
               value={line.over}
               options={[
-                ['sum', 'Added up'],
+                ['sum', 'Sum'],
                 ['average', 'Average'],
-                ['last', 'The last one'],
+                ['last', 'Last month'],
               ]}
               choose={(over) => change({ ...line, over })}
             />
           </Field>
         </>
       ) : null}
-      <LineLook line={line} keys={keys} change={change} />
+      <LineLook line={line} choices={choices} change={change} />
       <Check
-        label="Begins the second side in account form"
+        label="Starts the right-hand side"
         checked={line.startsSide ?? false}
         choose={(on) => {
           const { startsSide: _startsSide, ...plain } = line;
           change((on ? { ...plain, startsSide: true } : plain) as Line);
         }}
       />
-      <Check label="Hidden: computed, not shown" checked={line.hidden ?? false} choose={(hidden) => change({ ...line, hidden })} />
+      <Check label="Calculate but don’t show" checked={line.hidden ?? false} choose={(hidden) => change({ ...line, hidden })} />
     </div>
   );
 }

@@ -1,23 +1,38 @@
 import type { Line } from '@wise-margin/core';
+import { formulaName, isMadeOf } from './formula-names.ts';
 
 export const LINE_KINDS: readonly (readonly [Line['kind'], string])[] = [
-  ['accounts', 'Accounts as one line'],
-  ['groups', 'Accounts, a line for each group'],
-  ['breakOut', 'Accounts broken out'],
-  ['section', 'Section with a heading'],
+  ['accounts', 'Accounts on one line'],
+  ['groups', 'Accounts, one line per group'],
+  ['breakOut', 'Accounts, broken out'],
+  ['section', 'Section'],
   ['total', 'Total of a section'],
   ['formula', 'Formula'],
-  ['earnings', 'Result in equity'],
+  ['earnings', 'Current-year earnings'],
   ['statistic', 'Statistic'],
-  ['spacer', 'Empty line'],
+  ['spacer', 'Blank line'],
 ];
 export type Selecting = Line & { readonly kind: 'accounts' | 'groups' | 'breakOut' };
 export const isSelecting = (line: Line): line is Selecting =>
   line.kind === 'accounts' || line.kind === 'groups' || line.kind === 'breakOut';
 
-/** A line of a kind, with what it needs to begin with; name and look stay. */
-export function lineOfKind(kind: Line['kind'], before: Line, sections: readonly string[]): Line {
-  const { key, name, emphasis, rule, hidden, polarity } = before;
+/** The name a line gets until it is given one of its own; a blank line has none. */
+const FITTING_NAMES: Readonly<Record<Line['kind'], string>> = {
+  accounts: 'New line',
+  groups: 'New line',
+  breakOut: 'New line',
+  section: 'New section',
+  total: 'Total',
+  formula: 'Formula',
+  earnings: 'Current-year earnings',
+  statistic: 'Statistic',
+  spacer: '',
+};
+
+/** A line of a kind, with what it needs to begin with; a name of its own and the look stay. */
+export function lineOfKind(kind: Line['kind'], before: Line, section: string | null): Line {
+  const { key, emphasis, rule, hidden, polarity } = before;
+  const name = before.name === FITTING_NAMES[before.kind] ? FITTING_NAMES[kind] : before.name;
   const common = {
     key,
     name,
@@ -36,9 +51,9 @@ export function lineOfKind(kind: Line['kind'], before: Line, sections: readonly 
     case 'section':
       return { ...common, kind, lines: before.kind === 'section' ? before.lines : [] };
     case 'total':
-      return { ...common, kind, of: sections[0] ?? '', sign: 'credit' };
+      return { ...common, kind, of: section ?? '', sign: 'credit' };
     case 'formula':
-      return { ...common, kind, expression: '0', result: 'amount' };
+      return { ...common, kind, expression: '', result: 'amount' };
     case 'earnings':
       return { ...common, kind, years: 'current' };
     case 'statistic':
@@ -46,4 +61,13 @@ export function lineOfKind(kind: Line['kind'], before: Line, sections: readonly 
     case 'spacer':
       return { ...common, kind };
   }
+}
+
+/** The formula name a line has after a change of its name: one made of the old name follows the new one. */
+export function keyAfter(before: Line, after: Line, inUse: readonly string[]): string {
+  if (after.name === before.name || after.name === '' || !isMadeOf(before.key, before.name)) return before.key;
+  return formulaName(
+    after.name,
+    inUse.filter((key) => key !== before.key),
+  );
 }

@@ -1,18 +1,38 @@
-import type { Line } from '@wise-margin/core';
+import type { Line, LineRule, RuleWeight } from '@wise-margin/core';
 import { Field, Select } from './field.tsx';
 
-/** How a line looks and what it is held against. */
+const WEIGHTS: readonly (readonly [RuleWeight | '', string])[] = [
+  ['', 'None'],
+  ['single', 'Single'],
+  ['double', 'Double'],
+];
+
+/** A line with another rule above or below; without any it has none. */
+function withRule(line: Line, side: keyof LineRule, weight: RuleWeight | ''): Line {
+  const { rule: before = {}, ...plain } = line;
+  const { [side]: _side, ...other } = before;
+  const rule = weight === '' ? other : { ...other, [side]: weight };
+  return (Object.keys(rule).length === 0 ? plain : { ...plain, rule }) as Line;
+}
+
+/** How a line looks and what its percentages are of. */
 export function LineLook({
   line,
-  keys,
+  choices,
   change,
 }: {
   readonly line: Line;
-  readonly keys: readonly string[];
+  readonly choices: readonly (readonly [key: string, name: string])[];
   readonly change: (line: Line) => void;
 }) {
   return (
     <div className="grid grid-cols-2 gap-x-2">
+      <Field label="Rule above">
+        <Select value={line.rule?.above ?? ''} options={WEIGHTS} choose={(weight) => change(withRule(line, 'above', weight))} />
+      </Field>
+      <Field label="Rule below">
+        <Select value={line.rule?.below ?? ''} options={WEIGHTS} choose={(weight) => change(withRule(line, 'below', weight))} />
+      </Field>
       <Field label="Emphasis">
         <Select
           value={line.emphasis ?? ''}
@@ -27,25 +47,11 @@ export function LineLook({
           }}
         />
       </Field>
-      <Field label="Rule">
-        <Select
-          value={line.rule ?? ''}
-          options={[
-            ['', 'None'],
-            ['single', 'Above'],
-            ['double', 'Double below'],
-          ]}
-          choose={(rule) => {
-            const { rule: _rule, ...plain } = line;
-            change((rule === '' ? plain : { ...plain, rule }) as Line);
-          }}
-        />
-      </Field>
-      <Field label="Better when">
+      <Field label="Favorable when">
         <Select
           value={line.polarity ?? ''}
           options={[
-            ['', 'As its accounts'],
+            ['', 'By account class'],
             ['higherIsBetter', 'Higher'],
             ['lowerIsBetter', 'Lower'],
             ['neutral', 'Neither'],
@@ -56,16 +62,24 @@ export function LineLook({
           }}
         />
       </Field>
-      <Field label="Shares are of">
-        <Select
-          value={line.percentOf ?? ''}
-          options={[['', 'The column’s base'], ...keys.map((key) => [key, key] as const)]}
-          choose={(percentOf) => {
-            const { percentOf: _percentOf, ...plain } = line;
-            change((percentOf === '' ? plain : { ...plain, percentOf }) as Line);
-          }}
-        />
-      </Field>
+      <div className="col-span-2">
+        <Field label="Percent of">
+          <Select
+            value={line.percentOf ?? ''}
+            options={[
+              ['', 'Default for the column'],
+              ...choices,
+              ...(line.percentOf !== undefined && !choices.some(([key]) => key === line.percentOf)
+                ? [[line.percentOf, 'A line that was removed'] as const]
+                : []),
+            ]}
+            choose={(percentOf) => {
+              const { percentOf: _percentOf, ...plain } = line;
+              change((percentOf === '' ? plain : { ...plain, percentOf }) as Line);
+            }}
+          />
+        </Field>
+      </div>
     </div>
   );
 }

@@ -1,70 +1,120 @@
 import {
   changeLine,
   duplicateLine,
+  hideLine,
+  indentLine,
   insertLine,
-  keyOfWords,
   moveLine,
-  removeLine,
+  moveToSection,
+  outdentLine,
+  removeLineAndUses,
   renameLine,
+  sectionOf,
+  sizeOf,
   stepLine,
+  usesOfLine,
   walkLines,
   type Line,
   type LineSet,
+  type ViewSets,
 } from '@wise-margin/core';
 import type { CoverageDto } from '@wise-margin/contract';
-import { ArrowDown, ArrowUp, Copy, Plus, Trash2 } from 'lucide-react';
-import { useState } from 'react';
-import { IconButton } from './columns-panel.tsx';
+import { ArrowDown, ArrowLeft, ArrowRight, ArrowUp, Copy, Plus, Trash2 } from 'lucide-react';
+import { useRef, useState, type KeyboardEvent } from 'react';
+import { useReturnFocus } from '../../ui/use-return-focus.ts';
 import { CoverageNote } from './coverage-note.tsx';
 import { Field, Select } from './field.tsx';
+import { IconButton } from './icon-button.tsx';
 import { LineForm } from './line-form.tsx';
+import { keyAfter, LINE_KINDS } from './line-kinds.ts';
+import { lineChoices, lineName, sectionChoices } from './line-names.ts';
+import { RemovalPrompt } from './removal-prompt.tsx';
 import { SortableItem, SortableList } from './sortable-list.tsx';
 
 const NEW_LINE: Line = { kind: 'accounts', key: 'new_line', name: 'New line', selection: {}, sign: 'credit' };
 
-/** The lines of a view as a tree in one list: dragged or stepped, added after the chosen one, duplicated, removed. */
+/** What Alt and an arrow do to a line. */
+const MOVES: Readonly<Record<string, (set: LineSet, key: string) => LineSet>> = {
+  ArrowUp: (set, key) => stepLine(set, key, -1),
+  ArrowDown: (set, key) => stepLine(set, key, 1),
+  ArrowRight: indentLine,
+  ArrowLeft: outdentLine,
+};
+
+/** The lines of a view as a tree in one list: dragged or moved by key, added after the chosen one, duplicated, removed. */
 export function LinesPanel({
-  lineSet,
+  sets,
   coverage,
   change,
 }: {
-  readonly lineSet: LineSet;
+  readonly sets: ViewSets;
   readonly coverage: CoverageDto | null;
-  readonly change: (next: (set: LineSet) => LineSet) => void;
+  readonly change: (next: (sets: ViewSets) => ViewSets) => void;
 }) {
+  const { lineSet } = sets;
   const [chosen, setChosen] = useState<string | null>(null);
+  const [removing, setRemoving] = useState<string | null>(null);
+  // lines added here, whose formula name follows their name; that of others may be known elsewhere
+  const [fresh, setFresh] = useState<ReadonlySet<string>>(new Set());
+  const addButton = useRef<HTMLButtonElement>(null);
+  useReturnFocus(removing !== null, () => addButton.current);
+  const changeLines = (next: (set: LineSet) => LineSet) => change((own) => ({ ...own, lineSet: next(own.lineSet) }));
   const rows: { readonly line: Line; readonly depth: number }[] = [];
-  walkLines(lineSet.lines, (line, sections) => rows.push({ line, depth: sections.length }));
+  walkLines(lineSet.lines, (line, around) => rows.push({ line, depth: around.length }));
   const keys = rows.map(({ line }) => line.key);
-  const sections = rows.flatMap(({ line }) => (line.kind === 'section' ? [line.key] : []));
+  const choices = lineChoices(lineSet);
+  const sections = sectionChoices(lineSet);
+  const { percentBase } = lineSet;
   const add = (line: Line): void => {
     const place = chosen !== null && keys.includes(chosen) ? ({ at: 'after', key: chosen } as const) : ({ at: 'end' } as const);
     const made = insertLine(lineSet, line, place);
-    change((set) => insertLine(set, line, place).set);
+    changeLines((set) => insertLine(set, line, place).set);
+    setFresh((before) => new Set([...before, made.key]));
     setChosen(made.key);
+  };
+  const remove = (key: string): void => {
+    if (usesOfLine(sets, key).length > 0) return setRemoving(key);
+    change((own) => removeLineAndUses(own, key));
+    addButton.current?.focus();
+  };
+  const replace = (line: Line, next: Line): void => {
+    const key = fresh.has(line.key) ? keyAfter(line, next, keys) : line.key;
+    changeLines((set) =>
+      renameLine(
+        changeLine(set, line.key, () => next),
+        line.key,
+        key,
+      ),
+    );
+    if (key !== line.key) setFresh((before) => new Set([...before, key]));
+    setChosen(key);
   };
   return (
     <div>
       <div className="mb-2 flex items-end gap-2">
-        <div className="flex-1">
-          <Field label="Shares are of the line">
+        <div className="min-w-0 flex-1">
+          <Field label="Percent of">
             <Select
-              value={lineSet.percentBase}
-              options={(keys.includes(lineSet.percentBase) ? keys : [...keys, lineSet.percentBase]).map((key) => [key, key] as const)}
-              choose={(percentBase) => change((set) => ({ ...set, percentBase }))}
+              value={percentBase ?? ''}
+              options={[
+                ['', 'No line'],
+                ...choices,
+                ...(percentBase !== undefined && !keys.includes(percentBase) ? [[percentBase, 'A line that was removed'] as const] : []),
+              ]}
+              choose={(key) => changeLines(({ percentBase: _base, ...set }) => (key === '' ? set : { ...set, percentBase: key }))}
             />
           </Field>
         </div>
-        <button type="button" className="button" onClick={() => add(NEW_LINE)}>
-          <Plus size={14} aria-hidden="true" /> Line
+        <button type="button" ref={addButton} className="button" onClick={() => add(NEW_LINE)}>
+          <Plus size={14} aria-hidden="true" /> Add line
         </button>
       </div>
       {coverage ? <CoverageNote coverage={coverage} /> : null}
-      {rows.length === 0 ? <p className="py-3 text-[14px] text-ink-soft">No lines yet. Add one and choose its accounts.</p> : null}
+      {rows.length === 0 ? <p className="py-3 text-[14px] text-ink-soft">No lines yet. Add a line and choose its accounts.</p> : null}
       <SortableList
         keys={keys}
         move={(key, to) =>
-          change((set) => {
+          changeLines((set) => {
             const target = rows[to]!.line;
             const isDown = keys.indexOf(key) < to;
             // dropped on a section from above, or on one without lines, it goes in
@@ -77,77 +127,91 @@ export function LinesPanel({
         <ul aria-label="Lines">
           {rows.map(({ line, depth }) => {
             const isChosen = chosen === line.key;
-            const name = line.name || (line.kind === 'spacer' ? 'Empty line' : line.key);
+            const name = lineName(line);
+            const section = sectionOf(lineSet, line.key);
+            const moveBy = (event: KeyboardEvent): void => {
+              const move = event.altKey ? MOVES[event.key] : undefined;
+              if (!move) return;
+              event.preventDefault();
+              changeLines((set) => move(set, line.key));
+            };
             return (
               <SortableItem key={line.key} id={line.key} label={`line ${name}`} className="border-b border-hairline">
                 <div className="flex items-center gap-1" style={{ paddingLeft: depth * 12 }}>
                   <button
                     type="button"
                     aria-expanded={isChosen}
+                    aria-keyshortcuts="Alt+ArrowUp Alt+ArrowDown Alt+ArrowRight Alt+ArrowLeft"
                     onClick={() => setChosen(isChosen ? null : line.key)}
-                    onKeyDown={(event) => {
-                      if (!event.altKey || (event.key !== 'ArrowUp' && event.key !== 'ArrowDown')) return;
-                      event.preventDefault();
-                      change((set) => stepLine(set, line.key, event.key === 'ArrowUp' ? -1 : 1));
-                    }}
+                    onKeyDown={moveBy}
                     className={`min-h-6 min-w-0 flex-1 truncate py-0.5 text-left text-[13px] ${isChosen || line.kind === 'section' ? 'font-semibold' : ''} ${line.hidden ? 'text-ink-soft italic' : ''}`}
                   >
                     {name}
-                    <span className="ml-1.5 font-mono text-[11px] font-normal text-ink-soft">
-                      {line.kind === 'formula'
-                        ? `${line.key} = ${line.expression}`
-                        : line.kind === 'total'
-                          ? `${line.key}, total of ${line.of}`
-                          : line.key}
-                    </span>
+                    <span className="ml-1.5 text-[11px] font-normal text-ink-soft">{lineHint(line, lineSet)}</span>
                   </button>
                   {isChosen ? (
                     <>
                       <IconButton
                         label={`Move ${name} up`}
                         icon={<ArrowUp size={13} aria-hidden="true" />}
-                        act={() => change((set) => stepLine(set, line.key, -1))}
+                        act={() => changeLines((set) => stepLine(set, line.key, -1))}
                       />
                       <IconButton
                         label={`Move ${name} down`}
                         icon={<ArrowDown size={13} aria-hidden="true" />}
-                        act={() => change((set) => stepLine(set, line.key, 1))}
+                        act={() => changeLines((set) => stepLine(set, line.key, 1))}
                       />
+                      {section === null ? (
+                        <IconButton
+                          label={`Move ${name} into the section beside it`}
+                          icon={<ArrowRight size={13} aria-hidden="true" />}
+                          act={() => changeLines((set) => indentLine(set, line.key))}
+                        />
+                      ) : (
+                        <IconButton
+                          label={`Move ${name} out of its section`}
+                          icon={<ArrowLeft size={13} aria-hidden="true" />}
+                          act={() => changeLines((set) => outdentLine(set, line.key))}
+                        />
+                      )}
                       <IconButton
                         label={`Duplicate ${name}`}
                         icon={<Copy size={13} aria-hidden="true" />}
-                        act={() => change((set) => duplicateLine(set, line.key).set)}
+                        act={() => changeLines((set) => duplicateLine(set, line.key).set)}
                       />
-                      <IconButton
-                        label={`Remove ${name}`}
-                        icon={<Trash2 size={13} aria-hidden="true" />}
-                        act={() => change((set) => removeLine(set, line.key))}
-                      />
+                      <IconButton label={`Remove ${name}`} icon={<Trash2 size={13} aria-hidden="true" />} act={() => remove(line.key)} />
                     </>
                   ) : null}
                 </div>
+                {removing === line.key ? (
+                  <RemovalPrompt
+                    name={name}
+                    uses={usesOfLine(sets, line.key)}
+                    removed={sizeOf(sets) - sizeOf(removeLineAndUses(sets, line.key))}
+                    removeAll={() => {
+                      change((own) => removeLineAndUses(own, line.key));
+                      setRemoving(null);
+                    }}
+                    hide={() => {
+                      changeLines((set) => hideLine(set, line.key));
+                      setRemoving(null);
+                    }}
+                    cancel={() => setRemoving(null)}
+                  />
+                ) : null}
                 {isChosen ? (
                   <div className="mb-2 border-l-2 border-copper pl-2">
                     <LineForm
                       key={line.key}
                       line={line}
                       keys={keys}
-                      sections={sections}
-                      change={(next) => {
-                        // a line just added takes its key from its first name
-                        const fresh = line.key.startsWith('new_line') && next.name !== line.name ? keyOfWords(next.name) : null;
-                        const key = fresh && !keys.includes(fresh) ? fresh : line.key;
-                        change((set) =>
-                          renameLine(
-                            changeLine(set, line.key, () => next),
-                            line.key,
-                            key,
-                          ),
-                        );
-                        setChosen(key);
-                      }}
+                      choices={choices.filter(([key]) => key !== line.key)}
+                      sections={sections.filter(([key]) => key !== line.key)}
+                      section={section}
+                      moveTo={(to) => changeLines((set) => moveToSection(set, line.key, to))}
+                      change={(next) => replace(line, next)}
                       rename={(key) => {
-                        change((set) => renameLine(set, line.key, key));
+                        changeLines((set) => renameLine(set, line.key, key));
                         setChosen(key);
                       }}
                     />
@@ -160,4 +224,14 @@ export function LinesPanel({
       </SortableList>
     </div>
   );
+}
+
+/** What a line is, in a word or two; what its name says already is left out. */
+function lineHint(line: Line, set: LineSet): string {
+  if (line.kind === 'total') {
+    const section = sectionChoices(set).find(([key]) => key === line.of);
+    return section ? `total of ${section[1]}` : 'total of a section that was removed';
+  }
+  if (line.kind === 'accounts' || line.kind === 'spacer') return '';
+  return LINE_KINDS.find(([kind]) => kind === line.kind)![1].toLowerCase();
 }

@@ -1,17 +1,17 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { displayChoicesOf, type CompanyDto, type DisplayChoices, type RunChoices } from '@wise-margin/contract';
-import { DEFAULT_DISPLAY, DISPLAY_FIELDS } from '@wise-margin/core';
+import { DEFAULT_DISPLAY } from '@wise-margin/core';
 import { sendDelete, sendForm } from '../../api/client.ts';
 import { useCompany } from '../../shell/company.ts';
 import { DisplayPanel } from '../display-panel.tsx';
 import { FiltersPanel } from '../filters-panel.tsx';
 import { UNITS } from '../view-toolbar.tsx';
+import { FieldText } from './field-text.tsx';
 import { Field, Select } from './field.tsx';
-import { TextArea, TextInput } from './text-input.tsx';
+import { TextArea } from './text-input.tsx';
+import { PAGE_FIELDS, textWithFields, textWithWords } from './tokens.ts';
 
-const FIELDS = DISPLAY_FIELDS.map((name) => `{${name}}`).join(' ');
-
-/** What stands around a view's figures, how they are written, and what the view keeps to until other choices are made. */
+/** Titles and footnotes of a view, how its amounts are written, and what the view is limited to until other choices are made. */
 export function PagePanel({
   name,
   display,
@@ -32,18 +32,14 @@ export function PagePanel({
   const set = (part: DisplayChoices) => changeDisplay((before) => ({ ...before, ...part }));
   return (
     <div>
-      <Field label="Title" hint={`Empty: the view’s name. Fields: ${FIELDS}`}>
-        <TextInput value={whole.title} placeholder={name} commit={(title) => set({ title })} />
-      </Field>
-      <Field label="Subtitle">
-        <TextInput value={whole.subtitle} commit={(subtitle) => set({ subtitle })} />
-      </Field>
-      <Field label="Footnotes" hint="One a line">
+      <FieldText label="Title" value={whole.title} fields={PAGE_FIELDS} placeholder={name} commit={(title) => set({ title })} />
+      <FieldText label="Subtitle" value={whole.subtitle} fields={PAGE_FIELDS} commit={(subtitle) => set({ subtitle })} />
+      <Field label="Footnotes" hint="One per line">
         <TextArea
-          value={whole.footnotes.join('\n')}
+          value={whole.footnotes.map(textWithWords).join('\n')}
           commit={(text) =>
             set({
-              footnotes: text
+              footnotes: textWithFields(text)
                 .split('\n')
                 .map((line) => line.trim())
                 .filter((line) => line !== ''),
@@ -64,7 +60,7 @@ export function PagePanel({
           choose={(which, value) => set(displayChoicesOf({ [which]: value }))}
         />
       </div>
-      <h2 className="mt-4 border-b border-hairline pb-1 font-serif text-[15px] font-semibold">Keeps to</h2>
+      <h2 className="mt-4 border-b border-hairline pb-1 font-serif text-[15px] font-semibold">Limit to</h2>
       <div className="mt-2 text-[13px]">
         <FiltersPanel
           filter={choices.filter ?? {}}
@@ -101,7 +97,7 @@ function LogoField({ company }: { readonly company: CompanyDto }) {
   return (
     <div className="mt-2 text-[13px]">
       <label className="block text-ink-soft">
-        Logo of the company, PNG or JPEG up to 500 kB
+        Company logo, PNG or JPEG up to 500 kB
         <input
           type="file"
           accept="image/png,image/jpeg"
@@ -121,7 +117,7 @@ function LogoField({ company }: { readonly company: CompanyDto }) {
         <div className="mt-1 flex items-center gap-3">
           <img src={company.logo} alt={`Logo of ${company.name}`} className="max-h-10 max-w-32" />
           <button type="button" className="link" onClick={() => remove.mutate()}>
-            Take the logo away
+            Remove logo
           </button>
         </div>
       )}

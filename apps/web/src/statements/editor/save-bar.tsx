@@ -4,9 +4,10 @@ import { useState } from 'react';
 export type SaveAs = { readonly name: string; readonly shelf: string; readonly shared: boolean };
 type Form = 'saveAs' | 'describe' | 'remove' | null;
 
-/** Save over the view or under a name of its own, rename it, share it, or remove it. A refusal stays until the next try; the draft is kept. */
+/** Save the view or a copy of it, rename it, share it, or delete it. A refusal stays until the next try; the draft is kept. */
 export function SaveBar({
   view,
+  newName,
   isChanged,
   isSaving,
   refusal,
@@ -16,6 +17,8 @@ export function SaveBar({
   remove,
 }: {
   readonly view: ViewDto | null;
+  /** the name proposed for a new view */
+  readonly newName: string;
   readonly isChanged: boolean;
   readonly isSaving: boolean;
   readonly refusal: string | null;
@@ -34,7 +37,9 @@ export function SaveBar({
           {refusal}
         </p>
       ) : null}
-      <span className="text-[13px] text-ink-soft">{isSaving ? 'Saving' : isChanged ? 'Changed, not saved' : 'As saved'}</span>
+      <span className="text-[13px] text-ink-soft">
+        {isSaving ? 'Saving…' : isChanged ? 'Unsaved changes' : view === null ? 'Not saved yet' : 'Saved'}
+      </span>
       {isOwn ? (
         <button type="button" className="button button-primary" disabled={!isChanged || isSaving} onClick={save}>
           Save
@@ -46,27 +51,27 @@ export function SaveBar({
       {isOwn ? (
         <>
           <button type="button" className="button" onClick={() => toggle('describe')} aria-expanded={form === 'describe'}>
-            Name and shelf
+            Name and folder
           </button>
           <button type="button" className="link text-[13px]" onClick={() => toggle('remove')} aria-expanded={form === 'remove'}>
-            Remove
+            Delete
           </button>
         </>
       ) : null}
       {form === 'saveAs' ? (
         <NameForm
           label="Save as"
-          start={{ name: isOwn ? `${view.name}, copy` : (view?.name ?? ''), shelf: 'My views', shared: false }}
-          action="Save the view"
+          start={{ name: view === null ? newName : isOwn ? `${view.name}, copy` : view.name, shelf: 'My views', shared: false }}
+          action="Save view"
           isBusy={isSaving}
           submit={saveAs}
         />
       ) : null}
       {form === 'describe' && isOwn ? (
         <NameForm
-          label="Name and shelf"
+          label="Name and folder"
           start={{ name: view.name, shelf: view.shelf, shared: view.shared }}
-          action="Keep these"
+          action="Apply"
           isBusy={isSaving}
           submit={(as) => {
             describe(as);
@@ -77,15 +82,17 @@ export function SaveBar({
       {form === 'remove' && isOwn ? (
         <div
           role="alertdialog"
-          aria-label="Remove the view"
+          aria-label="Delete the view"
           className="flex w-full items-center gap-3 border border-hairline bg-sheet p-2 text-[14px]"
         >
-          <span>{view.name} goes for good, for everybody it is shared with.</span>
+          <span>
+            {view.name} will be deleted{view.shared ? ' for everyone it is shared with' : ''}.
+          </span>
           <button type="button" className="button" onClick={remove}>
-            Remove the view
+            Delete view
           </button>
           <button type="button" className="link" onClick={() => setForm(null)}>
-            Keep it
+            Cancel
           </button>
         </div>
       ) : null}
@@ -117,11 +124,11 @@ function NameForm({
       }}
     >
       <label className="text-[13px]">
-        <span className="block text-ink-soft">Name of the view</span>
+        <span className="block text-ink-soft">Name</span>
         <input className="field w-60" value={as.name} onChange={(event) => setAs({ ...as, name: event.target.value })} />
       </label>
       <label className="text-[13px]">
-        <span className="block text-ink-soft">Shelf</span>
+        <span className="block text-ink-soft">Folder</span>
         <input className="field w-40" value={as.shelf} onChange={(event) => setAs({ ...as, shelf: event.target.value })} />
       </label>
       <label className="flex items-center gap-1.5 py-1.5 text-[13px]">

@@ -14,7 +14,7 @@ export function SelectionField({
   const [refusal, setRefusal] = useState<string | null>(null);
   const take = (text: string, of: 'own' | 'except'): void => {
     const parsed = parseAccountList(text);
-    if (!parsed.ok) return setRefusal(`"${parsed.part}" is no account or range. Write 4000-4999, 6100.`);
+    if (!parsed.ok) return setRefusal(`"${parsed.part}" is not an account or a range. Write 4000-4999, 6100.`);
     setRefusal(null);
     const { ranges: _ranges, accounts: _accounts, except: _except, ...rest } = selection;
     const except = of === 'except' ? parsed.list : selection.except;
@@ -46,10 +46,10 @@ export function SelectionField({
           ))}
         </div>
       </details>
-      <Field label="By number, with ranges" hint={refusal ?? undefined}>
+      <Field label="By number or range" hint={refusal ?? undefined}>
         <TextInput value={accountListText(selection)} commit={(text) => take(text, 'own')} placeholder="4000-4999, 6100" />
       </Field>
-      <Field label="Less these">
+      <Field label="Excluding">
         <TextInput value={accountListText(selection.except ?? {})} commit={(text) => take(text, 'except')} placeholder="4810, 4820" />
       </Field>
     </fieldset>

@@ -1,19 +1,21 @@
 import { useContext, useState } from 'react';
 import { FieldContext } from './field-context.ts';
 
-/** A text that is taken over when it is left or Enter is pressed, so that a word typed is one step to take back. */
+/** A text that is applied when it is left or Enter is pressed: a word typed is one step to undo. */
 export function TextInput({
   value,
   commit,
   label,
   className = '',
   placeholder,
+  maxLength,
 }: {
   readonly value: string;
   readonly commit: (text: string) => void;
   readonly label?: string;
   readonly className?: string;
   readonly placeholder?: string;
+  readonly maxLength?: number;
 }) {
   const [typed, setTyped] = useState<string | null>(null);
   const field = useContext(FieldContext);
@@ -28,6 +30,7 @@ export function TextInput({
       className={`field w-full py-0.5 text-[13px] ${className}`}
       value={typed ?? value}
       placeholder={placeholder}
+      maxLength={maxLength}
       {...(label ? { 'aria-label': label } : {})}
       onChange={(event) => setTyped(event.target.value)}
       onBlur={take}
@@ -39,7 +42,7 @@ export function TextInput({
   );
 }
 
-/** Several lines of text, taken over when they are left. */
+/** Several lines of text, applied when they are left. */
 export function TextArea({ value, commit }: { readonly value: string; readonly commit: (text: string) => void }) {
   const [typed, setTyped] = useState<string | null>(null);
   const field = useContext(FieldContext);

@@ -2,7 +2,7 @@ import { useCallback, useState } from 'react';
 import type { DisplayChoices, RunChoices } from '@wise-margin/contract';
 import type { ColumnSet, LineSet } from '@wise-margin/core';
 
-/** What an editor changes: the lines and columns of a view, how it is shown and what it keeps to. */
+/** What an editor changes: the lines and columns of a view, how it is shown and what it is limited to. */
 export type Draft = {
   readonly lineSet: LineSet;
   readonly columnSet: ColumnSet;
@@ -11,9 +11,11 @@ export type Draft = {
 };
 type History = { readonly past: readonly Draft[]; readonly present: Draft; readonly future: readonly Draft[] };
 
+/** What a new view starts from, in its address, when it is not a copy of another one. */
+export const BLANK = 'blank';
 const MOST_STEPS = 200;
 
-/** A draft with every step taken back and forth. A change that changes nothing is no step. */
+/** A draft with undo and redo. A change that changes nothing is no step. */
 export function useDraft(opened: Draft) {
   const [history, setHistory] = useState<History>({ past: [], present: opened, future: [] });
   const change = useCallback(

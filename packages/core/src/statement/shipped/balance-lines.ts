@@ -1,5 +1,5 @@
 import type { AccountClass, NaturalSign } from '../../chart/account-class.ts';
-import type { Line, LineSet } from '../line-set.ts';
+import { SUBTOTAL_RULE, TOTAL_RULE, type Line, type LineRule, type LineSet } from '../line-set.ts';
 
 const groups = (key: string, name: string, classes: readonly AccountClass[], sign: NaturalSign): Line => ({
   kind: 'groups',
@@ -8,7 +8,7 @@ const groups = (key: string, name: string, classes: readonly AccountClass[], sig
   selection: { classes },
   sign,
 });
-const total = (key: string, name: string, of: string, sign: NaturalSign, rule: 'single' | 'double' = 'single'): Line => ({
+const total = (key: string, name: string, of: string, sign: NaturalSign, rule: LineRule = SUBTOTAL_RULE): Line => ({
   kind: 'total',
   key,
   name,
@@ -48,7 +48,7 @@ export const BALANCE_LINES: LineSet = {
           ],
         },
         groups('other_asset_lines', 'Other assets', ['otherAssets'], 'debit'),
-        total('total_assets', 'Total assets', 'assets', 'debit', 'double'),
+        total('total_assets', 'Total assets', 'assets', 'debit', TOTAL_RULE),
       ],
     },
     {
@@ -129,7 +129,7 @@ export const BALANCE_LINES: LineSet = {
       expression: 'total_liabilities + total_equity',
       result: 'amount',
       emphasis: 'bold',
-      rule: 'double',
+      rule: TOTAL_RULE,
     },
     {
       kind: 'formula',

@@ -1,7 +1,7 @@
 import { ACCOUNT_CLASS_KEYS, classOf, type AccountClass } from '../../chart/account-class.ts';
 import { CASH_FLOW, type CashFlowPart } from '../../cash-flow/cash-flow-part.ts';
 import type { AccountSelection } from '../../chart/selection.ts';
-import type { Line, LineSet } from '../line-set.ts';
+import { SUBTOTAL_RULE, TOTAL_RULE, type Line, type LineSet } from '../line-set.ts';
 
 const total = (key: string, name: string, of: string): Line => ({
   kind: 'total',
@@ -11,7 +11,7 @@ const total = (key: string, name: string, of: string): Line => ({
   sign: 'credit',
   polarity: 'higherIsBetter',
   emphasis: 'bold',
-  rule: 'single',
+  rule: SUBTOTAL_RULE,
 });
 const INCOME_CLASSES = ACCOUNT_CLASS_KEYS.filter((key) => classOf(key).statement === 'income');
 const BALANCE_CLASSES = ACCOUNT_CLASS_KEYS.filter((key) => classOf(key).statement === 'balance');
@@ -105,7 +105,7 @@ export const CASH_FLOW_LINES: LineSet = {
       result: 'amount',
       polarity: 'higherIsBetter',
       emphasis: 'bold',
-      rule: 'single',
+      rule: SUBTOTAL_RULE,
     },
     {
       kind: 'accounts',
@@ -123,7 +123,7 @@ export const CASH_FLOW_LINES: LineSet = {
       sign: 'debit',
       measure: 'closing',
       emphasis: 'bold',
-      rule: 'double',
+      rule: TOTAL_RULE,
     },
     {
       kind: 'formula',

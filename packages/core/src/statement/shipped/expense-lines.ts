@@ -1,4 +1,4 @@
-import type { LineSet } from '../line-set.ts';
+import { SUBTOTAL_RULE, TOTAL_RULE, type LineSet } from '../line-set.ts';
 
 const SECTIONS = [
   ['cost', 'Cost of sales', ['costOfSales']],
@@ -27,7 +27,7 @@ export const EXPENSE_LINES: LineSet = {
           sign: 'debit' as const,
           polarity: 'lowerIsBetter' as const,
           emphasis: 'bold' as const,
-          rule: 'single' as const,
+          rule: SUBTOTAL_RULE,
         },
       ],
     })),
@@ -39,7 +39,7 @@ export const EXPENSE_LINES: LineSet = {
       result: 'amount',
       polarity: 'lowerIsBetter',
       emphasis: 'bold',
-      rule: 'double',
+      rule: TOTAL_RULE,
     },
   ],
 };

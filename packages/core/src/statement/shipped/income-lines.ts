@@ -1,4 +1,4 @@
-import type { LineSet } from '../line-set.ts';
+import { SUBTOTAL_RULE, TOTAL_RULE, type LineSet } from '../line-set.ts';
 
 /** The income statement: accounts by class, gathered under their groups. */
 export const INCOME_LINES: LineSet = {
@@ -20,7 +20,7 @@ export const INCOME_LINES: LineSet = {
           sign: 'credit',
           polarity: 'higherIsBetter',
           emphasis: 'bold',
-          rule: 'single',
+          rule: SUBTOTAL_RULE,
         },
       ],
     },
@@ -38,7 +38,7 @@ export const INCOME_LINES: LineSet = {
           sign: 'debit',
           polarity: 'lowerIsBetter',
           emphasis: 'bold',
-          rule: 'single',
+          rule: SUBTOTAL_RULE,
         },
       ],
     },
@@ -50,7 +50,7 @@ export const INCOME_LINES: LineSet = {
       result: 'amount',
       polarity: 'higherIsBetter',
       emphasis: 'bold',
-      rule: 'single',
+      rule: SUBTOTAL_RULE,
     },
     {
       kind: 'formula',
@@ -81,7 +81,7 @@ export const INCOME_LINES: LineSet = {
           sign: 'debit',
           polarity: 'lowerIsBetter',
           emphasis: 'bold',
-          rule: 'single',
+          rule: SUBTOTAL_RULE,
         },
       ],
     },
@@ -93,7 +93,7 @@ export const INCOME_LINES: LineSet = {
       result: 'amount',
       polarity: 'higherIsBetter',
       emphasis: 'bold',
-      rule: 'single',
+      rule: SUBTOTAL_RULE,
     },
     {
       kind: 'formula',
@@ -125,7 +125,7 @@ export const INCOME_LINES: LineSet = {
           sign: 'credit',
           polarity: 'higherIsBetter',
           emphasis: 'bold',
-          rule: 'single',
+          rule: SUBTOTAL_RULE,
         },
       ],
     },
@@ -137,7 +137,7 @@ export const INCOME_LINES: LineSet = {
       result: 'amount',
       polarity: 'higherIsBetter',
       emphasis: 'bold',
-      rule: 'single',
+      rule: SUBTOTAL_RULE,
     },
     {
       kind: 'accounts',
@@ -155,7 +155,7 @@ export const INCOME_LINES: LineSet = {
       result: 'amount',
       polarity: 'higherIsBetter',
       emphasis: 'bold',
-      rule: 'double',
+      rule: TOTAL_RULE,
     },
   ],
 };

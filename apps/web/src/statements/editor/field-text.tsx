@@ -1,0 +1,57 @@
+import { Field } from './field.tsx';
+import { TextInput } from './text-input.tsx';
+import { fieldWords, shownField, textWithFields, textWithWords, type TextField } from './tokens.ts';
+
+/** A text that may hold fields, such as the period: they are shown as words, and added from a list. */
+export function FieldText({
+  label,
+  value,
+  fields,
+  commit,
+  hint,
+  placeholder,
+  className = '',
+}: {
+  readonly label: string;
+  readonly value: string;
+  readonly fields: readonly TextField[];
+  readonly commit: (text: string) => void;
+  readonly hint?: string;
+  readonly placeholder?: string;
+  readonly className?: string;
+}) {
+  const shown = textWithWords(value);
+  return (
+    <div className="flex items-end gap-1">
+      <div className="min-w-0 flex-1">
+        <Field label={label} hint={hint}>
+          <TextInput
+            value={shown}
+            {...(placeholder === undefined ? {} : { placeholder })}
+            className={className}
+            maxLength={200}
+            commit={(text) => commit(textWithFields(text))}
+          />
+        </Field>
+      </div>
+      {fields.length === 0 ? null : (
+        <select
+          className={`field w-24 py-0.5 text-[13px] ${hint ? 'mb-5' : ''}`}
+          aria-label={`Insert into ${label.toLowerCase()}`}
+          value=""
+          onChange={(event) => {
+            const field = event.target.value as TextField;
+            commit(textWithFields(shown === '' ? shownField(field) : `${shown.trimEnd()} ${shownField(field)}`));
+          }}
+        >
+          <option value="">Insert</option>
+          {fields.map((field) => (
+            <option key={field} value={field}>
+              {fieldWords(field)}
+            </option>
+          ))}
+        </select>
+      )}
+    </div>
+  );
+}
