@@ -19,7 +19,13 @@ module.exports = {
       name: 'server-not-the-edges',
       severity: 'error',
       from: { path: '^apps/server/', pathNot: '\\.test\\.ts$' },
-      to: { path: '^(apps/(web|cli)|demo)/' },
+      to: { path: '^apps/(web|cli)/' },
+    },
+    {
+      name: 'demo-data-in-one-place',
+      severity: 'error',
+      from: { path: '^apps/', pathNot: ['\\.test\\.ts$', '^apps/server/src/demo/'] },
+      to: { path: '^demo/' },
     },
     { name: 'demo-knows-nobody', severity: 'error', from: { path: '^demo/', pathNot: '\\.test\\.ts$' }, to: { path: '^(apps|packages)/' } },
     {

@@ -108,10 +108,16 @@ describe('every answer follows the contract', () => {
     expect(openApiDocument()).toMatchObject({ openapi: '3.1.0' });
     expect(await server.get('/openapi.json')).toEqual(JSON.parse(JSON.stringify(openApiDocument())));
     await server.sendFile('PUT', `${at}/logo`, 'logo', PICTURE);
-    const told = { company: '1', dimension: 'department', number: '4000', entry: '1', import: '1', budget: '1', view: 'income' } as Record<
-      string,
-      string
-    >;
+    const told = {
+      company: '1',
+      dimension: 'department',
+      number: '4000',
+      entry: '1',
+      import: '1',
+      budget: '1',
+      view: 'income',
+      name: 'ledger',
+    } as Record<string, string>;
     for (const [path, operations] of Object.entries(OPENAPI_PATHS)) {
       if (!operations.get) continue;
       const response = await fetch(server.base.replace(/\/api$/, '') + path.replaceAll(/\{(\w+)\}/g, (_, name: string) => told[name]!));

@@ -152,7 +152,7 @@ describe('the pages around a budget', () => {
     const { companyId } = (await server.send('POST', `/imports/${other.id}/post`, {})).body as { companyId: number };
     const bare = openPage(server, `/c/${companyId}/budgets`);
     await bare.findByRole('heading', { name: 'A budget starts from history' });
-    expect(bare.getByRole('link', { name: 'Bring in a ledger' }).getAttribute('href')).toBe(`/c/${companyId}/ledger/imports/new`);
+    expect(bare.getByRole('link', { name: 'Import a ledger' }).getAttribute('href')).toBe(`/c/${companyId}/ledger/imports/new`);
     const page = openPage(server, `/c/${company}/budgets`, (_, path) =>
       path.endsWith('/budgets') ? failing('The budgets could not be read.') : undefined,
     );

@@ -1,19 +1,39 @@
+import type { CompanyListDto } from '@wise-margin/contract';
 import { ACCOUNTS, GOOD_LEDGER } from '../support/server.ts';
 import { expect, expectAccessible, open, test } from './support.ts';
 
 const file = (name: string, text: string) => ({ name, mimeType: 'text/csv', buffer: Buffer.from(text) });
 
+test('demo companies are added at a click, looked at, and removed as easily', async ({ page, empty }) => {
+  await open(page, empty, '/');
+  await expect(page.getByRole('heading', { name: 'What an import needs' })).toBeVisible();
+  const sample = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Download a sample ledger file' }).click();
+  expect((await sample).suggestedFilename()).toBe('sample-ledger.csv');
+  await page.getByRole('button', { name: 'Add demo companies' }).click();
+  await expect(page.getByRole('button', { name: 'Adding demo companies…' })).toBeDisabled();
+  await expect(page.getByRole('heading', { name: 'Tern Island Kayak Works' })).toBeVisible({ timeout: 45_000 });
+  await expect(page.getByRole('region', { name: 'October 2026' })).toContainText('219,617');
+  await page.getByRole('button', { name: 'remove the demo companies' }).click();
+  await expectAccessible(page);
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('button', { name: 'remove the demo companies' })).toBeFocused();
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Remove demo companies' }).click();
+  await expect(page.getByRole('heading', { name: 'Import your ledger' })).toBeVisible();
+});
+
 test('two files in: one bad row is refused, corrected, previewed and posted', async ({ page, empty }) => {
   await open(page, empty, '/');
-  await expect(page.getByRole('heading', { name: 'Begin with a ledger' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Import your ledger' })).toBeVisible();
   await expectAccessible(page);
-  await page.getByRole('button', { name: 'Check the files' }).click();
-  await expect(page.getByText('Give the company a name')).toBeVisible();
+  await page.getByRole('button', { name: 'Check files' }).click();
+  await expect(page.getByText('Enter a company name')).toBeVisible();
 
   await page.getByLabel('Company name').fill('Heron Street Books');
   await page.getByLabel('Accounts file (CSV)').setInputFiles(file('accounts.csv', ACCOUNTS));
   await page.getByLabel('Ledger file (CSV)').setInputFiles(file('ledger.csv', GOOD_LEDGER.replace('250.10,', '250.1O,')));
-  await page.getByRole('button', { name: 'Check the files' }).click();
+  await page.getByRole('button', { name: 'Check files' }).click();
   const refused = page.getByRole('region', { name: 'Rejected rows' });
   await expect(refused.getByRole('heading', { name: '1 error. Nothing was posted.' })).toBeVisible();
   const row = refused.getByRole('listitem');
@@ -22,15 +42,15 @@ test('two files in: one bad row is refused, corrected, previewed and posted', as
   await expectAccessible(page);
   const download = page.waitForEvent('download');
   await refused.getByRole('link', { name: 'Download rejected rows' }).click();
-  expect((await download).suggestedFilename()).toBe('import-1-refused-rows.csv');
+  expect((await download).suggestedFilename()).toMatch(/^import-\d+-refused-rows\.csv$/);
   await page.getByRole('button', { name: 'Discard import' }).click();
 
   await page.getByLabel('Company name').fill('Heron Street Books');
   await page.getByLabel('Accounts file (CSV)').setInputFiles(file('accounts.csv', ACCOUNTS));
   await page.getByLabel('Ledger file (CSV)').setInputFiles(file('ledger.csv', GOOD_LEDGER));
-  await page.getByRole('button', { name: 'Check the files' }).click();
+  await page.getByRole('button', { name: 'Check files' }).click();
   const preview = page.getByRole('region', { name: 'Preview' });
-  await expect(preview).toContainText('2026-01-02 to 2026-02-03');
+  await expect(preview).toContainText('Jan 2, 2026 to Feb 3, 2026');
   await expect(preview).toContainText('1,350.09');
   await expect(preview).toContainText('department: North, South');
   await expectAccessible(page);
@@ -41,12 +61,14 @@ test('two files in: one bad row is refused, corrected, previewed and posted', as
 });
 
 test('a budget wants history first, and an unposted import waits in the list', async ({ page, empty }) => {
-  await open(page, empty, '/c/1/budgets');
+  const [company] = await empty.get<CompanyListDto>('/companies');
+  const at = `/c/${company!.id}`;
+  await open(page, empty, `${at}/budgets`);
   await page.getByRole('button', { name: 'New budget' }).first().click();
   await expect(page.getByRole('form', { name: 'New budget' })).toBeVisible();
-  await open(page, empty, '/c/1/ledger/imports/new');
+  await open(page, empty, `${at}/ledger/imports/new`);
   await page.getByLabel('Ledger file (CSV)').setInputFiles(file('again.csv', GOOD_LEDGER));
-  await page.getByRole('button', { name: 'Check the files' }).click();
+  await page.getByRole('button', { name: 'Check files' }).click();
   await expect(page.getByRole('listitem')).toContainText('was posted as import');
   await page.getByRole('link', { name: 'Imports' }).first().click();
   await expect(page.getByRole('row', { name: /again\.csv/ })).toContainText('refused');

@@ -219,7 +219,7 @@ test('the second company serves with the same statement', async ({ page, demo })
   await expect(page.getByLabel('Channel', { exact: true })).toBeVisible();
 });
 
-test('an amount of the overview leads to its statement, the drill-down open on it; the draft notice to drafts counted', async ({
+test('an amount of the overview leads to its statement, the drill-down open on it; the draft notice to the drafts', async ({
   page,
   demo,
 }) => {
@@ -230,9 +230,32 @@ test('an amount of the overview leads to its statement, the drill-down open on i
   await amount.click();
   await expect(page.getByRole('complementary', { name: 'Drill-down' })).toContainText(shown);
   await page.goBack();
-  await page.getByRole('link', { name: 'Income statement with drafts counted' }).click();
+  await page.getByRole('link', { name: '3 draft entries' }).click();
+  const drafts = page.getByRole('region', { name: 'Draft entries' });
+  await expect(drafts.getByRole('row', { name: /Advertising not billed yet/ })).toContainText('4,150.00');
+  await drafts.getByRole('button', { name: /^Entry AC-000003, Oct 31, 2026,/ }).click();
+  await expect(page.getByRole('complementary', { name: 'Drill-down' })).toContainText('Draft, not included');
+  await expectAccessible(page);
+  await page.keyboard.press('Escape');
+  await expect(drafts.getByRole('button', { name: /^Entry AC-000003/ })).toBeFocused();
+  await page.goto(page.url().replace(/ledger.*/, ''));
+  await page.getByRole('link', { name: 'Include drafts' }).click();
   await expect(page).toHaveURL(/drafts=yes/);
   await expect(page.getByText(/draft/).first()).toBeVisible();
+});
+
+test('the library opens a view as it was saved, and offers the choices of the last time', async ({ page, demo }) => {
+  await open(page, demo, '/c/1/statements/vertical?asOf=2026-10');
+  await page.getByLabel('Department', { exact: true }).selectOption('Tours');
+  await page.getByRole('button', { name: 'Charts' }).click();
+  await expect(page).toHaveURL(/show=charts/);
+  await open(page, demo, '/c/1/statements?asOf=2026-10');
+  await page.getByRole('link', { name: /^Vertical income statement/ }).click();
+  await expect(page.getByRole('row', { name: /^Revenue, net/ }).first()).toContainText('219,617');
+  await expect(page).not.toHaveURL(/Tours|charts/);
+  await page.getByRole('link', { name: 'Continue with Tours, in charts' }).click();
+  await expect(page).toHaveURL(/only\.department=Tours.*show=charts|show=charts.*only\.department=Tours/);
+  await expect(page.getByRole('link', { name: /^Continue with/ })).toHaveCount(0);
 });
 
 const SCREENS: readonly (readonly [string, string, string])[] = [
@@ -242,6 +265,7 @@ const SCREENS: readonly (readonly [string, string, string])[] = [
   ['import', '/c/1/ledger/imports/1', 'Import 1'],
   ['accounts', '/c/1/ledger/accounts', 'Ledger'],
   ['trial balance', '/c/1/ledger/trial-balance', 'Ledger'],
+  ['draft entries', '/c/1/ledger/drafts', 'Ledger'],
   ['statistics', '/c/1/ledger/statistics', 'Ledger'],
   ['budgets', '/c/1/budgets', 'Budgets'],
   ['budget grid', '/c/1/budgets/3?row=6110', 'Working draft, FY2028'],

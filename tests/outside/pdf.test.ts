@@ -121,7 +121,7 @@ describe('a statement as PDF', () => {
     const pages = await pagesOf(key, 'asOf=2026-10');
     const words = pages.flatMap((page) => page.words).join(' ');
     expect(words).toContain('Results of Tern Island, October 2026');
-    expect(words).toContain('Printed on November 9, 2026, {quarter}');
+    expect(words).toContain('Printed on Nov 9, 2026, {quarter}');
     const grid = await server.statement(`${at}/${key}?asOf=2026-10`);
     expect(grid.issues).toMatchObject([{ place: 'Title and footnotes', message: 'There is no field "quarter"' }]);
     expect(grid.lines.every(({ account }) => account === null)).toBe(true);

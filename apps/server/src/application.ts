@@ -14,6 +14,7 @@ import { TASKS } from './work/tasks.ts';
 import { inlinePool, type WorkPool } from './work/work-pool.ts';
 import { BooksKeeper } from './companies/books.ts';
 import type { Actor } from './database/audit.ts';
+import { DemoService } from './demo/index.ts';
 import { openDatabase, type Database } from './database/database.ts';
 import { ImportService, type Report, LedgerService, StatisticsService } from './ledger/index.ts';
 import { LogoStore } from './companies/logo.ts';
@@ -45,6 +46,7 @@ export type Application = {
   readonly balancePlans: BalancePlanService;
   readonly exchange: ExchangeService;
   readonly statements: StatementService;
+  readonly demo: DemoService;
   readonly work: WorkPool;
   readonly actor: Actor;
   readonly close: () => Promise<void>;
@@ -76,10 +78,9 @@ export async function openApplication(options: {
   const budgets = new BudgetService(budgetParts);
   const desks = new DeskService(budgetParts);
   const views = new ViewStore(database);
-  const imports = new ImportService(
-    database,
-    options.report ?? ((error) => process.emitWarning(error instanceof Error ? error : String(error))),
-  );
+  const report: Report = options.report ?? ((error) => process.emitWarning(error instanceof Error ? error : String(error)));
+  const imports = new ImportService(database, report);
+  const statistics = new StatisticsService(database, keeper);
   if (options.recover) await imports.recover();
   return {
     database,
@@ -91,7 +92,8 @@ export async function openApplication(options: {
     benchmarks,
     logos: new LogoStore(database),
     ledger: new LedgerService(database, keeper),
-    statistics: new StatisticsService(database, keeper),
+    statistics,
+    demo: new DemoService({ database, imports, statistics, budgets, desks, work, actor: options.actor, report }),
     budgets,
     plans: new PlanService(budgetParts, budgets),
     oneOffs,

@@ -23,6 +23,7 @@ const ComparisonPage = lazy(() => import('./budgets/comparison-page.tsx'));
 const CashPage = lazy(() => import('./budgets/cash/cash-page.tsx'));
 const BudgetPage = lazy(() => import('./budgets/budget-page.tsx'));
 const LibraryPage = lazy(() => import('./statements/library-page.tsx'));
+const DraftsPage = lazy(() => import('./ledger/drafts-page.tsx'));
 const StatisticsPage = lazy(() => import('./ledger/statistics-page.tsx'));
 const EditorPage = lazy(() => import('./statements/editor/editor-page.tsx'));
 const NewViewPage = lazy(() => import('./statements/editor/new-view-page.tsx'));
@@ -54,6 +55,7 @@ const router = createBrowserRouter([
           { path: 'imports/:import', element: <ImportPage /> },
           { path: 'accounts', element: <AccountsPage /> },
           { path: 'trial-balance', element: <TrialBalancePage /> },
+          { path: 'drafts', element: <DraftsPage /> },
           { path: 'statistics', element: <StatisticsPage /> },
         ],
       },

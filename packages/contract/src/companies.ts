@@ -33,7 +33,18 @@ export const companySchema = z
   })
   .meta({ id: 'Company' });
 export type CompanyDto = z.infer<typeof companySchema>;
-export const companyListSchema = z.array(z.object({ id: z.number().int(), name: z.string() }));
+export const companyListSchema = z.array(z.object({ id: z.number().int(), name: z.string(), isDemo: z.boolean() }));
+export type CompanyListDto = z.infer<typeof companyListSchema>;
+
+/** The demo companies: whether they are there, being made, or could not be made. */
+export const demoSchema = z
+  .object({
+    state: z.enum(['none', 'making', 'made', 'failed']),
+    companies: z.array(z.object({ id: z.number().int(), name: z.string() })),
+    failure: z.string().nullable(),
+  })
+  .meta({ id: 'Demo' });
+export type DemoDto = z.infer<typeof demoSchema>;
 export const openYearSchema = z.object({ year: z.number().int().min(1900).max(2200) });
 
 export const newCompanySchema = z.object({

@@ -173,6 +173,27 @@ export const entrySchema = z
   .meta({ id: 'Entry' });
 export type EntryDto = z.infer<typeof entrySchema>;
 
+/** The entries in draft, latest first; where there are more than are listed, `count` is larger. */
+export const draftEntriesSchema = z
+  .object({
+    count: z.number().int(),
+    entries: z.array(
+      z.object({
+        id: z.number().int(),
+        number: z.string(),
+        date: z.string(),
+        period: z.string(),
+        /** of the first line that names one */
+        party: z.string(),
+        memo: z.string(),
+        /** total of the debits */
+        amount: minorSchema,
+      }),
+    ),
+  })
+  .meta({ id: 'DraftEntries' });
+export type DraftEntriesDto = z.infer<typeof draftEntriesSchema>;
+
 /** What a person answers to what the check of an import asked. */
 export const importChoicesSchema = z.object({
   encoding: z.enum(['utf-8', 'windows-1252']).exactOptional(),

@@ -57,6 +57,7 @@ export type { Favor } from './variance/favor.ts';
 export { differenceOf, percentDifferenceOf, shareOf } from './variance/difference.ts';
 export { blank, notMeaningful, amount } from './statement/cell.ts';
 export type { NotMeaningfulReason, BlankReason, RatioUnit, Cell } from './statement/cell.ts';
+export { SUBTOTAL_RULE, TOTAL_RULE } from './statement/line-set.ts';
 export type { Line, LineRule, LineSet, PartOrder, RuleWeight, StatisticOver } from './statement/line-set.ts';
 export type { ScenarioRef, BalanceMeasure, Column, ColumnKind, Repeat, Block, ColumnSet } from './statement/column-set.ts';
 export { parseExpression, linesRead, RESERVED_NAMES } from './statement/expression.ts';

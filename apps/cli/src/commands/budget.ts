@@ -73,7 +73,7 @@ export async function createBudget(application: Application, options: BudgetOpti
 }
 
 /** The candidates that are proposed to be left out, as a new budget is asked to. */
-export const excludedOf = (candidates: BudgetProposalDto['candidates']) => asOneOffs(candidates.filter(({ isProposed }) => isProposed));
+const excludedOf = (candidates: BudgetProposalDto['candidates']) => asOneOffs(candidates.filter(({ isProposed }) => isProposed));
 
 /** Keys of the months of a fiscal year without actuals: before the ledger begins, or not posted yet. None for a year it does not know. */
 function unpostedMonths({ calendar, firstPosted, lastPosted }: Books, year: number): string[] {

@@ -265,7 +265,7 @@ export class BudgetService {
     );
     if (first === null || last === null || !held.includes(year)) {
       throw refused(
-        `The ledger has no actuals in FY${year}. ${held.length > 0 ? `There are actuals in ${held.map((each) => `FY${each}`).join(', ')}.` : 'Bring in a ledger first.'}`,
+        `The ledger has no actuals in FY${year}. ${held.length > 0 ? `There are actuals in ${held.map((each) => `FY${each}`).join(', ')}.` : 'Import a ledger first.'}`,
         'from',
       );
     }

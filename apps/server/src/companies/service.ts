@@ -9,16 +9,20 @@ import {
   type DimensionFilter,
   type PeriodIndex,
 } from '@wise-margin/core';
-import type { CompanyDto } from '@wise-margin/contract';
+import type { CompanyDto, CompanyListDto } from '@wise-margin/contract';
 import { recordAudit, type Actor } from '../database/audit.ts';
 import type { Database } from '../database/database.ts';
 import { refused } from '../http/problem.ts';
 import { LogoStore } from './logo.ts';
 import { knownDimensions, type Books, type BooksKeeper } from './books.ts';
 
-/** Companies in order of name. */
-export async function listCompanies(database: Database): Promise<{ id: number; name: string }[]> {
-  return (await database.models.companies.findAll({ order: [['id', 'ASC']] })).map(({ id, name }) => ({ id, name }));
+/** Companies in the order they were made. */
+export async function listCompanies(database: Database): Promise<CompanyListDto> {
+  return (await database.models.companies.findAll({ order: [['id', 'ASC']] })).map(({ id, name, isDemo }) => ({
+    id,
+    name,
+    isDemo: Boolean(isDemo),
+  }));
 }
 
 export async function describeCompany(database: Database, books: Books): Promise<CompanyDto> {

@@ -10,10 +10,11 @@ import { budgetWork } from './migrations/0005-budget-work.ts';
 import { balancePlan } from './migrations/0006-balance-plan.ts';
 import { importChoices } from './migrations/0007-import-choices.ts';
 import { lineRules } from './migrations/0008-line-rules.ts';
+import { demoCompanies } from './migrations/0009-demo-companies.ts';
 import { sqliteDriver } from './driver.ts';
 import { defineModels, type Models } from './models.ts';
 
-const MIGRATIONS = [firstTables, views, statistics, display, budgetWork, balancePlan, importChoices, lineRules];
+const MIGRATIONS = [firstTables, views, statistics, display, budgetWork, balancePlan, importChoices, lineRules, demoCompanies];
 type Bindings = readonly (string | number | null)[];
 
 /** The one connection of a process to its data folder. */

@@ -18,6 +18,8 @@ export class CompanyRow extends Model<InferAttributes<CompanyRow>, InferCreation
   /** goes up with each posting, so that every process knows when its cube is old */
   declare version: CreationOptional<number>;
   declare createdAt: string;
+  /** made with the demo companies, and removed with them */
+  declare isDemo: CreationOptional<boolean>;
 }
 export class FiscalYearRow extends Model<InferAttributes<FiscalYearRow>, InferCreationAttributes<FiscalYearRow>> {
   declare companyId: number;
@@ -107,6 +109,7 @@ export function defineModels(sequelize: Sequelize): Models {
       name: text(),
       currency: text(),
       startMonth: whole(),
+      isDemo: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false },
       hasAdjustmentPeriod: flag(),
       version: { ...whole(), defaultValue: 0 },
       createdAt: text(),

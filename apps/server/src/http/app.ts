@@ -11,6 +11,7 @@ import type { Application } from '../application.ts';
 import { companyRoutes } from '../companies/routes.ts';
 import { AmountOverflowError } from '@wise-margin/core';
 import { balancePlanRoutes, budgetRoutes, deskRoutes, exchangeRoutes, oneOffRoutes, planRoutes } from '../budgets/index.ts';
+import { demoRoutes } from '../demo/index.ts';
 import { importRoutes, ledgerRoutes, statisticsRoutes } from '../ledger/index.ts';
 import { statementRoutes } from '../statements/index.ts';
 import { isDiskFull } from '../database/disk-full.ts';
@@ -50,6 +51,7 @@ export function createApp({ application, logger, webDirectory, hostNames, reques
     views,
     benchmarks,
     logos,
+    demo,
     work,
     actor,
   } = application;
@@ -124,6 +126,7 @@ export function createApp({ application, logger, webDirectory, hostNames, reques
   app.use(
     '/api',
     companyRoutes({ database, keeper, actor }),
+    demoRoutes(demo),
     ledgerRoutes(ledger),
     importRoutes({ imports, directory: database.directory, actor }),
     statisticsRoutes({ statistics, directory: database.directory, actor }),

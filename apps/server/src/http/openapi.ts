@@ -2,6 +2,8 @@ import {
   accountListSchema,
   companyListSchema,
   companySchema,
+  demoSchema,
+  draftEntriesSchema,
   entriesQuerySchema,
   exportQuerySchema,
   entryLinesSchema,
@@ -49,6 +51,14 @@ const upload = z.object({
 });
 /** Every path the server answers; a test compares it with the routes. */
 export const OPENAPI_PATHS: ZodOpenApiPathsObject = {
+  '/api/demo-companies': {
+    get: operation({ summary: 'The demo companies, whether they are there or being added', answer: demoSchema }),
+    post: operation({ summary: 'Add the demo companies, in the background', answer: demoSchema, status: '202' }),
+    delete: operation({ summary: 'Remove the demo companies with their ledgers, budgets and views', answer: null, status: '204' }),
+  },
+  '/api/sample-files/{name}': {
+    get: operation({ summary: 'A sample import file as CSV: accounts or ledger', path: ['name'], answer: text, type: 'text/csv' }),
+  },
   '/api/companies': { get: operation({ summary: 'Companies', answer: companyListSchema }) },
   '/api/companies/{company}': {
     get: operation({ summary: 'A company with its calendar and dimensions', path: COMPANY, answer: companySchema }),
@@ -82,6 +92,9 @@ export const OPENAPI_PATHS: ZodOpenApiPathsObject = {
       query: entriesQuerySchema,
       answer: entryLinesSchema,
     }),
+  },
+  '/api/companies/{company}/draft-entries': {
+    get: operation({ summary: 'Entries in draft, latest first', path: COMPANY, answer: draftEntriesSchema }),
   },
   '/api/companies/{company}/entries/{entry}': {
     get: operation({ summary: 'An entry with its two sides', path: ['company', 'entry'], answer: entrySchema }),

@@ -27,6 +27,10 @@ export function ledgerRoutes(ledger: LedgerService): Router {
     ),
   );
   router.get(
+    '/companies/:company/draft-entries',
+    handle(async (request, response) => response.json(await ledger.draftEntries(numberIn(request, 'company')))),
+  );
+  router.get(
     '/companies/:company/entries/:entry',
     handle(async (request, response) => response.json(await ledger.entry(numberIn(request, 'company'), numberIn(request, 'entry')))),
   );

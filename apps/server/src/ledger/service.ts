@@ -17,7 +17,7 @@ import {
   type DimensionFilter,
   sidesOf,
 } from '@wise-margin/core';
-import type { AccountListDto, EntryDto, EntryLinesDto, TrialBalanceDto } from '@wise-margin/contract';
+import type { AccountListDto, DraftEntriesDto, EntryDto, EntryLinesDto, TrialBalanceDto } from '@wise-margin/contract';
 import { periodCode, type Books, type BooksKeeper } from '../companies/books.ts';
 import type { CashFlowCube } from '../companies/cash-flow-cube.ts';
 import { PARTY, SOURCE } from '../companies/further-dimensions.ts';
@@ -25,6 +25,7 @@ import { periodOf, refuseUnknownFilter } from '../companies/service.ts';
 import type { Database } from '../database/database.ts';
 import { notFound, refused } from '../http/problem.ts';
 
+const DRAFTS_LISTED = 2000;
 const RESULT_NAMES = {
   earlierYears: 'Net income of earlier years, not closed to retained earnings',
   closedThisYear: 'Net income of this year, closed to retained earnings',
@@ -201,6 +202,41 @@ export class LedgerService {
       sum: minor(sign * sum),
       figure: minor(sign * slab.change(position, slots.from, slots.to)),
       next: next < total!.count && rows.length > 0 ? next : null,
+    };
+  }
+
+  /** The entries in draft, latest first, as many as are listed at once. */
+  async draftEntries(companyId: number): Promise<DraftEntriesDto> {
+    const books = await this.#keeper.of(companyId);
+    const [counted] = await this.#database.select<{ count: number }>(
+      `SELECT count(*) AS count FROM entries WHERE company_id = $1 AND state = 'draft'`,
+      [companyId],
+    );
+    const rows = await this.#database.select<{
+      id: number;
+      number: string;
+      date: string;
+      period_code: number;
+      party: string | null;
+      memo: string;
+      amount: number;
+    }>(
+      `SELECT e.id, e.number, e.date, e.period_code, max(p.name) AS party, max(l.memo) AS memo, sum(max(l.amount, 0)) AS amount
+       FROM entries e JOIN lines l ON l.entry_id = e.id LEFT JOIN parties p ON p.id = l.party_id
+       WHERE e.company_id = $1 AND e.state = 'draft' GROUP BY e.id ORDER BY e.date DESC, e.id DESC LIMIT $2`,
+      [companyId, DRAFTS_LISTED],
+    );
+    return {
+      count: counted!.count,
+      entries: rows.map(({ id, number, date, period_code, party, memo, amount }) => ({
+        id,
+        number,
+        date,
+        period: periodWords(books, period_code),
+        party: party ?? '',
+        memo,
+        amount: minor(amount),
+      })),
     };
   }
 

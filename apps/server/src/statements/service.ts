@@ -185,7 +185,7 @@ export class StatementService {
       fields: {
         company: books.name,
         as_of: longPeriodName(books.calendar, asOf),
-        printed_on: this.#actor.now().toLocaleDateString('en-US', { dateStyle: 'long' }),
+        printed_on: this.#actor.now().toLocaleDateString('en-US', { dateStyle: 'medium' }),
         view: name,
         budget: budgetWords,
         currency: books.currency.words,

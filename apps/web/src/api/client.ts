@@ -15,7 +15,7 @@ const connectionLost: Problem = {
   type: 'about:blank',
   title: 'No connection',
   status: 0,
-  detail: 'Wise Margin cannot be reached. Start it again with npm run demo, then try once more.',
+  detail: 'Wise Margin is not running. Start it again with npm start or npm run demo, then try again.',
 };
 
 async function send(path: string, init?: RequestInit): Promise<Response> {

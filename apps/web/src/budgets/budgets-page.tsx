@@ -7,6 +7,7 @@ import { Amount } from '../ui/figure.tsx';
 import { Page } from '../ui/page.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
 import { NewBudgetForm } from './new-budget-form.tsx';
+import { dateWords } from '../ui/date-words.ts';
 
 /** Every budget of the company, and the form that makes one. */
 export default function BudgetsPage() {
@@ -29,7 +30,7 @@ export default function BudgetsPage() {
           title="A budget starts from history"
           action={
             <Link className="button button-primary" to={`/c/${company.id}/ledger/imports/new`}>
-              Bring in a ledger
+              Import a ledger
             </Link>
           }
         >
@@ -92,7 +93,7 @@ export default function BudgetsPage() {
                 <Amount value={budget.operatingResult} exponent={company.exponent} unit="dollars" />
               </td>
               <td className="border-b border-hairline px-3!">
-                {new Date(budget.createdAt).toLocaleDateString('en-US', { dateStyle: 'medium' })}, {budget.actor}
+                {dateWords(budget.createdAt)}, {budget.actor}
               </td>
             </tr>
           ))}

@@ -7,6 +7,7 @@ import { Amount } from '../ui/figure.tsx';
 import { CheckField } from '../ui/labeled-field.tsx';
 import { Failure, Loading } from '../ui/states.tsx';
 import { SidePanel } from './side-panel.tsx';
+import { momentWords } from '../ui/date-words.ts';
 
 /** Everything that happened to a budget, the newest first: who, when, from, to. */
 export function HistoryPanel({
@@ -44,7 +45,7 @@ export function HistoryPanel({
           <li key={record} className="border-b border-hairline py-2">
             <p className={isTakenBack ? 'text-ink-soft line-through' : kind === 'milestone' ? 'font-semibold' : ''}>{words}</p>
             <p className="text-ink-soft">
-              {actor}, {new Date(at).toLocaleString('en-US', { dateStyle: 'medium', timeStyle: 'short' })}
+              {actor}, {momentWords(at)}
               {isTakenBack ? ', taken back' : ''}
             </p>
             {cells.length > 0 ? (

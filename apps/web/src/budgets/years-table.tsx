@@ -1,7 +1,9 @@
+import { TOTAL_RULE } from '@wise-margin/core';
 import type { BudgetRowDto } from '@wise-margin/contract';
 import { useCompany } from '../shell/company.ts';
 import { Amount } from '../ui/figure.tsx';
 import { ScenarioSwatch } from '../ui/scenario-swatch.tsx';
+import { ruleClasses } from '../ui/rule-classes.ts';
 
 /** The months of a line: up to three years as posted, then the new year. */
 export function YearsTable({
@@ -62,11 +64,11 @@ export function YearsTable({
         <tr>
           <th scope="row">Year</th>
           {history.map((each) => (
-            <td key={each.year} className="figure rule-double text-ink-soft">
+            <td key={each.year} className={`figure ${ruleClasses(TOTAL_RULE)} text-ink-soft`}>
               {figure(each.total)}
             </td>
           ))}
-          <td className="figure rule-double font-semibold">{figure(total)}</td>
+          <td className={`figure ${ruleClasses(TOTAL_RULE)} font-semibold`}>{figure(total)}</td>
         </tr>
       </tbody>
     </table>

@@ -21,7 +21,7 @@ const formSchema = z
   .check((context) => {
     const { value, issues } = context;
     const told = (path: string, message: string) => issues.push({ code: 'custom', path: [path], message, input: value });
-    if (value.target === 'new' && value.name.trim() === '') told('name', 'Give the company a name');
+    if (value.target === 'new' && value.name.trim() === '') told('name', 'Enter a company name');
     if (value.target === 'new' && !/^[A-Za-z]{3}$/.test(value.currency.trim()))
       told('currency', 'Write the currency as three letters, such as USD');
     if (value.accounts.length === 0 && value.ledger.length === 0) told('ledger', 'Choose a ledger file, an accounts file, or both');
@@ -72,12 +72,12 @@ export function ImportForm({
     >
       {company ? (
         <fieldset className="mb-4">
-          <legend className="font-semibold">For</legend>
+          <legend className="font-semibold">Company</legend>
           <label className="mr-5 inline-flex items-center gap-1.5">
             <input type="radio" value="held" className="accent-copper" {...register('target')} /> {company.name}
           </label>
           <label className="inline-flex items-center gap-1.5">
-            <input type="radio" value="new" className="accent-copper" {...register('target')} /> a new company
+            <input type="radio" value="new" className="accent-copper" {...register('target')} /> New company
           </label>
         </fieldset>
       ) : null}
@@ -94,7 +94,7 @@ export function ImportForm({
               aria-invalid={errors.currency !== undefined}
             />
           </Field>
-          <Field label="The fiscal year starts in" error={undefined}>
+          <Field label="Fiscal year starts in" error={undefined}>
             <select className="field w-full" {...register('startMonth')}>
               {MONTHS.map((month, index) => (
                 <option key={month} value={index + 1}>
@@ -104,7 +104,7 @@ export function ImportForm({
             </select>
           </Field>
           <label className="flex items-center gap-1.5 self-end pb-1.5">
-            <input type="checkbox" className="accent-copper" {...register('adjustment')} /> An adjustment period after the last month
+            <input type="checkbox" className="accent-copper" {...register('adjustment')} /> Adjustment period after the last month
           </label>
         </div>
       ) : null}
@@ -113,6 +113,7 @@ export function ImportForm({
           label="Accounts file (CSV)"
           error={errors.accounts?.message}
           words="account, name, class, active; group, polarity, cashflow if you have them"
+          sample="accounts"
         >
           <input
             type="file"
@@ -126,6 +127,7 @@ export function ImportForm({
           label="Ledger file (CSV)"
           error={errors.ledger?.message}
           words="entry, date, account, debit, credit; memo, party, document; any further column is a dimension"
+          sample="ledger"
         >
           <input
             type="file"
@@ -143,9 +145,9 @@ export function ImportForm({
       ) : null}
       <div className="mt-4 flex items-center gap-3">
         <button type="submit" className="button button-primary" disabled={submit.isPending}>
-          {submit.isPending ? 'Sending the files' : 'Check the files'}
+          {submit.isPending ? 'Uploading…' : 'Check files'}
         </button>
-        <span className="text-[13px] text-ink-soft">Nothing is posted before you have seen the preview.</span>
+        <span className="text-[13px] text-ink-soft">You see a preview before anything is posted.</span>
       </div>
     </form>
   );
@@ -154,24 +156,34 @@ export function ImportForm({
 function Field({
   label,
   words,
+  sample,
   error,
   children,
 }: {
   readonly label: string;
   readonly words?: string;
+  /** the sample file that can be downloaded */
+  readonly sample?: 'accounts' | 'ledger';
   readonly error: string | undefined;
   readonly children: ReactNode;
 }) {
   return (
-    <label className="block">
-      <span className="block text-[13px] font-semibold">{label}</span>
-      {children}
-      {words ? <span className="mt-0.5 block text-[12px] leading-4 text-ink-soft">{words}</span> : null}
-      {error ? (
-        <span role="alert" className="block text-[13px] text-brick">
-          {error}
-        </span>
+    <div>
+      <label className="block">
+        <span className="block text-[13px] font-semibold">{label}</span>
+        {children}
+        {words ? <span className="mt-0.5 block text-[12px] leading-4 text-ink-soft">{words}</span> : null}
+        {error ? (
+          <span role="alert" className="block text-[13px] text-brick">
+            {error}
+          </span>
+        ) : null}
+      </label>
+      {sample ? (
+        <a className="link text-[13px]" href={`/api/sample-files/${sample}`} download>
+          Download a sample {sample} file
+        </a>
       ) : null}
-    </label>
+    </div>
   );
 }

@@ -7,6 +7,7 @@ import { useRef, useState } from 'react';
 import type { z } from 'zod';
 import { sendDelete, sendJson } from '../api/client.ts';
 import { Failure } from '../ui/states.tsx';
+import { dateWords } from '../ui/date-words.ts';
 
 type ImportChoices = z.infer<typeof importChoicesSchema>;
 const count = (value: number, one: string, many = `${one}s`): string => `${value.toLocaleString('en-US')} ${value === 1 ? one : many}`;
@@ -113,7 +114,7 @@ function Preview({ made, preview }: { readonly made: ImportDto; readonly preview
   const facts: readonly (readonly [string, string])[] = [
     ['Rows read', preview.rows.toLocaleString('en-US')],
     ['Good entries', `${preview.entries.toLocaleString('en-US')}${preview.drafts > 0 ? `, ${preview.drafts} of them draft` : ''}`],
-    ['Dates', preview.firstPeriod ? `${preview.firstPeriod} to ${preview.lastPeriod}` : 'none'],
+    ['Dates', preview.firstPeriod ? `${dateWords(preview.firstPeriod)} to ${dateWords(preview.lastPeriod)}` : 'None'],
     ['Debits', money(preview.debits)],
     ['Credits', money(preview.credits)],
     ['Rows with errors', made.issueCount.toLocaleString('en-US')],

@@ -2,6 +2,7 @@ import { Link } from 'react-router';
 import { useCompany } from '../shell/company.ts';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
 import { useImports } from './use-ledger.ts';
+import { dateWords, momentWords } from '../ui/date-words.ts';
 
 const STATES: Readonly<Record<string, string>> = {
   checking: 'being checked',
@@ -36,7 +37,7 @@ export default function ImportsPage() {
       <table className="ledger-table w-full border border-hairline bg-sheet">
         <thead>
           <tr>
-            {['Import', 'Files', 'State', 'Entries', 'Rows', 'Dates', 'Brought in', 'By'].map((name) => (
+            {['Import', 'Files', 'State', 'Entries', 'Rows', 'Dates', 'Imported', 'By'].map((name) => (
               <th
                 key={name}
                 scope="col"
@@ -67,9 +68,9 @@ export default function ImportsPage() {
               <td className="figure border-b border-hairline">{made.preview?.entries.toLocaleString('en-US')}</td>
               <td className="figure border-b border-hairline">{made.preview?.rows.toLocaleString('en-US')}</td>
               <td className="border-b border-hairline">
-                {made.preview?.firstPeriod ? `${made.preview.firstPeriod} to ${made.preview.lastPeriod}` : ''}
+                {made.preview?.firstPeriod ? `${dateWords(made.preview.firstPeriod)} to ${dateWords(made.preview.lastPeriod)}` : ''}
               </td>
-              <td className="border-b border-hairline">{made.createdAt.slice(0, 16).replace('T', ' ')}</td>
+              <td className="border-b border-hairline">{momentWords(made.createdAt)}</td>
               <td className="border-b border-hairline">{made.actor}</td>
             </tr>
           ))}

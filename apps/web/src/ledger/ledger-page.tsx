@@ -10,13 +10,14 @@ const TABS = [
   ['imports', 'Imports'],
   ['accounts', 'Accounts'],
   ['trial-balance', 'Trial balance'],
+  ['drafts', 'Draft entries'],
   ['statistics', 'Statistics'],
 ] as const;
 
 /** The ledger station: imports, accounts, trial balance, statistics. */
 export default function LedgerPage() {
   const company = useCompany();
-  const words = `${company.accountCount.toLocaleString('en-US')} accounts, ${company.entryCount.toLocaleString('en-US')} entries${company.draftCount > 0 ? `, ${company.draftCount} of them draft and in no figure` : ''}`;
+  const words = `${company.accountCount.toLocaleString('en-US')} accounts, ${company.entryCount.toLocaleString('en-US')} entries${company.draftCount > 0 ? `, of which ${company.draftCount.toLocaleString('en-US')} draft (not included)` : ''}`;
   return (
     <Page title="Ledger" words={words} actions={<FiscalYears />}>
       <nav aria-label="Ledger" className="mt-2 mb-3 flex gap-5 border-b border-hairline">
@@ -46,7 +47,7 @@ function FiscalYears() {
   const open = useMutation({
     mutationFn: () => sendJson<CompanyDto>('POST', `/companies/${company.id}/fiscal-years`, { year: next }),
     onSuccess: async () => {
-      setTold(`FY${next} is open for entries and budgets.`);
+      setTold(`FY${next} added.`);
       await client.invalidateQueries();
     },
   });
@@ -59,7 +60,7 @@ function FiscalYears() {
       </span>
       {company.years.length > 0 ? (
         <button type="button" className="button" disabled={open.isPending} onClick={() => open.mutate()}>
-          Open FY{next}
+          Add FY{next}
         </button>
       ) : null}
     </>

@@ -1,4 +1,4 @@
-import { formatAmount, type Minor } from '@wise-margin/core';
+import { formatAmount, TOTAL_RULE, type Minor } from '@wise-margin/core';
 import { useAsOf, useCompany } from '../shell/company.ts';
 import { useMonthKeys } from '../shell/use-month-keys.ts';
 import { StepTrail } from '../trail/step-trail.tsx';
@@ -6,6 +6,7 @@ import { useTrailAddress } from '../trail/trail-address.ts';
 import { Amount } from '../ui/figure.tsx';
 import { LongTable } from '../ui/long-table.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
+import { ruleClasses } from '../ui/rule-classes.ts';
 import { useKeys } from '../ui/use-keys.ts';
 import { useReturnFocus } from '../ui/use-return-focus.ts';
 import { useTrialBalance } from './use-ledger.ts';
@@ -20,7 +21,7 @@ export default function TrialBalancePage() {
   useMonthKeys();
   useKeys({ Escape: () => (address.isOpen ? address.back() : undefined) });
   useReturnFocus(address.isOpen, () => document.querySelector<HTMLElement>('[data-tab-stop]'));
-  if (asOf === null) return <Empty title="No entries yet">Bring in a ledger on the Imports tab; its trial balance stands here.</Empty>;
+  if (asOf === null) return <Empty title="No entries yet">Import a ledger on the Imports tab to see its trial balance.</Empty>;
   if (balance.isError) return <Failure error={balance.error} retry={() => void balance.refetch()} />;
   if (!balance.data) return <Loading what="the trial balance" />;
   const { debits, credits } = balance.data;
@@ -106,7 +107,7 @@ export default function TrialBalancePage() {
             </tr>
           )}
           footer={
-            <tr className="rule-double font-semibold">
+            <tr className={`${ruleClasses(TOTAL_RULE)} font-semibold`}>
               <th scope="row" className="px-3! py-1">
                 Total
               </th>

@@ -7,6 +7,7 @@ import { figureText } from '@wise-margin/contract';
 import { favorColor, favorOf } from '../ui/figure.tsx';
 import { PeriodStrip } from '../ui/period-strip.tsx';
 import { Page } from '../ui/page.tsx';
+import { DemoNotice } from '../shell/demo-notice.tsx';
 import { ScenarioSwatch } from '../ui/scenario-swatch.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
 
@@ -24,11 +25,11 @@ export default function OverviewPage() {
           title="No entries yet"
           action={
             <Link className="button button-primary" to={`/c/${company.id}/ledger/imports/new`}>
-              Bring in a ledger
+              Import a ledger
             </Link>
           }
         >
-          The month in one look stands here once there is a ledger.
+          Import a ledger to see this month’s results.
         </Empty>
       </Page>
     );
@@ -61,6 +62,7 @@ function Month({ asOf, setAsOf }: { readonly asOf: string; readonly setAsOf: (pe
   );
   return (
     <Page title={company.name} words={`${grid.asOfWords}, against ${grid.budgetWords} and prior year`}>
+      <DemoNotice />
       {strip.data ? <PeriodStrip strip={strip.data} asOf={asOf} exponent={company.exponent} choose={setAsOf} /> : null}
       <div className="mt-4 grid min-h-0 grid-cols-2 gap-4 overflow-auto pb-4 short:mt-1 narrow:grid-cols-1">
         {grid.blocks.map((block) => (
@@ -112,10 +114,12 @@ function Month({ asOf, setAsOf }: { readonly asOf: string; readonly setAsOf: (pe
           {company.draftCount > 0 ? (
             <>
               {' '}
-              {company.draftCount.toLocaleString('en-US')} {company.draftCount === 1 ? 'entry is' : 'entries are'} in draft and in no
-              figure.{' '}
+              <Link className="link" to={`/c/${company.id}/ledger/drafts`}>
+                {company.draftCount.toLocaleString('en-US')} draft {company.draftCount === 1 ? 'entry' : 'entries'}
+              </Link>{' '}
+              {company.draftCount === 1 ? 'is' : 'are'} not included.{' '}
               <Link className="link" to={income('&drafts=yes')}>
-                Income statement with drafts counted
+                Include drafts
               </Link>
               .
             </>

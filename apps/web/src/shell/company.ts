@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import type { CompanyDto } from '@wise-margin/contract';
+import type { CompanyDto, CompanyListDto } from '@wise-margin/contract';
 import { createContext, useContext } from 'react';
 
 import { getJson } from '../api/client.ts';
@@ -16,7 +16,7 @@ export function useCompany(): CompanyDto {
 
 export const companiesQuery = {
   queryKey: ['companies'],
-  queryFn: ({ signal }: { signal: AbortSignal }) => getJson<{ id: number; name: string }[]>('/companies', signal),
+  queryFn: ({ signal }: { signal: AbortSignal }) => getJson<CompanyListDto>('/companies', signal),
 };
 export const useCompanies = () => useQuery(companiesQuery);
 

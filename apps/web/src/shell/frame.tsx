@@ -30,6 +30,7 @@ const PLACES: Readonly<Record<string, string>> = {
   accounts: 'Accounts',
   'trial-balance': 'Trial balance',
   statistics: 'Statistics',
+  drafts: 'Draft entries',
   new: 'New',
   edit: 'Edit',
 };

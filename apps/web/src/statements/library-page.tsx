@@ -11,7 +11,7 @@ import { useViews } from '../shell/use-views.ts';
 
 const STARRED = 'Starred';
 
-/** The views there are, by shelf, with find. */
+/** The views, by folder, with a search. Each opens as it was saved. */
 export default function LibraryPage() {
   const company = useCompany();
   const [asOf] = useAsOf();
@@ -30,7 +30,7 @@ export default function LibraryPage() {
   return (
     <Page
       title="Statements"
-      words="Every view follows the month you step to"
+      words="All views use the as-of month"
       actions={
         <Link className="button" to={`/c/${company.id}/statements/new${asOf === null ? '' : `?asOf=${asOf}`}`}>
           <Plus size={15} aria-hidden="true" /> New view
@@ -69,9 +69,9 @@ export default function LibraryPage() {
             </h2>
             <ul>
               {(shelf === STARRED ? starredShown : shown.filter((view) => view.shelf === shelf)).map(
-                ({ key, name, note, starred, owner, shared, isShipped, choices }) => (
+                ({ key, name, note, starred, owner, shared, isShipped }) => (
                   <li key={key} className="flex items-start border-b border-hairline">
-                    <Link to={viewAddress(company.id, { key, choices }, asOf)} className="block min-w-0 flex-1 px-1 py-2 hover:bg-wash">
+                    <Link to={viewAddress(company.id, key, asOf)} className="block min-w-0 flex-1 px-1 py-2 hover:bg-wash">
                       <span className="block text-[15px] font-semibold">{name}</span>
                       <span className="block text-[13px] text-ink-soft">
                         {[note, isShipped ? '' : shared ? `shared by ${owner}` : 'private'].filter((text) => text !== '').join('; ')}

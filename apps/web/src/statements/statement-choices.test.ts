@@ -27,14 +27,14 @@ describe('choices in the address', () => {
     setFilter(search, 'department', []);
     expect(read(search.toString()).filter).toEqual({ department: [] });
   });
-  it('are kept without the month and the trail, and open the view again', () => {
+  it('are kept without the month and the drill-down', () => {
     const choices = choicesIn(new URLSearchParams('asOf=2026-10&figure=a~b&unit=cents&only.department=Tours'));
     expect(choices).toEqual({ address: 'unit=cents&only.department=Tours' });
-    expect(viewAddress(1, { key: 'income', choices }, '2026-11')).toBe(
-      '/c/1/statements/income?unit=cents&only.department=Tours&asOf=2026-11',
-    );
-    const from = new URLSearchParams('unit=millions&only.department=Store&budget=2');
-    expect(viewAddress(1, { key: 'income', choices }, null, from)).toBe('/c/1/statements/income?unit=cents&only.department=Store&budget=2');
-    expect(viewAddress(1, { key: 'income', choices: {} }, null)).toBe('/c/1/statements/income');
+  });
+  it('of another view go along where they say what the figures are of; how they are written is the view’s own', () => {
+    expect(viewAddress(1, 'income', '2026-11')).toBe('/c/1/statements/income?asOf=2026-11');
+    const from = new URLSearchParams('unit=millions&only.department=Store&budget=2&asOf=2026-10');
+    expect(viewAddress(1, 'income', null, from)).toBe('/c/1/statements/income?only.department=Store&budget=2');
+    expect(viewAddress(1, 'income', null)).toBe('/c/1/statements/income');
   });
 });

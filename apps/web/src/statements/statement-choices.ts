@@ -69,23 +69,14 @@ export function choicesIn(search: URLSearchParams): Record<string, string> {
 const GOES_ALONG = ['budget', 'accounts', 'drafts'];
 
 /**
- * The address of a view with what was last chosen for it.
+ * The address of a view as it was saved.
  * @param from the address of the view left, whose filters and budget go along
  */
-export function viewAddress(
-  company: number,
-  view: { readonly key: string; readonly choices: Readonly<Record<string, string>> },
-  asOf: string | null,
-  from?: URLSearchParams,
-): string {
-  const search = new URLSearchParams(view.choices['address'] ?? '');
-  if (from) {
-    const isAlong = (name: string): boolean => name.startsWith(ONLY) || GOES_ALONG.includes(name);
-    for (const name of [...search.keys()].filter(isAlong)) search.delete(name);
-    for (const [name, value] of from) if (isAlong(name)) search.append(name, value);
-  }
+export function viewAddress(company: number, view: string, asOf: string | null, from?: URLSearchParams): string {
+  const isAlong = (name: string): boolean => name.startsWith(ONLY) || GOES_ALONG.includes(name);
+  const search = new URLSearchParams([...(from ?? [])].filter(([name]) => isAlong(name)));
   if (asOf !== null) search.set('asOf', asOf);
-  return `/c/${company}/statements/${view.key}${search.size === 0 ? '' : `?${search.toString()}`}`;
+  return `/c/${company}/statements/${view}${search.size === 0 ? '' : `?${search.toString()}`}`;
 }
 
 /** The choices as the query string of the API. */

@@ -11,6 +11,7 @@ import { Empty, Failure, Loading } from '../ui/states.tsx';
 import { useKeys } from '../ui/use-keys.ts';
 import { useReturnFocus } from '../ui/use-return-focus.ts';
 import { useSearch } from '../ui/use-search.ts';
+import { ContinueNotice } from './continue-notice.tsx';
 import { SmallMultiples } from './small-multiples.tsx';
 import { plainChoices, readChoices, statementQuery } from './statement-choices.ts';
 import { StatementIssues } from './statement-issues.tsx';
@@ -18,7 +19,7 @@ import { asOfLine, unitLine } from './statement-words.ts';
 import { StatementTable } from './statement-table.tsx';
 import { StatementTrail } from './statement-trail.tsx';
 import { useRememberedChoices } from './use-remembered-choices.ts';
-import { useStatement, useStrip } from './use-statement.ts';
+import { useBudgets, useStatement, useStrip } from './use-statement.ts';
 import { ViewActions } from './view-actions.tsx';
 import { ViewToolbar } from './view-toolbar.tsx';
 
@@ -36,11 +37,11 @@ export default function ViewPage() {
           title="No entries yet"
           action={
             <Link className="button button-primary" to={`/c/${company.id}/ledger/imports/new`}>
-              Bring in a ledger
+              Import a ledger
             </Link>
           }
         >
-          A statement is read from the ledger. Bring in the accounts and entries of {company.name} first.
+          Statements are built from the ledger. Import the accounts and entries of {company.name} first.
         </Empty>
       </Page>
     );
@@ -57,6 +58,7 @@ function Statement({ view, asOf, setAsOf }: { readonly view: string; readonly as
   const statement = useStatement(company.id, view, choices);
   const views = useViews(company.id);
   const strip = useStrip(company.id, { ...plainChoices(asOf), budget: choices.budget, filter: choices.filter });
+  const budgets = useBudgets(company.id);
   useRememberedChoices(company.id, view, search);
   useMonthKeys();
   useKeys({ Escape: () => (address.isOpen ? address.back() : undefined) });
@@ -116,6 +118,7 @@ function Statement({ view, asOf, setAsOf }: { readonly view: string; readonly as
             : null
         }
       />
+      <ContinueNotice choices={views.data?.find(({ key }) => key === view)?.choices} budgets={budgets.data ?? []} />
       {grid ? <StatementIssues issues={grid.issues} /> : null}
       <div className="flex min-h-0 flex-1 gap-3 pb-3">
         {statement.isError ? <Failure error={statement.error} retry={() => void statement.refetch()} /> : null}

@@ -62,7 +62,7 @@ export function ViewToolbar({
       <ViewChoice
         view={view}
         views={views}
-        open={(next) => void navigate(viewAddress(company.id, next, choices.asOf, new URLSearchParams(window.location.search)))}
+        open={(next) => void navigate(viewAddress(company.id, next.key, choices.asOf, new URLSearchParams(window.location.search)))}
       />
       {usesBudget ? (
         <Choice

@@ -7,6 +7,7 @@ import { getJson, queryText } from '../api/client.ts';
 import { Amount } from '../ui/figure.tsx';
 import { Failure, Loading } from '../ui/states.tsx';
 import type { AccountStep as Step } from './trail-address.ts';
+import { dateWords } from '../ui/date-words.ts';
 
 /** Lines of an account over a span, loaded as they are scrolled to. */
 export function useEntryLines(company: number, step: Step | null) {
@@ -72,9 +73,9 @@ export function AccountStep({
                   type="button"
                   className="grid h-full w-full grid-cols-[84px_1fr_auto] items-center text-left"
                   onClick={() => openEntry(line.entryId)}
-                  aria-label={`${line.date}, ${[line.party, line.memo].filter(Boolean).join(', ') || 'no description'}, ${amountWords(line.amount, exponent)}, entry ${line.entry}`}
+                  aria-label={`${dateWords(line.date)}, ${[line.party, line.memo].filter(Boolean).join(', ') || 'no description'}, ${amountWords(line.amount, exponent)}, entry ${line.entry}`}
                 >
-                  <span className="tabular-nums">{line.date}</span>
+                  <span className="tabular-nums">{dateWords(line.date)}</span>
                   <span className="min-w-0 pr-2">
                     <span className="block truncate text-copper underline underline-offset-2">
                       {[line.party || line.memo || line.entry, line.document].filter(Boolean).join(', ')}

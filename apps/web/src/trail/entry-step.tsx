@@ -1,8 +1,13 @@
 import { useQuery } from '@tanstack/react-query';
 import type { EntryDto } from '@wise-margin/contract';
+import { TOTAL_RULE } from '@wise-margin/core';
 import { getJson } from '../api/client.ts';
 import { Amount } from '../ui/figure.tsx';
+import { ruleClasses } from '../ui/rule-classes.ts';
 import { Failure, Loading } from '../ui/states.tsx';
+import { dateWords } from '../ui/date-words.ts';
+
+const KINDS: Readonly<Record<string, string>> = { ordinary: 'Standard', closing: 'Closing', adjustment: 'Adjustment' };
 
 export const useEntry = (company: number, entry: number | null) =>
   useQuery({
@@ -25,12 +30,12 @@ export function EntryStep({
   const slip = entry.data;
   if (!slip) return <Loading what="the entry" />;
   const facts = [
-    ['Date', slip.date],
+    ['Date', dateWords(slip.date)],
     ['Period', slip.period],
-    ['Source', slip.source || 'none given'],
-    ['Kind', slip.kind],
-    ['State', slip.state],
-    ['Brought in', slip.importId === null ? 'by hand' : `import ${slip.importId}, ${slip.importedAt?.slice(0, 10) ?? ''}`],
+    ['Source', slip.source || 'None'],
+    ['Type', KINDS[slip.kind] ?? slip.kind],
+    ['Status', slip.state === 'draft' ? 'Draft, not included' : 'Posted'],
+    ['Imported', slip.importId === null ? 'Manual entry' : `Import ${slip.importId}, ${dateWords(slip.importedAt)}`],
   ] as const;
   return (
     <>
@@ -62,7 +67,7 @@ export function EntryStep({
               <td className="border-b border-hairline py-0.5 whitespace-normal!">
                 {line.account} {line.accountName}
                 <div className="text-[12px] text-ink-soft">
-                  {[line.party, line.document, line.memo, ...Object.values(line.dimensions), line.due ? `due ${line.due}` : '']
+                  {[line.party, line.document, line.memo, ...Object.values(line.dimensions), line.due ? `due ${dateWords(line.due)}` : '']
                     .filter(Boolean)
                     .join(' · ')}
                 </div>
@@ -77,8 +82,8 @@ export function EntryStep({
           ))}
         </tbody>
         <tfoot>
-          <tr className="rule-double font-semibold">
-            <th scope="row">Both sides</th>
+          <tr className={`${ruleClasses(TOTAL_RULE)} font-semibold`}>
+            <th scope="row">Total</th>
             <td className="figure">
               <Amount value={slip.debits} exponent={exponent} />
             </td>

@@ -24,7 +24,12 @@ export function StepTrail({ address, outerCrumbs = null }: { readonly address: T
           </button>
         </span>
       ) : null}
-      {entry !== null ? <span> / {slip.data?.number ?? ''}</span> : null}
+      {entry !== null ? (
+        <span>
+          {outerCrumbs || account ? ' / ' : ''}
+          {slip.data?.number ?? ''}
+        </span>
+      ) : null}
     </>
   );
   if (entry !== null) {

@@ -50,7 +50,7 @@ export default function EditorPage() {
   if (asOf === null)
     return (
       <Page title="New view">
-        <Empty title="No entries yet">A view is edited on real figures. Bring in a ledger first.</Empty>
+        <Empty title="No entries yet">A view is edited on real figures. Import a ledger first.</Empty>
       </Page>
     );
   if (view.isError) return <Failure error={view.error} retry={() => void view.refetch()} />;

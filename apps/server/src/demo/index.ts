@@ -1,0 +1,2 @@
+export { DemoService } from './service.ts';
+export { demoRoutes } from './routes.ts';

@@ -1,0 +1,17 @@
+import { describe, expect, it } from 'vitest';
+import { rememberedWords } from './remembered-words.ts';
+
+const words = (address: string) => rememberedWords(address, [{ id: 3, name: 'Annual plan' }]);
+
+describe('what was chosen the last time', () => {
+  it.each([
+    ['only.department=Tours&show=charts', 'Tours, in charts'],
+    ['only.department=Tours&only.department=Store&only.department=(none)', 'Tours, Store and no department'],
+    ['only.department=(all)&unit=thousands', 'every department, in thousands'],
+    ['budget=3&accounts=4000-4999&drafts=yes', 'accounts 4000-4999, Annual plan, draft entries included'],
+    ['budget=8', 'another budget'],
+    ['negatives=minus', 'your display settings'],
+    ['', ''],
+    ['drafts=no', ''],
+  ])('%s reads “%s”', (address, told) => expect(words(address)).toBe(told));
+});

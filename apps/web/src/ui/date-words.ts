@@ -1,0 +1,11 @@
+const DAY = { year: 'numeric', month: 'short', day: 'numeric' } as const;
+
+/** A date as every screen writes it: `Nov 27, 2026`. An ISO date stands for that day wherever the reader is; empty gives empty. */
+export function dateWords(iso: string | null | undefined): string {
+  if (!iso) return '';
+  const isDay = iso.length === 10;
+  return new Date(iso).toLocaleDateString('en-US', isDay ? { ...DAY, timeZone: 'UTC' } : DAY);
+}
+
+/** A moment as every screen writes it: `Nov 27, 2026, 3:16 PM`, in the reader's own time. */
+export const momentWords = (iso: string): string => new Date(iso).toLocaleString('en-US', { dateStyle: 'medium', timeStyle: 'short' });
