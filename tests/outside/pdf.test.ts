@@ -1,5 +1,6 @@
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { figureFormat, figureText, shownLines, signedLines, type GridDto } from '@wise-margin/contract';
+import { SHIPPED_VIEWS } from '@wise-margin/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { loadDemoCompany } from '../support/demo-company.ts';
 import { PICTURE, startTestServer, type TestServer } from '../support/server.ts';
@@ -13,7 +14,7 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 
-type Page = { readonly words: readonly string[]; readonly fonts: ReadonlySet<string> };
+type Page = { readonly words: readonly string[]; readonly fonts: ReadonlySet<string>; readonly smallest: number };
 async function pagesOf(view: string, query: string): Promise<Page[]> {
   const response = await fetch(`${server.base}${at}/${view}/export.pdf?${query}`);
   expect([response.status, response.headers.get('content-type')]).toEqual([200, 'application/pdf']);
@@ -25,6 +26,10 @@ async function pagesOf(view: string, query: string): Promise<Page[]> {
       return {
         words: items.flatMap((item) => ('str' in item ? item.str.split(/\s+/).filter((word) => word !== '') : [])),
         fonts: new Set(Object.keys(styles)),
+        // in points: a text's transform carries its size
+        smallest: Math.min(
+          ...items.flatMap((item) => ('str' in item && item.str.trim() !== '' ? [Math.abs((item.transform as number[])[3]!)] : [])),
+        ),
       };
     }),
   );
@@ -66,6 +71,26 @@ function missingText(words: readonly string[], wanted: readonly string[]): strin
   }
   return null;
 }
+
+describe('every built-in view as PDF', () => {
+  it.each(SHIPPED_VIEWS.map(({ key }) => key))('%s is written in 7 points or more', async (key) => {
+    for (const { words, smallest } of await pagesOf(key, 'asOf=2026-10&open=all')) {
+      expect(words.length).toBeGreaterThan(20);
+      expect(Math.round(smallest * 100) / 100).toBeGreaterThanOrEqual(7);
+    }
+  });
+});
+
+describe('pages', () => {
+  it.each([
+    ['trend', 1],
+    ['balance-months', 1],
+    ['activity', 1],
+    ['five-years', 1],
+    ['income', 2],
+    ['departments', 2],
+  ])('of %s are no more than %i', async (view, most) => expect(await pagesOf(view, 'asOf=2026-10')).toHaveLength(most));
+});
 
 describe('a statement as PDF', () => {
   it.each([

@@ -8,14 +8,16 @@ export const SHORT = 612;
 export const MARGIN = 36;
 const SIZE = 8;
 // what the type may shrink to before a statement breaks over pages
-const LEAST_SIZE = 7;
+export const LEAST_SIZE = 7;
 // parts of the type size: a bold digit, the room a closing parenthesis hangs in, a letter
 const DIGIT = 0.52;
 export const HANG = 0.3;
 export const LETTER = 0.54;
 export const PADDING = 3;
-export const BLOCK_GAP = 8;
-export const MARK = 7;
+const BLOCK_GAP = 8;
+// between blocks of one column each, which need no more room than columns do
+const NARROW_GAP = 2;
+export const MARK = 8.5;
 const NAMES = { least: 110, most: 190 };
 export const SWATCH = 6;
 // what a column and the names may take of a page's spare width
@@ -23,6 +25,9 @@ const MOST_SPARE = { column: 30, names: 120 };
 // lines of the end of a statement that stay together
 const LAST_LINES = 5;
 const HEADING_ROWS = 30;
+// of the headings' type: the width of a letter, the height of a line
+const SERIF_LETTER = 0.56;
+export const SERIF_LINE = 1.3;
 export const SECTION_GAP = 3;
 export type PdfColumn = {
   readonly position: number;
@@ -33,6 +38,8 @@ export type PdfColumn = {
   /** with padding, the gap before a block and the mark of favor */
   readonly width: number;
   readonly hasMark: boolean;
+  /** before the first column of a block, beside the padding */
+  readonly gap: number;
 };
 
 /** The size of type, and the room above and beneath a line, in points. */
@@ -43,6 +50,7 @@ const TYPES: readonly Type[] = [
   { size: SIZE - 0.5, pad: 0.8 },
   { size: LEAST_SIZE, pad: 0.8 },
   { size: LEAST_SIZE, pad: 0.4 },
+  { size: LEAST_SIZE, pad: 0.1 },
 ];
 
 /**
@@ -57,7 +65,11 @@ export function paperOf(statement: ExportedStatement, texts: Figures, sides: num
     return { columns, names, total: names + columns.reduce((sum, { width }) => sum + width, 0) };
   };
   const sections = lines.filter(({ line }) => line.kind === 'section').length;
-  const heightOf = (type: Type) => headingHeight(statement) + HEADING_ROWS + lines.length * rowHeight(type) + sections * SECTION_GAP;
+  const heightOf = (type: Type) => {
+    const further = mostHeadingLines(dto, at(type).columns, type.size) - 1;
+    const headings = headingHeight(statement) + HEADING_ROWS + further * (type.size + 1) * SERIF_LINE;
+    return headings + lines.length * rowHeight(type) + sections * SECTION_GAP;
+  };
   const fitsIn = (height: number) => (type: Type) => heightOf(type) <= height - 2 * MARGIN - 6;
   // one that is taller than a page whatever its type is read at its best size
   const pick = (types: readonly Type[], height: number) => types.find(fitsIn(height)) ?? types[0]!;
@@ -88,7 +100,7 @@ export function widened(
   };
 }
 
-export const rowHeight = ({ size, pad }: Type): number => size * 1.35 + 2 * pad;
+export const rowHeight = ({ size, pad }: Type): number => size * 1.33 + 2 * pad;
 export const headingHeight = ({ title, logo }: ExportedStatement): number =>
   Math.max(logo ? 44 : 0, 36 + Math.max(0, title.length - 2) * 12) + 8;
 
@@ -130,6 +142,34 @@ export class Figures {
   }
 }
 
+const SHORT_HEADING = 14;
+const columnsIn = (dto: GridDto, block: number): number => dto.columns.filter((column) => column.block === block).length;
+
+/** The width of a block's heading on one line, in points. */
+const headingWidth = (heading: string, size: number): number => heading.length * (size + 1) * SERIF_LETTER;
+
+/** How many lines a block's heading takes in a width, broken between words. */
+export function headingLines(heading: string, size: number, width: number): number {
+  let lines = 1;
+  let line = '';
+  for (const word of heading.split(' ')) {
+    const longer = line === '' ? word : `${line} ${word}`;
+    if (line !== '' && headingWidth(longer, size) > width) {
+      lines += 1;
+      line = word;
+    } else line = longer;
+  }
+  return lines;
+}
+
+/** The most lines a block's heading takes over these columns. */
+export function mostHeadingLines(dto: GridDto, columns: readonly PdfColumn[], size: number): number {
+  const widths = new Map<number, number>();
+  for (const { block, figures, hasMark } of columns)
+    widths.set(block, (widths.get(block) ?? -2 * PADDING) + figures + 2 * PADDING + (hasMark ? MARK : 0));
+  return Math.max(1, ...[...widths].map(([block, width]) => headingLines(dto.blocks[block]!.heading, size, width)));
+}
+
 export function measured(
   dto: GridDto,
   lines: readonly ShownLine[],
@@ -141,18 +181,23 @@ export function measured(
     lines.some((line) => shownFavor(dto.cells[line.index]![position]!, texts.text(line, position)) !== null);
   const longest = Math.max(column.width ?? 0, ...lines.map((line) => texts.text(line, position).length));
   const word = Math.max(...column.heading.split(/\s+/).map(({ length }) => length));
-  const own = dto.columns.filter(({ block }) => block === column.block).length;
-  const ofBlock = (dto.blocks[column.block]!.heading.length * (size + 1) * 0.6) / own;
+  const own = columnsIn(dto, column.block);
+  const { heading } = dto.blocks[column.block]!;
+  // a long heading over one column takes up to three lines
+  const ofBlock = heading.length > SHORT_HEADING ? headingWidth(heading, size) / 2.4 : headingWidth(heading, size);
   const swatch = column.scenario === null ? 0 : SWATCH + 2;
   const ruled = Math.max(24, (longest * DIGIT + HANG) * size, word * LETTER * size + swatch);
   const figures = Math.max(ruled, own === 1 ? ofBlock : 0);
-  const startsBlock = position > 0 && dto.columns[position - 1]!.block !== column.block;
+  const before = dto.columns[position - 1]?.block;
+  const isNarrow = own === 1 && before !== undefined && columnsIn(dto, before) === 1;
+  const gap = before === undefined || before === column.block ? 0 : isNarrow ? NARROW_GAP : BLOCK_GAP;
   return {
     position,
     block: column.block,
     ruled,
     figures,
     hasMark,
-    width: figures + 2 * PADDING + (startsBlock ? BLOCK_GAP : 0) + (hasMark ? MARK : 0),
+    gap,
+    width: figures + 2 * PADDING + gap + (hasMark ? MARK : 0),
   };
 }

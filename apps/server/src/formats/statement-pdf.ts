@@ -4,20 +4,23 @@ import { cellReasonWords, shownFavor, sidesOfForm, type CellDto, type GridDto, t
 import type { ExportedStatement } from '../statements/exported-statement.ts';
 import { pageParts } from './page-parts.ts';
 import {
-  BLOCK_GAP,
   Figures,
   HANG,
   headingHeight,
+  headingLines,
+  LEAST_SIZE,
   LETTER,
   LONG,
   MARGIN,
   MARK,
   measured,
+  mostHeadingLines,
   nameWidth,
   PADDING,
   paperOf,
   rowHeight,
   SECTION_GAP,
+  SERIF_LINE,
   SHORT,
   stretches,
   SWATCH,
@@ -125,10 +128,10 @@ function table(
 ): ContentTable {
   // positions in the table: the names, then each column and its mark
   const cellsOf = (column: PdfColumn, figure: TableCell, mark: TableCell): TableCell[] => (column.hasMark ? [figure, mark] : [figure]);
-  const startsAt = new Set<number>();
+  const gapAt = new Map<number, number>();
   let next = 1;
   columns.forEach((column, index) => {
-    if (index > 0 && columns[index - 1]!.block !== column.block) startsAt.add(next);
+    if (index > 0) gapAt.set(next, column.gap);
     next += column.hasMark ? 2 : 1;
   });
   const inPart = columns.length < of ? `Columns ${columns[0]!.position + 1} to ${columns.at(-1)!.position + 1} of ${of}` : '';
@@ -152,7 +155,9 @@ function table(
           const cell = dto.cells[index]![column.position]!;
           const text = texts.text(lines[row]!, column.position);
           const favor = shownFavor(cell, text);
-          const mark: TableCell = favor ? { text: favor, fontSize: 6, color: favor === 'F' ? PINE : BRICK, margin: [0, 1.5, 0, 0] } : '';
+          const mark: TableCell = favor
+            ? { text: favor, fontSize: LEAST_SIZE, color: favor === 'F' ? PINE : BRICK, margin: [0, size - LEAST_SIZE, 0, 0] }
+            : '';
           return cellsOf(column, figure(text, { cell, line, column, style, size, isRed: dto.display.negatives === 'red' }), mark);
         }),
       ];
@@ -169,7 +174,7 @@ function table(
       hLineWidth: (row) => (row === 2 ? 0.7 : 0),
       hLineColor: () => INK,
       vLineWidth: () => 0,
-      paddingLeft: (column) => (startsAt.has(column) ? PADDING + BLOCK_GAP : isMark(column) ? 0 : PADDING),
+      paddingLeft: (column) => (isMark(column) ? 0 : PADDING + (gapAt.get(column) ?? 0)),
       paddingRight: () => PADDING,
       paddingTop: () => pad,
       paddingBottom: () => pad,
@@ -189,6 +194,8 @@ function table(
 /** The headings of blocks over their columns, each with its own rule. */
 function blockHeadings(dto: GridDto, columns: readonly PdfColumn[], size: number): TableCell[] {
   const cells: TableCell[] = [];
+  // beside a heading of several lines the others keep to the lowest, so that the rules are level
+  const most = mostHeadingLines(dto, columns, size);
   for (let index = 0; index < columns.length;) {
     const { block } = columns[index]!;
     let own = 0;
@@ -202,7 +209,14 @@ function blockHeadings(dto: GridDto, columns: readonly PdfColumn[], size: number
     cells.push({
       colSpan: own,
       stack: [
-        { text: dto.blocks[block]!.heading, font: 'Serif', bold: true, fontSize: size + 1, alignment: 'center' },
+        {
+          text: dto.blocks[block]!.heading,
+          font: 'Serif',
+          bold: true,
+          fontSize: size + 1,
+          alignment: 'center',
+          margin: [0, (most - headingLines(dto.blocks[block]!.heading, size, rule)) * (size + 1) * SERIF_LINE, 0, 0],
+        },
         { canvas: [{ type: 'line', x1: 0, y1: 1, x2: rule, y2: 1, lineWidth: 0.5, lineColor: SOFT }] },
       ],
       ...(from > 0 ? { margin: [0, 0, 0, 0] as [number, number, number, number] } : {}),

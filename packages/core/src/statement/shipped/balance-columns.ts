@@ -68,7 +68,8 @@ export const BALANCE_MONTHS_COLUMNS: ColumnSet = {
       heading: '{span}',
       span: month,
       repeat: { over: 'months', within: { kind: 'fullYear' } },
-      columns: [balanceAt('balance', 'Balance', month)],
+      // a month without entries yet has no balance to show
+      columns: [{ ...balanceAt('balance', 'Balance', month), ifFilled: true }],
     },
   ],
 };
@@ -90,7 +91,9 @@ export const ACTIVITY_COLUMNS: ColumnSet = {
       span: month,
       repeat: { over: 'months', within: { kind: 'fullYear' } },
       total: { heading: 'Year, {span}' },
-      columns: [{ kind: 'amount', key: 'change', heading: 'Net change', scenario: 'actual', span: month, measure: 'change' }],
+      columns: [
+        { kind: 'amount', key: 'change', heading: 'Net change', scenario: 'actual', span: month, measure: 'change', ifFilled: true },
+      ],
     },
     {
       key: 'closing',
