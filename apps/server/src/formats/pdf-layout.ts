@@ -12,7 +12,7 @@ export const LEAST_SIZE = 7;
 // parts of the type size: a bold digit, the room a closing parenthesis hangs in, a letter
 const DIGIT = 0.52;
 export const HANG = 0.3;
-export const LETTER = 0.54;
+const LETTER = 0.54;
 export const PADDING = 3;
 const BLOCK_GAP = 8;
 // between blocks of one column each, which need no more room than columns do
@@ -20,14 +20,13 @@ const NARROW_GAP = 2;
 export const MARK = 8.5;
 const NAMES = { least: 110, most: 190 };
 export const SWATCH = 6;
+export const SWATCH_GAP = 3;
 // what a column and the names may take of a page's spare width
 const MOST_SPARE = { column: 30, names: 120 };
-// lines of the end of a statement that stay together
-const LAST_LINES = 5;
 const HEADING_ROWS = 30;
 // of the headings' type: the width of a letter, the height of a line
 const SERIF_LETTER = 0.56;
-export const SERIF_LINE = 1.3;
+const SERIF_LINE = 1.3;
 export const SECTION_GAP = 3;
 export type PdfColumn = {
   readonly position: number;
@@ -100,23 +99,8 @@ export function widened(
   };
 }
 
-export const rowHeight = ({ size, pad }: Type): number => size * 1.33 + 2 * pad;
-export const headingHeight = ({ title, logo }: ExportedStatement): number =>
-  Math.max(logo ? 44 : 0, 36 + Math.max(0, title.length - 2) * 12) + 8;
-
-/**
- * The lines of each page where the end would be left alone: what runs past a page takes at least the last
- * lines with it. One stretch where the lines fit, or where more than a page is needed anyway.
- */
-export function stretches(
-  lines: readonly ShownLine[],
-  { row, height, first }: { readonly row: number; readonly height: number; readonly first: number },
-): readonly (readonly ShownLine[])[] {
-  const held = Math.floor((height - first - HEADING_ROWS) / row);
-  const past = lines.length - held;
-  if (past <= 0 || past >= LAST_LINES || lines.length <= 2 * LAST_LINES) return [lines];
-  return [lines.slice(0, -LAST_LINES), lines.slice(-LAST_LINES)];
-}
+const rowHeight = ({ size, pad }: Type): number => size * 1.33 + 2 * pad;
+const headingHeight = ({ title, logo }: ExportedStatement): number => Math.max(logo ? 44 : 0, 36 + Math.max(0, title.length - 2) * 12) + 8;
 
 export function nameWidth(lines: readonly ShownLine[], size: number): number {
   const longest = Math.max(0, ...lines.map(({ line }) => line.depth * 2 + line.name.length + (line.account ? line.account.length + 2 : 0)));
@@ -126,12 +110,23 @@ export function nameWidth(lines: readonly ShownLine[], size: number): number {
 /** The texts of the figures, each made once. */
 export class Figures {
   readonly #statement: ExportedStatement;
+  /** by column and by line */
+  readonly #made: Map<ShownLine, string>[];
 
   constructor(statement: ExportedStatement) {
     this.#statement = statement;
+    this.#made = statement.dto.columns.map(() => new Map());
   }
 
   text(line: ShownLine, position: number): string {
+    const known = this.#made[position]!.get(line);
+    if (known !== undefined) return known;
+    const text = this.#write(line, position);
+    this.#made[position]!.set(line, text);
+    return text;
+  }
+
+  #write(line: ShownLine, position: number): string {
     const { dto, exponent, currencySign, signed } = this.#statement;
     const format = figureFormat(dto, position, {
       exponent,
@@ -149,7 +144,7 @@ const columnsIn = (dto: GridDto, block: number): number => dto.columns.filter((c
 const headingWidth = (heading: string, size: number): number => heading.length * (size + 1) * SERIF_LETTER;
 
 /** How many lines a block's heading takes in a width, broken between words. */
-export function headingLines(heading: string, size: number, width: number): number {
+function headingLines(heading: string, size: number, width: number): number {
   let lines = 1;
   let line = '';
   for (const word of heading.split(' ')) {
@@ -163,7 +158,7 @@ export function headingLines(heading: string, size: number, width: number): numb
 }
 
 /** The most lines a block's heading takes over these columns. */
-export function mostHeadingLines(dto: GridDto, columns: readonly PdfColumn[], size: number): number {
+function mostHeadingLines(dto: GridDto, columns: readonly PdfColumn[], size: number): number {
   const widths = new Map<number, number>();
   for (const { block, figures, hasMark } of columns)
     widths.set(block, (widths.get(block) ?? -2 * PADDING) + figures + 2 * PADDING + (hasMark ? MARK : 0));
@@ -185,7 +180,7 @@ export function measured(
   const { heading } = dto.blocks[column.block]!;
   // a long heading over one column takes up to three lines
   const ofBlock = heading.length > SHORT_HEADING ? headingWidth(heading, size) / 2.4 : headingWidth(heading, size);
-  const swatch = column.scenario === null ? 0 : SWATCH + 2;
+  const swatch = column.scenario === null ? 0 : SWATCH + SWATCH_GAP;
   const ruled = Math.max(24, (longest * DIGIT + HANG) * size, word * LETTER * size + swatch);
   const figures = Math.max(ruled, own === 1 ? ofBlock : 0);
   const before = dto.columns[position - 1]?.block;

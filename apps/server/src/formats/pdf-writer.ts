@@ -1,29 +1,199 @@
 import { createRequire } from 'node:module';
 import { dirname } from 'node:path';
-import pdfmake from 'pdfmake';
-import type { TDocumentDefinitions } from 'pdfmake/interfaces.js';
+import PdfKit from 'pdfkit';
 
 const { resolve } = createRequire(import.meta.url);
 const SANS = dirname(resolve('source-sans/TTF/SourceSans3-Regular.ttf'));
 const SERIF = dirname(resolve('@fontsource/source-serif-4/files/source-serif-4-latin-600-normal.woff'));
+const FONTS = {
+  sans: `${SANS}/SourceSans3-Regular.ttf`,
+  sansBold: `${SANS}/SourceSans3-Semibold.ttf`,
+  sansItalic: `${SANS}/SourceSans3-It.ttf`,
+  sansBoldItalic: `${SANS}/SourceSans3-SemiboldIt.ttf`,
+  serifBold: `${SERIF}/source-serif-4-latin-600-normal.woff`,
+} as const;
+export type PdfFont = keyof typeof FONTS;
+export type TextStyle = { readonly font: PdfFont; readonly size: number; readonly color: string };
+export type PdfColor = string;
 
-pdfmake.setFonts({
-  Sans: {
-    normal: `${SANS}/SourceSans3-Regular.ttf`,
-    bold: `${SANS}/SourceSans3-Semibold.ttf`,
-    italics: `${SANS}/SourceSans3-It.ttf`,
-    bolditalics: `${SANS}/SourceSans3-SemiboldIt.ttf`,
-  },
-  Serif: {
-    normal: `${SERIF}/source-serif-4-latin-400-normal.woff`,
-    bold: `${SERIF}/source-serif-4-latin-600-normal.woff`,
-  },
-});
-// nothing is fetched, and no file is read but the fonts
-pdfmake.setUrlAccessPolicy(() => false);
-pdfmake.setLocalAccessPolicy((path) => path.startsWith(SANS) || path.startsWith(SERIF));
+/** A font as the document embeds it. `encode` gives the codes of a text's glyphs and how far each moves on, in thousandths. */
+type EmbeddedFont = {
+  readonly id: string;
+  readonly ref: () => unknown;
+  readonly encode: (text: string) => readonly [codes: readonly string[], positions: readonly { readonly advanceWidth: number }[]];
+};
+type Glyph = { readonly code: string; readonly advance: number };
 
-/** A document as PDF, its fonts embedded. */
-export function writePdf(document: TDocumentDefinitions): Promise<Buffer> {
-  return pdfmake.createPdf(document).getBuffer();
+// US Letter in points
+const LONG = 792;
+const SHORT = 612;
+
+/**
+ * A PDF in points from the top left. A text is set glyph by glyph, each shaped once for each font: figures are mostly
+ * different from one another, and to shape each of a hundred thousand costs twenty times what writing it does.
+ */
+export class PdfWriter {
+  readonly #document: PDFKit.PDFDocument;
+  readonly #fonts = new Map<PdfFont, { readonly embedded: EmbeddedFont; readonly glyphs: Map<string, Glyph> }>();
+  readonly #bytes: Promise<Buffer>;
+  #fill = '';
+
+  constructor(told: { readonly title: string; readonly author: string }) {
+    const document = new PdfKit({
+      autoFirstPage: false,
+      margin: 0,
+      info: { Title: told.title, Author: told.author, Creator: 'Wise Margin', Producer: 'Wise Margin' },
+    });
+    this.#document = document;
+    this.#bytes = new Promise((settle, refuse) => {
+      const chunks: Buffer[] = [];
+      document.on('data', (chunk: Buffer) => chunks.push(chunk));
+      document.on('end', () => settle(Buffer.concat(chunks)));
+      document.on('error', refuse);
+    });
+  }
+
+  addPage(isPortrait: boolean): void {
+    this.#document.addPage({ size: isPortrait ? [SHORT, LONG] : [LONG, SHORT], margin: 0 });
+    this.#fill = '';
+  }
+
+  /** The width of a text on one line, in points. */
+  widthOf(text: string, { font, size }: Pick<TextStyle, 'font' | 'size'>): number {
+    let width = 0;
+    for (const character of text) width += this.#glyph(font, character).advance;
+    return (width * size) / 1000;
+  }
+
+  /** Writes a text on one line; `y` is its baseline, `x` its left end, or with `align` its right end or middle. */
+  text(
+    text: string,
+    { x, y, align = 'left' }: { readonly x: number; readonly y: number; readonly align?: 'left' | 'right' | 'center' },
+    style: TextStyle,
+  ): void {
+    if (text === '') return;
+    const left = align === 'left' ? x : x - this.widthOf(text, style) / (align === 'right' ? 1 : 2);
+    const { embedded } = this.#font(style.font);
+    const page = this.#document.page as unknown as { fonts: Record<string, unknown> };
+    page.fonts[embedded.id] ??= embedded.ref();
+    this.#fillWith(style.color);
+    let codes = '';
+    for (const character of text) codes += this.#glyph(style.font, character).code;
+    // the page counts from its top, text from its bottom
+    this.#write(`BT /${embedded.id} ${style.size} Tf 1 0 0 -1 ${decimal(left)} ${decimal(y)} Tm <${codes}> Tj ET`);
+  }
+
+  line(
+    from: readonly [number, number],
+    to: readonly [number, number],
+    { weight, color }: { readonly weight: number; readonly color: PdfColor },
+  ): void {
+    this.#document
+      .moveTo(...from)
+      .lineTo(...to)
+      .lineWidth(weight)
+      .stroke(color);
+  }
+
+  /** A square; without `fill` it is open. */
+  square(
+    x: number,
+    y: number,
+    side: number,
+    { fill, stroke, weight }: { readonly fill: PdfColor | null; readonly stroke: PdfColor; readonly weight: number },
+  ): void {
+    const drawn = this.#document.rect(x, y, side, side).lineWidth(weight);
+    if (fill === null) drawn.stroke(stroke);
+    else {
+      drawn.fillAndStroke(fill, stroke);
+      this.#fill = '';
+    }
+  }
+
+  /** A picture within a box, at its top right. @throws Error when it cannot be read */
+  picture(
+    bytes: Buffer,
+    { x, y, width, height }: { readonly x: number; readonly y: number; readonly width: number; readonly height: number },
+  ): void {
+    this.#document.image(bytes, x, y, { fit: [width, height], align: 'right' });
+  }
+
+  /** Ends the document. */
+  finish(): Promise<Buffer> {
+    this.#document.end();
+    return this.#bytes;
+  }
+
+  #font(name: PdfFont) {
+    const known = this.#fonts.get(name);
+    if (known) return known;
+    this.#document.registerFont(name, FONTS[name]).font(name);
+    // the embedded font behind the document's current one: its glyph codes are asked for one by one
+    const { _font: embedded } = this.#document as unknown as { readonly _font: EmbeddedFont };
+    const made = { embedded, glyphs: new Map<string, Glyph>() };
+    this.#fonts.set(name, made);
+    return made;
+  }
+
+  #glyph(name: PdfFont, character: string): Glyph {
+    const { embedded, glyphs } = this.#font(name);
+    const known = glyphs.get(character);
+    if (known) return known;
+    const [codes, positions] = embedded.encode(character);
+    const made = { code: codes.join(''), advance: positions.reduce((sum, { advanceWidth }) => sum + advanceWidth, 0) };
+    glyphs.set(character, made);
+    return made;
+  }
+
+  #fillWith(color: PdfColor): void {
+    if (this.#fill === color) return;
+    this.#document.fillColor(color);
+    this.#fill = color;
+  }
+
+  #write(content: string): void {
+    (this.#document as unknown as { readonly addContent: (content: string) => void }).addContent(content);
+  }
+}
+
+/** A coordinate in hundredths of a point. */
+const decimal = (value: number): number => Math.round(value * 100) / 100;
+
+/** A text in lines no wider than a width, broken between words, and within a word that is wider than a line. */
+export function wrapped(writer: PdfWriter, text: string, style: Pick<TextStyle, 'font' | 'size'>, width: number): string[] {
+  const space = writer.widthOf(' ', style);
+  const lines: string[] = [];
+  let line = '';
+  let used = 0;
+  for (const word of text.split(' ').flatMap((each) => pieces(writer, each, style, width))) {
+    const wide = writer.widthOf(word, style);
+    if (line !== '' && used + space + wide > width) {
+      lines.push(line);
+      line = word;
+      used = wide;
+    } else {
+      used += (line === '' ? 0 : space) + wide;
+      line = line === '' ? word : `${line} ${word}`;
+    }
+  }
+  return [...lines, line];
+}
+
+/** A word that is wider than a line, in pieces that fit; every other as it is. */
+function pieces(writer: PdfWriter, word: string, style: Pick<TextStyle, 'font' | 'size'>, width: number): string[] {
+  if (writer.widthOf(word, style) <= width) return [word];
+  const made: string[] = [];
+  let piece = '';
+  let used = 0;
+  for (const character of word) {
+    const wide = writer.widthOf(character, style);
+    if (piece !== '' && used + wide > width) {
+      made.push(piece);
+      piece = '';
+      used = 0;
+    }
+    piece += character;
+    used += wide;
+  }
+  return [...made, piece];
 }

@@ -33,11 +33,13 @@ export function historyMonths(
   const slab = books.cube.slab(filter);
   const oneOffs = books.oneOffs.entries.slab(filter);
   const plan = reading.projected ? books.approved.get(year) : undefined;
+  // most companies mark no whole months: then there is nothing to look for
+  const marked = reading.withOneOffs || books.oneOffs.months.size === 0 ? null : books.oneOffs.months;
   return MONTHS.map((month): Minor | null => {
     const period = (first + month) as PeriodIndex;
     const [from, to] = [firstSlot(books.calendar, period), lastSlot(books.calendar, period)];
     if (books.firstPosted !== null && period < books.firstPosted) return null;
-    const isLeftOut = !reading.withOneOffs && books.oneOffs.months.has(`${position}:${from}`);
+    const isLeftOut = marked?.has(`${position}:${from}`) ?? false;
     if (books.lastPosted === null || period > books.lastPosted)
       return plan && !isLeftOut ? plan.cube.slab(filter).change(position, from, to) : null;
     const amount = slab.change(position, from, to);

@@ -54,10 +54,24 @@ export function sanityKey(finding: SanityFinding): string {
 const MONTHS = Array.from({ length: 12 }, (_, month) => month);
 const sum = (amounts: readonly number[]): number => amounts.reduce((total, amount) => total + amount, 0);
 
+/** Items by a key, each group in their order. */
+function grouped<Key, Item>(items: Iterable<Item>, keyOf: (item: Item) => Key): Map<Key, Item[]> {
+  const groups = new Map<Key, Item[]>();
+  for (const item of items) {
+    const key = keyOf(item);
+    const group = groups.get(key);
+    if (group) group.push(item);
+    else groups.set(key, [item]);
+  }
+  return groups;
+}
+
 /** An account, or a slice of it, with its history. */
 type Row = {
   readonly account: Account;
   readonly slice: DimensionCombination | null;
+  /** equal for equal slices; null for the account as a whole */
+  readonly key: string | null;
   readonly budget: readonly number[];
   /** whole or projected years before, the latest last; those without any figure left out */
   readonly history: readonly { readonly year: number; readonly months: readonly (number | null)[] }[];
@@ -81,13 +95,14 @@ export function sanityFindings(options: {
   readonly lines: Iterable<PlacedLine>;
 }): SanityFinding[] {
   const { books, head } = options;
-  const byPosition = new Map<number, PlacedLine[]>();
-  for (const line of options.lines) byPosition.set(line.position, [...(byPosition.get(line.position) ?? []), line]);
+  const byPosition = grouped(options.lines, ({ position }) => position);
   const slices = slicesLookedAt(books, head, byPosition);
   const rowOf = rowReader(books, head, byPosition);
   const accounts = books.chart.accounts.flatMap((account, position) => {
     if (!isIncomeAccount(account)) return [];
-    return [{ whole: rowOf(position, null), parts: (slices.get(position) ?? []).map((slice) => rowOf(position, slice)) }];
+    return [
+      { whole: rowOf(position, null, null), parts: [...(slices.get(position) ?? [])].map(([key, slice]) => rowOf(position, key, slice)) },
+    ];
   });
   const wholes = accounts.map(({ whole }) => whole);
   const revenue = wholes.filter(({ account }) => account.class === 'revenue' || account.class === 'revenueDeductions');
@@ -122,7 +137,7 @@ function slicesLookedAt(
   books: BudgetBooks,
   head: BudgetHead,
   byPosition: ReadonlyMap<number, readonly PlacedLine[]>,
-): ReadonlyMap<number, readonly DimensionCombination[]> {
+): ReadonlyMap<number, ReadonlyMap<string, DimensionCombination>> {
   const years = Array.from({ length: SANITY_LIMITS.years }, (_, back) => head.year - 1 - back);
   const facts = [...books.cube.facts, ...years.flatMap((year) => [...(books.approved.get(year)?.cube.facts ?? [])])];
   const found = slicesByAccount(
@@ -134,7 +149,7 @@ function slicesLookedAt(
     books.chart.accounts.map((_, position) => {
       const own = new Map(found.get(position));
       for (const { slice, dimensions } of byPosition.get(position) ?? []) own.set(slice, dimensions);
-      return [position, [...own.values()]];
+      return [position, own];
     }),
   );
 }
@@ -143,10 +158,9 @@ function rowReader(books: BudgetBooks, head: BudgetHead, byPosition: ReadonlyMap
   const years = Array.from({ length: SANITY_LIMITS.years }, (_, back) => head.year - SANITY_LIMITS.years + back);
   // one filter object for each slice, so that its slab is found at once
   const filters = new Map<string | null, DimensionFilter>([[null, {}]]);
-  return (position: number, slice: DimensionCombination | null): Row => {
+  return (position: number, key: string | null, slice: DimensionCombination | null): Row => {
     const account = books.chart.accounts[position]!;
     const sign = signOf(account);
-    const key = slice === null ? null : sliceKey(slice);
     const filter = filters.get(key) ?? sliceFilter(head, { dimensions: slice! });
     filters.set(key, filter);
     const lines = (byPosition.get(position) ?? []).filter((line) => key === null || line.slice === key);
@@ -155,7 +169,7 @@ function rowReader(books: BudgetBooks, head: BudgetHead, byPosition: ReadonlyMap
       .filter(({ months }) => months.some((amount) => amount !== null))
       .map(({ year, months }) => ({ year, months: months.map((amount) => (amount === null ? null : sign * amount)) }));
     const budget = MONTHS.map((month) => sign * sum(lines.map(({ months }) => months[month]!.amount)));
-    return { account, slice, budget, history, hasLine: lines.length > 0 };
+    return { account, slice, key, budget, history, hasLine: lines.length > 0 };
   };
 }
 
@@ -213,12 +227,7 @@ function findingsOf(row: Row, { size, sales }: Scale): SanityFinding[] {
 function costWithout(wholes: readonly Row[], parts: readonly Row[]): SanityFinding[] {
   const ofAll = monthsWithoutCost(wholes, null);
   if (ofAll.length > 0) return ofAll;
-  const bySlice = new Map<string, Row[]>();
-  for (const row of parts) {
-    const key = sliceKey(row.slice ?? {});
-    bySlice.set(key, [...(bySlice.get(key) ?? []), row]);
-  }
-  return [...bySlice.values()].flatMap((rows) => monthsWithoutCost(rows, rows[0]!.slice));
+  return [...grouped(parts, ({ key }) => key).values()].flatMap((rows) => monthsWithoutCost(rows, rows[0]!.slice));
 }
 
 function monthsWithoutCost(rows: readonly Row[], slice: DimensionCombination | null): SanityFinding[] {
