@@ -66,4 +66,35 @@ describe('the demo company', () => {
     expect(dates('Juniper Shoal Outfitters')[0]!.slice(0, 7) >= '2026-05').toBe(true);
     expect(find((row) => row[10] === 'adjustment').map((row) => row[1])).toEqual(new Array(6).fill('2025-03-31'));
   });
+  it('has believable cash: lowest in spring, never short, with a current ratio near 2', () => {
+    const classOf = new Map(
+      files.accounts
+        .trim()
+        .split('\n')
+        .slice(1)
+        .map((line) => [line.split(',')[0]!, line.split(',')[2]!]),
+    );
+    const balances = new Map<string, number>();
+    const months: { month: string; cash: number; ratio: number }[] = [];
+    const posted = rows.filter((row) => row[11] !== 'draft');
+    for (const month of [...new Set(posted.map((row) => row[1]!.slice(0, 7)))].sort()) {
+      for (const row of posted.filter((each) => each[1]!.startsWith(month)))
+        balances.set(row[2]!, (balances.get(row[2]!) ?? 0) + Number(row[3] || 0) - Number(row[4] || 0));
+      const sum = (...of: string[]) =>
+        [...balances].reduce((total, [account, amount]) => total + (of.includes(classOf.get(account)!) ? amount : 0), 0);
+      const current = sum('Cash', 'Receivables', 'Inventory', 'Other current assets');
+      months.push({ month, cash: sum('Cash'), ratio: -current / sum('Payables', 'Short-term debt', 'Other current liabilities') });
+    }
+    // the first summer builds up the cash that the first reserve is taken from
+    const settled = months.filter(({ month }) => month >= '2023-10');
+    const average = settled.reduce((total, { ratio }) => total + ratio, 0) / settled.length;
+    expect(average).toBeGreaterThan(1.8);
+    expect(average).toBeLessThan(2.2);
+    for (const { cash } of settled) expect(cash).toBeGreaterThan(150_000);
+    for (const year of [2024, 2025, 2026]) {
+      const within = settled.filter(({ month }) => month >= `${year - 1}-10` && month <= `${year}-09`);
+      const lowest = within.reduce((least, each) => (each.cash < least.cash ? each : least));
+      expect(['02', '03', '04', '05']).toContain(lowest.month.slice(5));
+    }
+  });
 });

@@ -4,11 +4,11 @@ import { seededRandom } from '../random.ts';
 
 const ACCOUNTS = [
   ['10100', 'Bank', 'Cash', 'Cash'],
-  ['11000', 'Customers', 'Receivables', 'Receivables'],
+  ['11000', 'Accounts receivable', 'Receivables', 'Receivables'],
   ['12000', 'Salt in store', 'Inventory', 'Inventory'],
-  ['15000', 'Salt pans and house', 'Fixed assets', 'Pans and house'],
-  ['15900', 'Depreciation to date', 'Accumulated depreciation', 'Accumulated depreciation'],
-  ['20100', 'Suppliers', 'Payables', 'Payables'],
+  ['15000', 'Salt pans and building', 'Fixed assets', 'Pans and building'],
+  ['15900', 'Accumulated depreciation', 'Accumulated depreciation', 'Accumulated depreciation'],
+  ['20100', 'Accounts payable', 'Payables', 'Payables'],
   ['25000', 'Harbor bank loan', 'Long-term debt', 'Loan'],
   ['30000', 'Partners’ capital', 'Capital', 'Capital'],
   ['32000', 'Retained earnings', 'Retained earnings', 'Retained earnings'],
@@ -19,18 +19,18 @@ const ACCOUNTS = [
   ['50100', 'Packaging', 'Cost of sales', 'Packaging'],
   ['50200', 'Harvest wages', 'Cost of sales', 'Harvest wages'],
   ['60100', 'Salaries', 'Operating expenses', 'Salaries'],
-  ['60200', 'House costs', 'Operating expenses', 'House costs'],
+  ['60200', 'Facility costs', 'Operating expenses', 'Facility costs'],
   ['60300', 'Markets and fairs', 'Operating expenses', 'Markets and fairs'],
-  ['60400', 'Carriage out', 'Operating expenses', 'Carriage out'],
+  ['60400', 'Freight out', 'Operating expenses', 'Freight out'],
   ['68000', 'Depreciation', 'Depreciation and amortization', 'Depreciation'],
   ['75000', 'Loan interest', 'Interest expense', 'Interest'],
-  ['80000', 'Tax', 'Income tax', 'Tax'],
+  ['80000', 'Income tax', 'Income tax', 'Income tax'],
 ] as const;
 const SEASON = [0.04, 0.04, 0.06, 0.07, 0.09, 0.11, 0.12, 0.12, 0.09, 0.07, 0.09, 0.1];
 const CHANNELS = [
   ['Wholesale', 0.55],
-  ['Shop', 0.25],
-  ['Post', 0.2],
+  ['Store', 0.25],
+  ['Mail order', 0.2],
 ] as const;
 const BUYERS = ['Anvil Street Grocers', 'Copper Pan Kitchens', 'Rowan Delicatessen', 'Ferryman Foods'] as const;
 const LAST_DATE = '2026-10-31';
@@ -53,7 +53,7 @@ export function gannetRockFiles(): { accounts: string; ledger: string } {
   journal.add({
     date: '2024-01-01',
     source: 'general',
-    lines: Object.entries(opening).map(([account, amount]) => ({ account, amount, memo: 'Balance brought forward' })),
+    lines: Object.entries(opening).map(([account, amount]) => ({ account, amount, memo: 'Opening balance' })),
   });
   const months = demoMonths({ firstYear: 2024, years: 3, startMonth: 1 }).filter((month) => dateIn(month, 1) <= LAST_DATE);
   const income = ACCOUNTS.filter(([number]) => number >= '40000').map(([number]) => number);
@@ -109,7 +109,7 @@ export function gannetRockFiles(): { accounts: string; ledger: string } {
       source: 'sales',
       lines: [
         { account: '10100', amount: tickets, memo: 'Visitor tickets' },
-        { account: '41000', amount: -tickets, memo: 'Visitor tickets', dimensions: { channel: 'Shop' } },
+        { account: '41000', amount: -tickets, memo: 'Visitor tickets', dimensions: { channel: 'Store' } },
       ],
     });
   }
@@ -131,8 +131,8 @@ export function gannetRockFiles(): { accounts: string; ledger: string } {
     pay('50100', 9_500_000, 'Jars and boxes', SEASON[month.position]!);
     pay('50200', 16_000_000, 'Harvest wages', SEASON[month.position]!);
     pay('60100', 21_000_000, 'Salaries');
-    pay('60200', 5_400_000, 'House costs');
-    pay('60300', 3_600_000, 'Fairs', SEASON[month.position]!, 'Shop');
+    pay('60200', 5_400_000, 'Facility costs');
+    pay('60300', 3_600_000, 'Fairs', SEASON[month.position]!, 'Store');
     pay('60400', 4_800_000, 'Carriage', SEASON[month.position]!, 'Post');
     journal.add({
       date: end,

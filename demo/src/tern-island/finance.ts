@@ -21,8 +21,8 @@ const OPENING: Readonly<Record<string, number>> = {
   '2010': -24_000_000,
   '2050': -1_800_000,
   '2130': -2_500_000,
-  '2210': -4_200_000,
-  '2220': -2_100_000,
+  '2210': -20_000_000,
+  '2220': -5_500_000,
   '2500': -92_000_000,
   '2800': -1_600_000,
   '3010': -60_000_000,
@@ -33,7 +33,7 @@ export function openingBalances({ journal }: Setting): void {
   const lines = Object.entries({ ...OPENING, '3200': -equity }).map(([account, amount]) => ({
     account,
     amount,
-    memo: 'Balance brought forward',
+    memo: 'Opening balance',
   }));
   journal.add({ date: '2023-04-01', source: 'general', lines });
   for (const [account, day] of [
@@ -45,13 +45,15 @@ export function openingBalances({ journal }: Setting): void {
       date: day,
       source: 'bank',
       lines: [
-        { account: '1010', amount, memo: 'Balances of last year settled' },
-        { account, amount: -amount, memo: 'Balances of last year settled' },
+        { account: '1010', amount, memo: 'Prior-year balances settled' },
+        { account, amount: -amount, memo: 'Prior-year balances settled' },
       ],
     });
   }
 }
 
+/** What is set aside for the boathouse extension after each season, by year; it earns what cash earns. */
+const RESERVED = [57_000_000, 17_000_000, 22_000_000, 25_000_000];
 const BOATHOUSE_PAYMENT = 1_020_000;
 const DEPRECIATION = 1_480_000;
 const SEASONAL_LOAN: Readonly<Record<number, number>> = {
@@ -124,7 +126,9 @@ export function finance(setting: Setting, month: DemoMonth): void {
     const owed = -journal.balance('2130', end);
     if (owed > 0) twoSided('Income tax paid', owed, { debit: '2130', credit: '1010' });
   }
-  twoSided('Interest received', cents(Math.max(0, journal.balance('1010', end)) * 0.0009 + 1200), { debit: '1010', credit: '7010' });
+  const earning = Math.max(0, journal.balance('1010', end) + journal.balance('1810', end));
+  twoSided('Interest received', cents(earning * 0.0009 + 1200), { debit: '1010', credit: '7010' });
+  if (month.position === 5) twoSided('Boathouse reserve', RESERVED[month.age]!, { debit: '1810', credit: '1010' });
   twoSided('Allowance for doubtful accounts', costIn(month, 45_000), { debit: '6710', credit: '1190', department: 'Office' });
   if (month.position === 0)
     bill(setting, {
@@ -132,7 +136,7 @@ export function finance(setting: Setting, month: DemoMonth): void {
       day: 14,
       vendor: VENDORS.hardware,
       document: `FL-${month.year}`,
-      memo: 'Hire kayaks',
+      memo: 'Rental kayaks',
       lines: [{ account: '1520', amount: costIn(month, 3_800_000) }],
     });
   if (month.position === 7)
@@ -148,10 +152,10 @@ export function finance(setting: Setting, month: DemoMonth): void {
   if (month.position === 6) {
     general(
       [
-        { account: '1010', amount: 420_000, memo: 'Hire kayaks sold' },
-        { account: '1590', amount: 900_000, memo: 'Hire kayaks sold' },
-        { account: '1520', amount: -1_200_000, memo: 'Hire kayaks sold' },
-        { account: '7120', amount: -120_000, memo: 'Hire kayaks sold', dimensions: slice('Tours') },
+        { account: '1010', amount: 420_000, memo: 'Rental kayaks sold' },
+        { account: '1590', amount: 900_000, memo: 'Rental kayaks sold' },
+        { account: '1520', amount: -1_200_000, memo: 'Rental kayaks sold' },
+        { account: '7120', amount: -120_000, memo: 'Rental kayaks sold', dimensions: slice('Tours') },
       ],
       dateIn(month, 12),
     );

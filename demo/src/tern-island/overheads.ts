@@ -110,7 +110,7 @@ const OVERHEADS: readonly Overhead[] = [
   {
     account: '6230',
     vendor: VENDORS.software,
-    memo: 'Website upkeep',
+    memo: 'Website maintenance',
     yearly: 960_000,
     code: 'QW',
     day: 16,
@@ -130,7 +130,7 @@ const OVERHEADS: readonly Overhead[] = [
   {
     account: '6320',
     vendor: VENDORS.hardware,
-    memo: 'Fleet upkeep',
+    memo: 'Fleet maintenance',
     yearly: 2_100_000,
     code: 'FU',
     day: 19,
@@ -160,7 +160,7 @@ const OVERHEADS: readonly Overhead[] = [
   {
     account: '6430',
     vendor: VENDORS.garage,
-    memo: 'Vehicle upkeep',
+    memo: 'Vehicle maintenance',
     yearly: 1_050_000,
     code: 'FR',
     day: 26,

@@ -30,7 +30,7 @@ export const DEALER_NEW = 'Juniper Shoal Outfitters';
 
 export const VENDORS = {
   resin: 'Ashgrove Resin Company',
-  fibre: 'Calder Fibre Works',
+  fiber: 'Calder Fiber Works',
   carbon: 'Blackwater Carbon',
   foam: 'Pell & Sons Foam',
   hardware: 'Anchor Hardware Supply',

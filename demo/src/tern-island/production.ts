@@ -13,7 +13,7 @@ export function production(setting: Setting, month: DemoMonth): void {
   const materials = yearly * growth * 0.395 * pace;
   const sources = [
     [VENDORS.resin, 0.34, 'R'],
-    [VENDORS.fibre, 0.26, 'F'],
+    [VENDORS.fiber, 0.26, 'F'],
     [VENDORS.carbon, 0.18, 'C'],
     [VENDORS.foam, 0.1, 'P'],
     [VENDORS.hardware, 0.12, 'H'],
@@ -80,7 +80,7 @@ function freight(setting: Setting, month: DemoMonth, materials: number): void {
     day: 6,
     vendor: VENDORS.freight,
     document: `HF-${monthNumber(month)}0`,
-    memo: 'Freight in, resin and fibre',
+    memo: 'Freight in, resin and fiber',
     lines: [{ account: '5210', amount, ...workshop }],
   });
   bill(setting, {

@@ -10,7 +10,7 @@ const GOODS_SHARE = 0.56;
 const revenueOf = (season: Season, month: DemoMonth): number =>
   FIRST_YEAR_REVENUE[season] * REVENUE_GROWTH ** month.age * SEASONS[season][month.position]!;
 
-/** All sales of a month: dealers on account; store, online, tours, hire and repairs by card. */
+/** All sales of a month: dealers on account; store, online, tours, rentals and repairs by card. */
 export function sales(setting: Setting, month: DemoMonth): void {
   dealerSales(setting, month);
   for (let day = 1; day <= month.days; day += 1) {
@@ -85,8 +85,8 @@ function counterSales({ journal, random }: Setting, month: DemoMonth, day: numbe
     const takings = (revenueOf('store', month) / month.days) * share * random.around(0.35);
     const kayaks = cents(takings * 0.42);
     const gear = cents(takings * 0.58);
-    const hire = cents((revenueOf('hire', month) / month.days) * share * random.around(0.3));
-    const tax = cents((kayaks + gear + hire) * SALES_TAX);
+    const rentals = cents((revenueOf('rentals', month) / month.days) * share * random.around(0.3));
+    const tax = cents((kayaks + gear + rentals) * SALES_TAX);
     const goods = cents(gear * GOODS_SHARE);
     const materials = cents(kayaks * MATERIALS_SHARE);
     const store = slice('Store', location);
@@ -99,10 +99,10 @@ function counterSales({ journal, random }: Setting, month: DemoMonth, day: numbe
       date: dateIn(month, day),
       source: 'till',
       lines: [
-        { account: '1030', amount: kayaks + gear + hire + tax, memo, ...party },
+        { account: '1030', amount: kayaks + gear + rentals + tax, memo, ...party },
         { account: '4020', amount: -kayaks, memo, dimensions: store, ...party },
         { account: '4030', amount: -gear, memo, dimensions: gearSlice, ...party },
-        { account: '4210', amount: -hire, memo: 'Hire of the day', dimensions: slice('Tours', location), ...party },
+        { account: '4210', amount: -rentals, memo: 'Rentals of the day', dimensions: slice('Tours', location), ...party },
         { account: '2120', amount: -tax, memo: 'Sales tax' },
         { account: '5310', amount: goods, memo: 'Goods sold', dimensions: store },
         { account: '1340', amount: -goods, memo: 'Goods sold' },
@@ -174,9 +174,9 @@ function clearCards({ journal }: Setting, month: DemoMonth): void {
       date,
       source: 'bank',
       lines: [
-        { account: '1010', amount: held - fee, memo: 'Card takings paid out' },
+        { account: '1010', amount: held - fee, memo: 'Card receipts deposited' },
         { account: '6640', amount: fee, memo: 'Card fees', dimensions: slice('Store') },
-        { account: '1030', amount: -held, memo: 'Card takings paid out' },
+        { account: '1030', amount: -held, memo: 'Card receipts deposited' },
       ],
     });
   }

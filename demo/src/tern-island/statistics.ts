@@ -5,7 +5,7 @@ import { REVENUE_GROWTH, SEASONS } from './shape.ts';
 
 const HEADS: Readonly<Record<string, number>> = { Workshop: 14, Store: 8, Tours: 4, Office: 5 };
 
-/** Headcount, kayaks, guests, hire days and web visits by month as a statistics file. */
+/** Headcount, kayaks, guests, rental days and web visits by month as a statistics file. */
 export function ternIslandStatisticsCsv(months: readonly DemoMonth[], random: Random): string {
   const rows = ['series,period,value,department,location'];
   for (const month of months) {
@@ -28,7 +28,7 @@ export function ternIslandStatisticsCsv(months: readonly DemoMonth[], random: Ra
     );
     rows.push(
       `tour_guests,${period},${seasonal('tours', 9400)},Tours,`,
-      `hire_days,${period},${seasonal('hire', 7600)},Tours,`,
+      `rental_days,${period},${seasonal('rentals', 7600)},Tours,`,
       `web_visits,${period},${seasonal('online', 260_000)},Store,Online`,
     );
   }
