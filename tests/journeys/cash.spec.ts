@@ -22,8 +22,8 @@ test('cash and balance sheet of a budget: assumptions from history, changed, see
   // a fleet bought in May, more than the company can pay
   const assumptions = page.getByRole('complementary', { name: 'Assumptions' });
   await expect(assumptions).toContainText('As many days of revenue as in the same month a year before');
-  await assumptions.getByRole('button', { name: /1520 Hire fleet/ }).click();
-  const panel = page.getByRole('complementary', { name: '1520 Hire fleet' });
+  await assumptions.getByRole('button', { name: /1520 Rental fleet/ }).click();
+  const panel = page.getByRole('complementary', { name: '1520 Rental fleet' });
   await expect(panel.getByLabel('How the balance moves')).toHaveValue('purchases');
   await panel.getByLabel('What is bought, purchase 1').fill('A second fleet');
   await panel.getByLabel('Amount, purchase 1').fill('a lot');

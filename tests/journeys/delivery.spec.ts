@@ -5,7 +5,7 @@ import { expect, expectAccessible, open, test } from './support.ts';
 
 const AT = '/c/1/statements';
 
-test('a statement is written for the board: thousands that foot, red negatives, two sides; the next run starts from there', async ({
+test('a statement is written for the board: thousands that foot, red negatives, two sides; the next run offers them', async ({
   page,
   demo,
 }) => {
@@ -35,9 +35,11 @@ test('a statement is written for the board: thousands that foot, red negatives, 
     }),
   );
   expect(shown.slice(0, 4).reduce((sum, value) => sum + value, 0)).toBe(shown[4]);
-  // from the library it opens as it was left
+  // from the library it opens as it was saved, and what was chosen is offered
   await page.getByRole('link', { name: 'Statements', exact: true }).first().click();
   await page.getByRole('link', { name: /^Balance sheet Against/ }).click();
+  await expect(page.getByLabel('Units')).toHaveValue('dollars');
+  await page.getByRole('link', { name: 'Continue with your display settings, in thousands' }).click();
   await expect(page.getByRole('region', { name: 'Statement, side 2' })).toBeVisible();
   await expect(page.getByLabel('Units')).toHaveValue('thousands');
 });
@@ -155,14 +157,14 @@ test('titles, footnotes and filters are kept in a view of one’s own', async ({
     await panel.getByLabel(label, { exact: true }).fill(text);
     await panel.getByLabel(label, { exact: true }).blur();
   }
-  await expect(page.getByRole('alert')).toContainText('There is no field {auditor}');
+  await expect(page.getByRole('alert')).toContainText('There is no field "auditor". Insert one of these: Company, As-of month,');
   await panel.getByLabel('Footnotes').fill('Unaudited.');
   await panel.getByLabel('Footnotes').blur();
   await expect(page.getByRole('alert')).toHaveCount(0);
   await expectAccessible(page);
   await page.getByRole('button', { name: 'Save as' }).click();
-  await page.getByLabel('Name of the view').fill('Tours for the board');
-  await page.getByRole('button', { name: 'Save the view' }).click();
+  await page.getByRole('form', { name: 'Save as' }).getByLabel('Name').fill('Tours for the board');
+  await page.getByRole('button', { name: 'Save view' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Tours of Tern Island Kayak Works');
   await expect(page.getByText(/October 2026; to October 2026/)).toBeVisible();
   await expect(page.getByRole('list', { name: 'Footnotes' })).toHaveText('Unaudited.');

@@ -19,6 +19,7 @@ import {
   type StatementIssue,
 } from '@wise-margin/core';
 import type { CellDto, GridDto } from './statements.ts';
+import { DISPLAY_FIELD_WORDS } from './words/display-field-words.ts';
 import { issueNames, statementIssueWords } from './words/statement-issue-words.ts';
 
 /** A cell as it crosses the wire: the core's own, without what only formulas read. */
@@ -100,7 +101,7 @@ export function gridDto(
       ...[...unknownFields].map((name) => ({
         place: 'Title and footnotes',
         message: `There is no field "${name}"`,
-        fix: `Use one of ${DISPLAY_FIELDS.map((field) => `{${field}}`).join(', ')}`,
+        fix: `Insert one of these: ${Object.values(DISPLAY_FIELD_WORDS).join(', ')}`,
       })),
     ],
     blocks: plan.blocks.map(({ key, heading, isTotal }) => ({ key, heading, isTotal })),

@@ -9,6 +9,7 @@ export { importIssueWords } from './words/import-issue-words.ts';
 export { cellReasonWords } from './words/cell-words.ts';
 export { packGrid, unpackGrid, packBudgetGrid, unpackBudgetGrid } from './packed-grid.ts';
 export { statementIssueWords } from './words/statement-issue-words.ts';
+export { DISPLAY_FIELD_WORDS } from './words/display-field-words.ts';
 export * from './statement-sets.ts';
 export * from './statistics.ts';
 export * from './display.ts';

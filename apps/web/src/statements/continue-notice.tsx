@@ -27,7 +27,7 @@ export function ContinueNotice({
   return (
     <p className="no-print pb-1 text-[13px] text-ink-soft">
       <Link className="link" to={`${pathname}?${next.toString()}`}>
-        Continue with {words}
+        Continue {words}
       </Link>
     </p>
   );

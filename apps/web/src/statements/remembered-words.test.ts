@@ -5,12 +5,13 @@ const words = (address: string) => rememberedWords(address, [{ id: 3, name: 'Ann
 
 describe('what was chosen the last time', () => {
   it.each([
-    ['only.department=Tours&show=charts', 'Tours, in charts'],
-    ['only.department=Tours&only.department=Store&only.department=(none)', 'Tours, Store and no department'],
-    ['only.department=(all)&unit=thousands', 'every department, in thousands'],
-    ['budget=3&accounts=4000-4999&drafts=yes', 'accounts 4000-4999, Annual plan, draft entries included'],
-    ['budget=8', 'another budget'],
-    ['negatives=minus', 'your display settings'],
+    ['only.department=Tours&show=charts', 'with Tours, in charts'],
+    ['only.department=Tours&only.department=Store&only.department=(none)', 'with Tours, Store and no department'],
+    ['only.department=(all)&unit=thousands', 'with every department, in thousands'],
+    ['budget=3&accounts=4000-4999&drafts=yes', 'with accounts 4000-4999, Annual plan, draft entries'],
+    ['budget=8', 'with another budget'],
+    ['negatives=minus', 'with your display settings'],
+    ['unit=thousands', 'in thousands'],
     ['', ''],
     ['drafts=no', ''],
   ])('%s reads “%s”', (address, told) => expect(words(address)).toBe(told));

@@ -8,7 +8,7 @@ const listed = (names: readonly string[]): string =>
   names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
 
 /**
- * The choices made the last time in a view, in words: `Tours, in thousands, in charts`. Empty where there are none.
+ * The choices made the last time in a view, in words after “Continue”: `with Tours, in thousands, in charts`. Empty where there are none.
  * @param address the choices as the address bar had them
  * @param budgets the company's budgets, for the name of the one chosen
  */
@@ -20,15 +20,16 @@ export function rememberedWords(address: string, budgets: readonly Named[]): str
     values.length === 0 ? `every ${dimension}` : listed(values.map((value) => value || `no ${dimension}`)),
   );
   const chosenBudget = budgets.find(({ id }) => id === budget);
-  return [
+  const what = [
     ...ofFilter,
     accounts === undefined || accounts === '' ? '' : accounts === 'all' ? 'all accounts' : `accounts ${accounts}`,
     chosenBudget ? chosenBudget.name : budget === undefined ? '' : 'another budget',
-    drafts === 'yes' ? 'draft entries included' : '',
-    unit === undefined ? '' : UNIT_WORDS[unit],
+    drafts === 'yes' ? 'draft entries' : '',
     Object.keys(look).length > 0 ? 'your display settings' : '',
-    search.get('show') === 'charts' ? 'in charts' : '',
-  ]
-    .filter((words) => words !== '')
-    .join(', ');
+  ].filter((words) => words !== '');
+  const how = [unit === undefined ? '' : UNIT_WORDS[unit], search.get('show') === 'charts' ? 'in charts' : ''].filter(
+    (words) => words !== '',
+  );
+  const all = [...what, ...how].join(', ');
+  return what.length > 0 ? `with ${all}` : all;
 }

@@ -1,3 +1,4 @@
+import { DISPLAY_FIELD_WORDS } from '@wise-margin/contract';
 import { DISPLAY_FIELDS, type DisplayField } from '@wise-margin/core';
 
 /** The fields that headings, names, titles and footnotes are filled in with, by the words they are shown as. */
@@ -6,13 +7,8 @@ const FIELD_WORDS = {
   value: 'Value',
   all: 'All values',
   group: 'Account group',
-  company: 'Company',
-  as_of: 'As-of month',
-  printed_on: 'Print date',
-  view: 'View name',
-  budget: 'Budget name',
-  currency: 'Currency',
-} as const satisfies Readonly<Record<DisplayField | 'span' | 'value' | 'all' | 'group', string>>;
+  ...DISPLAY_FIELD_WORDS,
+} satisfies Readonly<Record<DisplayField | 'span' | 'value' | 'all' | 'group', string>>;
 export type TextField = keyof typeof FIELD_WORDS;
 export const PAGE_FIELDS: readonly TextField[] = DISPLAY_FIELDS;
 
