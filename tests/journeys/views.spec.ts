@@ -94,8 +94,7 @@ test('a line is put in the middle, its formula broken and fixed, and steps are t
   const list = page.getByRole('list', { name: 'Lines' });
   await expect(page.getByText('Every account with a balance is on exactly one line.')).toBeVisible();
   await list.getByRole('button', { name: /^Gross margin/ }).click();
-  await page.getByRole('button', { name: 'Add line' }).click();
-  await choose(list, 'Type', 'formula');
+  await page.getByLabel('Add line').selectOption('Formula');
   await fill(list, 'Name', 'EBITDA');
   await fill(list, 'Formula', 'operating_result + deprecation_line');
   await expect(page.getByRole('alert')).toContainText(
@@ -193,8 +192,7 @@ test('a view starts as a copy; lines move by key, a used line says so, and colum
   await expect(page.getByRole('alert')).toHaveCount(0);
 
   // a formula starts empty and without an error
-  await page.getByRole('button', { name: 'Add line' }).click();
-  await choose(list, 'Type', 'formula');
+  await page.getByLabel('Add line').selectOption('Formula');
   await expect(list.getByLabel('Name', { exact: true })).toHaveValue('Formula');
   await expect(list.getByLabel('Formula', { exact: true })).toHaveValue('');
   await expect(page.getByRole('alert')).toHaveCount(0);
@@ -214,6 +212,36 @@ test('a view starts as a copy; lines move by key, a used line says so, and colum
   await expect(edge).toHaveAttribute('aria-valuenow', String(wide + 1));
   await page.keyboard.press('ArrowDown');
   await expect(page.getByRole('separator', { name: 'Width of % rev' }).first()).toBeFocused();
+});
+
+test('a statement from blank: a heading, accounts that are not neighbors, all revenue but tours, a subtotal with a double rule', async ({
+  page,
+  demo,
+}) => {
+  await open(page, demo, '/c/1/statements/new?from=blank&asOf=2026-10');
+  const list = page.getByRole('list', { name: 'Lines' });
+  const add = (kind: string) => page.getByLabel('Add line').selectOption(kind);
+  await add('Section');
+  await fill(list, 'Name', 'Selected revenue');
+  await add('Accounts on one line');
+  await fill(list, 'Name', 'Dealers, online and repairs');
+  await fill(list, 'By number or range', '4010, 4040, 4310');
+  await add('Accounts on one line');
+  await fill(list, 'Name', 'Revenue except tours');
+  await list.getByText(/^By class/).click();
+  await list.getByLabel('Revenue', { exact: true }).check();
+  await fill(list, 'Excluding', '4110-4120');
+  await add('Total of a section');
+  await fill(list, 'Name', 'Selected revenue');
+  await list.getByLabel('Rule below').selectOption('Double');
+  await page.getByRole('button', { name: 'Columns', exact: true }).click();
+  await page.getByRole('button', { name: 'Add block' }).click();
+  const row = (name: string) => page.getByRole('row').filter({ has: page.getByRole('rowheader', { name, exact: true }) });
+  await expect(row('Dealers, online and repairs')).toContainText('115,195');
+  await expect(row('Revenue except tours')).toContainText('171,719');
+  await expect(row('Selected revenue').last()).toContainText('286,914');
+  await expect(page.locator('.rule-below-double')).not.toHaveCount(0);
+  await expect(page.getByRole('alert')).toHaveCount(0);
 });
 
 test('percents of the row’s total and of the grand total over a repeat', async ({ page, demo }) => {

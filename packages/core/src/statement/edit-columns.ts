@@ -78,7 +78,8 @@ export function addColumn(
   const own = set.blocks.find((each) => each.key === block);
   const key = freeKey(own?.columns.map((each) => each.key) ?? [], column.key);
   const next = changed(set, block, (each) => {
-    const at = after === undefined ? each.columns.length : each.columns.findIndex((other) => other.key === after) + 1;
+    const found = each.columns.findIndex((other) => other.key === after);
+    const at = found < 0 ? each.columns.length : found + 1;
     return { ...each, columns: inserted(each.columns, at, { ...column, key }) };
   });
   return { set: next, key };

@@ -12,11 +12,21 @@ const wordsOf = (block: Block, lines = INCOME_LINES) => readyColumns(block, line
 describe('ready columns', () => {
   it('are made from the block’s actual and budget, and from the totals of the lines', () => {
     const ready = readyColumns(REVIEW_COLUMNS.blocks[0]!, INCOME_LINES);
-    expect(ready[0]).toEqual({
+    expect(
+      ready
+        .slice(0, 4)
+        .map(({ words, column }) => [words, column.kind === 'difference' || column.kind === 'percentDifference' ? column.base : '']),
+    ).toEqual([
+      ['Variance to budget', 'budget'],
+      ['Percentage variance to budget', 'budget'],
+      ['Variance to prior year', 'prior'],
+      ['Percentage variance to prior year', 'prior'],
+    ]);
+    expect(ready[4]).toEqual({
       words: 'Percent of budget reached',
       column: { kind: 'formula', key: 'budget_reached', heading: '% of budget', expression: 'actual / budget', result: 'percent' },
     });
-    expect(ready[1]!.column).toMatchObject({ kind: 'share', of: 'actual', ownGroup: true });
+    expect(ready[5]!.column).toMatchObject({ kind: 'share', of: 'actual', ownGroup: true });
     expect(ready.find(({ words }) => words === 'Percent of operating expenses')!.column).toMatchObject({ baseLine: 'operating_expenses' });
     expect(wordsOf(REVIEW_COLUMNS.blocks[0]!, EXPENSE_LINES)).toContain('Percent of total expenses');
   });

@@ -19,7 +19,7 @@ function totalsOf(lines: readonly Line[]): { readonly key: string; readonly name
 }
 
 /**
- * The columns an analyst adds most, made from the amounts a block has: percent of budget reached, percents of the
+ * The columns an analyst adds most, made from the amounts a block has: variances to budget and to the prior year, percent of budget reached, percents of the
  * line's group and of each total, and in a repeat percents of the row's total and of the grand total, which is the
  * percent base of the lines in the total of the repeat. None for a block without amounts.
  */
@@ -27,14 +27,32 @@ export function readyColumns(block: Block, lineSet: LineSet): ReadyColumn[] {
   const amounts = block.columns.filter((column) => column.kind === 'amount');
   const [first] = amounts;
   if (!first) return [];
-  const actual = amounts.find(({ scenario }) => scenario === 'actual' || scenario === 'projection');
+  const actual = amounts.find(
+    ({ scenario, span }) => (scenario === 'actual' && (span.shift?.years ?? 0) >= 0) || scenario === 'projection',
+  );
   const budget = amounts.find(({ scenario }) => scenario.startsWith('budget'));
   const inTotal = `${block.key}.total.${(actual ?? first).key}`;
   const share = (words: string, heading: string, how: Partial<Column & { kind: 'share' }>): ReadyColumn => ({
     words,
     column: { kind: 'share', key: 'share', heading, of: (actual ?? first).key, ...how },
   });
+  const prior = amounts.find((each) => each.scenario === 'actual' && (each.span.shift?.years ?? 0) < 0);
+  const variances = (base: Column | undefined, to: string): ReadyColumn[] =>
+    actual && base && base !== actual
+      ? [
+          {
+            words: `Variance to ${to}`,
+            column: { kind: 'difference', key: 'variance', heading: 'Variance', compared: actual.key, base: base.key },
+          },
+          {
+            words: `Percentage variance to ${to}`,
+            column: { kind: 'percentDifference', key: 'percent', heading: '%', compared: actual.key, base: base.key },
+          },
+        ]
+      : [];
   return [
+    ...variances(budget, 'budget'),
+    ...variances(prior, 'prior year'),
     ...(actual && budget
       ? [
           {

@@ -56,8 +56,10 @@ export function ColumnsPanel({
   const addButton = useRef<HTMLButtonElement>(null);
   useReturnFocus(removing !== null, () => addButton.current);
   const add = (block: string, column: Column): void => {
-    const made = addColumn(columnSet, block, column);
-    change((set) => addColumn(set, block, column).set);
+    // beside the chosen column, or at the end of the block
+    const after = chosen?.block === block ? chosen.column : undefined;
+    const made = addColumn(columnSet, block, column, after);
+    change((set) => addColumn(set, block, column, after).set);
     setChosen({ block, column: made.key });
   };
   const addReady = (block: Block, { column, needsTotal }: ReadyColumn): void => {

@@ -233,6 +233,7 @@ function Editor({
           remove={() => remove.mutate()}
         />
       </div>
+      <p className="hidden pb-1 text-[13px] text-ink-soft narrow:block">Editing a view needs a wider window.</p>
       <div className="flex min-h-0 flex-1 gap-3 pb-3">
         <aside aria-label="Editor" className="flex w-[370px] shrink-0 flex-col border border-hairline bg-paper">
           <div className="flex items-center gap-3 border-b border-hairline px-2 py-1">

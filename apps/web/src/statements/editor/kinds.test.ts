@@ -2,7 +2,7 @@ import { columnSchema, lineSchema } from '@wise-margin/contract';
 import type { Column, ColumnSet, Line } from '@wise-margin/core';
 import { describe, expect, it } from 'vitest';
 import { COLUMN_KINDS, columnOfKind, withFollowingName } from './column-kinds.ts';
-import { keyAfter, LINE_KINDS, lineOfKind } from './line-kinds.ts';
+import { keyAfter, LINE_KINDS, lineOfKind, newLine } from './line-kinds.ts';
 
 const columns: Column[] = [
   { kind: 'amount', key: 'x', heading: 'X', scenario: 'budget', span: { kind: 'yearToDate' }, hidden: true },
@@ -68,6 +68,15 @@ describe('a column turned into another kind', () => {
     const renamed = withFollowingName(set, { block: 'b', column: 'actual' }, actual, { ...actual, heading: 'Tours' });
     expect(renamed.column).toBe('tours');
     expect(renamed.set.blocks[0]!.columns).toMatchObject([{ key: 'tours' }, { compared: 'tours', base: 'tours' }]);
+  });
+});
+
+describe('a new line', () => {
+  it.each(LINE_KINDS)('of %s is a whole line under a fitting name', (kind) => {
+    const line = newLine(kind, 's');
+    expect(lineSchema.parse(line)).toEqual(line);
+    expect(line.kind).toBe(kind);
+    expect(line.name !== '' || kind === 'spacer').toBe(true);
   });
 });
 

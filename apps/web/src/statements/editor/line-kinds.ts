@@ -29,6 +29,12 @@ const FITTING_NAMES: Readonly<Record<Line['kind'], string>> = {
   spacer: '',
 };
 
+/** A new line of a kind. @param section the one a total is of */
+export function newLine(kind: Line['kind'], section: string | null): Line {
+  const name = FITTING_NAMES[kind];
+  return { ...lineOfKind(kind, { kind: 'spacer', key: formulaName(name || 'blank', []), name: '' }, section), name } as Line;
+}
+
 /** A line of a kind, with what it needs to begin with; a name of its own and the look stay. */
 export function lineOfKind(kind: Line['kind'], before: Line, section: string | null): Line {
   const { key, emphasis, rule, hidden, polarity } = before;

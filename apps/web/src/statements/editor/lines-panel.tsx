@@ -19,19 +19,17 @@ import {
   type ViewSets,
 } from '@wise-margin/core';
 import type { CoverageDto } from '@wise-margin/contract';
-import { ArrowDown, ArrowLeft, ArrowRight, ArrowUp, Copy, Plus, Trash2 } from 'lucide-react';
+import { ArrowDown, ArrowLeft, ArrowRight, ArrowUp, Copy, Trash2 } from 'lucide-react';
 import { useRef, useState, type KeyboardEvent } from 'react';
 import { useReturnFocus } from '../../ui/use-return-focus.ts';
 import { CoverageNote } from './coverage-note.tsx';
 import { Field, Select } from './field.tsx';
 import { IconButton } from './icon-button.tsx';
 import { LineForm } from './line-form.tsx';
-import { keyAfter, LINE_KINDS } from './line-kinds.ts';
+import { keyAfter, LINE_KINDS, newLine } from './line-kinds.ts';
 import { lineChoices, lineName, sectionChoices } from './line-names.ts';
 import { RemovalPrompt } from './removal-prompt.tsx';
 import { SortableItem, SortableList } from './sortable-list.tsx';
-
-const NEW_LINE: Line = { kind: 'accounts', key: 'new_line', name: 'New line', selection: {}, sign: 'credit' };
 
 /** What Alt and an arrow do to a line. */
 const MOVES: Readonly<Record<string, (set: LineSet, key: string) => LineSet>> = {
@@ -56,8 +54,8 @@ export function LinesPanel({
   const [removing, setRemoving] = useState<string | null>(null);
   // lines added here, whose formula name follows their name; that of others may be known elsewhere
   const [fresh, setFresh] = useState<ReadonlySet<string>>(new Set());
-  const addButton = useRef<HTMLButtonElement>(null);
-  useReturnFocus(removing !== null, () => addButton.current);
+  const addSelect = useRef<HTMLSelectElement>(null);
+  useReturnFocus(removing !== null, () => addSelect.current);
   const changeLines = (next: (set: LineSet) => LineSet) => change((own) => ({ ...own, lineSet: next(own.lineSet) }));
   const rows: { readonly line: Line; readonly depth: number }[] = [];
   walkLines(lineSet.lines, (line, around) => rows.push({ line, depth: around.length }));
@@ -65,8 +63,12 @@ export function LinesPanel({
   const choices = lineChoices(lineSet);
   const sections = sectionChoices(lineSet);
   const { percentBase } = lineSet;
-  const add = (line: Line): void => {
-    const place = chosen !== null && keys.includes(chosen) ? ({ at: 'after', key: chosen } as const) : ({ at: 'end' } as const);
+  /** Into the chosen section, after any other chosen line, or at the end. */
+  const add = (kind: Line['kind']): void => {
+    const at = rows.find(({ line }) => line.key === chosen)?.line;
+    const section = at?.kind === 'section' ? at.key : at ? sectionOf(lineSet, at.key) : null;
+    const line = newLine(kind, section ?? sections.at(-1)?.[0] ?? null);
+    const place = at ? ({ at: at.kind === 'section' ? 'inside' : 'after', key: at.key } as const) : ({ at: 'end' } as const);
     const made = insertLine(lineSet, line, place);
     changeLines((set) => insertLine(set, line, place).set);
     setFresh((before) => new Set([...before, made.key]));
@@ -75,7 +77,7 @@ export function LinesPanel({
   const remove = (key: string): void => {
     if (usesOfLine(sets, key).length > 0) return setRemoving(key);
     change((own) => removeLineAndUses(own, key));
-    addButton.current?.focus();
+    addSelect.current?.focus();
   };
   const replace = (line: Line, next: Line): void => {
     const key = fresh.has(line.key) ? keyAfter(line, next, keys) : line.key;
@@ -105,9 +107,20 @@ export function LinesPanel({
             />
           </Field>
         </div>
-        <button type="button" ref={addButton} className="button" onClick={() => add(NEW_LINE)}>
-          <Plus size={14} aria-hidden="true" /> Add line
-        </button>
+        <select
+          ref={addSelect}
+          aria-label="Add line"
+          className="field w-32 py-0.5 text-[13px] font-semibold"
+          value=""
+          onChange={(event) => add(event.target.value as Line['kind'])}
+        >
+          <option value="">Add line</option>
+          {LINE_KINDS.filter(([kind]) => kind !== 'total' || sections.length > 0).map(([kind, words]) => (
+            <option key={kind} value={kind}>
+              {words}
+            </option>
+          ))}
+        </select>
       </div>
       {coverage ? <CoverageNote coverage={coverage} /> : null}
       {rows.length === 0 ? <p className="py-3 text-[14px] text-ink-soft">No lines yet. Add a line and choose its accounts.</p> : null}
