@@ -1,4 +1,4 @@
-import type { CompanyListDto } from '@wise-margin/contract';
+import type { CompanyListDto, ImportDto } from '@wise-margin/contract';
 import { ACCOUNTS, GOOD_LEDGER } from '../support/server.ts';
 import { expect, expectAccessible, open, test } from './support.ts';
 
@@ -72,4 +72,19 @@ test('a budget wants history first, and an unposted import waits in the list', a
   await expect(page.getByRole('listitem')).toContainText('was posted as import');
   await page.getByRole('link', { name: 'Imports' }).first().click();
   await expect(page.getByRole('row', { name: /again\.csv/ })).toContainText('refused');
+});
+
+test('on a phone a long company name leaves room for the month', async ({ page, empty }) => {
+  const form = new FormData();
+  const target = { name: `A Company With a Long Name, ${'Incorporated in Several States '.repeat(4)}`, currency: 'USD', startMonth: '1' };
+  for (const [name, value] of Object.entries(target)) form.set(name, value);
+  form.set('accounts', new Blob([ACCOUNTS]), 'accounts.csv');
+  form.set('ledger', new Blob([GOOD_LEDGER]), 'ledger.csv');
+  const { id } = (await (await fetch(`${empty.base}/imports`, { method: 'POST', body: form })).json()) as ImportDto;
+  await expect.poll(async () => (await empty.get<ImportDto>(`/imports/${id}`)).state).toBe('ready');
+  const { companyId } = (await (await fetch(`${empty.base}/imports/${id}/post`, { method: 'POST' })).json()) as ImportDto;
+  await page.setViewportSize({ width: 390, height: 844 });
+  await open(page, empty, `/c/${companyId}/statements/income`);
+  const month = (await page.getByLabel('As-of month').boundingBox())!;
+  expect(month.x + month.width).toBeLessThanOrEqual(390);
 });

@@ -138,8 +138,11 @@ function TopLine({ company }: { readonly company: CompanyDto }) {
     <header className="flex h-12 shrink-0 items-center gap-4 border-b border-hairline px-5 short:h-9 narrow:gap-2 narrow:px-3">
       <div className="relative">
         <Listbox value={company.id} onChange={(id: number) => void navigate(`/c/${id}/${samePlace(parts)}${keptChoices(location.search)}`)}>
-          <ListboxButton aria-label={`Company: ${company.name}`} className="flex h-8 max-w-80 items-center gap-1 font-semibold">
-            <span className="truncate">{company.name}</span> <ChevronDown size={14} aria-hidden="true" />
+          <ListboxButton
+            aria-label={`Company: ${company.name}`}
+            className="flex h-8 max-w-80 items-center gap-1 font-semibold narrow:max-w-[calc(100vw-8.5rem)]"
+          >
+            <span className="truncate">{company.name}</span> <ChevronDown size={14} aria-hidden="true" className="shrink-0" />
           </ListboxButton>
           <ListboxOptions modal={false} className="absolute top-full left-0 z-30 min-w-64 border border-hairline bg-sheet py-1 shadow-md">
             {(companies.data ?? []).map(({ id, name }) => (

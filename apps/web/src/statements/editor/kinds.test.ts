@@ -71,9 +71,20 @@ describe('a column turned into another kind', () => {
   });
 });
 
+const EXPENSES: Line = {
+  kind: 'section',
+  key: 's',
+  name: 'Expenses',
+  lines: [{ kind: 'accounts', key: 'rent', name: 'Rent', selection: { accounts: ['6110'] }, sign: 'debit' }],
+};
+
 describe('a new line', () => {
+  it('that is a total shows positive on the side of its section', () => {
+    expect(newLine('total', EXPENSES)).toMatchObject({ of: 's', sign: 'debit' });
+    expect(newLine('total', null)).toMatchObject({ of: '', sign: 'credit' });
+  });
   it.each(LINE_KINDS)('of %s is a whole line under a fitting name', (kind) => {
-    const line = newLine(kind, 's');
+    const line = newLine(kind, EXPENSES);
     expect(lineSchema.parse(line)).toEqual(line);
     expect(line.kind).toBe(kind);
     expect(line.name !== '' || kind === 'spacer').toBe(true);
@@ -84,7 +95,7 @@ describe('a line turned into another kind', () => {
   it.each(LINE_KINDS.flatMap(([kind]) => lines.map((line) => [kind, line.kind, line] as const)))(
     '%s from %s is a whole line',
     (kind, _, line) => {
-      const turned = lineOfKind(kind, line, 's');
+      const turned = lineOfKind(kind, line, EXPENSES);
       expect(lineSchema.parse(turned)).toEqual(turned);
       expect(turned).toMatchObject({ kind, key: 'x', name: 'X' });
       expect([turned.emphasis, turned.rule, turned.hidden]).toEqual([line.emphasis, line.rule, line.hidden]);

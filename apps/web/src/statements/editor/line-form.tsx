@@ -1,4 +1,4 @@
-import { parseExpression, type Line } from '@wise-margin/core';
+import { parseExpression, type Line, type NaturalSign } from '@wise-margin/core';
 import { useState } from 'react';
 import { useCompany } from '../../shell/company.ts';
 import { dimensionName } from '../filters-panel.tsx';
@@ -17,6 +17,7 @@ export function LineForm({
   choices,
   sections,
   section,
+  nearest,
   moveTo,
   change,
   rename,
@@ -29,6 +30,8 @@ export function LineForm({
   readonly sections: readonly (readonly [key: string, name: string])[];
   /** the section the line is in; null at the top */
   readonly section: string | null;
+  /** the section a total is of to begin with: the one around the line, or the last one */
+  readonly nearest: Line | null;
   readonly moveTo: (section: string | null) => void;
   readonly change: (line: Line) => void;
   readonly rename: (key: string) => void;
@@ -61,7 +64,7 @@ export function LineForm({
             options={LINE_KINDS.filter(([kind]) =>
               holdsLines ? kind === 'section' : kind !== 'total' || sections.length > 0 || line.kind === 'total',
             )}
-            choose={(kind) => change(lineOfKind(kind, line, section ?? sections.at(-1)?.[0] ?? null))}
+            choose={(kind) => change(lineOfKind(kind, line, nearest))}
           />
         </Field>
         <Field label="In section">
@@ -84,16 +87,7 @@ export function LineForm({
               />
             </Field>
           ) : null}
-          <Field label="Normal balance">
-            <Select
-              value={line.sign}
-              options={[
-                ['credit', 'Credit, such as revenue and liabilities'],
-                ['debit', 'Debit, such as expenses and assets'],
-              ]}
-              choose={(sign) => change({ ...line, sign })}
-            />
-          </Field>
+          <NormalBalance sign={line.sign} choose={(sign) => change({ ...line, sign })} />
           <Check
             label="Show account numbers"
             checked={line.accountNumbers ?? true}
@@ -140,13 +134,18 @@ export function LineForm({
         </>
       ) : null}
       {line.kind === 'total' ? (
-        <Field label="Total of">
-          <Select
-            value={line.of}
-            options={sections.some(([key]) => key === line.of) ? sections : [...sections, [line.of, 'A section that was removed'] as const]}
-            choose={(of) => change({ ...line, of })}
-          />
-        </Field>
+        <>
+          <Field label="Total of">
+            <Select
+              value={line.of}
+              options={
+                sections.some(([key]) => key === line.of) ? sections : [...sections, [line.of, 'A section that was removed'] as const]
+              }
+              choose={(of) => change({ ...line, of })}
+            />
+          </Field>
+          <NormalBalance sign={line.sign} choose={(sign) => change({ ...line, sign })} />
+        </>
       ) : null}
       {line.kind === 'formula' ? (
         <>
@@ -227,5 +226,21 @@ export function LineForm({
       />
       <Check label="Calculate but don’t show" checked={line.hidden ?? false} choose={(hidden) => change({ ...line, hidden })} />
     </div>
+  );
+}
+
+/** The side on which a line shows positive. */
+function NormalBalance({ sign, choose }: { readonly sign: NaturalSign; readonly choose: (sign: NaturalSign) => void }) {
+  return (
+    <Field label="Normal balance">
+      <Select
+        value={sign}
+        options={[
+          ['credit', 'Credit, such as revenue and liabilities'],
+          ['debit', 'Debit, such as expenses and assets'],
+        ]}
+        choose={choose}
+      />
+    </Field>
   );
 }

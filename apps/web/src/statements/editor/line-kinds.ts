@@ -1,4 +1,4 @@
-import type { Line } from '@wise-margin/core';
+import { walkLines, type Line, type NaturalSign } from '@wise-margin/core';
 import { formulaName, isMadeOf } from './formula-names.ts';
 
 export const LINE_KINDS: readonly (readonly [Line['kind'], string])[] = [
@@ -29,14 +29,24 @@ const FITTING_NAMES: Readonly<Record<Line['kind'], string>> = {
   spacer: '',
 };
 
+/** The normal balance of a section: that of its first line with accounts, or of a total among them. */
+export function signOfSection(section: Line | null): NaturalSign {
+  let sign: NaturalSign | null = null;
+  if (section?.kind === 'section')
+    walkLines(section.lines, (line) => {
+      if (sign === null && (isSelecting(line) || line.kind === 'total')) sign = line.sign;
+    });
+  return sign ?? 'credit';
+}
+
 /** A new line of a kind. @param section the one a total is of */
-export function newLine(kind: Line['kind'], section: string | null): Line {
+export function newLine(kind: Line['kind'], section: Line | null): Line {
   const name = FITTING_NAMES[kind];
   return { ...lineOfKind(kind, { kind: 'spacer', key: formulaName(name || 'blank', []), name: '' }, section), name } as Line;
 }
 
 /** A line of a kind, with what it needs to begin with; a name of its own and the look stay. */
-export function lineOfKind(kind: Line['kind'], before: Line, section: string | null): Line {
+export function lineOfKind(kind: Line['kind'], before: Line, section: Line | null): Line {
   const { key, emphasis, rule, hidden, polarity } = before;
   const name = before.name === FITTING_NAMES[before.kind] ? FITTING_NAMES[kind] : before.name;
   const common = {
@@ -57,7 +67,7 @@ export function lineOfKind(kind: Line['kind'], before: Line, section: string | n
     case 'section':
       return { ...common, kind, lines: before.kind === 'section' ? before.lines : [] };
     case 'total':
-      return { ...common, kind, of: section ?? '', sign: 'credit' };
+      return { ...common, kind, of: section?.key ?? '', sign: signOfSection(section) };
     case 'formula':
       return { ...common, kind, expression: '', result: 'amount' };
     case 'earnings':

@@ -1,6 +1,7 @@
 import {
   changeLine,
   duplicateLine,
+  findLine,
   hideLine,
   indentLine,
   insertLine,
@@ -67,7 +68,7 @@ export function LinesPanel({
   const add = (kind: Line['kind']): void => {
     const at = rows.find(({ line }) => line.key === chosen)?.line;
     const section = at?.kind === 'section' ? at.key : at ? sectionOf(lineSet, at.key) : null;
-    const line = newLine(kind, section ?? sections.at(-1)?.[0] ?? null);
+    const line = newLine(kind, findLine(lineSet, section ?? sections.at(-1)?.[0] ?? ''));
     const place = at ? ({ at: at.kind === 'section' ? 'inside' : 'after', key: at.key } as const) : ({ at: 'end' } as const);
     const made = insertLine(lineSet, line, place);
     changeLines((set) => insertLine(set, line, place).set);
@@ -221,6 +222,7 @@ export function LinesPanel({
                       choices={choices.filter(([key]) => key !== line.key)}
                       sections={sections.filter(([key]) => key !== line.key)}
                       section={section}
+                      nearest={findLine(lineSet, section ?? sections.at(-1)?.[0] ?? '')}
                       moveTo={(to) => changeLines((set) => moveToSection(set, line.key, to))}
                       change={(next) => replace(line, next)}
                       rename={(key) => {
