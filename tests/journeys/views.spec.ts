@@ -223,6 +223,8 @@ test('a statement from blank: a heading, accounts that are not neighbors, all re
   const add = (kind: string) => page.getByLabel('Add line').selectOption(kind);
   await add('Section');
   await fill(list, 'Name', 'Selected revenue');
+  // its formula name follows, and the field keeps the focus
+  await expect(list.getByLabel('Name', { exact: true })).toBeFocused();
   await add('Accounts on one line');
   await fill(list, 'Name', 'Dealers, online and repairs');
   await fill(list, 'By number or range', '4010, 4040, 4310');

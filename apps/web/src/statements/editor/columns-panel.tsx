@@ -31,6 +31,7 @@ import { IconButton } from './icon-button.tsx';
 import { RemovalPrompt } from './removal-prompt.tsx';
 import { SortableItem, SortableList } from './sortable-list.tsx';
 import { textAsName } from './tokens.ts';
+import { useIdentities } from './use-identities.ts';
 
 const NEW_COLUMN: Column = { kind: 'amount', key: 'actual', heading: 'Actual', scenario: 'actual', span: { kind: 'month' } };
 const NEW_BLOCK: Block = { key: 'block', heading: '{span}', span: { kind: 'month' }, columns: [NEW_COLUMN] };
@@ -53,6 +54,7 @@ export function ColumnsPanel({
   const nameOf = (key: string) => company.periods.find((period) => period.key === key)?.name ?? key;
   const [chosen, setChosen] = useState<ColumnPlace | null>(null);
   const [removing, setRemoving] = useState<Removing | null>(null);
+  const identities = useIdentities();
   const addButton = useRef<HTMLButtonElement>(null);
   useReturnFocus(removing !== null, () => addButton.current);
   const add = (block: string, column: Column): void => {
@@ -60,6 +62,7 @@ export function ColumnsPanel({
     const after = chosen?.block === block ? chosen.column : undefined;
     const made = addColumn(columnSet, block, column, after);
     change((set) => addColumn(set, block, column, after).set);
+    identities.add(`${block}.${made.key}`);
     setChosen({ block, column: made.key });
   };
   const addReady = (block: Block, { column, needsTotal }: ReadyColumn): void => {
@@ -76,7 +79,9 @@ export function ColumnsPanel({
         next,
       );
     change((set) => edit(set).set);
-    setChosen({ ...place, column: edit(columnSet).column });
+    const { column } = edit(columnSet);
+    identities.rename(`${place.block}.${place.column}`, `${place.block}.${column}`);
+    setChosen({ ...place, column });
   };
   const without = (set: ColumnSet, { block, column }: Removing): ColumnSet =>
     column === null ? removeBlockAndUses(set, block) : removeColumnAndUses(set, { block, column });
@@ -137,7 +142,12 @@ export function ColumnsPanel({
                       const place = { block: block.key, column: column.key };
                       const name = columnName(column);
                       return (
-                        <SortableItem key={column.key} id={column.key} label={`column ${name}`} className="border-t border-hairline">
+                        <SortableItem
+                          key={identities.of(`${block.key}.${column.key}`)}
+                          id={column.key}
+                          label={`column ${name}`}
+                          className="border-t border-hairline"
+                        >
                           <div className="flex items-center gap-1">
                             <button
                               type="button"

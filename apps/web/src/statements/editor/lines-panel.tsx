@@ -31,6 +31,7 @@ import { keyAfter, LINE_KINDS, newLine } from './line-kinds.ts';
 import { lineChoices, lineName, sectionChoices } from './line-names.ts';
 import { RemovalPrompt } from './removal-prompt.tsx';
 import { SortableItem, SortableList } from './sortable-list.tsx';
+import { useIdentities } from './use-identities.ts';
 
 /** What Alt and an arrow do to a line. */
 const MOVES: Readonly<Record<string, (set: LineSet, key: string) => LineSet>> = {
@@ -55,6 +56,7 @@ export function LinesPanel({
   const [removing, setRemoving] = useState<string | null>(null);
   // lines added here, whose formula name follows their name; that of others may be known elsewhere
   const [fresh, setFresh] = useState<ReadonlySet<string>>(new Set());
+  const identities = useIdentities();
   const addSelect = useRef<HTMLSelectElement>(null);
   useReturnFocus(removing !== null, () => addSelect.current);
   const changeLines = (next: (set: LineSet) => LineSet) => change((own) => ({ ...own, lineSet: next(own.lineSet) }));
@@ -73,6 +75,7 @@ export function LinesPanel({
     const made = insertLine(lineSet, line, place);
     changeLines((set) => insertLine(set, line, place).set);
     setFresh((before) => new Set([...before, made.key]));
+    identities.add(made.key);
     setChosen(made.key);
   };
   const remove = (key: string): void => {
@@ -90,6 +93,7 @@ export function LinesPanel({
       ),
     );
     if (key !== line.key) setFresh((before) => new Set([...before, key]));
+    identities.rename(line.key, key);
     setChosen(key);
   };
   return (
@@ -150,7 +154,7 @@ export function LinesPanel({
               changeLines((set) => move(set, line.key));
             };
             return (
-              <SortableItem key={line.key} id={line.key} label={`line ${name}`} className="border-b border-hairline">
+              <SortableItem key={identities.of(line.key)} id={line.key} label={`line ${name}`} className="border-b border-hairline">
                 <div className="flex items-center gap-1" style={{ paddingLeft: depth * 12 }}>
                   <button
                     type="button"
@@ -216,7 +220,6 @@ export function LinesPanel({
                 {isChosen ? (
                   <div className="mb-2 border-l-2 border-copper pl-2">
                     <LineForm
-                      key={line.key}
                       line={line}
                       keys={keys}
                       choices={choices.filter(([key]) => key !== line.key)}
@@ -227,6 +230,7 @@ export function LinesPanel({
                       change={(next) => replace(line, next)}
                       rename={(key) => {
                         changeLines((set) => renameLine(set, line.key, key));
+                        identities.rename(line.key, key);
                         setChosen(key);
                       }}
                     />
