@@ -225,7 +225,12 @@ test('a statement from blank: a heading, accounts that are not neighbors, all re
   await fill(list, 'Name', 'Selected revenue');
   // its formula name follows, and the field keeps the focus
   await expect(list.getByLabel('Name', { exact: true })).toBeFocused();
-  await add('Accounts on one line');
+  // by keyboard the list acts on Enter, once
+  await page.getByLabel('Add line').focus();
+  await page.keyboard.type('Accounts on one line', { delay: 10 });
+  await expect(list.getByRole('listitem')).toHaveCount(1);
+  await page.keyboard.press('Enter');
+  await expect(list.getByRole('listitem')).toHaveCount(2);
   await fill(list, 'Name', 'Dealers, online and repairs');
   await fill(list, 'By number or range', '4010, 4040, 4310');
   await add('Accounts on one line');

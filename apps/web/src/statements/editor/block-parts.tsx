@@ -1,5 +1,6 @@
 import { readyColumns, type Block, type LineSet, type ReadyColumn, type Repeat } from '@wise-margin/core';
 import type { CompanyDto } from '@wise-margin/contract';
+import { ActionSelect } from './action-select.tsx';
 import { Field } from './field.tsx';
 import { textAsName } from './tokens.ts';
 
@@ -16,22 +17,13 @@ export function ReadyColumns({
   const ready = readyColumns(block, lineSet);
   if (ready.length === 0) return null;
   return (
-    <select
+    <ActionSelect
+      label={`Add a ready-made column to block ${textAsName(block.heading) || block.key}`}
+      prompt="Add a ready-made column"
       className="field mt-1 min-h-7 w-full py-0 text-[13px]"
-      aria-label={`Add a ready-made column to block ${textAsName(block.heading) || block.key}`}
-      value=""
-      onChange={(event) => {
-        const chosen = ready[Number(event.target.value)];
-        if (chosen) add(chosen);
-      }}
-    >
-      <option value="">Add a ready-made column</option>
-      {ready.map(({ words }, index) => (
-        <option key={words} value={index}>
-          {words}
-        </option>
-      ))}
-    </select>
+      options={ready.map(({ words }, index) => [String(index), words])}
+      act={(index) => add(ready[Number(index)]!)}
+    />
   );
 }
 

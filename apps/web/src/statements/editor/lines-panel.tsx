@@ -23,6 +23,7 @@ import type { CoverageDto } from '@wise-margin/contract';
 import { ArrowDown, ArrowLeft, ArrowRight, ArrowUp, Copy, Trash2 } from 'lucide-react';
 import { useRef, useState, type KeyboardEvent } from 'react';
 import { useReturnFocus } from '../../ui/use-return-focus.ts';
+import { ActionSelect } from './action-select.tsx';
 import { CoverageNote } from './coverage-note.tsx';
 import { Field, Select } from './field.tsx';
 import { IconButton } from './icon-button.tsx';
@@ -112,20 +113,14 @@ export function LinesPanel({
             />
           </Field>
         </div>
-        <select
+        <ActionSelect
           ref={addSelect}
-          aria-label="Add line"
+          label="Add line"
+          prompt="Add line"
           className="field w-32 py-0.5 text-[13px] font-semibold"
-          value=""
-          onChange={(event) => add(event.target.value as Line['kind'])}
-        >
-          <option value="">Add line</option>
-          {LINE_KINDS.filter(([kind]) => kind !== 'total' || sections.length > 0).map(([kind, words]) => (
-            <option key={kind} value={kind}>
-              {words}
-            </option>
-          ))}
-        </select>
+          options={LINE_KINDS.filter(([kind]) => kind !== 'total' || sections.length > 0)}
+          act={(kind) => add(kind as Line['kind'])}
+        />
       </div>
       {coverage ? <CoverageNote coverage={coverage} /> : null}
       {rows.length === 0 ? <p className="py-3 text-[14px] text-ink-soft">No lines yet. Add a line and choose its accounts.</p> : null}
