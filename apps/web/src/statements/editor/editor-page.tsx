@@ -16,6 +16,7 @@ import { StatementIssues } from '../statement-issues.tsx';
 import { unitLine } from '../statement-words.ts';
 import { StatementTable } from '../statement-table.tsx';
 import { useBudgets } from '../use-statement.ts';
+import { ActionSelect } from './action-select.tsx';
 import { ColumnsPanel } from './columns-panel.tsx';
 import { IconButton } from './icon-button.tsx';
 import { LinesPanel } from './lines-panel.tsx';
@@ -249,19 +250,13 @@ function Editor({
               </button>
             ))}
             {part === 'page' ? null : (
-              <select
+              <ActionSelect
+                label={`Copy ${part} from another view`}
+                prompt="Copy from …"
                 className="field ml-auto max-w-44 py-0.5 text-[13px]"
-                aria-label={`Copy ${part} from another view`}
-                value=""
-                onChange={(event) => event.target.value !== '' && take.mutate(event.target.value)}
-              >
-                <option value="">Copy from …</option>
-                {views.data?.map(({ key, name }) => (
-                  <option key={key} value={key}>
-                    {name}
-                  </option>
-                ))}
-              </select>
+                options={(views.data ?? []).map(({ key, name }) => [key, name])}
+                act={(key) => take.mutate(key)}
+              />
             )}
           </div>
           <div

@@ -1,3 +1,4 @@
+import { ActionSelect } from './action-select.tsx';
 import { Field } from './field.tsx';
 import { TextInput } from './text-input.tsx';
 import { fieldWords, shownField, textWithFields, textWithWords, type TextField } from './tokens.ts';
@@ -35,22 +36,16 @@ export function FieldText({
         </Field>
       </div>
       {fields.length === 0 ? null : (
-        <select
+        <ActionSelect
+          label={`Insert into ${label.toLowerCase()}`}
+          prompt="Insert"
           className={`field w-24 py-0.5 text-[13px] ${hint ? 'mb-5' : ''}`}
-          aria-label={`Insert into ${label.toLowerCase()}`}
-          value=""
-          onChange={(event) => {
-            const field = event.target.value as TextField;
-            commit(textWithFields(shown === '' ? shownField(field) : `${shown.trimEnd()} ${shownField(field)}`));
+          options={fields.map((field) => [field, fieldWords(field)])}
+          act={(value) => {
+            const field = shownField(value as TextField);
+            commit(textWithFields(shown === '' ? field : `${shown.trimEnd()} ${field}`));
           }}
-        >
-          <option value="">Insert</option>
-          {fields.map((field) => (
-            <option key={field} value={field}>
-              {fieldWords(field)}
-            </option>
-          ))}
-        </select>
+        />
       )}
     </div>
   );
