@@ -1,11 +1,25 @@
 import { cellReasonWords, shownFavor, type GridDto, type ShownLine } from '@wise-margin/contract';
 import type { RuleWeight } from '@wise-margin/core';
 import type { ExportedStatement } from '../statements/exported-statement.ts';
-import { HANG, LEAST_SIZE, MARK, PADDING, SECTION_GAP, SWATCH, SWATCH_GAP, type Figures, type PdfColumn } from './pdf-layout.ts';
+import {
+  fontOf,
+  HANG,
+  INDENT,
+  LEAST_SIZE,
+  MARK,
+  nameOf,
+  PADDING,
+  SECTION_GAP,
+  SWATCH,
+  SWATCH_GAP,
+  type Figures,
+  type PdfColumn,
+} from './pdf-layout.ts';
 import { baselineOf, BRICK, INK, lineOf, PINE, SOFT, STONE } from './pdf-type.ts';
-import { wrapped, type PdfFont, type PdfWriter } from './pdf-writer.ts';
+import { wrapped, type PdfWriter } from './pdf-writer.ts';
 
-const INDENT = 8;
+// a name keeps at least this much, however deep its line is
+const LEAST_NAME = 40;
 const HEAD_RULE = 0.7;
 const THIN = 0.5;
 const UNDER_BLOCK = 3;
@@ -43,12 +57,7 @@ export class PdfTable {
     this.#dto = dto;
     this.#options = options;
     this.#nameLines = lines.map(({ line }) =>
-      wrapped(
-        writer,
-        line.account ? `${line.account}  ${line.name}` : line.name,
-        { font: fontOf(line), size },
-        names - 2 * PADDING - line.depth * INDENT,
-      ),
+      wrapped(writer, nameOf(line), { font: fontOf(line), size }, names - 2 * PADDING - indentOf(line, names)),
     );
     this.rowHeights = lines.map(
       ({ line }, row) => this.#nameLines[row]!.length * lineOf(size) + 2 * pad + (line.kind === 'section' ? SECTION_GAP : 0),
@@ -149,10 +158,10 @@ export class PdfTable {
   }
 
   #drawRow(row: number, { x, y }: Place): void {
-    const { columns, lines, size, pad } = this.#options;
+    const { columns, lines, names, size, pad } = this.#options;
     const { line } = lines[row]!;
     const top = y + pad + (line.kind === 'section' ? SECTION_GAP : 0);
-    const left = x + PADDING + line.depth * INDENT;
+    const left = x + PADDING + indentOf(line, names);
     const font = fontOf(line);
     const baseline = top + baselineOf(size);
     this.#nameLines[row]!.forEach((text, index) => {
@@ -192,5 +201,4 @@ export class PdfTable {
   }
 }
 
-const fontOf = ({ emphasis, kind }: ShownLine['line']): PdfFont =>
-  emphasis === 'italic' ? 'sansItalic' : emphasis === 'bold' || kind === 'section' ? 'sansBold' : 'sans';
+const indentOf = ({ depth }: ShownLine['line'], names: number): number => Math.min(depth * INDENT, names - 2 * PADDING - LEAST_NAME);

@@ -1,3 +1,8 @@
+// US Letter, in points
+export const LONG = 792;
+export const SHORT = 612;
+export const MARGIN = 36;
+
 export const INK = '#1E2833';
 export const SOFT = '#5E5A50';
 export const PINE = '#1C664D';

@@ -1,6 +1,7 @@
 import { createRequire } from 'node:module';
 import { dirname } from 'node:path';
 import PdfKit from 'pdfkit';
+import { LONG, SHORT } from './pdf-type.ts';
 
 const { resolve } = createRequire(import.meta.url);
 const SANS = dirname(resolve('source-sans/TTF/SourceSans3-Regular.ttf'));
@@ -24,10 +25,6 @@ type EmbeddedFont = {
 };
 type Glyph = { readonly code: string; readonly advance: number };
 
-// US Letter in points
-const LONG = 792;
-const SHORT = 612;
-
 /**
  * A PDF in points from the top left. A text is set glyph by glyph, each shaped once for each font: figures are mostly
  * different from one another, and to shape each of a hundred thousand costs twenty times what writing it does.
@@ -38,11 +35,11 @@ export class PdfWriter {
   readonly #bytes: Promise<Buffer>;
   #fill = '';
 
-  constructor(told: { readonly title: string; readonly author: string }) {
+  constructor({ title, author }: { readonly title: string; readonly author: string }) {
     const document = new PdfKit({
       autoFirstPage: false,
       margin: 0,
-      info: { Title: told.title, Author: told.author, Creator: 'Wise Margin', Producer: 'Wise Margin' },
+      info: { Title: title, Author: author, Creator: 'Wise Margin', Producer: 'Wise Margin' },
     });
     this.#document = document;
     this.#bytes = new Promise((settle, refuse) => {

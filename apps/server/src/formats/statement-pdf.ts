@@ -1,9 +1,9 @@
 import { sidesOfForm, type ShownLine } from '@wise-margin/contract';
 import type { ExportedStatement } from '../statements/exported-statement.ts';
 import { pageParts, pageRows } from './page-parts.ts';
-import { Figures, LONG, MARGIN, measured, nameWidth, paperOf, SHORT, widened, type PdfColumn } from './pdf-layout.ts';
+import { Figures, LEAST_SIZE, PdfMeasures, TYPES, widened, type PdfColumn, type Type } from './pdf-layout.ts';
 import { PdfTable } from './pdf-table.ts';
-import { INK, lineOf, SOFT } from './pdf-type.ts';
+import { INK, lineOf, LONG, MARGIN, SHORT, SOFT } from './pdf-type.ts';
 import { PdfWriter, wrapped, type TextStyle } from './pdf-writer.ts';
 
 const TOP = MARGIN + 6;
@@ -17,6 +17,18 @@ const UNDER_TITLE = 8;
 type TitleLine = { readonly text: string; readonly style: TextStyle; readonly height: number };
 /** A table at its place on a page, with the rows it shows there. */
 type Placed = { readonly table: PdfTable; readonly x: number; readonly from: number; readonly to: number };
+
+/** The pages of a statement in one size of type. */
+type Plan = {
+  readonly pages: readonly (readonly Placed[])[];
+  readonly title: readonly TitleLine[];
+  readonly notes: readonly string[];
+  readonly plain: TextStyle;
+  readonly isPortrait: boolean;
+  /** of the paper; and where its bottom margin begins */
+  readonly width: number;
+  readonly bottom: number;
+};
 
 /**
  * A statement as a PDF of exactly what is shown: line names beside every part of the columns, headings
@@ -33,117 +45,126 @@ export function statementPdf(statement: ExportedStatement): Promise<Buffer> {
 class StatementPages {
   readonly #writer: PdfWriter;
   readonly #statement: ExportedStatement;
-  readonly #isPortrait: boolean;
-  readonly #pad: number;
-  readonly #plain: TextStyle;
-  readonly #columns: readonly PdfColumn[];
-  readonly #names: number;
   readonly #texts: Figures;
+  readonly #measures: PdfMeasures;
   readonly #sides: readonly (readonly ShownLine[])[];
+  readonly #plan: Plan;
 
   constructor(writer: PdfWriter, statement: ExportedStatement) {
-    const { dto, lines } = statement;
     this.#writer = writer;
     this.#statement = statement;
     this.#texts = new Figures(statement);
-    this.#sides = sidesOfForm(dto, lines);
-    const { size, pad, isPortrait } = paperOf(statement, this.#texts, this.#sides.length);
-    this.#isPortrait = isPortrait;
-    this.#pad = pad;
-    this.#plain = { font: 'sans', size, color: SOFT };
-    this.#columns = dto.columns.map((_, position) => measured(dto, lines, { texts: this.#texts, position, size }));
-    this.#names = nameWidth(lines, size);
-  }
-
-  get #width(): number {
-    return this.#isPortrait ? SHORT : LONG;
-  }
-  get #bottom(): number {
-    return (this.#isPortrait ? LONG : SHORT) - MARGIN;
+    this.#measures = new PdfMeasures(writer, statement, this.#texts);
+    this.#sides = sidesOfForm(statement.dto, statement.lines);
+    this.#plan = this.#bestPlan();
   }
 
   draw(): void {
-    const title = this.#titleLines();
+    const { pages, title, notes, width, bottom, plain } = this.#plan;
     const titleHeight = this.#titleHeight(title);
-    const pages = this.#pages(titleHeight);
-    const notes = this.#notes();
     const lastTop = pages.length === 1 ? TOP + titleHeight : TOP;
     const lastBottom = lastTop + Math.max(0, ...pages.at(-1)!.map(({ table, from, to }) => table.height(from, to)));
-    const notesFit = notes.length === 0 || lastBottom + UNDER_TITLE + notes.length * lineOf(this.#plain.size) <= this.#bottom;
+    const notesFit = notes.length === 0 || lastBottom + UNDER_TITLE + notes.length * lineOf(plain.size) <= bottom;
     const count = pages.length + (notesFit ? 0 : 1);
     pages.forEach((tables, index) => {
       this.#startPage(index + 1, count);
-      if (index === 0) this.#drawTitle(title);
+      if (index === 0) this.#drawTitle(title, width);
       const top = index === 0 ? TOP + titleHeight : TOP;
       for (const { table, x, from, to } of tables) table.draw({ x, y: top }, from, to);
     });
     if (!notesFit) this.#startPage(count, count);
     notes.forEach((text, index) => {
-      const y = (notesFit ? lastBottom + UNDER_TITLE : TOP) + (index + 1) * lineOf(this.#plain.size);
-      this.#writer.text(text, { x: MARGIN, y }, this.#plain);
+      const y = (notesFit ? lastBottom + UNDER_TITLE : TOP) + (index + 1) * lineOf(plain.size);
+      this.#writer.text(text, { x: MARGIN, y }, plain);
     });
   }
 
-  /** What each page shows: two sides beside each other, or one part of the columns with as many lines as fit. */
-  #pages(titleHeight: number): Placed[][] {
+  /**
+   * Portrait where it fits, else landscape; of the sizes of type that need the fewest parts of the columns, the first
+   * that has every part on one page, or else the one that reads best.
+   */
+  #bestPlan(): Plan {
+    const isPortrait = this.#fits(SHORT, TYPES[0]!);
+    const partsOf = ({ size }: Type) => (isPortrait ? 1 : this.#parts(LONG, size).length);
+    const fewest = Math.min(...TYPES.map(partsOf));
+    const types = TYPES.filter((type) => partsOf(type) === fewest);
+    // what is longer than a page at any size is not tried at each
+    const tries = this.#statement.lines.length * lineOf(LEAST_SIZE) > LONG ? types.slice(0, 1) : types;
+    for (const type of tries) {
+      const plan = this.#planOf(type, isPortrait);
+      if (plan.pages.length <= fewest) return plan;
+    }
+    return this.#planOf(types[0]!, isPortrait);
+  }
+
+  #fits(paper: number, { size }: Type): boolean {
+    return this.#tableWidth(size) * this.#sides.length <= paper - 2 * MARGIN;
+  }
+  #tableWidth(size: number): number {
+    return this.#measures.names(size) + this.#measures.columns(size).reduce((sum, { width }) => sum + width, 0);
+  }
+  #parts(paper: number, size: number): number[][] {
+    return pageParts(this.#measures.columns(size), paper - 2 * MARGIN - this.#measures.names(size));
+  }
+
+  /** What each page shows: two sides next to each other, or one part of the columns with as many lines as fit. */
+  #planOf({ size, pad }: Type, isPortrait: boolean): Plan {
     const { dto, lines } = this.#statement;
-    const available = this.#width - 2 * MARGIN;
-    const total = this.#names + this.#columns.reduce((sum, { width }) => sum + width, 0);
-    const sideWidth = (available - SIDES_APART) / 2;
+    const [width, bottom] = isPortrait ? [SHORT, LONG - MARGIN] : [LONG, SHORT - MARGIN];
+    const plain: TextStyle = { font: 'sans', size, color: SOFT };
+    const title = this.#titleLines(width, plain);
+    const notes = dto.head.footnotes.flatMap((text) => wrapped(this.#writer, text, plain, width - 2 * MARGIN));
+    const titleHeight = this.#titleHeight(title);
+    const all = this.#measures.columns(size);
+    const narrow = this.#measures.names(size);
+    const tableOf = (part: readonly PdfColumn[], of: readonly ShownLine[], spare: number) => {
+      const { columns, names } = widened(part, { names: narrow, spare });
+      const isPart = part.length < all.length;
+      return new PdfTable(this.#writer, this.#statement, { columns, names, lines: of, texts: this.#texts, size, pad, isPart });
+    };
+    const rowsOf = (table: PdfTable, taken: number) => {
+      const next = bottom - TOP - table.headHeight;
+      return pageRows(table.rowHeights, { first: next - taken, next, together: LAST_LINES });
+    };
+    const common = { title, notes, width, bottom, plain, isPortrait };
+    const sideWidth = (width - 2 * MARGIN - SIDES_APART) / 2;
+    const total = this.#tableWidth(size);
     if (this.#sides.length > 1 && total <= sideWidth) {
-      const tables = this.#sides.map((side) => this.#table(this.#columns, side, sideWidth - total));
-      const rows = tables.map((table) => this.#rows(table, titleHeight));
+      const tables = this.#sides.map((side) => tableOf(all, side, sideWidth - total));
+      const rows = tables.map((table) => rowsOf(table, titleHeight));
       const most = Math.max(...rows.map(({ length }) => length));
-      return Array.from({ length: most }, (_, page) =>
+      const pages = Array.from({ length: most }, (_, page) =>
         tables.flatMap((table, side) => {
           const shown = rows[side]![page];
           return shown ? [{ table, x: MARGIN + side * (sideWidth + SIDES_APART), ...shown }] : [];
         }),
       );
+      return { ...common, pages };
     }
-    const room = available - this.#names;
-    return pageParts(this.#columns, room).flatMap((part, index) => {
-      const columns = part.map((position) => this.#columns[position]!);
-      const spare = room - columns.reduce((sum, { width }) => sum + width, 0);
-      const table = this.#table(columns, lines, spare, columns.length < dto.columns.length);
-      return this.#rows(table, index === 0 ? titleHeight : 0).map((shown) => [{ table, x: MARGIN, ...shown }]);
+    const room = width - 2 * MARGIN - narrow;
+    const pages = this.#parts(width, size).flatMap((part, index) => {
+      const columns = part.map((position) => all[position]!);
+      const table = tableOf(columns, lines, room - columns.reduce((sum, column) => sum + column.width, 0));
+      return rowsOf(table, index === 0 ? titleHeight : 0).map((shown) => [{ table, x: MARGIN, ...shown }]);
     });
-  }
-
-  #table(part: readonly PdfColumn[], lines: readonly ShownLine[], spare: number, isPart = false): PdfTable {
-    const { columns, names } = widened(part, { names: this.#names, spare });
-    return new PdfTable(this.#writer, this.#statement, {
-      columns,
-      names,
-      lines,
-      texts: this.#texts,
-      size: this.#plain.size,
-      pad: this.#pad,
-      isPart,
-    });
-  }
-
-  #rows(table: PdfTable, titleHeight: number) {
-    const next = this.#bottom - TOP - table.headHeight;
-    return pageRows(table.rowHeights, { first: next - titleHeight, next, together: LAST_LINES });
+    return { ...common, pages };
   }
 
   #startPage(page: number, pages: number): void {
     const { company, dto } = this.#statement;
-    const { size } = this.#plain;
-    this.#writer.addPage(this.#isPortrait);
+    const { width, bottom, plain, isPortrait } = this.#plan;
+    this.#writer.addPage(isPortrait);
     if (page > 1) {
-      const [head] = wrapped(this.#writer, `${company}: ${dto.head.title}, ${dto.asOfWords}`, this.#plain, this.#width - 2 * MARGIN);
-      this.#writer.text(head!, { x: MARGIN, y: 22 + size }, this.#plain);
+      const [head] = wrapped(this.#writer, `${company}: ${dto.head.title}, ${dto.asOfWords}`, plain, width - 2 * MARGIN);
+      this.#writer.text(head!, { x: MARGIN, y: 22 + plain.size }, plain);
     }
-    this.#writer.text(`Page ${page} of ${pages}`, { x: this.#width - MARGIN, y: this.#bottom + 12 + size, align: 'right' }, this.#plain);
+    this.#writer.text(`Page ${page} of ${pages}`, { x: width - MARGIN, y: bottom + 12 + plain.size, align: 'right' }, plain);
   }
 
   /** The lines above the first table, each with its style and the room it takes. */
-  #titleLines(): TitleLine[] {
+  #titleLines(paper: number, { size }: TextStyle): TitleLine[] {
     const { title, logo } = this.#statement;
-    const width = this.#width - 2 * MARGIN - (logo ? LOGO.width + UNDER_TITLE : 0);
-    const { size } = this.#plain;
+    const width = paper - 2 * MARGIN - (logo ? LOGO.width + UNDER_TITLE : 0);
     return title.flatMap((text, index) => {
       const style: TextStyle =
         index === 0
@@ -161,18 +182,13 @@ class StatementPages {
     return Math.max(words, this.#statement.logo ? LOGO.height : 0) + UNDER_TITLE;
   }
 
-  #drawTitle(lines: readonly TitleLine[]): void {
+  #drawTitle(lines: readonly TitleLine[], width: number): void {
     let y = TOP;
     for (const { text, style, height } of lines) {
       y += height;
       this.#writer.text(text, { x: MARGIN, y: y - height * 0.25 }, style);
     }
     const { logo } = this.#statement;
-    if (logo) this.#writer.picture(Buffer.from(logo.base64, 'base64'), { x: this.#width - MARGIN - LOGO.width, y: TOP, ...LOGO });
-  }
-
-  #notes(): string[] {
-    const width = this.#width - 2 * MARGIN;
-    return this.#statement.dto.head.footnotes.flatMap((text) => wrapped(this.#writer, text, this.#plain, width));
+    if (logo) this.#writer.picture(Buffer.from(logo.base64, 'base64'), { x: width - MARGIN - LOGO.width, y: TOP, ...LOGO });
   }
 }
