@@ -1,7 +1,7 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { demoSchema, type CompanyListDto, type DemoDto, type ImportDto } from '@wise-margin/contract';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { ACCOUNTS, GOOD_LEDGER, NEW_COMPANY, startTestServer, type TestServer } from './support/server.ts';
 
 let server: TestServer;
@@ -56,6 +56,20 @@ describe('demo companies at a click', () => {
     expect(existsSync(join(server.directory, 'files', 'tern-island'))).toBe(false);
     const [event] = await server.application.database.models.auditEvents.findAll({ where: { action: 'demo.remove' } });
     expect(event!.details).toContain('Gannet Rock Sea Salt');
+  });
+  it('leave nothing behind when it fails in the middle, and say so', async () => {
+    const before = await rowCounts();
+    const { imports } = server.application;
+    const post = imports.post.bind(imports);
+    const spy = vi.spyOn(imports, 'post').mockImplementationOnce(async (...given) => {
+      await post(...given);
+      throw new Error('stopped after the first company was posted');
+    });
+    expect((await server.send('POST', '/demo-companies')).status).toBe(202);
+    await server.application.demo.settled();
+    spy.mockRestore();
+    expect(await state()).toEqual({ state: 'failed', companies: [], failure: 'The demo companies could not be added. Try again.' });
+    expect({ ...(await rowCounts()), imports: before['imports'] }).toEqual(before);
   });
   it('are refused where a company has the name of one', async () => {
     await postOwn('Gannet Rock Sea Salt');

@@ -57,7 +57,7 @@ export type { Favor } from './variance/favor.ts';
 export { differenceOf, percentDifferenceOf, shareOf } from './variance/difference.ts';
 export { blank, notMeaningful, amount } from './statement/cell.ts';
 export type { NotMeaningfulReason, BlankReason, RatioUnit, Cell } from './statement/cell.ts';
-export { SUBTOTAL_RULE, TOTAL_RULE } from './statement/line-set.ts';
+export { TOTAL_RULE } from './statement/line-set.ts';
 export type { Line, LineRule, LineSet, PartOrder, RuleWeight, StatisticOver } from './statement/line-set.ts';
 export type { ScenarioRef, BalanceMeasure, Column, ColumnKind, Repeat, Block, ColumnSet } from './statement/column-set.ts';
 export { parseExpression, linesRead, RESERVED_NAMES } from './statement/expression.ts';
@@ -129,11 +129,9 @@ export {
   addBlock,
   duplicateBlock,
   changeBlock,
-  removeBlock,
   moveBlock,
   addColumn,
   changeColumn,
-  removeColumn,
   moveColumn,
   renameColumn,
   columnPlaceOf,
@@ -144,7 +142,6 @@ export {
   findLine,
   insertLine,
   duplicateLine,
-  removeLine,
   moveLine,
   stepLine,
   changeLine,

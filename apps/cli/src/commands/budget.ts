@@ -9,7 +9,7 @@ import {
   type Minor,
   type PeriodIndex,
 } from '@wise-margin/core';
-import { asOneOffs, newBudgetSchema, type BudgetProposalDto } from '@wise-margin/contract';
+import { newBudgetSchema, proposedOneOffs } from '@wise-margin/contract';
 import type { Application, Books } from '@wise-margin/server';
 import { chosenCompany } from '../company.ts';
 import type { Answer } from '../output.ts';
@@ -51,7 +51,7 @@ export async function createBudget(application: Application, options: BudgetOpti
     roundTo: rounding.value,
     projected,
     ...(annualize ? { basisByClass: Object.fromEntries(ACCOUNT_CLASS_KEYS.map((key) => [key, 'annualized'])) } : {}),
-    exclude: excludedOf(proposal?.candidates ?? []),
+    exclude: proposedOneOffs(proposal?.candidates ?? []),
   });
   const budget = await application.budgets.create(company.id, request, application.actor);
   if (options.approve === true) await application.budgets.setState(company.id, budget.id, { state: 'approved' }, application.actor);
@@ -71,9 +71,6 @@ export async function createBudget(application: Application, options: BudgetOpti
     json: Object.fromEntries(facts),
   };
 }
-
-/** The candidates that are proposed to be left out, as a new budget is asked to. */
-const excludedOf = (candidates: BudgetProposalDto['candidates']) => asOneOffs(candidates.filter(({ isProposed }) => isProposed));
 
 /** Keys of the months of a fiscal year without actuals: before the ledger begins, or not posted yet. None for a year it does not know. */
 function unpostedMonths({ calendar, firstPosted, lastPosted }: Books, year: number): string[] {

@@ -1,6 +1,6 @@
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { asOneOffs, budgetEditRequestSchema, newBudgetSchema, type DemoDto, type NewCompany } from '@wise-margin/contract';
+import { budgetEditRequestSchema, newBudgetSchema, proposedOneOffs, type DemoDto, type NewCompany } from '@wise-margin/contract';
 import type { BudgetService, DeskService } from '../budgets/index.ts';
 import { recordAudit, type Actor } from '../database/audit.ts';
 import type { Database } from '../database/database.ts';
@@ -127,13 +127,13 @@ export class DemoService {
   }
 
   async #import(folder: DemoFolder, company: NewCompany, files: Readonly<Record<string, string>>): Promise<number> {
-    const { database, imports, statistics, actor } = this.#parts;
+    const { imports, statistics, actor } = this.#parts;
     const at = this.#folderOf(folder);
     mkdirSync(at, { recursive: true });
     for (const [name, text] of Object.entries(files)) writeFileSync(join(at, `${name}.csv`), text);
     const chosen = (name: string) => ({ path: join(at, `${name}.csv`), name: `${folder}-${name}.csv`, move: false });
     const importId = await imports.submit({
-      target: { newCompany: company },
+      target: { newCompany: { ...company, isDemo: true } },
       accounts: chosen('accounts'),
       ledger: chosen('ledger'),
       actor,
@@ -145,9 +145,6 @@ export class DemoService {
       throw new ProblemError(500, 'Demo refused', `The demo files were rejected: ${checked.failure ?? issues.join('; ')}`);
     }
     const id = await imports.post(importId, actor);
-    await database.write(async (transaction) => {
-      await database.models.companies.update({ isDemo: true }, { where: { id }, transaction });
-    });
     if ('statistics' in files) {
       const path = join(at, 'statistics.csv');
       const { preview } = await statistics.preview(id, path);
@@ -160,8 +157,7 @@ export class DemoService {
     const { budgets, desks, actor } = this.#parts;
     // the storm, its insurance recovery and disposals are nonrecurring
     const { candidates } = await budgets.proposal(companyId, { from: Number(budget.from), projected: false });
-    const exclude = asOneOffs(candidates.filter(({ isProposed }) => isProposed));
-    const { id } = await budgets.create(companyId, newBudgetSchema.parse({ ...budget, exclude }), actor);
+    const { id } = await budgets.create(companyId, newBudgetSchema.parse({ ...budget, exclude: proposedOneOffs(candidates) }), actor);
     for (const batch of edits) await desks.edit(companyId, id, budgetEditRequestSchema.parse(batch), actor);
     if (approve) await budgets.setState(companyId, id, { state: 'approved' }, actor);
   }

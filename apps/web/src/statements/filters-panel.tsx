@@ -42,7 +42,7 @@ export function FiltersPanel({
           onChange={(event) => setDrafts(event.target.checked)}
         />
         <label htmlFor={id}>
-          Count entries in draft
+          Include draft entries
           <span className="block text-[12px] text-ink-soft">
             {draftCount === 0
               ? 'There are none'

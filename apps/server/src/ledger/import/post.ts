@@ -10,11 +10,14 @@ import type { NumberBase, StagedSetup } from './check-job.ts';
 import { fingerprints, type Seal } from './seal.ts';
 import { STAGED_COLUMNS, stagedPath, type StagedTable } from './staging.ts';
 
+/** A company that an import makes; `isDemo` marks one of the demo companies from its first moment. */
+export type CompanyToMake = NewCompany & { readonly isDemo?: boolean };
+
 export type PostRequest = {
   readonly importId: number;
   readonly directory: string;
   readonly companyId: number | null;
-  readonly newCompany: NewCompany | null;
+  readonly newCompany: CompanyToMake | null;
   readonly base: NumberBase;
   /** of what the check staged */
   readonly seal: Seal;
@@ -118,10 +121,10 @@ async function refuseTooLarge(database: Database, companyId: number, transaction
     );
 }
 
-async function createCompany(database: Database, company: NewCompany, actor: Actor, transaction: Transaction): Promise<number> {
-  const { name, currency, startMonth, hasAdjustmentPeriod } = company;
+async function createCompany(database: Database, company: CompanyToMake, actor: Actor, transaction: Transaction): Promise<number> {
+  const { name, currency, startMonth, hasAdjustmentPeriod, isDemo = false } = company;
   const row = await database.models.companies.create(
-    { name, currency, startMonth, hasAdjustmentPeriod, createdAt: actor.now().toISOString() },
+    { name, currency, startMonth, hasAdjustmentPeriod, isDemo, createdAt: actor.now().toISOString() },
     { transaction },
   );
   return row.id;

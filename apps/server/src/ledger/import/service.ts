@@ -10,7 +10,7 @@ import { isDiskFull } from '../../database/disk-full.ts';
 import { notFound, ProblemError, refused } from '../../http/problem.ts';
 import type { CheckJob, ImportChoices, NumberBase } from './check-job.ts';
 import { CheckWorkers, type RunningCheck } from './check-workers.ts';
-import { postImport, StaleCheckError } from './post.ts';
+import { postImport, StaleCheckError, type CompanyToMake } from './post.ts';
 import { reverseImport } from './reverse.ts';
 import type { Seal } from './seal.ts';
 import { stagedPath } from './staging.ts';
@@ -18,7 +18,7 @@ import { stagedPath } from './staging.ts';
 /** A file on disk with the name the person knows it by. `move`: it is ours to take. */
 export type ChosenFile = { readonly path: string; readonly name: string; readonly move: boolean };
 export type ImportRequest = {
-  readonly target: { readonly companyId: number } | { readonly newCompany: NewCompany };
+  readonly target: { readonly companyId: number } | { readonly newCompany: CompanyToMake };
   readonly accounts: ChosenFile | null;
   readonly ledger: ChosenFile | null;
   readonly actor: Actor;
@@ -122,7 +122,7 @@ export class ImportService {
     const row = await this.#row(id);
     if (row.state !== 'ready')
       throw new ProblemError(409, 'Not ready', `Import ${id} is ${row.state}. Only a checked import without rejected rows can be posted.`);
-    const newCompany = row.newCompany === null ? null : (JSON.parse(row.newCompany) as NewCompany);
+    const newCompany = row.newCompany === null ? null : (JSON.parse(row.newCompany) as CompanyToMake);
     if (newCompany) await this.#refuseKnownName(newCompany.name);
     const [claimed] = await this.#database.write((transaction) =>
       this.#database.models.imports.update({ state: 'posting' }, { where: { id, state: 'ready' }, transaction }),
