@@ -31,9 +31,12 @@ test('the view of 36 columns is built by hand from nothing, saved, and moves wit
   await expect(block.getByLabel('With', { exact: true })).toHaveValue('budget');
   await expect(page.getByRole('columnheader', { name: 'Apr 2026', exact: true })).toBeVisible();
   // only the columns in view are drawn: the last ones are there when scrolled to
-  await page.getByRole('region', { name: 'Statement' }).evaluate((region) => region.scrollTo({ left: region.scrollWidth }));
+  await expect(async () => {
+    // the statement widens when the last column arrives
+    await page.getByRole('region', { name: 'Statement' }).evaluate((region) => region.scrollTo({ left: region.scrollWidth }));
+    await expect(page.getByRole('columnheader', { name: 'Total, Apr 2026 to Mar 2027' })).toBeVisible({ timeout: 1000 });
+  }).toPass();
   await expect(page.getByRole('columnheader', { name: 'Mar 2027', exact: true })).toBeVisible();
-  await expect(page.getByRole('columnheader', { name: 'Total, Apr 2026 to Mar 2027' })).toBeVisible();
   await expectAccessible(page);
 
   await page.getByRole('button', { name: 'Save as' }).click();
@@ -222,6 +225,8 @@ test('a statement from blank: a heading, accounts that are not neighbors, all re
   const list = page.getByRole('list', { name: 'Lines' });
   const add = (kind: string) => page.getByLabel('Add line').selectOption(kind);
   await add('Section');
+  // what was added is named next
+  await expect(list.getByLabel('Name', { exact: true })).toBeFocused();
   await fill(list, 'Name', 'Selected revenue');
   // its formula name follows, and the field keeps the focus
   await expect(list.getByLabel('Name', { exact: true })).toBeFocused();

@@ -4,7 +4,7 @@ import { useReturnFocus } from '../ui/use-return-focus.ts';
 import { useCompanies, useCompany } from './company.ts';
 import { useDemo } from './use-demo.ts';
 
-/** On a demo company: that its data is invented, how to import a ledger of one's own, and how to remove the demo companies. */
+/** On a demo company: a note that its data is invented, with the way to import a ledger and to remove the demo companies. */
 export function DemoNotice() {
   const company = useCompany();
   const companies = useCompanies();

@@ -39,6 +39,8 @@ describe('ready columns', () => {
     const ready = readyColumns(months, { key: 't', name: 'T', percentBase: 'sales', lines: [sales] });
     const [row, all] = ready.filter(({ needsTotal }) => needsTotal);
     expect([row!.words, all!.words]).toEqual(['Percent of the row’s total', 'Percent of the grand total']);
+    const withoutBase = readyColumns(months, { key: 't', name: 'T', lines: [sales] });
+    expect(withoutBase.filter(({ needsTotal }) => needsTotal)).toHaveLength(1);
     const half: Line = { kind: 'formula', key: 'half', name: 'Half', expression: 'sales / 2', result: 'amount' };
     const { value, issues } = run({
       postings: [sold(300, 6), sold(100, 7)],

@@ -73,7 +73,14 @@ export function readyColumns(block: Block, lineSet: LineSet): ReadyColumn[] {
             ...share('Percent of the row’s total', '% of row', { key: 'of_row', ownLine: true, baseColumn: inTotal }),
             needsTotal: true as const,
           },
-          { ...share('Percent of the grand total', '% of grand total', { key: 'of_all', baseColumn: inTotal }), needsTotal: true as const },
+          ...(lineSet.percentBase === undefined
+            ? []
+            : [
+                {
+                  ...share('Percent of the grand total', '% of grand total', { key: 'of_all', baseColumn: inTotal }),
+                  needsTotal: true as const,
+                },
+              ]),
         ]
       : []),
     share('Percent of the line’s group', '% of group', { ownGroup: true }),

@@ -1,9 +1,11 @@
-import { parseExpression, spanDefinitionWords, STATISTIC, type Column, type ColumnSet, type LineSet } from '@wise-margin/core';
+import { spanDefinitionWords, STATISTIC, type Column, type ColumnSet, type LineSet } from '@wise-margin/core';
 import type { BudgetDto } from '@wise-margin/contract';
 import { useCompany } from '../../shell/company.ts';
 import { COLUMN_KINDS, columnOfKind, MEASURES, withFittingHeading } from './column-kinds.ts';
 import { FieldText } from './field-text.tsx';
 import { Check, Field, Select } from './field.tsx';
+import { FormulaFields } from './formula-fields.tsx';
+import { LimitFields } from './limit-fields.tsx';
 import { ShareForm } from './share-form.tsx';
 import { SpanField } from './span-field.tsx';
 import { TextInput } from './text-input.tsx';
@@ -13,12 +15,6 @@ const STATISTIC_MEASURES = [
   ['closing', 'Last month'],
   ['average', 'Average'],
   ['change', 'Sum'],
-] as const;
-const RESULTS = [
-  ['amount', 'Amount'],
-  ['percent', 'Percent'],
-  ['times', 'Ratio'],
-  ['days', 'Days'],
 ] as const;
 
 /** Columns another one may refer to, by formula name: those of its block, and those of blocks that do not repeat. */
@@ -31,14 +27,6 @@ function referable(set: ColumnSet, block: string, besides: string): (readonly [s
         : [[`${each.key}.${column.key}`, `${textAsName(each.heading)}: ${textAsName(column.heading) || column.key}`] as const];
     }),
   );
-}
-
-/** What may be written in a formula, or where it goes wrong. */
-function formulaHint(expression: string, others: readonly (readonly [string, string])[]): string {
-  const [first = 'actual', second = 'budget'] = others.map(([key]) => key);
-  const parsed = parseExpression(expression);
-  if (expression.trim() === '' || parsed.ok) return `Such as ${first} - ${second}. Use + - * / ( ) min max abs.`;
-  return `Check character ${parsed.issue.at + 1}: "${parsed.issue.token || 'the end'}"`;
 }
 
 /** Everything of one column. */
@@ -60,7 +48,6 @@ export function ColumnForm({
   const company = useCompany();
   const others = referable(columnSet, block, column.key);
   const own = columnSet.blocks.find(({ key }) => key === block);
-  const dimensions = company.dimensions;
   const nameOf = (key: string) => company.periods.find((period) => period.key === key)?.name ?? key;
   const withKnown = (value: string): readonly (readonly [string, string])[] => {
     if (value === '') return [['', others.length === 0 ? 'Add another column first' : 'Choose a column'], ...others];
@@ -96,20 +83,13 @@ export function ColumnForm({
               choose={(measure) => change({ ...column, measure })}
             />
           </Field>
-          {dimensions.map(({ name, values }) => (
-            <Field key={name} label={`Limit to ${name}`}>
-              <Select
-                value={column.filter?.[name]?.[0] ?? '*'}
-                options={[['*', 'All'], ...values.map((value) => [value, value || `No ${name}`] as const)]}
-                choose={(value) => {
-                  const { [name]: _before, ...rest } = column.filter ?? {};
-                  const { filter: _filter, ...plain } = column;
-                  const filter = value === '*' ? rest : { ...rest, [name]: [value] };
-                  change(Object.keys(filter).length === 0 ? plain : { ...plain, filter });
-                }}
-              />
-            </Field>
-          ))}
+          <LimitFields
+            filter={column.filter}
+            choose={(filter) => {
+              const { filter: _filter, ...plain } = column;
+              change(filter ? { ...plain, filter } : plain);
+            }}
+          />
         </>
       ) : null}
       {column.kind === 'difference' || column.kind === 'percentDifference' ? (
@@ -132,25 +112,13 @@ export function ColumnForm({
       ) : null}
       {column.kind === 'share' && own ? <ShareForm share={column} block={own} others={others} lineSet={lineSet} change={change} /> : null}
       {column.kind === 'formula' ? (
-        <>
-          <Field label="Formula" hint={formulaHint(column.expression, others)}>
-            <TextInput value={column.expression} commit={(expression) => change({ ...column, expression })} className="font-mono" />
-          </Field>
-          <Field label="Insert a column">
-            <Select
-              value=""
-              options={[['', 'Choose a column'], ...others]}
-              choose={(key) => change({ ...column, expression: `${column.expression} ${key}`.trim() })}
-            />
-          </Field>
-          <Field label="Format">
-            <Select
-              value={column.result}
-              options={RESULTS as readonly (readonly [typeof column.result, string])[]}
-              choose={(result) => change({ ...column, result })}
-            />
-          </Field>
-        </>
+        <FormulaFields
+          formula={column}
+          what="column"
+          example={`Such as ${others[0]?.[0] ?? 'actual'} - ${others[1]?.[0] ?? 'budget'}. Use + - * / ( ) min max abs.`}
+          choices={others}
+          change={(part) => change({ ...column, ...part })}
+        />
       ) : null}
       <Field label="Decimals of percentages and ratios">
         <Select

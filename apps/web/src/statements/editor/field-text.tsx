@@ -12,6 +12,7 @@ export function FieldText({
   hint,
   placeholder,
   className = '',
+  autoFocus = false,
 }: {
   readonly label: string;
   readonly value: string;
@@ -20,6 +21,7 @@ export function FieldText({
   readonly hint?: string;
   readonly placeholder?: string;
   readonly className?: string;
+  readonly autoFocus?: boolean;
 }) {
   const shown = textWithWords(value);
   return (
@@ -31,6 +33,7 @@ export function FieldText({
             {...(placeholder === undefined ? {} : { placeholder })}
             className={className}
             maxLength={200}
+            autoFocus={autoFocus}
             commit={(text) => commit(textWithFields(text))}
           />
         </Field>

@@ -1,10 +1,12 @@
-import { parseExpression, type Line, type NaturalSign } from '@wise-margin/core';
+import type { Line, NaturalSign } from '@wise-margin/core';
 import { useState } from 'react';
 import { useCompany } from '../../shell/company.ts';
 import { dimensionName } from '../filters-panel.tsx';
 import { MEASURES } from './column-kinds.ts';
 import { FieldText } from './field-text.tsx';
 import { Check, Field, Select } from './field.tsx';
+import { FormulaFields } from './formula-fields.tsx';
+import { LimitFields } from './limit-fields.tsx';
 import { isSelecting, LINE_KINDS, lineOfKind } from './line-kinds.ts';
 import { LineLook } from './line-look.tsx';
 import { SelectionField } from './selection-field.tsx';
@@ -18,6 +20,7 @@ export function LineForm({
   sections,
   section,
   nearest,
+  isNew,
   moveTo,
   change,
   rename,
@@ -32,6 +35,8 @@ export function LineForm({
   readonly section: string | null;
   /** the section a total is of to begin with: the one around the line, or the last one */
   readonly nearest: Line | null;
+  /** just added: its name is what comes next */
+  readonly isNew: boolean;
   readonly moveTo: (section: string | null) => void;
   readonly change: (line: Line) => void;
   readonly rename: (key: string) => void;
@@ -45,12 +50,12 @@ export function LineForm({
     rename(text);
   };
   const holdsLines = line.kind === 'section' && line.lines.length > 0;
-  const formula = line.kind === 'formula' && line.expression.trim() !== '' ? parseExpression(line.expression) : null;
   return (
     <div>
       <FieldText
         label="Name"
         value={line.name}
+        autoFocus={isNew}
         fields={line.kind === 'groups' ? ['group'] : []}
         commit={(name) => change({ ...line, name })}
       />
@@ -117,20 +122,13 @@ export function LineForm({
               choose={(order) => change({ ...line, order })}
             />
           </Field>
-          {company.dimensions.map(({ name, values }) => (
-            <Field key={name} label={`Limit to ${name}`}>
-              <Select
-                value={line.filter?.[name]?.[0] ?? '*'}
-                options={[['*', 'All'], ...values.map((value) => [value, value || `No ${name}`] as const)]}
-                choose={(value) => {
-                  const { [name]: _before, ...rest } = line.filter ?? {};
-                  const { filter: _filter, ...plain } = line;
-                  const filter = value === '*' ? rest : { ...rest, [name]: [value] };
-                  change(Object.keys(filter).length === 0 ? plain : { ...plain, filter });
-                }}
-              />
-            </Field>
-          ))}
+          <LimitFields
+            filter={line.filter}
+            choose={(filter) => {
+              const { filter: _filter, ...plain } = line;
+              change(filter ? { ...plain, filter } : plain);
+            }}
+          />
         </>
       ) : null}
       {line.kind === 'total' ? (
@@ -148,37 +146,13 @@ export function LineForm({
         </>
       ) : null}
       {line.kind === 'formula' ? (
-        <>
-          <Field
-            label="Formula"
-            hint={
-              formula && !formula.ok
-                ? `Check character ${formula.issue.at + 1}: "${formula.issue.token || 'the end'}"`
-                : 'Such as revenue - cost_of_sales. Use + - * / ( ) min max abs, and days or months of the column.'
-            }
-          >
-            <TextInput value={line.expression} commit={(expression) => change({ ...line, expression })} className="font-mono" />
-          </Field>
-          <Field label="Insert a line">
-            <Select
-              value=""
-              options={[['', 'Choose a line'], ...choices]}
-              choose={(key) => change({ ...line, expression: `${line.expression} ${key}`.trim() })}
-            />
-          </Field>
-          <Field label="Format">
-            <Select
-              value={line.result}
-              options={[
-                ['amount', 'Amount'],
-                ['percent', 'Percent'],
-                ['times', 'Ratio'],
-                ['days', 'Days'],
-              ]}
-              choose={(result) => change({ ...line, result: result as typeof line.result })}
-            />
-          </Field>
-        </>
+        <FormulaFields
+          formula={line}
+          what="line"
+          example="Such as revenue - cost_of_sales. Use + - * / ( ) min max abs, and days or months of the column."
+          choices={choices}
+          change={(part) => change({ ...line, ...part })}
+        />
       ) : null}
       {line.kind === 'earnings' ? (
         <Field label="Earnings">

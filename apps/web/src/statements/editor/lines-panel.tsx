@@ -54,9 +54,8 @@ export function LinesPanel({
 }) {
   const { lineSet } = sets;
   const [chosen, setChosen] = useState<string | null>(null);
+  const [justAdded, setJustAdded] = useState<string | null>(null);
   const [removing, setRemoving] = useState<string | null>(null);
-  // lines added here, whose formula name follows their name; that of others may be known elsewhere
-  const [fresh, setFresh] = useState<ReadonlySet<string>>(new Set());
   const identities = useIdentities();
   const addSelect = useRef<HTMLSelectElement>(null);
   useReturnFocus(removing !== null, () => addSelect.current);
@@ -75,8 +74,8 @@ export function LinesPanel({
     const place = at ? ({ at: at.kind === 'section' ? 'inside' : 'after', key: at.key } as const) : ({ at: 'end' } as const);
     const made = insertLine(lineSet, line, place);
     changeLines((set) => insertLine(set, line, place).set);
-    setFresh((before) => new Set([...before, made.key]));
     identities.add(made.key);
+    setJustAdded(made.key);
     setChosen(made.key);
   };
   const remove = (key: string): void => {
@@ -85,7 +84,8 @@ export function LinesPanel({
     addSelect.current?.focus();
   };
   const replace = (line: Line, next: Line): void => {
-    const key = fresh.has(line.key) ? keyAfter(line, next, keys) : line.key;
+    // the formula name of a line added here follows its name; that of others may be known elsewhere
+    const key = identities.isAdded(line.key) ? keyAfter(line, next, keys) : line.key;
     changeLines((set) =>
       renameLine(
         changeLine(set, line.key, () => next),
@@ -93,7 +93,6 @@ export function LinesPanel({
         key,
       ),
     );
-    if (key !== line.key) setFresh((before) => new Set([...before, key]));
     identities.rename(line.key, key);
     setChosen(key);
   };
@@ -220,6 +219,7 @@ export function LinesPanel({
                       choices={choices.filter(([key]) => key !== line.key)}
                       sections={sections.filter(([key]) => key !== line.key)}
                       section={section}
+                      isNew={justAdded === line.key}
                       nearest={findLine(lineSet, section ?? sections.at(-1)?.[0] ?? '')}
                       moveTo={(to) => changeLines((set) => moveToSection(set, line.key, to))}
                       change={(next) => replace(line, next)}

@@ -49,7 +49,7 @@ export function ShareForm({
         <Select
           value={share.ownLine ? SAME_LINE : share.ownGroup ? GROUP : (share.baseLine ?? DEFAULT_BASE)}
           options={[
-            [DEFAULT_BASE, 'Default for the lines'],
+            [DEFAULT_BASE, lineSet.percentBase === undefined ? 'Default for the lines: none' : 'Default for the lines'],
             [GROUP, 'Total of its own group'],
             [SAME_LINE, 'Same line'],
             ...lineChoices(lineSet),

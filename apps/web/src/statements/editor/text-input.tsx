@@ -9,6 +9,7 @@ export function TextInput({
   className = '',
   placeholder,
   maxLength,
+  autoFocus = false,
 }: {
   readonly value: string;
   readonly commit: (text: string) => void;
@@ -16,6 +17,7 @@ export function TextInput({
   readonly className?: string;
   readonly placeholder?: string;
   readonly maxLength?: number;
+  readonly autoFocus?: boolean;
 }) {
   const [typed, setTyped] = useState<string | null>(null);
   const field = useContext(FieldContext);
@@ -31,6 +33,7 @@ export function TextInput({
       value={typed ?? value}
       placeholder={placeholder}
       maxLength={maxLength}
+      autoFocus={autoFocus}
       {...(label ? { 'aria-label': label } : {})}
       onChange={(event) => setTyped(event.target.value)}
       onBlur={take}
