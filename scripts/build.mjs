@@ -23,7 +23,7 @@ const ours = {
 };
 const server = join(root, 'apps/server');
 const worker = join(server, 'src/ledger/import/check-worker.ts');
-const tasks = join(server, 'src/work/task-worker.ts');
+const tasks = join(server, 'src/task-worker.ts');
 await build({
   ...common,
   plugins: [ours],

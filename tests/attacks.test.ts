@@ -291,7 +291,7 @@ describe('a full disk', () => {
 
 describe('requests that were answered 500', () => {
   it.each(['History', "'x'", "it's", '[]:*?/\\', ''])('a view named %j is exported as a spreadsheet', async (name) => {
-    const { sheetName } = await import('../apps/server/src/formats/statement-workbook.ts');
+    const { sheetName } = await import('../apps/server/src/statements/export/statement-workbook.ts');
     const made = sheetName(name);
     expect(made.length > 0 && made.length <= 31 && !/[\\/*?:[\]']/.test(made) && made.toLowerCase() !== 'history').toBe(true);
   });

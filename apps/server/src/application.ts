@@ -2,23 +2,23 @@ import {
   BalancePlanService,
   BudgetHistory,
   BudgetService,
-  BudgetStore,
   DeskService,
   ExchangeService,
   OneOffService,
   PlanService,
 } from './budgets/index.ts';
+import { BudgetStore } from './budget-store/index.ts';
 import { mkdirSync } from 'node:fs';
 import { lockFolder } from './database/folder-lock.ts';
-import { TASKS } from './work/tasks.ts';
-import { inlinePool, type WorkPool } from './work/work-pool.ts';
-import { BooksKeeper } from './companies/books.ts';
+import { type WorkPool, inlinePool } from './work/work-pool.ts';
+import { BooksKeeper, LogoStore } from './companies/index.ts';
 import type { Actor } from './database/audit.ts';
 import { DemoService } from './demo/index.ts';
-import { openDatabase, type Database } from './database/database.ts';
-import { ImportService, type Report, LedgerService, StatisticsService } from './ledger/index.ts';
-import { LogoStore } from './companies/logo.ts';
-import { BenchmarkStore, Evaluator, StatementService, ViewStore } from './statements/index.ts';
+import { type Database, openDatabase } from './database/database.ts';
+import { ImportService, LedgerService, type Report, StatisticsService } from './ledger/index.ts';
+
+import { BenchmarkStore, Evaluator } from './evaluation/index.ts';
+import { StatementService, ViewStore } from './statements/index.ts';
 
 /** The folder, made when absent, taken for one server. */
 function ownFolder(directory: string): () => void {
@@ -72,7 +72,7 @@ export async function openApplication(options: {
   const budgetStore = new BudgetStore(database);
   const benchmarks = new BenchmarkStore(database);
   const evaluator = new Evaluator(keeper, budgetStore, benchmarks);
-  const work = options.work ?? inlinePool(TASKS);
+  const work = options.work ?? inlinePool();
   const oneOffs = new OneOffService(database, keeper);
   const budgetParts = { database, keeper, store: budgetStore, evaluator, work, oneOffs };
   const budgets = new BudgetService(budgetParts);

@@ -1,11 +1,11 @@
 export { openApplication } from './application.ts';
 export type { Application } from './application.ts';
-export { createApp } from './http/app.ts';
-export { OPENAPI_PATHS, openApiDocument } from './http/openapi.ts';
+export { createApp } from './app.ts';
+export { OPENAPI_PATHS, openApiDocument } from './openapi.ts';
 export { ProblemError } from './http/problem.ts';
-export { Evaluator, ScenarioKeeper, cellText, ratioNumber } from './statements/index.ts';
+export { Evaluator, ScenarioKeeper } from './evaluation/index.ts';
+export { cellText, ratioNumber } from './statements/index.ts';
 export type { Actor } from './database/audit.ts';
-export { openFiscalYear } from './companies/service.ts';
-export { periodCode } from './companies/books.ts';
-export type { Books } from './companies/books.ts';
+export { openFiscalYear, periodCode } from './companies/index.ts';
+export type { Books } from './companies/index.ts';
 export { safeText } from './formats/safe-text.ts';

@@ -5,7 +5,7 @@ import { fileURLToPath } from 'node:url';
 import { pino } from 'pino';
 import { openApplication } from './application.ts';
 import { FolderInUseError } from './database/folder-lock.ts';
-import { createApp } from './http/app.ts';
+import { createApp } from './app.ts';
 import { threadPool } from './work/work-pool.ts';
 
 const PORTS_TRIED = 20;

@@ -1,13 +1,11 @@
 import { BudgetDesk, type DeskResult, type PlacedLine } from '@wise-margin/core';
 import { budgetLockWords, type BudgetStateDto } from '@wise-margin/contract';
 import type { Transaction } from 'sequelize';
-import type { Books } from '../companies/books.ts';
-import { recordAudit, type Actor } from '../database/audit.ts';
+import type { Books } from '../companies/index.ts';
+import { type Actor, recordAudit } from '../database/audit.ts';
 import { ProblemError } from '../http/problem.ts';
-import { budgetBooks, headOf } from './budget-books.ts';
-import type { BudgetParts } from './budget-parts.ts';
-import type { ChangeLog, LoggedChange, RuleChange } from './change-log.ts';
-import type { StoredBudget } from './store.ts';
+import { type ChangeLog, type LoggedChange, type RuleChange, type StoredBudget, budgetBooks, headOf } from '../budget-store/index.ts';
+import type { BudgetParts } from './budget-context.ts';
 
 /** What a change made of a budget, and how it is recorded. */
 export type MadeChange = {

@@ -7,9 +7,9 @@ import {
   type StatementGrid,
 } from '@wise-margin/core';
 import type { BudgetDto } from '@wise-margin/contract';
-import type { Books } from '../companies/books.ts';
-import type { Evaluator } from '../statements/index.ts';
-import type { StoredBudget } from './store.ts';
+import type { Books } from '../companies/index.ts';
+import type { Evaluator } from '../evaluation/index.ts';
+import type { StoredBudget } from '../budget-store/index.ts';
 
 type Described = { readonly books: Books; readonly budget: StoredBudget; readonly evaluator: Evaluator };
 

@@ -23,12 +23,12 @@ import {
 } from '@wise-margin/contract';
 import type { Actor } from '../database/audit.ts';
 import { handle, numberIn, parse } from '../http/route.ts';
-import type { BalancePlanService } from './balance-plan-service.ts';
-import type { DeskService } from './desk-service.ts';
-import type { BudgetHistory } from './history.ts';
-import type { OneOffService } from './one-off-service.ts';
-import type { PlanService } from './plan-service.ts';
-import type { BudgetService } from './service.ts';
+import type { BalancePlanService } from './balance-plan/balance-plan-service.ts';
+import type { DeskService } from './worksheet/worksheet-service.ts';
+import type { BudgetHistory } from './versions/budget-history.ts';
+import type { OneOffService } from './nonrecurring/nonrecurring-service.ts';
+import type { PlanService } from './versions/plan-service.ts';
+import type { BudgetService } from './versions/budget-service.ts';
 
 const AT = '/companies/:company/budgets';
 const ONE = `${AT}/:budget`;

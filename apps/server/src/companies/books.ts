@@ -1,33 +1,14 @@
-import {
+import type {
   BalanceCube,
-  compareNaturally,
-  currency,
-  isIncomeAccount,
-  monthCalendar,
-  slotCount,
-  slotOfYear,
-  passes,
-  periodAt,
-  periodOfYear,
-  type Account,
-  type AccountClass,
-  type BalanceLayer,
-  type Chart,
-  type Currency,
-  type DimensionCombination,
-  type DimensionFilter,
-  type FiscalCalendar,
-  type Minor,
-  type OneOffs,
-  type PeriodIndex,
-  type Polarity,
+  Chart,
+  Currency,
+  DimensionCombination,
+  DimensionFilter,
+  FiscalCalendar,
+  OneOffs,
+  PeriodIndex,
 } from '@wise-margin/core';
-import type { Database } from '../database/database.ts';
-import type { CompanyRow } from '../database/models.ts';
 import { PARTY, SOURCE } from './further-dimensions.ts';
-import { loadOneOffs } from './one-offs.ts';
-import { loadWorkingCube, type CubeNeeds, type WorkingCube } from './working-cube.ts';
-import { notFound } from '../http/problem.ts';
 
 /** Everything of a company that figures are computed from, held in memory and true to one version of its ledger. */
 export type Books = {
@@ -76,156 +57,4 @@ export function knownDimensions(books: Books): ReadonlyMap<string, readonly stri
   if (books.parties.length > 0) dimensions.set(PARTY, [...books.parties, '']);
   if (books.sources.length > 0) dimensions.set(SOURCE, books.sources);
   return dimensions;
-}
-
-export type { CubeNeeds, WorkingCube } from './working-cube.ts';
-
-/** Keeps the books of each company and loads them anew when another version was posted, by this process or another. */
-export class BooksKeeper {
-  readonly #database: Database;
-  readonly #held = new Map<number, Promise<Books>>();
-  readonly #working = new WeakMap<Books, Map<string, Promise<WorkingCube>>>();
-
-  constructor(database: Database) {
-    this.#database = database;
-  }
-
-  /** @throws ProblemError 404 when there is no such company */
-  async of(companyId: number): Promise<Books> {
-    const company = await this.#database.models.companies.findByPk(companyId);
-    if (!company) throw notFound(`company ${companyId}`);
-    const held = await this.#held.get(companyId)?.catch(() => undefined);
-    if (held?.version === company.version) return held;
-    const loading = loadBooks(this.#database, company);
-    this.#held.set(companyId, loading);
-    return loading;
-  }
-
-  /** The books as one statement needs them: with customers or source journals as dimensions, with drafts; summed from the lines when first asked for. */
-  working(books: Books, needs: CubeNeeds): Promise<WorkingCube> {
-    if (!needs.party && !needs.source && !needs.drafts && !needs.cashFlow)
-      return Promise.resolve({ cube: books.cube, last: books.lastPosted });
-    const held = this.#working.get(books) ?? new Map<string, Promise<WorkingCube>>();
-    this.#working.set(books, held);
-    const key = JSON.stringify([needs.party, needs.source, needs.drafts, needs.cashFlow]);
-    const cube = held.get(key) ?? loadWorkingCube(this.#database, books, needs);
-    held.set(key, cube);
-    // a failed read is told to whoever asked, and tried again by the next
-    cube.catch(() => held.delete(key));
-    return cube;
-  }
-}
-
-async function loadBooks(database: Database, company: CompanyRow): Promise<Books> {
-  const accountRows = await database.models.accounts.findAll({ where: { companyId: company.id }, order: [['position', 'ASC']] });
-  const accounts: Account[] = accountRows.map((row) => ({
-    number: row.number,
-    name: row.name,
-    class: row.class as AccountClass,
-    group: row.groupName,
-    active: Boolean(row.active),
-    polarity: row.polarity as Polarity | null,
-    cashflow: row.cashflow,
-  }));
-  const years = (await database.models.fiscalYears.findAll({ where: { companyId: company.id }, order: [['year', 'ASC']] })).map(
-    (row) => row.year,
-  );
-  const fallback = Number(company.createdAt.slice(0, 4));
-  const calendar = monthCalendar({
-    startMonth: company.startMonth,
-    firstYear: years[0] ?? fallback,
-    lastYear: years.at(-1) ?? fallback,
-    hasAdjustmentPeriod: Boolean(company.hasAdjustmentPeriod),
-  });
-  const combinationRows = await database.select<{ id: number; dimension_values: string }>(
-    'SELECT id, dimension_values FROM combinations WHERE company_id = $1',
-    [company.id],
-  );
-  const combinations = new Map(combinationRows.map((row) => [row.id, JSON.parse(row.dimension_values) as DimensionCombination]));
-  const dimensionRows = await database.select<{ name: string }>('SELECT name FROM dimensions WHERE company_id = $1 ORDER BY id', [
-    company.id,
-  ]);
-  const parties = await database.select<{ name: string }>('SELECT name FROM parties WHERE company_id = $1 ORDER BY name COLLATE NOCASE', [
-    company.id,
-  ]);
-  const sources = await database.select<{ source: string }>(
-    `SELECT DISTINCT source FROM entries WHERE company_id = $1 ORDER BY source = '', source COLLATE NOCASE`,
-    [company.id],
-  );
-  const cube = new BalanceCube({ isIncome: accounts.map(isIncomeAccount), slots: slotCount(calendar) });
-  const balances = await database.select<{ position: number; period_code: number; combination_id: number; layer: string; net: number }>(
-    `SELECT a.position, b.period_code, b.combination_id, b.layer, b.debit - b.credit AS net FROM balances b JOIN accounts a ON a.id = b.account_id
-     WHERE b.company_id = $1 AND b.layer <> 'draft'`,
-    [company.id],
-  );
-  let first = Infinity;
-  let last = -Infinity;
-  cube.post(
-    balances.map((row) => {
-      const year = Math.floor(row.period_code / 100);
-      const number = row.period_code % 100;
-      const period = (year - calendar.firstYear) * 12 + Math.min(number, 12) - 1;
-      first = Math.min(first, period);
-      last = Math.max(last, period);
-      const slot = slotOfYear(calendar, year, number);
-      if (slot === null) throw new RangeError(`a balance stands in period ${row.period_code}, outside the fiscal years of ${company.name}`);
-      return {
-        account: row.position,
-        slot,
-        combination: combinations.get(row.combination_id)!,
-        layer: row.layer as BalanceLayer,
-        amount: row.net as Minor,
-      };
-    }),
-  );
-  const valuesOf = (name: string) =>
-    [...new Set([...combinations.values()].map((values) => values[name] ?? ''))].sort(
-      (a, b) => Number(a === '') - Number(b === '') || compareNaturally(a, b),
-    );
-  return {
-    id: company.id,
-    name: company.name,
-    version: company.version,
-    currency: currency(company.currency),
-    startMonth: company.startMonth,
-    chart: { accounts },
-    accountIds: accountRows.map((row) => row.id),
-    calendar,
-    years,
-    cube,
-    dimensions: dimensionRows.map(({ name }) => ({ name, values: valuesOf(name) })),
-    combinations,
-    parties: parties.map(({ name }) => name).sort(compareNaturally),
-    sources: sources.map(({ source }) => source).sort((a, b) => Number(a === '') - Number(b === '') || compareNaturally(a, b)),
-    statistics: await loadStatistics(database, company.id, calendar),
-    firstPosted: Number.isFinite(first) ? periodAt(calendar, first as PeriodIndex).index : null,
-    lastPosted: Number.isFinite(last) ? periodAt(calendar, last as PeriodIndex).index : null,
-    oneOffs: await loadOneOffs(database, { id: company.id, chart: { accounts }, calendar, combinations }),
-  };
-}
-
-async function loadStatistics(database: Database, companyId: number, calendar: FiscalCalendar): Promise<StatisticSeries> {
-  const rows = await database.select<{ series: string; period_code: number; dimension_values: string; value: number }>(
-    'SELECT series, period_code, dimension_values, value FROM statistics WHERE company_id = $1 ORDER BY series COLLATE NOCASE',
-    [companyId],
-  );
-  const held = new Map<string, Map<number, { readonly dimensions: DimensionCombination; readonly value: number }[]>>();
-  for (const row of rows) {
-    const period = periodOfYear(calendar, Math.floor(row.period_code / 100), row.period_code % 100);
-    if (period === null) continue;
-    const series = held.get(row.series) ?? new Map();
-    held.set(row.series, series);
-    series.set(period, [
-      ...(series.get(period) ?? []),
-      { dimensions: JSON.parse(row.dimension_values) as DimensionCombination, value: row.value },
-    ]);
-  }
-  return {
-    series: [...held.keys()],
-    value: (series, filter, period) => {
-      const kept = (held.get(series)?.get(period) ?? []).filter(({ dimensions }) => passes(filter, dimensions));
-      return kept.length === 0 ? null : kept.reduce((sum, { value }) => sum + value, 0);
-    },
-    figures: (period) => [...held].flatMap(([series, periods]) => (periods.get(period) ?? []).map((figure) => ({ series, ...figure }))),
-  };
 }

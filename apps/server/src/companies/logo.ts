@@ -1,4 +1,4 @@
-import { recordAudit, type Actor } from '../database/audit.ts';
+import { type Actor, recordAudit } from '../database/audit.ts';
 import type { Database } from '../database/database.ts';
 import { canBeDrawn } from '../formats/drawable-picture.ts';
 import { refused } from '../http/problem.ts';

@@ -3,9 +3,10 @@ import { openYearSchema } from '@wise-margin/contract';
 import type { Actor } from '../database/audit.ts';
 import type { Database } from '../database/database.ts';
 import { handle, numberIn, parse } from '../http/route.ts';
-import { uploadedFiles, uploadOf } from '../http/upload.ts';
+import { uploadOf, uploadedFiles } from '../http/upload.ts';
 import { notFound, refused } from '../http/problem.ts';
-import { knownDimensions, type BooksKeeper } from './books.ts';
+import { knownDimensions } from './books.ts';
+import type { BooksKeeper } from './books-cache.ts';
 import { LogoStore } from './logo.ts';
 import { describeCompany, listCompanies, openFiscalYear } from './service.ts';
 

@@ -10,11 +10,12 @@ import {
   type PeriodIndex,
 } from '@wise-margin/core';
 import type { CompanyDto, CompanyListDto } from '@wise-margin/contract';
-import { recordAudit, type Actor } from '../database/audit.ts';
+import { type Actor, recordAudit } from '../database/audit.ts';
 import type { Database } from '../database/database.ts';
 import { refused } from '../http/problem.ts';
 import { LogoStore } from './logo.ts';
-import { knownDimensions, type Books, type BooksKeeper } from './books.ts';
+import { type Books, knownDimensions } from './books.ts';
+import type { BooksKeeper } from './books-cache.ts';
 
 /** Companies in the order they were made. */
 export async function listCompanies(database: Database): Promise<CompanyListDto> {

@@ -11,7 +11,7 @@ import {
 } from '@wise-margin/core';
 import type { Database } from '../database/database.ts';
 import type { Books } from './books.ts';
-import { loadCashFlow, type CashFlowCube } from './cash-flow-cube.ts';
+import { type CashFlowCube, loadCashFlow } from './cash-flow-cube.ts';
 import { PARTY, SOURCE } from './further-dimensions.ts';
 
 /** What the balances kept by month do not hold: customers and vendors, source journals, draft entries, parts of the statement of cash flows. */

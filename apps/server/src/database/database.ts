@@ -12,7 +12,7 @@ import { importChoices } from './migrations/0007-import-choices.ts';
 import { lineRules } from './migrations/0008-line-rules.ts';
 import { demoCompanies } from './migrations/0009-demo-companies.ts';
 import { sqliteDriver } from './driver.ts';
-import { defineModels, type Models } from './models.ts';
+import { type Models, defineModels } from './models.ts';
 
 const MIGRATIONS = [firstTables, views, statistics, display, budgetWork, balancePlan, importChoices, lineRules, demoCompanies];
 type Bindings = readonly (string | number | null)[];

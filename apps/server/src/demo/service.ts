@@ -2,13 +2,13 @@ import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { budgetEditRequestSchema, newBudgetSchema, proposedOneOffs, type DemoDto, type NewCompany } from '@wise-margin/contract';
 import type { BudgetService, DeskService } from '../budgets/index.ts';
-import { recordAudit, type Actor } from '../database/audit.ts';
+import { type Actor, recordAudit } from '../database/audit.ts';
 import type { Database } from '../database/database.ts';
 import { ProblemError } from '../http/problem.ts';
 import type { ImportService, Report, StatisticsService } from '../ledger/index.ts';
 import type { WorkPool } from '../work/work-pool.ts';
-import { GANNET_BUDGETS, TERN_BUDGETS, type DemoBudget } from './demo-budgets.ts';
-import type { DemoFiles, DemoFolder } from './demo-files.ts';
+import { type DemoBudget, GANNET_BUDGETS, TERN_BUDGETS } from './demo-budgets.ts';
+import { DEMO_FILES, type DemoFiles, type DemoFolder } from './demo-files.ts';
 import { deleteCompanies } from './remove-company.ts';
 
 type DemoCompany = { readonly folder: DemoFolder; readonly company: NewCompany; readonly budgets: readonly DemoBudget[] };
@@ -102,7 +102,7 @@ export class DemoService {
   }
 
   #files(): Promise<DemoFiles> {
-    return this.#parts.work.run('demoFiles', undefined, { what: 'Writing the demo files', milliseconds: LONGEST });
+    return this.#parts.work.run(DEMO_FILES, undefined, { what: 'Writing the demo files', milliseconds: LONGEST });
   }
 
   #held() {

@@ -18,10 +18,17 @@ import {
   sidesOf,
 } from '@wise-margin/core';
 import type { AccountListDto, DraftEntriesDto, EntryDto, EntryLinesDto, TrialBalanceDto } from '@wise-margin/contract';
-import { periodCode, type Books, type BooksKeeper } from '../companies/books.ts';
-import type { CashFlowCube } from '../companies/cash-flow-cube.ts';
-import { PARTY, SOURCE } from '../companies/further-dimensions.ts';
-import { periodOf, refuseUnknownFilter } from '../companies/service.ts';
+import {
+  type Books,
+  type BooksKeeper,
+  type CashFlowCube,
+  PARTY,
+  SOURCE,
+  periodCode,
+  periodOf,
+  refuseUnknownFilter,
+} from '../companies/index.ts';
+
 import type { Database } from '../database/database.ts';
 import { notFound, refused } from '../http/problem.ts';
 

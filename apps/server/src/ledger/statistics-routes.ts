@@ -4,7 +4,7 @@ import type { Actor } from '../database/audit.ts';
 import { refused } from '../http/problem.ts';
 import { statisticsImportSchema } from '@wise-margin/contract';
 import { handle, numberIn, parse } from '../http/route.ts';
-import { uploadedFiles, uploadOf } from '../http/upload.ts';
+import { uploadOf, uploadedFiles } from '../http/upload.ts';
 import type { StatisticsService } from './statistics.ts';
 
 const MOST_BYTES = 50 * 1024 ** 2;

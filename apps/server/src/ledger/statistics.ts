@@ -9,8 +9,8 @@ import {
   type StatisticFact,
 } from '@wise-margin/core';
 import { statisticIssueWords, type StatisticsAnswerDto, type StatisticsDto, type StatisticsPreviewDto } from '@wise-margin/contract';
-import { periodCode, type Books, type BooksKeeper } from '../companies/books.ts';
-import { recordAudit, type Actor } from '../database/audit.ts';
+import { type Books, type BooksKeeper, periodCode } from '../companies/index.ts';
+import { type Actor, recordAudit } from '../database/audit.ts';
 import type { Database } from '../database/database.ts';
 import { inspectFile } from '../formats/inspect-file.ts';
 import { BrokenCsvError, readCsv } from '../formats/read-csv.ts';

@@ -1,6 +1,6 @@
 import { bottomOfIncome, coverageOf, lastSlot, type ColumnSet, type StatementGrid } from '@wise-margin/core';
 import type { CoverageDto } from '@wise-margin/contract';
-import type { Books } from '../companies/books.ts';
+import type { Books } from '../companies/index.ts';
 
 /** The one column that the bottom line is compared in. */
 export const YEAR_TO_DATE: ColumnSet = {

@@ -12,15 +12,15 @@ import {
   trailQuerySchema,
   viewChangeSchema,
 } from '@wise-margin/contract';
-import type { LogoStore } from '../companies/logo.ts';
+import type { LogoStore } from '../companies/index.ts';
 import type { Actor } from '../database/audit.ts';
 import { handle, numberIn, parse } from '../http/route.ts';
-import type { BenchmarkStore } from './benchmark-store.ts';
-import { EXPORT_FORMATS } from './export-formats.ts';
-import { exportedStatement } from './exported-statement.ts';
+import type { BenchmarkStore } from '../evaluation/index.ts';
+import { EXPORT_FORMATS } from './export/export-formats.ts';
+import { exportedStatement } from './export/exported-statement.ts';
 import type { StatementService } from './service.ts';
-import { trailOf } from './trail.ts';
-import type { ViewStore } from './view-store.ts';
+import { trailOf } from './drill-down/drill-down.ts';
+import type { ViewStore } from './views/view-store.ts';
 
 const viewIn = (request: Request): string => String(request.params['view']);
 

@@ -1,7 +1,7 @@
 import { DEFAULT_DISPLAY, nearMatches, parseAccountList, selects, type Display, type DimensionFilter } from '@wise-margin/core';
 import { displayChoicesOf, type DisplayChoices, type RunChoices, type StatementQuery } from '@wise-margin/contract';
-import type { Books } from '../companies/books.ts';
-import { refuseUnknownFilter } from '../companies/service.ts';
+import { type Books, refuseUnknownFilter } from '../companies/index.ts';
+
 import { refused } from '../http/problem.ts';
 
 /** Everything a statement is run with beside its month: the view's own choices, and over them those of whoever asks. */

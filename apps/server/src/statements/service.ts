@@ -27,14 +27,14 @@ import type {
   StatementQuery,
   StripDto,
 } from '@wise-margin/contract';
-import type { Books, BooksKeeper } from '../companies/books.ts';
-import { periodOf, refuseUnknownFilter } from '../companies/service.ts';
+import { type Books, type BooksKeeper, periodOf, refuseUnknownFilter } from '../companies/index.ts';
+
 import type { Actor } from '../database/audit.ts';
-import type { Evaluation, Evaluator } from './evaluator.ts';
-import { coverageDto, YEAR_TO_DATE } from './coverage.ts';
+import type { Evaluation, Evaluator } from '../evaluation/index.ts';
+import { YEAR_TO_DATE, coverageDto } from './coverage.ts';
 import { lineTrendDto } from './line-trend.ts';
-import { runOf, type Run } from './run-choices.ts';
-import type { ViewStore } from './view-store.ts';
+import { type Run, runOf } from './run-choices.ts';
+import type { ViewStore } from './views/view-store.ts';
 
 type AskedView = {
   readonly key: string;

@@ -1,8 +1,7 @@
 import { fileURLToPath } from 'node:url';
 import { Piscina } from 'piscina';
 import { ProblemError } from '../http/problem.ts';
-import type { Outcome } from './task-worker.ts';
-import type { TaskName, Tasks } from './tasks.ts';
+import type { Outcome, Task } from './task.ts';
 
 const MEGABYTES = 1024;
 const IDLE_MILLISECONDS = 60_000;
@@ -19,11 +18,7 @@ export type WorkLimits = {
 };
 /** Runs long work apart from the thread that answers requests, within a time limit. */
 export type WorkPool = {
-  readonly run: <Name extends TaskName>(
-    name: Name,
-    input: Parameters<Tasks[Name]>[0],
-    limits: WorkLimits,
-  ) => Promise<Awaited<ReturnType<Tasks[Name]>>>;
+  readonly run: <Input, Result>(task: Task<Input, Result>, input: Input, limits: WorkLimits) => Promise<Result>;
   readonly close: () => Promise<void>;
 };
 
@@ -38,7 +33,7 @@ export function threadPool(): WorkPool {
     resourceLimits: { maxOldGenerationSizeMb: MEGABYTES },
   });
   return {
-    run: async (name, input, { what, milliseconds, signal }) => {
+    run: async ({ name }, input, { what, milliseconds, signal }) => {
       const limit = AbortSignal.timeout(milliseconds);
       const stop = signal ? AbortSignal.any([limit, signal]) : limit;
       let outcome: Outcome;
@@ -65,12 +60,9 @@ export function threadPool(): WorkPool {
   };
 }
 
-/** Runs the same tasks where it is called, for scripts and tests. */
-export function inlinePool(tasks: Tasks): WorkPool {
-  return {
-    run: async (name, input) => (await (tasks[name] as (given: unknown) => Promise<unknown>)(input)) as never,
-    close: () => Promise.resolve(),
-  };
+/** Runs tasks where it is called, for scripts and tests. */
+export function inlinePool(): WorkPool {
+  return { run: (task, input) => task.run(input), close: () => Promise.resolve() };
 }
 
 /** A Buffer arrives from a thread as plain bytes. */

@@ -1,10 +1,10 @@
 import { PERIODS_PER_YEAR, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
 import { minor } from '../money/minor.ts';
 import type { BudgetBooks } from '../budget/budget-books.ts';
+import type { BalancePlanIssue, InterestMonth } from './balance-plan-issue.ts';
 import { classTotal, type Levels } from './levels.ts';
 import type { LoanMonth } from './loan-schedule.ts';
 import type { PlannedRule } from './planned-rules.ts';
-import type { BalancePlanIssue, RolledForward } from './roll-forward.ts';
 
 const YEAR = PERIODS_PER_YEAR;
 
@@ -17,7 +17,7 @@ export function interestOf(
     readonly from: PeriodIndex;
     readonly to: number;
   },
-): RolledForward['interest'] {
+): readonly InterestMonth[] {
   const { levels, loans, from, to } = at;
   if (loans.length === 0) return [];
   return Array.from({ length: to - from }, (_, index) => {
@@ -39,7 +39,7 @@ export function unscheduledDebt(
 }
 
 /** Interest that schedules and budget do not agree on, told once for the year. */
-export function interestIssue(interest: RolledForward['interest'], unscheduled: readonly string[]): BalancePlanIssue[] {
+export function interestIssue(interest: readonly InterestMonth[], unscheduled: readonly string[]): BalancePlanIssue[] {
   const [scheduled, budgeted] = (['scheduled', 'budgeted'] as const).map((key) =>
     minor(interest.reduce((sum, month) => sum + month[key], 0)),
   );

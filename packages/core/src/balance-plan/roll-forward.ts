@@ -4,6 +4,7 @@ import { BalanceCube, type BalanceFact } from '../ledger/balance-cube.ts';
 import { NO_FILTER } from '../ledger/dimension.ts';
 import { minor, ZERO, type Minor } from '../money/minor.ts';
 import type { BudgetBooks } from '../budget/budget-books.ts';
+import type { BalancePlanIssue, InterestMonth } from './balance-plan-issue.ts';
 import { closingUnder, type BalanceRule, type DaysBase, type RuleContext } from './balance-rule.ts';
 import { daysOfBalance } from './days-of-flow.ts';
 import { classTotal, Levels } from './levels.ts';
@@ -18,24 +19,6 @@ const YEAR = PERIODS_PER_YEAR;
 
 /** What a balance sheet is planned from: the income budget of a year, and the rules set by hand, by account number. */
 export type BalancePlan = YearIncome & { readonly rules: ReadonlyMap<string, BalanceRule> };
-/** What a plan wants said. */
-export type BalancePlanIssue =
-  /** months between the ledger's last and the plan's first, in a year without an approved budget: a year before stands in */
-  | { readonly code: 'noApprovedBudget'; readonly from: PeriodIndex; readonly to: PeriodIndex }
-  /** such months without any figure to stand in for them: they bring no income */
-  | { readonly code: 'noFigures'; readonly from: PeriodIndex; readonly to: PeriodIndex }
-  /** what an account's rule draws on is not there, in so many months: its balance stays */
-  | { readonly code: 'nothingToFollow'; readonly account: string; readonly months: number }
-  /** the schedules' interest of the year's planned months is not what the budget expenses in them */
-  | {
-      readonly code: 'interestDiffers';
-      readonly scheduled: Minor;
-      readonly budgeted: Minor;
-      /** debt that owes something in the year and has no schedule, by account number */
-      readonly unscheduled: readonly string[];
-    }
-  /** no account of cash, so that nothing can take what is left */
-  | { readonly code: 'noCash' };
 /** A loan account through the year that is planned; its months that were posted are left out. */
 export type PlannedLoan = {
   readonly account: string;
@@ -52,7 +35,7 @@ export type RolledForward = {
   readonly cash: { readonly opening: Minor; readonly months: readonly Minor[] };
   readonly loans: readonly PlannedLoan[];
   /** interest by the schedules and as it is budgeted, in the planned months of the year; empty where there is no loan */
-  readonly interest: readonly { readonly period: PeriodIndex; readonly scheduled: Minor; readonly budgeted: Minor }[];
+  readonly interest: readonly InterestMonth[];
   /** how many days of their flow receivables, inventory and payables stand for at each month end of the year; null without a flow */
   readonly days: readonly { readonly of: DaysClass; readonly months: readonly (number | null)[] }[];
   /** the same of each account that may be counted in days, in the base of its rule or else of its class */

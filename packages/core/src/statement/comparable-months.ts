@@ -1,19 +1,18 @@
 import { PERIODS_PER_YEAR, periodAt, type FiscalCalendar, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
 import { spanWords } from '../calendar/period-words.ts';
 import type { Span } from '../calendar/span.ts';
-import type { PlannedColumn } from './plan-columns.ts';
+import type { AmountColumn, PlannedColumn } from './planned-column.ts';
 import { isAtMoment, type PointInTime } from './point-in-time.ts';
 import { STATISTIC } from './statistic-figures.ts';
 
 /** The first and the last month that actual figures cover; null where nothing is posted. */
 export type PostedMonths = { readonly first: PeriodIndex; readonly last: PeriodIndex } | null;
-type AmountPlan = PlannedColumn & { readonly kind: 'amount' };
 type DifferencePlan = PlannedColumn & { readonly kind: 'difference' | 'percentDifference' };
 /** Both sides of a comparison cut to the months that both have. */
 type CommonMonths = { readonly compared: Span; readonly base: Span };
 
 /** The months of a column that can have figures: actuals reach from the first to the last posted month. Null when none can. */
-export function coveredSpan(column: AmountPlan, posted: PostedMonths): Span | null {
+export function coveredSpan(column: AmountColumn, posted: PostedMonths): Span | null {
   if (!column.resolved.ok) return null;
   const { span } = column.resolved;
   if (column.scenario !== 'actual' || posted === null) return span;
@@ -96,7 +95,7 @@ export function compareEqualMonths(
 
   /** The position of a column over fewer months; the column itself where it has no more. */
   function over(index: number, span: Span): number {
-    const column = columns[index] as AmountPlan;
+    const column = columns[index] as AmountColumn;
     if (column.resolved.ok && same(column.resolved.span, span)) return index;
     const key = `${column.key}.${periodAt(calendar, span.from).key}_${periodAt(calendar, span.to).key}`;
     const known = added.get(key);

@@ -10,7 +10,7 @@ import type { BalanceMeasure } from './column-set.ts';
 import { sidesOn } from './comparable-months.ts';
 import { evaluateExpression } from './evaluate-expression.ts';
 import type { StatisticOver } from './line-set.ts';
-import type { PlannedColumn } from './plan-columns.ts';
+import type { AmountColumn, PlannedColumn } from './planned-column.ts';
 import type { StatementPlan } from './plan.ts';
 import type { PlannedLine } from './planned-line.ts';
 import { STATISTIC, statisticCell, statisticOver } from './statistic-figures.ts';
@@ -23,7 +23,6 @@ export type StatementGrid = {
   readonly sources: ScenarioSources;
   readonly cells: readonly (readonly Cell[])[];
 };
-export type AmountColumn = PlannedColumn & { readonly kind: 'amount' };
 
 /**
  * Computes a planned statement: first every amount column, lines from the cube and then formulas

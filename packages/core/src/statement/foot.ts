@@ -4,7 +4,7 @@ import { sidesOn } from './comparable-months.ts';
 import type { Cell } from './cell.ts';
 import type { StatementGrid } from './evaluate.ts';
 import type { Expression } from './expression.ts';
-import type { PlannedColumn } from './plan-columns.ts';
+import type { PlannedColumn } from './planned-column.ts';
 import type { StatementPlan } from './plan.ts';
 
 /** A line taken into a sum, added or taken away. */

@@ -1,5 +1,5 @@
 import { linesRead, RESERVED_NAMES } from './expression.ts';
-import type { LineIssue } from './plan-lines.ts';
+import type { LineIssue } from './line-issue.ts';
 import type { PlannedLine } from './planned-line.ts';
 
 /** Indexes of formula lines, each after those it reads; unknown and circular references are listed. */

@@ -2,63 +2,13 @@ import { PERIODS_PER_YEAR, type FiscalCalendar, type PeriodIndex } from '../cale
 import { spanWords } from '../calendar/period-words.ts';
 import { resolveSpan, type ResolvedSpan, type SpanDefinition } from '../calendar/span.ts';
 import { bothFilters, NO_FILTER, type DimensionFilter } from '../ledger/dimension.ts';
-import type { RatioUnit } from './cell.ts';
-import type { BalanceMeasure, Block, Column, ColumnSet, ScenarioRef } from './column-set.ts';
+import type { Block, Column, ColumnSet } from './column-set.ts';
 import { compareEqualMonths, type PostedMonths } from './comparable-months.ts';
-import { linesRead, parseExpression, type Expression, type ExpressionIssue } from './expression.ts';
+import { linesRead, parseExpression, type ExpressionIssue } from './expression.ts';
 import type { KnownDimensions } from './plan-lines.ts';
+import { columnsRead, type ColumnWork, type PlannedBlock, type PlannedColumn } from './planned-column.ts';
 import { standingsOf, type Standing } from './standings.ts';
 
-export type ColumnWork =
-  | {
-      readonly kind: 'amount';
-      readonly scenario: ScenarioRef;
-      readonly resolved: ResolvedSpan;
-      /** of months before those the column stands for: a prior year, a prior month, a base year */
-      readonly isPriorPeriod: boolean;
-      readonly isPinned: boolean;
-      readonly measure: BalanceMeasure;
-      readonly filter: DimensionFilter;
-    }
-  | {
-      readonly kind: 'difference' | 'percentDifference';
-      readonly compared: number;
-      readonly base: number;
-      readonly bar: boolean;
-      /** what lines that add up over months compare, where the columns cover different months; null where they share none */
-      readonly flows?: { readonly compared: number; readonly base: number } | null;
-    }
-  | {
-      readonly kind: 'share';
-      readonly of: number;
-      readonly baseLine: string | null;
-      readonly ownGroup: boolean;
-      readonly ownLine: boolean;
-      /** the column the base is read in; `of` where no other is named */
-      readonly baseColumn: number;
-    }
-  | {
-      readonly kind: 'formula';
-      readonly expression: Expression;
-      readonly result: 'amount' | RatioUnit;
-      readonly reads: ReadonlyMap<string, number>;
-    }
-  | { readonly kind: 'runningTotal'; readonly columns: readonly number[] }
-  | { readonly kind: 'benchmark' }
-  /** a column that could not be laid out; its issue says why */
-  | { readonly kind: 'faulty' };
-export type PlannedColumn = {
-  readonly index: number;
-  /** block key, the part for repeated blocks, and the column's key: `months.2026-10.actual` */
-  readonly key: string;
-  readonly block: number;
-  readonly heading: string;
-  readonly hidden: boolean;
-  readonly ifFilled: boolean;
-  readonly width: number | null;
-  readonly decimals: number | null;
-} & ColumnWork;
-export type PlannedBlock = { readonly key: string; readonly heading: string; readonly isTotal: boolean };
 export type ColumnIssue = {
   readonly block: string;
   readonly column: string;
@@ -316,25 +266,6 @@ function withinLimit(standings: readonly Standing[], block: Block, issues: Colum
   const left = standings.length - most;
   issues.push({ block: block.key, column: '', code: 'oldestLeftOut', token: `${left} ${block.repeat.over}` });
   return standings.slice(left);
-}
-
-/** Positions of the columns a derived column is made from; none for amounts. */
-export function columnsRead(column: PlannedColumn): readonly number[] {
-  switch (column.kind) {
-    case 'difference':
-    case 'percentDifference':
-      return [column.compared, column.base, ...(column.flows ? [column.flows.compared, column.flows.base] : [])];
-    case 'share':
-      return [column.of, column.baseColumn];
-    case 'formula':
-      return [...column.reads.values()];
-    case 'runningTotal':
-      return column.columns;
-    case 'amount':
-    case 'benchmark':
-    case 'faulty':
-      return [];
-  }
 }
 
 /** The union of a column's spans over all anchors; refused as soon as one is. */

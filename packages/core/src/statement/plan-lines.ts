@@ -5,18 +5,12 @@ import { CASH_FLOW } from '../cash-flow/cash-flow-part.ts';
 import { NO_FILTER } from '../ledger/dimension.ts';
 import type { Benchmarks } from './benchmark.ts';
 import type { BalanceMeasure } from './column-set.ts';
-import { parseExpression, type ExpressionIssue } from './expression.ts';
+import { parseExpression } from './expression.ts';
 import { formulaOrder } from './formula-order.ts';
+import type { LineIssue } from './line-issue.ts';
 import type { Line, LineSet } from './line-set.ts';
 import type { LineSource, PlannedLine } from './planned-line.ts';
 
-export type LineIssue = {
-  readonly line: string;
-  readonly code:
-    'repeatedKey' | 'unknownLine' | 'circular' | 'unknownSection' | 'unknownDimension' | 'absentAccounts' | 'formula' | 'unfinished';
-  readonly token: string;
-  readonly formula?: ExpressionIssue;
-};
 export type PlannedLines = {
   readonly lines: readonly PlannedLine[];
   /** formula lines, each after those it reads */

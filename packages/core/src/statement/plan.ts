@@ -4,10 +4,12 @@ import { NO_FILTER, type DimensionFilter } from '../ledger/dimension.ts';
 import { NO_BENCHMARKS, type Benchmarks } from './benchmark.ts';
 import type { ColumnSet } from './column-set.ts';
 import type { LineSet } from './line-set.ts';
-import { planColumns, type ColumnIssue, type PlannedBlock, type PlannedColumn } from './plan-columns.ts';
+import { planColumns, type ColumnIssue } from './plan-columns.ts';
+import type { PlannedBlock, PlannedColumn } from './planned-column.ts';
 import { pointsInTime, type PointInTime } from './point-in-time.ts';
 import type { PostedMonths } from './comparable-months.ts';
-import { planLines, type KnownDimensions, type LineIssue } from './plan-lines.ts';
+import { planLines, type KnownDimensions } from './plan-lines.ts';
+import type { LineIssue } from './line-issue.ts';
 import type { PlannedLine } from './planned-line.ts';
 
 /** A line set and a column set laid out over a chart and a calendar for an as-of month; evaluation takes nothing else. */

@@ -1,5 +1,5 @@
 import type { StatementGrid } from './evaluate.ts';
-import type { PlannedColumn } from './plan-columns.ts';
+import type { PlannedColumn } from './planned-column.ts';
 
 /** The columns of a statement that are shown: not hidden, and with a figure where they ask for one. */
 export function shownColumns(grid: Pick<StatementGrid, 'plan' | 'cells'>): PlannedColumn[] {

@@ -3,8 +3,8 @@ import type { ResolvedSpan } from '../calendar/span.ts';
 import { bothFilters, type DimensionFilter } from '../ledger/dimension.ts';
 import { blank, type Cell } from './cell.ts';
 import type { BalanceMeasure } from './column-set.ts';
-import type { AmountColumn } from './evaluate.ts';
 import type { StatisticOver } from './line-set.ts';
+import type { AmountColumn } from './planned-column.ts';
 import type { PlannedLine } from './planned-line.ts';
 import type { ScenarioSource } from './scenario-source.ts';
 

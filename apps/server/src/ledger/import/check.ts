@@ -1,11 +1,11 @@
 import { writeFileSync } from 'node:fs';
 import { currency, minor, readAccountsFile, type Account, type AccountClass, type ImportIssue, type Polarity } from '@wise-margin/core';
 import type { ImportDto } from '@wise-margin/contract';
-import { openDatabase, type Database } from '../../database/database.ts';
+import { type Database, openDatabase } from '../../database/database.ts';
 import { BrokenCsvError, readCsv } from '../../formats/read-csv.ts';
-import { inspectFile, type InspectedFile } from '../../formats/inspect-file.ts';
+import { type InspectedFile, inspectFile } from '../../formats/inspect-file.ts';
 import type { CheckJob, CheckResult, NumberBase, StagedSetup } from './check-job.ts';
-import { LedgerStager, type KnownRows } from './ledger-stager.ts';
+import { type KnownRows, LedgerStager } from './ledger-stager.ts';
 import { fingerprints } from './seal.ts';
 import { LineWriter, StagingWriter, stagedPath } from './staging.ts';
 

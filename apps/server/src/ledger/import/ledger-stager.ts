@@ -10,7 +10,7 @@ import {
   type LedgerLayout,
   type YearRule,
 } from '@wise-margin/core';
-import { periodCode } from '../../companies/books.ts';
+import { periodCode } from '../../companies/index.ts';
 import type { CheckJob, NumberBase, StagedSetup } from './check-job.ts';
 import type { StagingWriter } from './staging.ts';
 

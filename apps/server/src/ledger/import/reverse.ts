@@ -1,5 +1,5 @@
 import type { Transaction } from 'sequelize';
-import { recordAudit, type Actor } from '../../database/audit.ts';
+import { type Actor, recordAudit } from '../../database/audit.ts';
 import type { Database } from '../../database/database.ts';
 import { ProblemError } from '../../http/problem.ts';
 

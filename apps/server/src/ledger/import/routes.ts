@@ -6,7 +6,7 @@ import { importChoicesSchema, newCompanySchema } from '@wise-margin/contract';
 import type { Actor } from '../../database/audit.ts';
 import { refused } from '../../http/problem.ts';
 import { handle, numberIn, parse } from '../../http/route.ts';
-import { uploadedFiles, uploadedName, uploadOf } from '../../http/upload.ts';
+import { uploadOf, uploadedFiles, uploadedName } from '../../http/upload.ts';
 import { safeText } from '../../formats/safe-text.ts';
 import type { ImportService } from './service.ts';
 

@@ -1,20 +1,9 @@
 import { BASIS_KINDS, formatAmount, minor, SPREADS, SPREAD_KINDS, type BasisKind } from '@wise-margin/core';
 import { useCompany } from '../../shell/company.ts';
 import { SentenceChoice, SentenceText } from '../../ui/sentence-field.tsx';
-import type { BasisDraft } from './basis-draft.ts';
+import type { SentenceProps } from './sentence-props.ts';
 import { DriverSentence, FixedSentence } from './step-sentences.tsx';
 import { PaySentence } from './pay-sentence.tsx';
-
-export type SentenceProps = {
-  readonly draft: BasisDraft;
-  /** of the fiscal year, as they are called */
-  readonly months: readonly string[];
-  /** with history */
-  readonly years: readonly number[];
-  /** one-offs of history that it leaves out, in minor units */
-  readonly leftOut: number;
-  readonly set: (part: Partial<BasisDraft>) => void;
-};
 
 /** The words a sentence begins with; what follows them is of its kind. */
 const BEGINNINGS: Readonly<Record<BasisKind, string>> = {

@@ -1,6 +1,6 @@
 import { SentenceChoice, SentenceText } from '../../ui/sentence-field.tsx';
 import { NEW_POSITION, type PositionDraft } from './basis-draft.ts';
-import type { SentenceProps } from './basis-sentence.tsx';
+import type { SentenceProps } from './sentence-props.ts';
 import { Add, Remove } from './list-buttons.tsx';
 
 /** Those who are there already, then a sentence for each position, and what comes on top of their pay. */

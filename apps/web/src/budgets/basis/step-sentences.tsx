@@ -2,7 +2,7 @@ import { useCompany } from '../../shell/company.ts';
 import { CheckField } from '../../ui/labeled-field.tsx';
 import { SentenceChoice, SentenceText } from '../../ui/sentence-field.tsx';
 import type { BasisDraft } from './basis-draft.ts';
-import type { SentenceProps } from './basis-sentence.tsx';
+import type { SentenceProps } from './sentence-props.ts';
 import { Add, Remove } from './list-buttons.tsx';
 
 /** `: guests, times 42.50 from Apr, then 44 from Sep`. */

@@ -1,0 +1,23 @@
+import { minor, monthOfYearName, signOf } from '@wise-margin/core';
+import type { BudgetChangeDto } from '@wise-margin/contract';
+import type { Books } from '../../companies/index.ts';
+import type { LoggedChange } from '../../budget-store/index.ts';
+
+const MOST_CELLS_TOLD = 100;
+
+/** A change as it is told: what, who, when, and each figure's from and to in the shown sign; past a hundred they are counted. */
+export function changeDto(books: Books, year: number, change: LoggedChange): BudgetChangeDto {
+  const cells = change.lines.flatMap(({ before, after }) => {
+    const sign = signOf(books.chart.accounts[after.position]!);
+    const slice = Object.values(after.dimensions).join(', ');
+    return after.months.flatMap((month, index) => {
+      const was = before?.months[index]!.amount ?? null;
+      if (was === month.amount) return [];
+      const from = was === null ? null : minor(sign * was);
+      return [{ account: after.account, slice, month: monthOfYearName(books.calendar, year, index), from, to: minor(sign * month.amount) }];
+    });
+  });
+  const { id, at, actor, words, kind, isTakenBack } = change;
+  const more = Math.max(0, cells.length - MOST_CELLS_TOLD);
+  return { id, at, actor, words, kind, isTakenBack, cells: cells.slice(0, MOST_CELLS_TOLD), more };
+}

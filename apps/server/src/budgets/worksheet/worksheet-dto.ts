@@ -1,0 +1,46 @@
+import { periodOfYear, type BalanceCube, type BudgetBooks } from '@wise-margin/core';
+import { packFacts, packLine, type BudgetDto, type DeskDto } from '@wise-margin/contract';
+import type { Books } from '../../companies/index.ts';
+import type { StoredBudget } from '../../budget-store/index.ts';
+
+/** A budget with all it draws on, for the wire. @throws RangeError for a calendar of weeks, which no company can have yet */
+export function deskDto(of: {
+  readonly books: Books;
+  readonly drawn: BudgetBooks;
+  readonly budget: StoredBudget;
+  readonly described: BudgetDto;
+  readonly steps: DeskDto['steps'];
+}): DeskDto {
+  const { books, drawn, budget, described, steps } = of;
+  const { row } = budget;
+  const { pattern, firstYear, lastYear, hasAdjustmentPeriod } = books.calendar;
+  if (pattern.kind !== 'months') throw new RangeError('calendars of weeks are not opened yet');
+  const first = periodOfYear(books.calendar, row.year, 1)!;
+  const pack = (cube: BalanceCube, dimensions: readonly string[]) => packFacts(books.chart, cube.facts, dimensions);
+  return {
+    budget: described,
+    version: row.version,
+    lines: budget.lines.map(packLine),
+    notes: [...budget.notes],
+    steps,
+    books: {
+      accounts: books.chart.accounts.map((account) => ({ ...account })),
+      calendar: { startMonth: pattern.startMonth, firstYear, lastYear, hasAdjustmentPeriod },
+      exponent: drawn.exponent,
+      firstPosted: books.firstPosted,
+      lastPosted: books.lastPosted,
+      actual: pack(books.cube, row.dimensions),
+      approved: [...drawn.approved].map(([year, { cube, dimensions }]) => ({
+        year,
+        dimensions: [...dimensions],
+        facts: pack(cube, dimensions),
+      })),
+      oneOffs: { entries: pack(books.oneOffs.entries, row.dimensions), months: [...books.oneOffs.months] },
+      statistics: books.calendar.periods
+        .filter(({ year }) => year === row.year || year === row.year - 1)
+        .flatMap(({ index }) =>
+          books.statistics.figures(index).map((figure) => ({ ...figure, dimensions: { ...figure.dimensions }, period: index - first + 1 })),
+        ),
+    },
+  };
+}

@@ -1,0 +1,41 @@
+import type { Database } from '../database/database.ts';
+import { notFound } from '../http/problem.ts';
+import type { Books } from './books.ts';
+import { loadBooks } from './load-books.ts';
+import { type CubeNeeds, type WorkingCube, loadWorkingCube } from './working-cube.ts';
+
+/** Keeps the books of each company and loads them anew when another version was posted, by this process or another. */
+export class BooksKeeper {
+  readonly #database: Database;
+  readonly #held = new Map<number, Promise<Books>>();
+  readonly #working = new WeakMap<Books, Map<string, Promise<WorkingCube>>>();
+
+  constructor(database: Database) {
+    this.#database = database;
+  }
+
+  /** @throws ProblemError 404 when there is no such company */
+  async of(companyId: number): Promise<Books> {
+    const company = await this.#database.models.companies.findByPk(companyId);
+    if (!company) throw notFound(`company ${companyId}`);
+    const held = await this.#held.get(companyId)?.catch(() => undefined);
+    if (held?.version === company.version) return held;
+    const loading = loadBooks(this.#database, company);
+    this.#held.set(companyId, loading);
+    return loading;
+  }
+
+  /** The books as one statement needs them: with customers or source journals as dimensions, with drafts; summed from the lines when first asked for. */
+  working(books: Books, needs: CubeNeeds): Promise<WorkingCube> {
+    if (!needs.party && !needs.source && !needs.drafts && !needs.cashFlow)
+      return Promise.resolve({ cube: books.cube, last: books.lastPosted });
+    const held = this.#working.get(books) ?? new Map<string, Promise<WorkingCube>>();
+    this.#working.set(books, held);
+    const key = JSON.stringify([needs.party, needs.source, needs.drafts, needs.cashFlow]);
+    const cube = held.get(key) ?? loadWorkingCube(this.#database, books, needs);
+    held.set(key, cube);
+    // a failed read is told to whoever asked, and tried again by the next
+    cube.catch(() => held.delete(key));
+    return cube;
+  }
+}

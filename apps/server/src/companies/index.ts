@@ -1,0 +1,10 @@
+export { BooksKeeper } from './books-cache.ts';
+export { knownDimensions, periodCode } from './books.ts';
+export type { Books } from './books.ts';
+export type { CashFlowCube } from './cash-flow-cube.ts';
+export { PARTY, SOURCE } from './further-dimensions.ts';
+export { LogoStore } from './logo.ts';
+export type { Logo } from './logo.ts';
+export { companyRoutes } from './routes.ts';
+export { openFiscalYear, periodOf, refuseUnknownFilter } from './service.ts';
+export type { WorkingCube } from './working-cube.ts';

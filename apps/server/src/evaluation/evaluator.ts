@@ -1,0 +1,104 @@
+import {
+  CASH_FLOW,
+  evaluate,
+  type ColumnSet,
+  type DimensionFilter,
+  type LineSet,
+  type PeriodIndex,
+  type StatementGrid,
+  type StatementIssue,
+  type StatementPlan,
+} from '@wise-margin/core';
+import type { BudgetStore, StoredBudget } from '../budget-store/index.ts';
+import { type Books, type BooksKeeper, PARTY, SOURCE } from '../companies/index.ts';
+
+import type { BenchmarkStore } from './benchmark-store.ts';
+import { PlanKeeper } from './plan-cache.ts';
+import { ScenarioKeeper, type Scenarios } from './scenario-cache.ts';
+
+export type Evaluation = {
+  readonly grid: StatementGrid;
+  /** faults of lines and columns; what they touch shows no figure */
+  readonly issues: readonly StatementIssue[];
+  /** the budget that stands for each fiscal year */
+  readonly budgets: ReadonlyMap<number, StoredBudget>;
+  /** the budget whose figures a scenario shows in a fiscal year; null for none */
+  readonly standing: Scenarios['standing'];
+  /** the last month that actual figures reach; null while nothing is posted */
+  readonly lastPosted: PeriodIndex | null;
+};
+export type StatementRequest = {
+  readonly lineSet: LineSet;
+  readonly columnSet: ColumnSet;
+  readonly asOf: PeriodIndex;
+  readonly budgetId?: number | undefined;
+  readonly filter: DimensionFilter;
+  /** chart positions to keep to; null keeps all */
+  readonly keptAccounts?: ReadonlySet<number> | null;
+  /** entries in draft counted too */
+  readonly drafts?: boolean;
+};
+
+/** Plans and evaluates statements over the books, keeping what does not change between two of them. */
+export class Evaluator {
+  readonly #keeper: BooksKeeper;
+  readonly #benchmarks: BenchmarkStore;
+  readonly #plans = new PlanKeeper();
+  readonly #scenarios: ScenarioKeeper;
+
+  constructor(keeper: BooksKeeper, store: BudgetStore, benchmarks: BenchmarkStore) {
+    this.#keeper = keeper;
+    this.#benchmarks = benchmarks;
+    this.#scenarios = new ScenarioKeeper(store);
+  }
+
+  /** @throws ProblemError 404 for a chosen budget that is not there */
+  async evaluate(books: Books, request: StatementRequest): Promise<Evaluation> {
+    const asked = { ...request, benchmarks: await this.#benchmarks.of(books.id) };
+    let { plan, issues } = this.#plans.plan(books, { ...asked, last: books.lastPosted });
+    const working = await this.#keeper.working(books, {
+      party: namesDimension(plan, request.filter, PARTY),
+      source: namesDimension(plan, request.filter, SOURCE),
+      cashFlow: namesDimension(plan, request.filter, CASH_FLOW),
+      drafts: request.drafts ?? false,
+    });
+    if (working.last !== books.lastPosted) ({ plan, issues } = this.#plans.plan(books, { ...asked, last: working.last }));
+    const { sources, budgets, standing, absent } = await this.#scenarios.of(books, {
+      chosenId: request.budgetId,
+      budgetIds: budgetsNamed(plan),
+      working,
+    });
+    return {
+      grid: evaluate(plan, sources, request.filter),
+      issues: [...issues, ...absentBudgets(plan, absent)],
+      budgets,
+      standing,
+      lastPosted: working.last,
+    };
+  }
+}
+
+/** One issue for each budget that is gone, at the first column that names it. */
+function absentBudgets(plan: StatementPlan, absent: ReadonlySet<number>): StatementIssue[] {
+  return [...absent].map((id) => {
+    const [block = '', column = ''] = plan.columns
+      .filter((each) => each.kind === 'amount' && each.scenario === `budget:${id}`)
+      .slice(0, 1)
+      .flatMap(({ key }) => [key.slice(0, key.lastIndexOf('.')), key.slice(key.lastIndexOf('.') + 1)]);
+    return { of: 'column', block, column, code: 'unknownBudget', token: String(id) };
+  });
+}
+
+function budgetsNamed(plan: StatementPlan): number[] {
+  return plan.columns.flatMap((column) =>
+    column.kind === 'amount' && column.scenario.startsWith('budget:') ? [Number(column.scenario.slice('budget:'.length))] : [],
+  );
+}
+
+function namesDimension(plan: StatementPlan, filter: DimensionFilter, name: string): boolean {
+  return (
+    name in filter ||
+    plan.columns.some((column) => column.kind === 'amount' && name in column.filter) ||
+    plan.lines.some((line) => name in line.filter || (line.source.kind === 'slice' && line.source.dimension === name))
+  );
+}

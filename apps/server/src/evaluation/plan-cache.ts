@@ -1,0 +1,63 @@
+import {
+  filterKey,
+  planStatement,
+  type Benchmarks,
+  type ColumnSet,
+  type DimensionFilter,
+  type LineSet,
+  type PeriodIndex,
+  type PlanResult,
+} from '@wise-margin/core';
+import { type Books, knownDimensions } from '../companies/index.ts';
+
+const MOST_PLANS = 60;
+type Asked = {
+  readonly lineSet: LineSet;
+  readonly columnSet: ColumnSet;
+  readonly benchmarks: Benchmarks;
+  readonly keptAccounts?: ReadonlySet<number> | null;
+  /** the statement's filter, as far as its columns repeat over it */
+  readonly filter: DimensionFilter;
+  /** the last month of actuals, with drafts where they count */
+  readonly last: PeriodIndex | null;
+};
+
+/** Keeps statements laid out. A plan holds for one chart, calendar, line set, column set and month; other books bring another chart. */
+export class PlanKeeper {
+  readonly #held = new Map<string, Asked & { readonly books: Books; readonly result: PlanResult }>();
+
+  plan(books: Books, options: Asked & { readonly asOf: PeriodIndex }): PlanResult {
+    const { lineSet, columnSet, asOf, benchmarks, last } = options;
+    const filter = repeatedFilter(columnSet, options.filter);
+    const keptAccounts = options.keptAccounts ?? null;
+    const kept = keptAccounts === null ? '' : [...keptAccounts].join(' ');
+    const key = `${books.id} ${lineSet.key} ${columnSet.key} ${asOf} ${last} ${filterKey(filter)} ${kept}`;
+    const held = this.#held.get(key);
+    if (held?.books === books && held.lineSet === lineSet && held.columnSet === columnSet && held.benchmarks === benchmarks)
+      return held.result;
+    const result = planStatement({
+      lineSet,
+      columnSet,
+      chart: books.chart,
+      calendar: books.calendar,
+      asOf,
+      dimensions: knownDimensions(books),
+      exponent: books.currency.exponent,
+      keptAccounts,
+      benchmarks,
+      filter,
+      posted: books.firstPosted === null || last === null ? null : { first: books.firstPosted, last },
+    });
+    this.#held.delete(key);
+    const [oldest] = this.#held.keys();
+    if (this.#held.size >= MOST_PLANS && oldest !== undefined) this.#held.delete(oldest);
+    this.#held.set(key, { books, lineSet, columnSet, benchmarks, last, filter, result });
+    return result;
+  }
+}
+
+/** The part of a filter that decides which columns there are. */
+function repeatedFilter({ blocks }: ColumnSet, filter: DimensionFilter): DimensionFilter {
+  const repeated = new Set(blocks.flatMap(({ repeat }) => (repeat?.over === 'dimension' ? [repeat.dimension] : [])));
+  return Object.fromEntries(Object.entries(filter).filter(([dimension]) => repeated.has(dimension)));
+}

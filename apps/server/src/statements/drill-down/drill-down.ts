@@ -1,0 +1,129 @@
+import {
+  balanceRuleWords,
+  basisWords,
+  columnWords,
+  formatAmount,
+  monthOfYearName,
+  periodAt,
+  provenanceOf,
+  spanWords,
+  type DimensionFilter,
+  type PeriodIndex,
+  type Provenance,
+  type StatementGrid,
+} from '@wise-margin/core';
+import { cellDto, type TrailDto } from '@wise-margin/contract';
+import { type StoredBudget, ruleFormat } from '../../budget-store/index.ts';
+import type { Scenarios, StandingBudget } from '../../evaluation/index.ts';
+import type { Books } from '../../companies/index.ts';
+import { notFound } from '../../http/problem.ts';
+
+const ROLES = { compared: '', base: 'less', part: '', operand: '', added: 'plus' } as const;
+
+/**
+ * How a figure comes about: the accounts that add up to it, or the figures it was made from.
+ * @param standing the budget a scenario shows in a year, for the words of its bases and of how its balances move
+ * @throws ProblemError 404 when the grid has no such line or column
+ */
+export function trailOf(options: {
+  readonly books: Books;
+  readonly grid: StatementGrid;
+  readonly standing: Scenarios['standing'];
+  readonly line: string;
+  readonly column: string;
+  readonly drafts: boolean;
+}): TrailDto {
+  const { books, grid, standing } = options;
+  const { plan } = grid;
+  const line = plan.lines.find(({ key }) => key === options.line);
+  const column = plan.columns.find(({ key }) => key === options.column);
+  if (!line || !column) throw notFound(`figure at ${options.line}, ${options.column}`);
+  const provenance = provenanceOf(grid, line.index, column.index);
+  const held = provenance.kind === 'accounts' ? provenance.accounts.filter(({ amount }) => amount !== 0) : [];
+  return {
+    line: { key: line.key, name: line.name },
+    column: { key: column.key, heading: column.heading, words: columnWords(grid, column.index), block: plan.blocks[column.block]!.heading },
+    cell: cellDto(grid.cells[line.index]![column.index]!),
+    sentence: sentenceOf(provenance, held.length),
+    parts:
+      provenance.kind !== 'cells'
+        ? []
+        : provenance.parts.map((part) => ({
+            role: part.role === 'base' && provenance.operation !== 'difference' ? 'of' : ROLES[part.role],
+            line: plan.lines[part.line]!.key,
+            column: plan.columns[part.column]!.key,
+            name: plan.lines[part.line]!.name,
+            words: columnWords(grid, part.column),
+            cell: cellDto(grid.cells[part.line]![part.column]!),
+          })),
+    accounts: held.map(({ account, amount, measure }) => {
+      const { number, name } = plan.chart.accounts[account]!;
+      const source = provenance as Provenance & { kind: 'accounts' };
+      const { from, to } = source.span;
+      // an opening balance is made of what came before the span; an average is followed to its closing balance
+      const until = measure === 'opening' ? ((from - 1) as PeriodIndex) : to;
+      const isBudget = source.scenario !== 'actual';
+      const filter = Object.fromEntries(Object.entries(source.filter).map(([dimension, values]) => [dimension, [...values]]));
+      const stands = isBudget ? standing(source.scenario, periodAt(plan.calendar, to).year) : null;
+      const isBalance = plan.isBalance[account]!;
+      return {
+        number,
+        name,
+        amount,
+        entries:
+          isBudget || until < 0
+            ? null
+            : {
+                from: periodAt(plan.calendar, measure === 'opening' ? until : from).key,
+                to: periodAt(plan.calendar, until).key,
+                filter,
+                opening: measure !== 'change',
+                drafts: options.drafts,
+              },
+        basis: stands === null ? [] : isBalance ? [ruleOf(books, stands, number)] : basesOf(books, stands.budget, account, source.filter),
+        budgetId: stands?.budget.row.id ?? null,
+        isBalance,
+      };
+    }),
+    accountsSum: provenance.kind === 'accounts' && grid.cells[line.index]![column.index]!.kind === 'amount' ? provenance.sum : null,
+  };
+
+  function sentenceOf(from: Provenance, accounts: number): string {
+    switch (from.kind) {
+      case 'none':
+        return 'Nothing stands here.';
+      case 'accounts':
+        return `${accounts === 1 ? 'One account has' : `${accounts} accounts have`} an amount in ${spanWords(plan.calendar, from.span)}.`;
+      case 'statistic':
+        return `The statistic "${from.series}" in ${spanWords(plan.calendar, from.span)}.`;
+      case 'cells':
+        if (from.operation === 'sum') return 'These figures added up.';
+        if (from.operation === 'formula' && column!.kind === 'formula') return 'Made from these columns of the same line.';
+        if (from.operation === 'formula') return 'Made from these lines of the same column.';
+        if (from.operation === 'difference') return 'The first figure less the second.';
+        if (from.operation === 'percentDifference') return 'The first figure less the second, over the size of the second.';
+        return `The first figure as a share of ${plan.lines[from.parts[1]!.line]!.name.toLowerCase()} in the same column.`;
+    }
+  }
+}
+
+/** How a balance moves in a budget, in words. */
+function ruleOf(books: Books, { budget: { row }, rolled }: StandingBudget, account: string): string {
+  const planned = rolled().rules.get(account);
+  return planned ? balanceRuleWords(planned.rule, ruleFormat(books, row.year)) : '';
+}
+
+function basesOf(books: Books, budget: StoredBudget, position: number, filter: DimensionFilter): string[] {
+  const { exponent } = books.currency;
+  const month = (index: number) => monthOfYearName(books.calendar, budget.row.year, index);
+  return budget.lines
+    .filter(
+      (line) =>
+        line.position === position && Object.entries(filter).every(([name, values]) => values.includes(line.dimensions[name] ?? '')),
+    )
+    .map((line) => {
+      const held = line.months.filter((month) => month.held).length;
+      const slice = Object.values(line.dimensions).join(', ');
+      return `${slice === '' ? '' : `${slice}: `}${basisWords(line.basis, (amount) => formatAmount(amount, { exponent, unit: 'dollars' }), month)}${held > 0 ? `; ${held} ${held === 1 ? 'month' : 'months'} held by hand` : ''}`;
+    });
+}

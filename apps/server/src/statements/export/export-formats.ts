@@ -1,0 +1,37 @@
+import type { WorkPool } from '../../work/work-pool.ts';
+import { gridCsv } from './statement-csv.ts';
+import type { ExportedStatement } from './exported-statement.ts';
+import { statementPdf } from './statement-pdf.ts';
+import { statementWorkbook } from './statement-workbook.ts';
+import type { Task } from '../../work/task.ts';
+
+const MOST_MILLISECONDS = 60_000;
+const STATEMENT_PDF: Task<ExportedStatement, Buffer> = { name: 'statementPdf', run: statementPdf };
+const STATEMENT_WORKBOOK: Task<ExportedStatement, Buffer> = { name: 'statementWorkbook', run: statementWorkbook };
+/** Exports that a worker writes. */
+export const EXPORT_TASKS = [STATEMENT_PDF, STATEMENT_WORKBOOK];
+
+/** Where an export is written, and what stops it. */
+export type ExportWork = { readonly pool: WorkPool; readonly signal: AbortSignal };
+type ExportFormat = {
+  readonly extension: 'csv' | 'xlsx' | 'pdf';
+  readonly type: string;
+  readonly write: (statement: ExportedStatement, work: ExportWork) => Promise<string | Buffer>;
+};
+
+/** The formats a statement is exported in. */
+export const EXPORT_FORMATS: readonly ExportFormat[] = [
+  { extension: 'csv', type: 'text/csv', write: (statement) => Promise.resolve(`\ufeff${gridCsv(statement)}`) },
+  {
+    extension: 'xlsx',
+    type: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+    write: (statement, { pool, signal }) =>
+      pool.run(STATEMENT_WORKBOOK, statement, { what: 'The spreadsheet', milliseconds: MOST_MILLISECONDS, signal }),
+  },
+  {
+    extension: 'pdf',
+    type: 'application/pdf',
+    write: (statement, { pool, signal }) =>
+      pool.run(STATEMENT_PDF, statement, { what: 'The PDF', milliseconds: MOST_MILLISECONDS, signal }),
+  },
+];

@@ -1,0 +1,261 @@
+import { SHIPPED_VIEWS, shippedView } from '@wise-margin/core';
+import {
+  columnSetSchema,
+  displayChoicesSchema,
+  lineSetSchema,
+  runChoicesSchema,
+  type newViewSchema,
+  type viewChangeSchema,
+  type ViewDto,
+  type ViewListDto,
+} from '@wise-margin/contract';
+import type { Transaction } from 'sequelize';
+import type { z } from 'zod';
+import { type Actor, recordAudit } from '../../database/audit.ts';
+import type { Database } from '../../database/database.ts';
+import { ProblemError, notFound, refused } from '../../http/problem.ts';
+
+type Row = {
+  id: number;
+  name: string;
+  shelf: string;
+  note: string;
+  line_set: string;
+  column_set: string;
+  display: string;
+  choices: string;
+  shared: number;
+  owner: string;
+  version: number;
+  saved_at: string;
+};
+const keyOf = (id: number): string => `view-${id}`;
+const idOf = (key: string): number | null => (/^view-\d{1,12}$/.test(key) ? Number(key.slice('view-'.length)) : null);
+
+/** The library: the shipped views, and those people saved. A private view is there for its owner only. */
+export class ViewStore {
+  readonly #database: Database;
+
+  constructor(database: Database) {
+    this.#database = database;
+  }
+
+  async list(companyId: number, actor: Actor): Promise<ViewListDto> {
+    const starred = await this.#stars(companyId, actor);
+    const chosen = await this.#choices(companyId, actor);
+    const saved = await this.#database.select<Row>(
+      'SELECT * FROM views WHERE company_id = $1 AND (shared = 1 OR owner = $2) ORDER BY shelf COLLATE NOCASE, name COLLATE NOCASE',
+      [companyId, actor.name],
+    );
+    return [
+      ...SHIPPED_VIEWS.map(({ key, name, shelf, note }) => ({
+        key,
+        name,
+        shelf,
+        note,
+        isShipped: true,
+        shared: true,
+        owner: '',
+        starred: starred.has(key),
+        choices: chosen.get(key) ?? {},
+      })),
+      ...saved.map(({ id, name, shelf, note, shared, owner }) => ({
+        key: keyOf(id),
+        name,
+        shelf,
+        note,
+        isShipped: false,
+        shared: shared === 1,
+        owner,
+        starred: starred.has(keyOf(id)),
+        choices: chosen.get(keyOf(id)) ?? {},
+      })),
+    ];
+  }
+
+  /** @throws ProblemError 404 when there is none, or it is another person's private one */
+  async of(companyId: number, key: string, actor: Actor): Promise<ViewDto> {
+    const starred = (await this.#stars(companyId, actor)).has(key);
+    const shipped = shippedView(key);
+    if (shipped) {
+      const { name, shelf, note, lineSet, columnSet } = shipped;
+      const own = { isShipped: true, starred, shared: true, owner: '', version: 0, savedAt: null };
+      return { key, name, shelf, note, lineSet, columnSet, display: {}, choices: {}, ...own };
+    }
+    const row = await this.#row(companyId, key, actor);
+    return {
+      key,
+      name: row.name,
+      shelf: row.shelf,
+      note: row.note,
+      lineSet: lineSetSchema.parse(JSON.parse(row.line_set)),
+      columnSet: columnSetSchema.parse(JSON.parse(row.column_set)),
+      display: displayChoicesSchema.parse(JSON.parse(row.display)),
+      choices: runChoicesSchema.parse(JSON.parse(row.choices)),
+      isShipped: false,
+      starred,
+      shared: row.shared === 1,
+      owner: row.owner,
+      version: row.version,
+      savedAt: row.saved_at,
+    };
+  }
+
+  /** @throws ProblemError 422 for a name the person uses already */
+  async create(companyId: number, view: z.infer<typeof newViewSchema>, actor: Actor): Promise<ViewDto> {
+    const id = await this.#database.write(async (transaction) => {
+      await this.#refuseKnownName(companyId, view.name, null, actor, transaction);
+      await this.#database.run(
+        'INSERT INTO views (company_id, name, shelf, note, line_set, column_set, display, choices, shared, owner, saved_at) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)',
+        [
+          companyId,
+          view.name,
+          view.shelf,
+          view.note,
+          JSON.stringify(view.lineSet),
+          JSON.stringify(view.columnSet),
+          JSON.stringify(view.display),
+          JSON.stringify(view.choices),
+          view.shared ? 1 : 0,
+          actor.name,
+          actor.now().toISOString(),
+        ],
+        transaction,
+      );
+      const [made] = await this.#database.select<{ id: number }>('SELECT max(id) AS id FROM views', [], transaction);
+      await recordAudit(
+        this.#database,
+        { companyId, actor, action: 'view.create', subject: keyOf(made!.id), details: { name: view.name } },
+        transaction,
+      );
+      return made!.id;
+    });
+    return this.of(companyId, keyOf(id), actor);
+  }
+
+  /**
+   * Changes a saved view, or stars any.
+   * @throws ProblemError 409 when another version was saved since it was opened; nothing is changed then
+   */
+  async change(companyId: number, key: string, change: z.infer<typeof viewChangeSchema>, actor: Actor): Promise<ViewDto> {
+    const { starred, version, ...parts } = change;
+    const told = Object.fromEntries(Object.entries(parts).filter(([, value]) => value !== undefined));
+    if (starred !== undefined) await this.#star(companyId, key, starred, actor);
+    if (Object.keys(told).length > 0) await this.#save(companyId, key, told, version, actor);
+    return this.of(companyId, key, actor);
+  }
+
+  async remove(companyId: number, key: string, actor: Actor): Promise<void> {
+    const row = await this.#own(companyId, key, actor);
+    await this.#database.write(async (transaction) => {
+      await this.#database.run('DELETE FROM view_stars WHERE company_id = $1 AND view_key = $2', [companyId, key], transaction);
+      await this.#database.run('DELETE FROM view_choices WHERE company_id = $1 AND view_key = $2', [companyId, key], transaction);
+      await this.#database.run('DELETE FROM views WHERE id = $1', [row.id], transaction);
+      await recordAudit(
+        this.#database,
+        { companyId, actor, action: 'view.remove', subject: key, details: { name: row.name } },
+        transaction,
+      );
+    });
+  }
+
+  async #save(companyId: number, key: string, parts: Partial<z.infer<typeof newViewSchema>>, version: number, actor: Actor): Promise<void> {
+    if (shippedView(key)) throw new ProblemError(409, 'Shipped view', 'A shipped view is not changed. Save yours under a name of its own.');
+    await this.#database.write(async (transaction) => {
+      const row = await this.#row(companyId, key, actor, transaction);
+      if (row.version !== version)
+        throw new ProblemError(
+          409,
+          'Saved meanwhile',
+          `${row.name} was saved at ${row.saved_at.slice(0, 16).replace('T', ' ')} after you opened it. Save yours under another name, or open it again; your draft stays here.`,
+        );
+      if (parts.name !== undefined) await this.#refuseKnownName(companyId, parts.name, row.id, actor, transaction);
+      await this.#database.run(
+        'UPDATE views SET name = $1, shelf = $2, note = $3, line_set = $4, column_set = $5, shared = $6, display = $7, choices = $8, version = version + 1, saved_at = $9 WHERE id = $10',
+        [
+          parts.name ?? row.name,
+          parts.shelf ?? row.shelf,
+          parts.note ?? row.note,
+          parts.lineSet ? JSON.stringify(parts.lineSet) : row.line_set,
+          parts.columnSet ? JSON.stringify(parts.columnSet) : row.column_set,
+          (parts.shared ?? row.shared === 1) ? 1 : 0,
+          parts.display ? JSON.stringify(parts.display) : row.display,
+          parts.choices ? JSON.stringify(parts.choices) : row.choices,
+          actor.now().toISOString(),
+          row.id,
+        ],
+        transaction,
+      );
+      await recordAudit(
+        this.#database,
+        { companyId, actor, action: 'view.change', subject: key, details: { changed: Object.keys(parts) } },
+        transaction,
+      );
+    });
+  }
+
+  async #star(companyId: number, key: string, starred: boolean, actor: Actor): Promise<void> {
+    if (!shippedView(key)) await this.#row(companyId, key, actor);
+    await this.#database.write((transaction) =>
+      this.#database.run(
+        starred
+          ? 'INSERT INTO view_stars (company_id, person, view_key) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING'
+          : 'DELETE FROM view_stars WHERE company_id = $1 AND person = $2 AND view_key = $3',
+        [companyId, actor.name, key],
+        transaction,
+      ),
+    );
+  }
+
+  /** Keeps what a person chose last for a view. @throws ProblemError 404 */
+  async remember(companyId: number, key: string, choices: Readonly<Record<string, string>>, actor: Actor): Promise<void> {
+    if (!shippedView(key)) await this.#row(companyId, key, actor);
+    await this.#database.write((transaction) =>
+      this.#database.run(
+        'INSERT INTO view_choices (company_id, person, view_key, choices) VALUES ($1, $2, $3, $4) ON CONFLICT (company_id, person, view_key) DO UPDATE SET choices = excluded.choices',
+        [companyId, actor.name, key, JSON.stringify(choices)],
+        transaction,
+      ),
+    );
+  }
+
+  async #choices(companyId: number, actor: Actor): Promise<Map<string, Record<string, string>>> {
+    const rows = await this.#database.select<{ view_key: string; choices: string }>(
+      'SELECT view_key, choices FROM view_choices WHERE company_id = $1 AND person = $2',
+      [companyId, actor.name],
+    );
+    return new Map(rows.map(({ view_key, choices }) => [view_key, JSON.parse(choices) as Record<string, string>]));
+  }
+
+  async #stars(companyId: number, actor: Actor): Promise<Set<string>> {
+    const rows = await this.#database.select<{ view_key: string }>(
+      'SELECT view_key FROM view_stars WHERE company_id = $1 AND person = $2',
+      [companyId, actor.name],
+    );
+    return new Set(rows.map(({ view_key }) => view_key));
+  }
+
+  async #own(companyId: number, key: string, actor: Actor): Promise<Row> {
+    if (shippedView(key)) throw new ProblemError(409, 'Shipped view', 'A shipped view stays in the library.');
+    return this.#row(companyId, key, actor);
+  }
+
+  async #row(companyId: number, key: string, actor: Actor, transaction?: Transaction): Promise<Row> {
+    const [row] = await this.#database.select<Row>(
+      'SELECT * FROM views WHERE company_id = $1 AND id = $2 AND (shared = 1 OR owner = $3)',
+      [companyId, idOf(key) ?? -1, actor.name],
+      transaction,
+    );
+    if (!row) throw notFound(`view "${key}"`);
+    return row;
+  }
+
+  async #refuseKnownName(companyId: number, name: string, besides: number | null, actor: Actor, transaction: Transaction): Promise<void> {
+    const [held] = await this.#database.select<{ id: number }>(
+      'SELECT id FROM views WHERE company_id = $1 AND owner = $2 AND name = $3 COLLATE NOCASE AND id <> $4',
+      [companyId, actor.name, name, besides ?? -1],
+      transaction,
+    );
+    if (held) throw refused(`You have a view named ${name} already. Give this one another name.`, 'name');
+  }
+}

@@ -1,0 +1,13 @@
+import type { BasisDraft } from './basis-draft.ts';
+
+/** What every part of a basis sentence reads and sets. */
+export type SentenceProps = {
+  readonly draft: BasisDraft;
+  /** of the fiscal year, as they are called */
+  readonly months: readonly string[];
+  /** with history */
+  readonly years: readonly number[];
+  /** one-offs of history that it leaves out, in minor units */
+  readonly leftOut: number;
+  readonly set: (part: Partial<BasisDraft>) => void;
+};
