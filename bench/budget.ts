@@ -2,7 +2,8 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { budgetEditRequestSchema, newBudgetSchema, newCompanySchema, unpackGrid, type DeskDto } from '@wise-margin/contract';
+import { budgetEditRequestSchema, newBudgetSchema, newCompanySchema, type DeskDto } from '@wise-margin/contract';
+import { unpackGrid } from '@wise-margin/presentation';
 import type { DeskEdit } from '@wise-margin/core';
 import { openApplication } from '@wise-margin/server';
 import { LocalDesk } from '../apps/web/src/budgets/desk/local-desk.ts';

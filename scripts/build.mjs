@@ -17,7 +17,13 @@ const common = {
 const ours = {
   name: 'workspace-packages',
   setup(context) {
-    const places = { core: 'packages/core', contract: 'packages/contract', server: 'apps/server', demo: 'demo' };
+    const places = {
+      core: 'packages/core',
+      contract: 'packages/contract',
+      presentation: 'packages/presentation',
+      server: 'apps/server',
+      demo: 'demo',
+    };
     context.onResolve({ filter: /^@wise-margin\// }, ({ path }) => ({ path: join(root, places[path.split('/')[1]], 'src/index.ts') }));
   },
 };

@@ -22,12 +22,12 @@ import {
   type BudgetDto,
   type BudgetGridDto,
   type PackedBudgetGrid,
-  unpackBudgetGrid,
   type GridDto,
   type ImportDto,
   type Problem,
   type TrailDto,
 } from '@wise-margin/contract';
+import { unpackBudgetGrid } from '@wise-margin/presentation';
 import { OPENAPI_PATHS, openApiDocument } from '@wise-margin/server';
 import type { z } from 'zod';
 import { ACCOUNTS, HEADER, NEW_COMPANY, row, startTestServer, type TestServer, PICTURE } from './support/server.ts';

@@ -1,6 +1,5 @@
 import {
   balancePlanSchema,
-  unpackGrid,
   type BalancePlanDto,
   type BudgetHistoryDto,
   type BudgetDto,
@@ -10,6 +9,7 @@ import {
   type TrailDto,
   type ViewDto,
 } from '@wise-margin/contract';
+import { unpackGrid } from '@wise-margin/presentation';
 import { BALANCE_LINES, type ColumnSet } from '@wise-margin/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { loadDemoCompany } from './support/demo-company.ts';

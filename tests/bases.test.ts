@@ -1,11 +1,5 @@
-import {
-  unpackBudgetGrid,
-  type BasisPreviewDto,
-  type BudgetDto,
-  type BudgetGridDto,
-  type BudgetRowDto,
-  type PackedBudgetGrid,
-} from '@wise-margin/contract';
+import { type BasisPreviewDto, type BudgetDto, type BudgetGridDto, type BudgetRowDto, type PackedBudgetGrid } from '@wise-margin/contract';
+import { unpackBudgetGrid } from '@wise-margin/presentation';
 import type { Basis } from '@wise-margin/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { loadDemoCompany } from './support/demo-company.ts';

@@ -4,12 +4,12 @@ import { join } from 'node:path';
 import workbooks from 'exceljs';
 import {
   budgetFileEffectSchema,
-  unpackBudgetGrid,
   type BudgetDto,
   type BudgetFileEffectDto,
   type PackedBudgetGrid,
   type Problem,
 } from '@wise-margin/contract';
+import { unpackBudgetGrid } from '@wise-margin/presentation';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { loadDemoCompany } from './support/demo-company.ts';
 import { startTestServer, type TestServer } from './support/server.ts';

@@ -1,12 +1,8 @@
 import {
-  booksOfDesk,
   comparisonSchema,
   deskSchema,
   oneOffListSchema,
   sanityListSchema,
-  unpackBudgetGrid,
-  unpackGrid,
-  unpackLine,
   type BudgetHistoryDto,
   type BudgetDto,
   type BudgetGridDto,
@@ -20,6 +16,7 @@ import {
   type Problem,
   type SanityListDto,
 } from '@wise-margin/contract';
+import { booksOfDesk, unpackBudgetGrid, unpackGrid, unpackLine } from '@wise-margin/presentation';
 import { BUDGET_GRID_COLUMNS, BudgetFigures, INCOME_LINES } from '@wise-margin/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { loadDemoCompany } from './support/demo-company.ts';

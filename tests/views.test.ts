@@ -4,7 +4,6 @@ import {
   packedGridSchema,
   previewSchema,
   statisticsSchema,
-  unpackGrid,
   viewListSchema,
   viewSchema,
   type ImportDto,
@@ -12,6 +11,7 @@ import {
   type Problem,
   type ViewDto,
 } from '@wise-margin/contract';
+import { unpackGrid } from '@wise-margin/presentation';
 import {
   BALANCE_LINES,
   INCOME_LINES,

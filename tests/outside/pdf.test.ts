@@ -1,5 +1,6 @@
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
-import { figureFormat, figureText, shownLines, signedLines, type GridDto } from '@wise-margin/contract';
+import { type GridDto } from '@wise-margin/contract';
+import { figureFormat, figureText, shownLines, signedLines } from '@wise-margin/presentation';
 import { SHIPPED_VIEWS } from '@wise-margin/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { loadDemoCompany } from '../support/demo-company.ts';

@@ -3,7 +3,8 @@ import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pino } from 'pino';
-import { unpackGrid, type GridDto, type ImportDto, type PackedGrid } from '@wise-margin/contract';
+import { type GridDto, type ImportDto, type PackedGrid } from '@wise-margin/contract';
+import { unpackGrid } from '@wise-margin/presentation';
 import { createApp, openApplication, type Application } from '@wise-margin/server';
 
 export type TestServer = {

@@ -6,7 +6,7 @@ import { RouterProvider } from 'react-router/dom';
 import { ApiProblem } from './api/client.ts';
 import { Frame } from './shell/frame.tsx';
 import { NotYet } from './shell/not-yet.tsx';
-import { Start } from './shell/start.tsx';
+import { Start } from './overview/start-page.tsx';
 import { NoSuchPage, RouteFailure } from './shell/route-failure.tsx';
 import './styles.css';
 

@@ -1,5 +1,6 @@
 import { SHIPPED_VIEWS, toDecimalText, type Minor } from '@wise-margin/core';
-import { cellReasonWords, statementQuerySchema, type CellDto } from '@wise-margin/contract';
+import { statementQuerySchema, type CellDto } from '@wise-margin/contract';
+import { cellReasonWords } from '@wise-margin/presentation';
 import { cellText, ratioNumber, type Application, type Books } from '@wise-margin/server';
 import { chosenCompany } from '../company.ts';
 import type { Answer } from '../output.ts';

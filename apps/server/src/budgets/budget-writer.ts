@@ -1,5 +1,6 @@
 import { BudgetDesk, type DeskResult, type PlacedLine } from '@wise-margin/core';
-import { budgetLockWords, type BudgetStateDto } from '@wise-margin/contract';
+import { type BudgetStateDto } from '@wise-margin/contract';
+import { budgetLockWords } from '@wise-margin/presentation';
 import type { Transaction } from 'sequelize';
 import type { Books } from '../companies/index.ts';
 import { type Actor, recordAudit } from '../database/audit.ts';

@@ -12,7 +12,6 @@ import {
   newBudgetSchema,
   newOneOffSchema,
   oneOffQuerySchema,
-  packBudgetGrid,
   comparisonQuerySchema,
   reforecastSchema,
   rederiveRequestSchema,
@@ -21,6 +20,7 @@ import {
   sessionQuerySchema,
   stepRequestSchema,
 } from '@wise-margin/contract';
+import { packBudgetGrid } from '@wise-margin/presentation';
 import type { Actor } from '../database/audit.ts';
 import { handle, numberIn, parse } from '../http/route.ts';
 import type { BalancePlanService } from './balance-plan/balance-plan-service.ts';

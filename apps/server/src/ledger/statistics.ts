@@ -8,7 +8,8 @@ import {
   type PeriodIndex,
   type StatisticFact,
 } from '@wise-margin/core';
-import { statisticIssueWords, type StatisticsAnswerDto, type StatisticsDto, type StatisticsPreviewDto } from '@wise-margin/contract';
+import type { StatisticsAnswerDto, StatisticsDto, StatisticsPreviewDto } from '@wise-margin/contract';
+import { statisticIssueWords } from '@wise-margin/presentation';
 import { type Books, type BooksKeeper, periodCode } from '../companies/index.ts';
 import { type Actor, recordAudit } from '../database/audit.ts';
 import type { Database } from '../database/database.ts';

@@ -6,12 +6,12 @@ import {
   exportQuerySchema,
   lineTrendQuerySchema,
   newViewSchema,
-  packGrid,
   previewRequestSchema,
   statementQuerySchema,
   trailQuerySchema,
   viewChangeSchema,
 } from '@wise-margin/contract';
+import { packGrid } from '@wise-margin/presentation';
 import type { LogoStore } from '../companies/index.ts';
 import type { Actor } from '../database/audit.ts';
 import { handle, numberIn, parse } from '../http/route.ts';

@@ -15,7 +15,7 @@ import {
   type StatementGrid,
 } from '@wise-margin/core';
 import type { z } from 'zod';
-import { gridDto } from '@wise-margin/contract';
+import { gridDto } from '@wise-margin/presentation';
 import type {
   CoverageDto,
   DisplayChoices,

@@ -1,9 +1,10 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { budgetLockWords, type BudgetDto, type BudgetStateDto } from '@wise-margin/contract';
+import { type BudgetDto, type BudgetStateDto } from '@wise-margin/contract';
+import { budgetLockWords } from '@wise-margin/presentation';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { ApiProblem, sendJson } from '../api/client.ts';
-import { useCompany } from '../shell/company.ts';
+import { useCompany } from '../data/company.ts';
 import { FloatingPanel } from '../ui/floating-panel.tsx';
 import { SelectField, TextField } from '../ui/labeled-field.tsx';
 

@@ -1,8 +1,8 @@
 import { STATE_WORDS } from '@wise-margin/contract';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { useCompany } from '../shell/company.ts';
-import { useBudgets } from '../statements/use-statement.ts';
+import { useCompany } from '../data/company.ts';
+import { useBudgets } from '../data/use-statement.ts';
 import { Amount } from '../ui/figure.tsx';
 import { Page } from '../ui/page.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';

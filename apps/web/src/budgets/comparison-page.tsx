@@ -1,9 +1,10 @@
 import { useQuery } from '@tanstack/react-query';
-import { shownLines, unpackGrid, type ComparisonDto, type GridDto } from '@wise-margin/contract';
+import { type ComparisonDto, type GridDto } from '@wise-margin/contract';
+import { shownLines, unpackGrid } from '@wise-margin/presentation';
 import { useParams } from 'react-router';
 import { getJson } from '../api/client.ts';
-import { useCompany } from '../shell/company.ts';
-import { useBudgets } from '../statements/use-statement.ts';
+import { useCompany } from '../data/company.ts';
+import { useBudgets } from '../data/use-statement.ts';
 import { Choice } from '../ui/choice.tsx';
 import { CellFigure, favorColor, favorOf } from '../ui/figure.tsx';
 import { Page } from '../ui/page.tsx';

@@ -2,7 +2,7 @@ import { useInfiniteQuery } from '@tanstack/react-query';
 import type { BudgetHistoryDto } from '@wise-margin/contract';
 import { useState } from 'react';
 import { getJson, queryText } from '../api/client.ts';
-import { useCompany } from '../shell/company.ts';
+import { useCompany } from '../data/company.ts';
 import { Amount } from '../ui/figure.tsx';
 import { CheckField } from '../ui/labeled-field.tsx';
 import { Failure, Loading } from '../ui/states.tsx';

@@ -1,12 +1,12 @@
 import { filterKey } from '@wise-margin/core';
 import type { BasisPreviewDto, BudgetDto, BudgetRowDto, FilterDto } from '@wise-margin/contract';
 import { memo, useState } from 'react';
-import { useCompany } from '../shell/company.ts';
+import { useCompany } from '../data/company.ts';
 import { Amount } from '../ui/figure.tsx';
 import { BasisForm, type KeptDrafts } from './basis/basis-form.tsx';
 import type { DeskSession, DeskView } from './desk/desk-session.ts';
 import { LineNotes } from './line-notes.tsx';
-import { OneOffs } from './one-offs.tsx';
+import { OneOffs } from './nonrecurring-items.tsx';
 import { YearChart } from './year-chart.tsx';
 import { YearsTable } from './years-table.tsx';
 

@@ -6,9 +6,9 @@ import { useState } from 'react';
 import { useForm, useWatch } from 'react-hook-form';
 import { z } from 'zod';
 import { ApiProblem, sendJson } from '../api/client.ts';
-import { useCompany } from '../shell/company.ts';
+import { useCompany } from '../data/company.ts';
 import { candidateKey, Candidates, Methods, useProposal } from './budget-proposal.tsx';
-import { useBudgets } from '../statements/use-statement.ts';
+import { useBudgets } from '../data/use-statement.ts';
 
 const CLASSES = (Object.keys(ACCOUNT_CLASSES) as AccountClass[]).filter((key) => ACCOUNT_CLASSES[key].statement === 'income');
 const optionalPercent = z.union([z.literal(''), percentTextSchema]);

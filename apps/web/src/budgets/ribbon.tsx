@@ -1,5 +1,5 @@
-import { figureText } from '@wise-margin/contract';
-import { useCompany } from '../shell/company.ts';
+import { figureText } from '@wise-margin/presentation';
+import { useCompany } from '../data/company.ts';
 import type { SummaryLine } from './desk/desk-messages.ts';
 
 /** The year's summary as one types: each line with its change on last year and what of each dollar of revenue it keeps. */

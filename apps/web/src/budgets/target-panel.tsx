@@ -1,7 +1,7 @@
 import { parseAccountList, parseAmount, selectsNumber } from '@wise-margin/core';
 import type { GridDto } from '@wise-margin/contract';
 import { useEffect, useState } from 'react';
-import { useCompany } from '../shell/company.ts';
+import { useCompany } from '../data/company.ts';
 import { Amount } from '../ui/figure.tsx';
 import { SelectField, TextField } from '../ui/labeled-field.tsx';
 import type { Questions } from './desk/desk-messages.ts';

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import type { LineSet } from '@wise-margin/core';
 import type { ViewDto } from '@wise-margin/contract';
 import { getJson } from '../api/client.ts';
-import { useViews } from '../shell/use-views.ts';
+import { useViews } from '../data/use-views.ts';
 
 /** The rows a budget can be seen by: the income statement's, and those of the views people built. */
 export type Rows = {

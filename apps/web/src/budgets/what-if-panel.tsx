@@ -4,7 +4,7 @@ import type { BudgetDto } from '@wise-margin/contract';
 import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { sendJson } from '../api/client.ts';
-import { useCompany } from '../shell/company.ts';
+import { useCompany } from '../data/company.ts';
 import { Amount } from '../ui/figure.tsx';
 import { SelectField, TextField } from '../ui/labeled-field.tsx';
 import type { DeskSession } from './desk/desk-session.ts';

@@ -1,6 +1,6 @@
 import { line as linePath, max, min, scaleLinear } from 'd3';
 import type { BudgetRowDto } from '@wise-margin/contract';
-import { useCompany } from '../shell/company.ts';
+import { useCompany } from '../data/company.ts';
 
 const WIDTH = 306;
 const HEIGHT = 130;

@@ -1,6 +1,6 @@
 import { TOTAL_RULE } from '@wise-margin/core';
 import type { BudgetRowDto } from '@wise-margin/contract';
-import { useCompany } from '../shell/company.ts';
+import { useCompany } from '../data/company.ts';
 import { Amount } from '../ui/figure.tsx';
 import { ScenarioSwatch } from '../ui/scenario-swatch.tsx';
 import { ruleClasses } from '../ui/rule-classes.ts';

@@ -1,7 +1,6 @@
 import { formatAmount, type Minor } from '@wise-margin/core';
-import { useAsOf, useCompany } from '../shell/company.ts';
-import { StepTrail } from '../trail/step-trail.tsx';
-import { useTrailAddress } from '../trail/trail-address.ts';
+import { useAsOf, useCompany } from '../data/company.ts';
+import { StepTrail, useTrailAddress } from '../drill-down/index.ts';
 import { Amount } from '../ui/figure.tsx';
 import { LongTable } from '../ui/long-table.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';

@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import { useCompany } from '../shell/company.ts';
+import { useCompany } from '../data/company.ts';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
 import { useImports } from './use-ledger.ts';
 import { dateWords, momentWords } from '../ui/date-words.ts';

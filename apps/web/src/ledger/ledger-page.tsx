@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { CompanyDto } from '@wise-margin/contract';
 import { sendJson } from '../api/client.ts';
-import { useCompany } from '../shell/company.ts';
+import { useCompany } from '../data/company.ts';
 import { Page } from '../ui/page.tsx';
 
 const TABS = [

@@ -1,5 +1,5 @@
 import { useNavigate } from 'react-router';
-import { useCompany } from '../shell/company.ts';
+import { useCompany } from '../data/company.ts';
 import { ImportForm } from './import-form.tsx';
 
 export default function NewImportPage() {

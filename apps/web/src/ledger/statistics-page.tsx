@@ -3,7 +3,7 @@ import type { StatisticsAnswerDto, StatisticsDto, StatisticsPreviewDto } from '@
 import { Upload } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { getJson, sendForm } from '../api/client.ts';
-import { useCompany } from '../shell/company.ts';
+import { useCompany } from '../data/company.ts';
 import { LongTable } from '../ui/long-table.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
 

@@ -1,13 +1,13 @@
 import { Link } from 'react-router';
-import { useAsOf, useCompany } from '../shell/company.ts';
-import { useMonthKeys } from '../shell/use-month-keys.ts';
-import { plainChoices } from '../statements/statement-choices.ts';
-import { useStatement, useStrip } from '../statements/use-statement.ts';
-import { figureText } from '@wise-margin/contract';
+import { useAsOf, useCompany } from '../data/company.ts';
+import { useMonthKeys } from '../data/use-month-keys.ts';
+import { plainChoices } from '../data/statement-choices.ts';
+import { useStatement, useStrip } from '../data/use-statement.ts';
+import { figureText } from '@wise-margin/presentation';
 import { favorColor, favorOf } from '../ui/figure.tsx';
 import { PeriodStrip } from '../ui/period-strip.tsx';
 import { Page } from '../ui/page.tsx';
-import { DemoNotice } from '../shell/demo-notice.tsx';
+import { DemoNotice } from './demo-notice.tsx';
 import { ScenarioSwatch } from '../ui/scenario-swatch.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
 

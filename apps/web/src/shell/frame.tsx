@@ -6,10 +6,10 @@ import { Suspense, useEffect, useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { getJson } from '../api/client.ts';
 import { Failure, Loading } from '../ui/states.tsx';
-import { useBudgets } from '../statements/use-statement.ts';
-import { useViews } from './use-views.ts';
+import { useBudgets } from '../data/use-statement.ts';
+import { useViews } from '../data/use-views.ts';
 import { useKeys } from '../ui/use-keys.ts';
-import { CompanyContext, useAsOf, useCompanies } from './company.ts';
+import { CompanyContext, useAsOf, useCompanies } from '../data/company.ts';
 import { KeysDialog } from './keys-dialog.tsx';
 
 const STATIONS = [

@@ -1,10 +1,11 @@
 import { Dialog, DialogBackdrop, DialogPanel, DialogTitle } from '@headlessui/react';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { figureText, type BenchmarkChange, type BenchmarkDto, type CellDto, type GridDto } from '@wise-margin/contract';
+import { type BenchmarkChange, type BenchmarkDto, type CellDto, type GridDto } from '@wise-margin/contract';
+import { figureText } from '@wise-margin/presentation';
 import { parseAmount } from '@wise-margin/core';
 import { useState } from 'react';
 import { getJson, sendJson } from '../api/client.ts';
-import { useCompany } from '../shell/company.ts';
+import { useCompany } from '../data/company.ts';
 
 type Asked = { readonly key: string; readonly name: string; readonly unit: 'percent' | 'times' | 'days'; readonly now: CellDto | null };
 const UNIT_WORDS = { percent: '%', times: 'times', days: 'days' } as const;

@@ -1,4 +1,5 @@
-import type { GridDto, ShownLine } from '@wise-margin/contract';
+import type { GridDto } from '@wise-margin/contract';
+import type { ShownLine } from '@wise-margin/presentation';
 import type { StatementFigures } from './statement-figures.ts';
 
 /** The width of a figure's character, and what a column has beside its figures, in pixels. */

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import type { DimensionValuesDto, FilterDto } from '@wise-margin/contract';
 import { useId, useState } from 'react';
 import { getJson } from '../api/client.ts';
-import { useCompany } from '../shell/company.ts';
+import { useCompany } from '../data/company.ts';
 import { ValuePicker } from '../ui/value-picker.tsx';
 
 const NAMES: Readonly<Record<string, string>> = { party: 'Customer or vendor', source: 'Source journal' };

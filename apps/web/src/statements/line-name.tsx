@@ -1,4 +1,4 @@
-import type { ShownLine } from '@wise-margin/contract';
+import type { ShownLine } from '@wise-margin/presentation';
 import { ChevronDown, ChevronRight } from 'lucide-react';
 
 const indent = (kind: string, depth: number): number => (kind === 'account' || kind === 'slice' ? 16 : 0) + Math.max(0, depth) * 10;

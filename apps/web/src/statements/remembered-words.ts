@@ -1,4 +1,4 @@
-import { readChoices } from './statement-choices.ts';
+import { readChoices } from '../data/statement-choices.ts';
 
 type Named = { readonly id: number; readonly name: string };
 const UNIT_WORDS = { cents: 'in cents', dollars: 'in dollars', thousands: 'in thousands', millions: 'in millions' } as const;

@@ -1,11 +1,11 @@
 import type { LineTrendDto } from '@wise-margin/contract';
 import { max, min } from 'd3';
 import { useState } from 'react';
-import { useCompany } from '../shell/company.ts';
+import { useCompany } from '../data/company.ts';
 import { Failure, Loading } from '../ui/states.tsx';
-import type { StatementChoices } from './statement-choices.ts';
+import type { StatementChoices } from '../data/statement-choices.ts';
 import { TrendBars, TrendLegend, trendUnit, trendValueText } from './trend-bars.tsx';
-import { useLineTrends } from './use-statement.ts';
+import { useLineTrends } from '../data/use-statement.ts';
 
 const valuesOf = ({ actual, budget, prior }: LineTrendDto): number[] => [...actual, ...budget, ...prior].flatMap((value) => value ?? []);
 

@@ -1,5 +1,6 @@
 import { max, scaleLinear } from 'd3';
-import { cellReasonWords, shownFavor, type CellDto, type GridDto, type ShownLine } from '@wise-margin/contract';
+import { type CellDto, type GridDto } from '@wise-margin/contract';
+import { cellReasonWords, shownFavor, type ShownLine } from '@wise-margin/presentation';
 import { CellFigure, favorColor } from '../ui/figure.tsx';
 import type { StatementFigures } from './statement-figures.ts';
 import { ruleClasses } from '../ui/rule-classes.ts';

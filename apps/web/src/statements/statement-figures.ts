@@ -1,4 +1,5 @@
-import { figureFormat, figureText, signedLines, type FigureFormat, type GridDto, type ShownLine } from '@wise-margin/contract';
+import { type GridDto } from '@wise-margin/contract';
+import { figureFormat, figureText, signedLines, type FigureFormat, type ShownLine } from '@wise-margin/presentation';
 
 /** How every figure of a statement is written on screen. */
 export type StatementFigures = {

@@ -1,4 +1,5 @@
-import type { GridDto, ShownLine } from '@wise-margin/contract';
+import type { GridDto } from '@wise-margin/contract';
+import type { ShownLine } from '@wise-margin/presentation';
 import { memo } from 'react';
 import { LineName } from './line-name.tsx';
 import { StatementCell } from './statement-cell.tsx';

@@ -1,9 +1,10 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import type { GridDto, ShownLine } from '@wise-margin/contract';
+import type { GridDto } from '@wise-margin/contract';
+import type { ShownLine } from '@wise-margin/presentation';
 import { useMemo, useRef, type KeyboardEvent } from 'react';
 import { gridKeyTarget, type GridPlace } from '../ui/grid-keys.ts';
 import { useTabStop } from '../ui/use-tab-stop.ts';
-import { useCompany } from '../shell/company.ts';
+import { useCompany } from '../data/company.ts';
 import { usePrinting } from '../ui/use-printing.ts';
 import { columnWidths } from './column-widths.ts';
 import { largestBar } from './statement-cell.tsx';

@@ -1,4 +1,5 @@
-import { figureText, type LineTrendDto } from '@wise-margin/contract';
+import { type LineTrendDto } from '@wise-margin/contract';
+import { figureText } from '@wise-margin/presentation';
 import { max, min, scaleBand, scaleLinear } from 'd3';
 import { ScenarioSwatch } from '../ui/scenario-swatch.tsx';
 

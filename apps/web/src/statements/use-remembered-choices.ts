@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { ViewListDto } from '@wise-margin/contract';
 import { useEffect, useRef } from 'react';
 import { sendJson } from '../api/client.ts';
-import { choicesIn } from './statement-choices.ts';
+import { choicesIn } from '../data/statement-choices.ts';
 
 /** Keeps what is chosen for a view, so that the library opens it that way the next time. */
 export function useRememberedChoices(company: number, view: string, search: URLSearchParams): void {

@@ -1,5 +1,6 @@
 import { formatAmount, type AmountFormat, type Minor } from '@wise-margin/core';
-import { cellReasonWords, figureText, type CellDto, type FigureFormat } from '@wise-margin/contract';
+import { type CellDto } from '@wise-margin/contract';
+import { cellReasonWords, figureText, type FigureFormat } from '@wise-margin/presentation';
 
 const isNegative = (text: string): boolean => text.startsWith('(') || text.startsWith('−');
 

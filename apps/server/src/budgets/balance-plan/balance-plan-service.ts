@@ -15,15 +15,8 @@ import {
   type RolledForward,
   lowestCash,
 } from '@wise-margin/core';
-import {
-  balancePlanIssueWords,
-  balanceRuleIssueWords,
-  gridDto,
-  packGrid,
-  type BalanceAccountDto,
-  type PackedBalancePlan,
-  type balanceRuleChangeSchema,
-} from '@wise-margin/contract';
+import { type BalanceAccountDto, type PackedBalancePlan, type balanceRuleChangeSchema } from '@wise-margin/contract';
+import { balancePlanIssueWords, balanceRuleIssueWords, gridDto, packGrid } from '@wise-margin/presentation';
 import type { Transaction } from 'sequelize';
 import type { z } from 'zod';
 import type { Books } from '../../companies/index.ts';

@@ -16,7 +16,8 @@ import {
   type FileFigure,
   type BudgetRowIssue,
 } from '@wise-margin/core';
-import { budgetRowWords, lineBasisWords, type BudgetFileEffectDto } from '@wise-margin/contract';
+import { type BudgetFileEffectDto } from '@wise-margin/contract';
+import { budgetRowWords, lineBasisWords } from '@wise-margin/presentation';
 import { refuseUnknownFilter } from '../../companies/index.ts';
 import type { Actor } from '../../database/audit.ts';
 import { BUDGET_WORKBOOK, READ_BUDGET_WORKBOOK } from './budget-file-tasks.ts';

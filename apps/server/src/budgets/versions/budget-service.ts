@@ -16,14 +16,8 @@ import {
   type StatementGrid,
 } from '@wise-margin/core';
 import {
-  deskRowDto,
-  gridDto,
-  previewBasis,
   STATE_WORDS,
   type basisPreviewRequestSchema,
-  methodName,
-  methodWords,
-  nonrecurringWords,
   type budgetProposalQuerySchema,
   type BudgetProposalDto,
   type copyBudgetSchema,
@@ -33,6 +27,7 @@ import {
   type BudgetStateDto,
   type NewBudget,
 } from '@wise-margin/contract';
+import { deskRowDto, gridDto, previewBasis, methodName, methodWords, nonrecurringWords } from '@wise-margin/presentation';
 import type { z } from 'zod';
 import { type Books, openFiscalYear, refuseUnknownFilter } from '../../companies/index.ts';
 

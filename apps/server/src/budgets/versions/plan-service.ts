@@ -12,10 +12,6 @@ import {
   type ScenarioRef,
 } from '@wise-margin/core';
 import {
-  gridDto,
-  lineBasisWords,
-  packGrid,
-  sanityWords,
   type budgetStateChangeSchema,
   type BudgetDto,
   type ComparisonDto,
@@ -23,6 +19,7 @@ import {
   type SanityListDto,
   type whatIfVersionSchema,
 } from '@wise-margin/contract';
+import { gridDto, lineBasisWords, packGrid, sanityWords } from '@wise-margin/presentation';
 import type { z } from 'zod';
 import type { Books } from '../../companies/index.ts';
 import { type Actor, recordAudit } from '../../database/audit.ts';

@@ -1,5 +1,5 @@
 import type { DeskRefusal } from '@wise-margin/core';
-import { deskIssueWords } from '@wise-margin/contract';
+import { deskIssueWords } from '@wise-margin/presentation';
 import type { Books } from '../../companies/index.ts';
 import { ProblemError } from '../../http/problem.ts';
 

@@ -1,5 +1,6 @@
 import { periodOfYear, type BalanceCube, type BudgetBooks } from '@wise-margin/core';
-import { packFacts, packLine, type BudgetDto, type DeskDto } from '@wise-margin/contract';
+import { type BudgetDto, type DeskDto } from '@wise-margin/contract';
+import { packFacts, packLine } from '@wise-margin/presentation';
 import type { Books } from '../../companies/index.ts';
 import type { StoredBudget } from '../../budget-store/index.ts';
 

@@ -1,5 +1,6 @@
 import { BudgetDesk, type BudgetBooks, type DeskBatch, type DeskRefusal } from '@wise-margin/core';
-import { deskIssueWords, packLine, type BudgetEditRequest, type DeskAnswerDto, type DeskDto } from '@wise-margin/contract';
+import { type BudgetEditRequest, type DeskAnswerDto, type DeskDto } from '@wise-margin/contract';
+import { deskIssueWords, packLine } from '@wise-margin/presentation';
 import type { Transaction } from 'sequelize';
 import { type Books, refuseUnknownFilter } from '../../companies/index.ts';
 

@@ -1,7 +1,8 @@
 import { mkdirSync, readdirSync, renameSync, rmSync, copyFileSync, createReadStream, existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { createInterface } from 'node:readline';
-import { importIssueWords, type ImportDto, type ImportIssueDto, type NewCompany } from '@wise-margin/contract';
+import { type ImportDto, type ImportIssueDto, type NewCompany } from '@wise-margin/contract';
+import { importIssueWords } from '@wise-margin/presentation';
 import { currency, type ImportIssue } from '@wise-margin/core';
 import { type Actor, recordAudit } from '../../database/audit.ts';
 import type { Database } from '../../database/database.ts';

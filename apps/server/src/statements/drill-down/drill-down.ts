@@ -12,7 +12,8 @@ import {
   type Provenance,
   type StatementGrid,
 } from '@wise-margin/core';
-import { cellDto, type TrailDto } from '@wise-margin/contract';
+import { type TrailDto } from '@wise-margin/contract';
+import { cellDto } from '@wise-margin/presentation';
 import { type StoredBudget, ruleFormat } from '../../budget-store/index.ts';
 import type { Scenarios, StandingBudget } from '../../evaluation/index.ts';
 import type { Books } from '../../companies/index.ts';

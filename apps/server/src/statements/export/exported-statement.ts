@@ -1,5 +1,6 @@
 import type { StatementGrid } from '@wise-margin/core';
-import { shownLines, signedLines, type ExportQuery, type GridDto, type ShownLine } from '@wise-margin/contract';
+import { type ExportQuery, type GridDto } from '@wise-margin/contract';
+import { shownLines, signedLines, type ShownLine } from '@wise-margin/presentation';
 import type { Logo } from '../../companies/index.ts';
 import type { EvaluatedView } from '../service.ts';
 

@@ -1,4 +1,5 @@
-import { figureFormat, figureText, shownFavor, type GridDto, type ShownLine } from '@wise-margin/contract';
+import { type GridDto } from '@wise-margin/contract';
+import { figureFormat, figureText, shownFavor, type ShownLine } from '@wise-margin/presentation';
 import type { ExportedStatement } from './exported-statement.ts';
 import { type PdfFont, type PdfWriter, wrapped } from '../../formats/pdf-writer.ts';
 

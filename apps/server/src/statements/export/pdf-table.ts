@@ -1,4 +1,5 @@
-import { cellReasonWords, shownFavor, type GridDto, type ShownLine } from '@wise-margin/contract';
+import { type GridDto } from '@wise-margin/contract';
+import { cellReasonWords, shownFavor, type ShownLine } from '@wise-margin/presentation';
 import type { RuleWeight } from '@wise-margin/core';
 import type { ExportedStatement } from './exported-statement.ts';
 import {

@@ -2,7 +2,8 @@ import { stringify } from 'csv-stringify/sync';
 import { toDecimalText, type Minor } from '@wise-margin/core';
 import type { ExportedStatement } from './exported-statement.ts';
 import { safeText } from '../../formats/safe-text.ts';
-import { cellReasonWords, type CellDto } from '@wise-margin/contract';
+import { type CellDto } from '@wise-margin/contract';
+import { cellReasonWords } from '@wise-margin/presentation';
 
 /** A figure for files: decimal text; percentages in percent with up to six decimals; n/m; nothing. */
 export function cellText(cell: CellDto, exponent: number): string {

@@ -1,4 +1,4 @@
-import { sidesOfForm, type ShownLine } from '@wise-margin/contract';
+import { sidesOfForm, type ShownLine } from '@wise-margin/presentation';
 import type { ExportedStatement } from './exported-statement.ts';
 import { pageParts, pageRows } from './page-parts.ts';
 import { Figures, LEAST_SIZE, type PdfColumn, PdfMeasures, TYPES, type Type, widened } from './pdf-layout.ts';

@@ -10,7 +10,7 @@ import {
   type PlannedLine,
   type RuleWeight,
 } from '@wise-margin/core';
-import { cellReasonWords } from '@wise-margin/contract';
+import { cellReasonWords } from '@wise-margin/presentation';
 import type { ExportedStatement } from './exported-statement.ts';
 
 type ExportedGrid = ExportedStatement['grid'];

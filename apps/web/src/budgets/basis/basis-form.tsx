@@ -1,7 +1,7 @@
 import type { BasisPreviewDto, FilterDto, GridDto } from '@wise-margin/contract';
 import { formatAmount, minor, type Basis } from '@wise-margin/core';
 import { useEffect, useState } from 'react';
-import { useCompany } from '../../shell/company.ts';
+import { useCompany } from '../../data/company.ts';
 import { SelectField } from '../../ui/labeled-field.tsx';
 import { useStable } from '../../ui/use-stable.ts';
 import type { BasisTry, Previewed } from '../desk/desk-messages.ts';

@@ -1,5 +1,5 @@
 import { BASIS_KINDS, formatAmount, minor, SPREADS, SPREAD_KINDS, type BasisKind } from '@wise-margin/core';
-import { useCompany } from '../../shell/company.ts';
+import { useCompany } from '../../data/company.ts';
 import { SentenceChoice, SentenceText } from '../../ui/sentence-field.tsx';
 import type { SentenceProps } from './sentence-props.ts';
 import { DriverSentence, FixedSentence } from './step-sentences.tsx';

@@ -1,4 +1,4 @@
-import { useCompany } from '../../shell/company.ts';
+import { useCompany } from '../../data/company.ts';
 import { CheckField } from '../../ui/labeled-field.tsx';
 import { SentenceChoice, SentenceText } from '../../ui/sentence-field.tsx';
 import type { BasisDraft } from './basis-draft.ts';

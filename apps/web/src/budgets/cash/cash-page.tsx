@@ -1,9 +1,10 @@
 import { formatAmount, toDecimalText, type Minor } from '@wise-margin/core';
-import { budgetLockWords, type BalancePlanDto } from '@wise-margin/contract';
+import { type BalancePlanDto } from '@wise-margin/contract';
+import { budgetLockWords } from '@wise-margin/presentation';
 import { Redo2, Undo2 } from 'lucide-react';
 import { useCallback, useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { useCompany } from '../../shell/company.ts';
+import { useCompany } from '../../data/company.ts';
 import { Choice } from '../../ui/choice.tsx';
 import { Page } from '../../ui/page.tsx';
 import { Failure, Loading } from '../../ui/states.tsx';

@@ -1,8 +1,9 @@
-import { shownLines, type GridDto } from '@wise-margin/contract';
+import { type GridDto } from '@wise-margin/contract';
+import { shownLines } from '@wise-margin/presentation';
 import { ChevronDown, ChevronRight } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { useCompany } from '../../shell/company.ts';
+import { useCompany } from '../../data/company.ts';
 import { CellFigure } from '../../ui/figure.tsx';
 import { ScenarioSwatch } from '../../ui/scenario-swatch.tsx';
 import { ruleClasses } from '../../ui/rule-classes.ts';

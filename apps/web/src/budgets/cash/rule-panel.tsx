@@ -1,7 +1,7 @@
 import { BALANCE_RULES, type BalanceRule } from '@wise-margin/core';
 import type { BalanceAccountDto } from '@wise-margin/contract';
 import { useState } from 'react';
-import { useCompany } from '../../shell/company.ts';
+import { useCompany } from '../../data/company.ts';
 import { Amount } from '../../ui/figure.tsx';
 import { SelectField } from '../../ui/labeled-field.tsx';
 import { SidePanel } from '../side-panel.tsx';

@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient, type UseMutationResult, type UseQueryResult } from '@tanstack/react-query';
-import { unpackGrid, type BalancePlanDto, type BudgetEditDto, type DeskAnswerDto, type PackedBalancePlan } from '@wise-margin/contract';
+import { type BalancePlanDto, type BudgetEditDto, type DeskAnswerDto, type PackedBalancePlan } from '@wise-margin/contract';
+import { unpackGrid } from '@wise-margin/presentation';
 import type { BalanceRule } from '@wise-margin/core';
 import { getJson, queryText, sendJson } from '../../api/client.ts';
 import { newKey, ownSession } from '../desk/unsaved.ts';

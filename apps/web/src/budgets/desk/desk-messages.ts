@@ -1,5 +1,6 @@
 import type { Basis, BudgetNote, DeskEdit, DimensionFilter, LineSet, Minor, TargetProposal, WhatIf, YearCompared } from '@wise-margin/core';
-import type { BudgetRowDto, CellDto, DeskAnswerDto, DeskDto, GridChanges, PackedGrid, PreviewedBasis } from '@wise-margin/contract';
+import type { BudgetRowDto, CellDto, DeskAnswerDto, DeskDto, PackedGrid } from '@wise-margin/contract';
+import type { GridChanges, PreviewedBasis } from '@wise-margin/presentation';
 
 /** What is looked at: a slice, the account whose panel is open, and the rows; those of the income statement when no line set is given. */
 export type Look = { readonly filter: DimensionFilter; readonly account: string | null; readonly lineSet: LineSet | null };

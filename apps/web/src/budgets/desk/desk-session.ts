@@ -1,13 +1,5 @@
-import {
-  unpackGrid,
-  withChanges,
-  type BudgetEditDto,
-  type DeskAnswerDto,
-  type DeskDto,
-  type FilterDto,
-  type GridDto,
-  type Problem,
-} from '@wise-margin/contract';
+import { type BudgetEditDto, type DeskAnswerDto, type DeskDto, type FilterDto, type GridDto, type Problem } from '@wise-margin/contract';
+import { unpackGrid, withChanges } from '@wise-margin/presentation';
 import { ApiProblem, getJson, queryText, sendJson } from '../../api/client.ts';
 import type { BasisTry, DeskReply, DeskRequest, Look, Previewed, Question, Questions, Shown } from './desk-messages.ts';
 import { keepUnsaved, newKey, ownSession, readUnsaved, type Unsaved } from './unsaved.ts';

@@ -10,17 +10,8 @@ import {
   type LineSet,
   type PlacedLine,
 } from '@wise-margin/core';
-import {
-  booksOfDesk,
-  gridDto,
-  packLine,
-  unpackGrid,
-  withChanges,
-  unpackLine,
-  type DeskDto,
-  type FactsDto,
-  type GridDto,
-} from '@wise-margin/contract';
+import { type DeskDto, type FactsDto, type GridDto } from '@wise-margin/contract';
+import { booksOfDesk, gridDto, packLine, unpackGrid, withChanges, unpackLine } from '@wise-margin/presentation';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { LocalDesk } from './local-desk.ts';

@@ -22,6 +22,7 @@ import {
   type NoteChange,
   type StatementGrid,
 } from '@wise-margin/core';
+import { type DeskAnswerDto, type DeskDto, type GridDto } from '@wise-margin/contract';
 import {
   booksOfDesk,
   cellDto,
@@ -32,11 +33,8 @@ import {
   packGrid,
   previewBasis,
   unpackLine,
-  type DeskAnswerDto,
-  type DeskDto,
-  type GridDto,
   type GridChanges,
-} from '@wise-margin/contract';
+} from '@wise-margin/presentation';
 import type { BasisTry, Look, Previewed, Question, Questions, Shown, SummaryLine } from './desk-messages.ts';
 
 /** Lines a year is summed up by as one types. */

@@ -1,4 +1,5 @@
-import { figureText, type CellDto } from '@wise-margin/contract';
+import { type CellDto } from '@wise-margin/contract';
+import { figureText } from '@wise-margin/presentation';
 import { memo } from 'react';
 import { CellFigure } from '../../ui/figure.tsx';
 

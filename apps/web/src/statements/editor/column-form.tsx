@@ -1,6 +1,6 @@
 import { spanDefinitionWords, STATISTIC, type Column, type ColumnSet, type LineSet } from '@wise-margin/core';
 import type { BudgetDto } from '@wise-margin/contract';
-import { useCompany } from '../../shell/company.ts';
+import { useCompany } from '../../data/company.ts';
 import { COLUMN_KINDS, columnOfKind, MEASURES, withFittingHeading } from './column-kinds.ts';
 import { FieldText } from './field-text.tsx';
 import { Check, Field, Select } from './field.tsx';

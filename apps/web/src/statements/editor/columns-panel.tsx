@@ -21,7 +21,7 @@ import {
 import type { BudgetDto } from '@wise-margin/contract';
 import { Copy, Plus, Trash2 } from 'lucide-react';
 import { useRef, useState } from 'react';
-import { useCompany } from '../../shell/company.ts';
+import { useCompany } from '../../data/company.ts';
 import { useReturnFocus } from '../../ui/use-return-focus.ts';
 import { BlockHead, blockName, totalHeading } from './block-head.tsx';
 import { ReadyColumns } from './block-parts.tsx';

@@ -1,5 +1,5 @@
 import type { CoverageDto } from '@wise-margin/contract';
-import { useCompany } from '../../shell/company.ts';
+import { useCompany } from '../../data/company.ts';
 import { Amount } from '../../ui/figure.tsx';
 
 /** Which accounts are on no line or on two, and whether the bottom of an income statement is the ledger's net income. */

@@ -1,5 +1,5 @@
 import type { DimensionFilter } from '@wise-margin/core';
-import { useCompany } from '../../shell/company.ts';
+import { useCompany } from '../../data/company.ts';
 import { Field, Select } from './field.tsx';
 
 const ALL = '*';

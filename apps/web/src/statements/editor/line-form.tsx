@@ -1,6 +1,6 @@
 import type { Line, NaturalSign } from '@wise-margin/core';
 import { useState } from 'react';
-import { useCompany } from '../../shell/company.ts';
+import { useCompany } from '../../data/company.ts';
 import { dimensionName } from '../filters-panel.tsx';
 import { MEASURES } from './column-kinds.ts';
 import { FieldText } from './field-text.tsx';

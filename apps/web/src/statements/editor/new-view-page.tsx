@@ -1,7 +1,7 @@
 import { FilePlus2 } from 'lucide-react';
 import { Link } from 'react-router';
-import { useAsOf, useCompany } from '../../shell/company.ts';
-import { useViews } from '../../shell/use-views.ts';
+import { useAsOf, useCompany } from '../../data/company.ts';
+import { useViews } from '../../data/use-views.ts';
 import { Page } from '../../ui/page.tsx';
 import { Failure, Loading } from '../../ui/states.tsx';
 import { useSearch } from '../../ui/use-search.ts';

@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { displayChoicesOf, type CompanyDto, type DisplayChoices, type RunChoices } from '@wise-margin/contract';
 import { DEFAULT_DISPLAY } from '@wise-margin/core';
 import { sendDelete, sendForm } from '../../api/client.ts';
-import { useCompany } from '../../shell/company.ts';
+import { useCompany } from '../../data/company.ts';
 import { DisplayPanel } from '../display-panel.tsx';
 import { FiltersPanel } from '../filters-panel.tsx';
 import { UNITS } from '../view-toolbar.tsx';

@@ -1,5 +1,5 @@
 import { SPAN_KINDS, type SpanDefinition, type SpanKind } from '@wise-margin/core';
-import { useCompany } from '../../shell/company.ts';
+import { useCompany } from '../../data/company.ts';
 import { Field, Select } from './field.tsx';
 
 const SPAN_WORDS: Readonly<Record<SpanKind, string>> = {

@@ -1,4 +1,4 @@
-import { DISPLAY_FIELD_WORDS } from '@wise-margin/contract';
+import { DISPLAY_FIELD_WORDS } from '@wise-margin/presentation';
 import { DISPLAY_FIELDS, type DisplayField } from '@wise-margin/core';
 
 /** The fields that headings, names, titles and footnotes are filled in with, by the words they are shown as. */

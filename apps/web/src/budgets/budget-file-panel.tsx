@@ -1,0 +1,192 @@
+import { useMutation } from '@tanstack/react-query';
+import { CloseButton, Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
+import type { BudgetFileEffectDto, FilterDto } from '@wise-margin/contract';
+import { Download } from 'lucide-react';
+import { useId, useState } from 'react';
+import { queryText, sendForm } from '../api/client.ts';
+import { useCompany } from '../data/company.ts';
+import { Amount } from '../ui/figure.tsx';
+import { FloatingPanel } from '../ui/floating-panel.tsx';
+import { ownSession } from './desk/unsaved.ts';
+
+const SHOWN = 200;
+
+/** Takes a budget out as a file, and reads one back that was filled in: first what it would change, then the change. */
+export function ExchangePanel({
+  budget,
+  filter,
+  sliceWords,
+  locked,
+  applied,
+}: {
+  readonly budget: number;
+  readonly filter: FilterDto;
+  /** the slice that is looked at, in words */
+  readonly sliceWords: string;
+  readonly locked: boolean;
+  readonly applied: () => void;
+}) {
+  const { id } = useCompany();
+  const at = `/companies/${id}/budgets/${budget}`;
+  const field = useId();
+  const [file, setFile] = useState<File | null>(null);
+  const send = (apply: boolean, chosen: File) => {
+    const form = new FormData();
+    form.set('apply', apply ? 'yes' : 'no');
+    form.set('session', ownSession());
+    form.set('file', chosen);
+    return sendForm<BudgetFileEffectDto>(`${at}/files`, form);
+  };
+  const preview = useMutation({ mutationFn: (chosen: File) => send(false, chosen) });
+  const apply = useMutation({
+    mutationFn: (chosen: File) => send(true, chosen),
+    onSuccess: () => {
+      setFile(null);
+      applied();
+    },
+  });
+  const query = queryText({ filter: Object.keys(filter).length > 0 ? JSON.stringify(filter) : undefined });
+  return (
+    <>
+      <FloatingPanel label="Files" atRight>
+        <p className="text-ink-soft">Of {sliceWords}:</p>
+        <ul className="mt-1 flex flex-col gap-1">
+          <li>
+            <CloseButton as="a" className="link flex items-center gap-1.5" href={`/api${at}/export.xlsx${query}`} download>
+              <Download size={14} aria-hidden="true" /> Spreadsheet to be filled in
+            </CloseButton>
+          </li>
+          <li>
+            <CloseButton as="a" className="link flex items-center gap-1.5" href={`/api${at}/export.csv${query}`} download>
+              <Download size={14} aria-hidden="true" /> CSV
+            </CloseButton>
+          </li>
+        </ul>
+        {locked ? null : (
+          <div className="mt-3 border-t border-hairline pt-2">
+            <label htmlFor={field} className="block">
+              Read back a file that was filled in
+            </label>
+            <input
+              id={field}
+              type="file"
+              accept=".xlsx,.csv"
+              className="mt-1 w-full text-[13px]"
+              onChange={(event) => {
+                const chosen = event.target.files?.[0];
+                if (!chosen) return;
+                setFile(chosen);
+                apply.reset();
+                preview.mutate(chosen);
+                event.target.value = '';
+              }}
+            />
+            {preview.isError ? (
+              <p role="alert" className="mt-1 text-brick">
+                {preview.error.message}
+              </p>
+            ) : null}
+          </div>
+        )}
+      </FloatingPanel>
+      {file && preview.data ? (
+        <Preview
+          effect={preview.data}
+          failure={apply.error?.message ?? null}
+          isApplying={apply.isPending}
+          apply={() => apply.mutate(file)}
+          close={() => setFile(null)}
+        />
+      ) : null}
+    </>
+  );
+}
+
+function Preview({
+  effect,
+  failure,
+  isApplying,
+  apply,
+  close,
+}: {
+  readonly effect: BudgetFileEffectDto;
+  readonly failure: string | null;
+  readonly isApplying: boolean;
+  readonly apply: () => void;
+  readonly close: () => void;
+}) {
+  const { exponent } = useCompany();
+  const { changes, notes, same, issues, file, from } = effect;
+  const nothing = changes.length === 0 && notes.length === 0;
+  const count = (number: number, one: string) => `${number.toLocaleString('en-US')} ${number === 1 ? one : `${one}s`}`;
+  return (
+    <Dialog open onClose={close} className="relative z-50">
+      <div className="fixed inset-0 flex items-center justify-center bg-ink/20 p-4">
+        <DialogPanel className="flex max-h-[85vh] w-full max-w-3xl flex-col border border-hairline bg-sheet p-5 shadow-lg">
+          <DialogTitle className="font-serif text-xl font-semibold">What {file} changes</DialogTitle>
+          <p className="mt-1">
+            {count(changes.length, 'figure')} and {count(notes.length, 'note')} would change; {count(same, 'figure')} stand as they are.
+          </p>
+          {from ? <p className="text-brick">The file was taken out of {from}, not of this one.</p> : null}
+          {failure ? (
+            <p role="alert" className="text-brick">
+              {failure}
+            </p>
+          ) : null}
+          <div className="mt-2 min-h-0 flex-1 overflow-y-auto text-[13px]" tabIndex={0} role="region" aria-label="What changes">
+            {issues.length > 0 ? (
+              <ul role="alert" className="border-l-2 border-brick px-3">
+                {issues.slice(0, SHOWN).map(({ row, column, text, reason, fix }) => (
+                  <li key={`${row} ${column} ${reason}`}>
+                    <strong>
+                      Row {row}
+                      {column ? `, ${column}` : ''}
+                    </strong>
+                    {text ? ` "${text}"` : ''}: {reason}. {fix}.
+                  </li>
+                ))}
+                {issues.length > SHOWN ? <li>and {(issues.length - SHOWN).toLocaleString('en-US')} more.</li> : null}
+              </ul>
+            ) : null}
+            <table className="ledger-table mt-2 w-full">
+              <tbody>
+                {changes.slice(0, SHOWN).map((change) => (
+                  <tr key={`${change.account} ${change.slice} ${change.month}`}>
+                    <th scope="row" className="font-normal!">
+                      {change.account} {change.name}
+                    </th>
+                    <td>{change.slice}</td>
+                    <td>{change.month}</td>
+                    <td className="figure text-ink-soft">
+                      <Amount value={change.from} exponent={exponent} />
+                    </td>
+                    <td className="figure">
+                      <Amount value={change.to} exponent={exponent} />
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+            {changes.length > SHOWN ? <p>and {(changes.length - SHOWN).toLocaleString('en-US')} more figures.</p> : null}
+            <ul>
+              {notes.map(({ account, name, slice, text }) => (
+                <li key={`${account} ${slice}`}>
+                  {account} {name}
+                  {slice ? `, ${slice}` : ''}: {text}
+                </li>
+              ))}
+            </ul>
+          </div>
+          <div className="mt-4 flex gap-2">
+            <button type="button" className="button button-primary" disabled={issues.length > 0 || nothing || isApplying} onClick={apply}>
+              {nothing ? 'Nothing to change' : `Change ${count(changes.length, 'figure')}`}
+            </button>
+            <button type="button" className="button" onClick={close}>
+              Leave the budget as it is
+            </button>
+          </div>
+        </DialogPanel>
+      </div>
+    </Dialog>
+  );
+}

@@ -1,0 +1,48 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { type BudgetDto, type LineTrendDto, type PackedGrid, type StripDto, type TrailDto } from '@wise-margin/contract';
+import { unpackGrid } from '@wise-margin/presentation';
+import { getJson, queryText } from '../api/client.ts';
+import { statementQuery, type StatementChoices } from './statement-choices.ts';
+
+export const useStatement = (company: number, view: string, choices: StatementChoices) =>
+  useQuery({
+    queryKey: ['statement', company, view, choices],
+    queryFn: async ({ signal }) =>
+      unpackGrid(await getJson<PackedGrid>(`/companies/${company}/statements/${view}${queryText(statementQuery(choices))}`, signal)),
+    placeholderData: keepPreviousData,
+  });
+
+export const useStrip = (company: number, choices: StatementChoices) =>
+  useQuery({
+    queryKey: ['strip', company, choices],
+    queryFn: ({ signal }) => getJson<StripDto>(`/companies/${company}/period-strip${queryText(statementQuery(choices))}`, signal),
+    placeholderData: keepPreviousData,
+  });
+
+export const useTrail = (
+  company: number,
+  view: string,
+  choices: StatementChoices,
+  place: { readonly line: string; readonly column: string } | null,
+) =>
+  useQuery({
+    queryKey: ['trail', company, view, choices, place],
+    enabled: place !== null,
+    queryFn: ({ signal }) =>
+      getJson<TrailDto>(`/companies/${company}/statements/${view}/trail${queryText({ ...statementQuery(choices), ...place })}`, signal),
+  });
+
+export const useBudgets = (company: number) =>
+  useQuery({ queryKey: ['budgets', company], queryFn: ({ signal }) => getJson<BudgetDto[]>(`/companies/${company}/budgets`, signal) });
+
+/** Lines by month of the year; without keys every line that is shown. */
+export const useLineTrends = (company: number, view: string, choices: StatementChoices, lines: readonly string[] | null) =>
+  useQuery({
+    queryKey: ['trail', company, view, choices, 'trends', lines],
+    queryFn: ({ signal }) =>
+      getJson<LineTrendDto[]>(
+        `/companies/${company}/statements/${view}/line-trends${queryText({ ...statementQuery(choices), lines: lines?.join(',') })}`,
+        signal,
+      ),
+    placeholderData: keepPreviousData,
+  });

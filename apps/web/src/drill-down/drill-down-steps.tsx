@@ -1,0 +1,63 @@
+import { formatAmount, type Minor } from '@wise-margin/core';
+import { useCompany } from '../data/company.ts';
+import { AccountStep, useEntryLines } from './account-step.tsx';
+import { EntryStep, useEntry } from './entry-step.tsx';
+import type { TrailAddress } from './drill-down-address.ts';
+import { Proof, TrailPanel } from './drill-down-panel.tsx';
+
+/** The inner steps of the trail, from an account's entries to an entry; the same from every station. */
+export function StepTrail({ address, outerCrumbs = null }: { readonly address: TrailAddress; readonly outerCrumbs?: React.ReactNode }) {
+  const company = useCompany();
+  const { account, entry } = address.state;
+  const lines = useEntryLines(company.id, account);
+  const slip = useEntry(company.id, entry);
+  const exact = (value: number) => (value === 0 ? '0.00' : formatAmount(value as Minor, { exponent: company.exponent, unit: 'cents' }));
+  const first = lines.data?.pages[0];
+  const crumbs = (
+    <>
+      {outerCrumbs}
+      {account ? (
+        <span>
+          {outerCrumbs ? ' / ' : ''}
+          <button type="button" className="link" onClick={address.toAccount} aria-current={entry === null ? 'step' : undefined}>
+            {account.account} {first?.account.name ?? ''}
+          </button>
+        </span>
+      ) : null}
+      {entry !== null ? (
+        <span>
+          {outerCrumbs || account ? ' / ' : ''}
+          {slip.data?.number ?? ''}
+        </span>
+      ) : null}
+    </>
+  );
+  if (entry !== null) {
+    const proof = slip.data ? (
+      <Proof
+        listed={`Debits ${exact(slip.data.debits)}, credits ${exact(slip.data.credits)}`}
+        difference={exact(slip.data.debits - slip.data.credits)}
+        isZero={slip.data.debits === slip.data.credits}
+      />
+    ) : null;
+    return (
+      <TrailPanel key="entry" crumbs={crumbs} title={slip.data ? `Entry ${slip.data.number}` : 'Entry'} close={address.close} foot={proof}>
+        <EntryStep entry={slip} exponent={company.exponent} account={account?.account ?? null} />
+      </TrailPanel>
+    );
+  }
+  const proof = first ? (
+    <Proof listed={`Listed entries ${exact(first.sum)}`} difference={exact(first.figure - first.sum)} isZero={first.figure === first.sum} />
+  ) : null;
+  return (
+    <TrailPanel
+      key="account"
+      crumbs={crumbs}
+      title={first ? `${first.account.name}, ${exact(first.figure)}` : (account?.account ?? '')}
+      close={address.close}
+      foot={proof}
+    >
+      <AccountStep lines={lines} exponent={company.exponent} openEntry={address.openEntry} />
+    </TrailPanel>
+  );
+}

@@ -1,0 +1,105 @@
+import { Link } from 'react-router';
+import { formatAmount, type DisplayUnit, type Minor } from '@wise-margin/core';
+import { type TrailDto } from '@wise-margin/contract';
+import { cellReasonWords, figureText } from '@wise-margin/presentation';
+import { Amount, favorColor, favorOf } from '../ui/figure.tsx';
+import type { AccountStep } from './drill-down-address.ts';
+
+/** A figure opened: the accounts that add up to it, or the figures it was made from. */
+export function FigureStep({
+  trail,
+  exponent,
+  companyId,
+  openFigure,
+  openAccount,
+}: {
+  readonly trail: TrailDto;
+  readonly exponent: number;
+  readonly companyId: number;
+  readonly openFigure: (place: { line: string; column: string }) => void;
+  readonly openAccount: (step: AccountStep) => void;
+}) {
+  const unit: DisplayUnit = 'cents';
+  const favor = favorOf(trail.cell);
+  const reason = cellReasonWords(trail.cell);
+  return (
+    <>
+      <p className="text-[14px] text-ink-soft">{trail.column.words}</p>
+      {favor ? <p className={`text-[14px] font-semibold ${favorColor(favor)}`}>{favor === 'F' ? '▲ Favorable' : '▼ Unfavorable'}</p> : null}
+      {reason ? <p className="mt-1">{reason}.</p> : null}
+      <p className="mt-2 text-[14px]">{trail.sentence}</p>
+      {trail.parts.length > 0 ? (
+        <table className="ledger-table mt-2 w-full">
+          <tbody>
+            {trail.parts.map((part) => (
+              <tr key={`${part.line} ${part.column}`} className="hover:bg-wash">
+                <td className="border-b border-hairline whitespace-normal!">
+                  <button type="button" className="link" onClick={() => openFigure({ line: part.line, column: part.column })}>
+                    {part.role ? `${part.role} ` : ''}
+                    {part.name}
+                  </button>
+                  <div className="pb-1 text-[12px] text-ink-soft">{part.words}</div>
+                </td>
+                <td className="figure border-b border-hairline align-top">
+                  <span className="figure-text pt-1">{figureText(part.cell, { exponent, unit, withUnit: true })}</span>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      ) : null}
+      {trail.accounts.length > 0 ? (
+        <table className="ledger-table mt-2 w-full">
+          <thead>
+            <tr>
+              <th scope="col" className="border-b border-ink">
+                Account
+              </th>
+              <th scope="col" className="border-b border-ink text-right!">
+                Amount
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {trail.accounts.map((account) => (
+              <tr key={account.number} className="hover:bg-wash">
+                <td className="border-b border-hairline whitespace-normal!">
+                  {account.entries ? (
+                    <button type="button" className="link" onClick={() => openAccount({ account: account.number, ...account.entries! })}>
+                      {account.number} {account.name}
+                    </button>
+                  ) : (
+                    <>
+                      <Link
+                        className="link"
+                        to={`/c/${companyId}/budgets/${account.budgetId}${account.isBalance ? '/cash?account' : '?row'}=${account.number}`}
+                      >
+                        {account.number} {account.name}
+                      </Link>
+                      {account.basis.map((basis) => (
+                        <div key={basis} className="text-[12px] text-ink-soft">
+                          {basis}
+                        </div>
+                      ))}
+                    </>
+                  )}
+                </td>
+                <td className="figure border-b border-hairline align-top">
+                  <Amount value={account.amount} exponent={exponent} />
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      ) : null}
+    </>
+  );
+}
+
+/** The listed accounts' sum, and its difference to the cell. Null when the cell is not an amount made of accounts. */
+export function figureProof(trail: TrailDto, exponent: number): { listed: string; difference: string; isZero: boolean } | null {
+  if (trail.accountsSum === null || trail.cell.kind !== 'amount') return null;
+  const difference = trail.cell.value - trail.accountsSum;
+  const text = (value: number) => (value === 0 ? '0.00' : formatAmount(value as Minor, { exponent, unit: 'cents' }));
+  return { listed: `Listed accounts ${text(trail.accountsSum)}`, difference: text(difference), isZero: difference === 0 };
+}

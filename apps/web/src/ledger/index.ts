@@ -1,0 +1,1 @@
+export { ImportForm } from './import-form.tsx';

@@ -1,0 +1,66 @@
+import { useCompany } from '../data/company.ts';
+import { FigureStep, Proof, StepTrail, type TrailAddress, TrailPanel, figureProof } from '../drill-down/index.ts';
+import { figureText } from '@wise-margin/presentation';
+import { Failure, Loading } from '../ui/states.tsx';
+import { LineTrend } from './line-trend.tsx';
+import type { StatementChoices } from '../data/statement-choices.ts';
+import { useTrail } from '../data/use-statement.ts';
+
+/** The trail of a statement's figure: the figure, its accounts, their entries, the entry. */
+export function StatementTrail({
+  view,
+  choices,
+  address,
+}: {
+  readonly view: string;
+  readonly choices: StatementChoices;
+  readonly address: TrailAddress;
+}) {
+  const company = useCompany();
+  const { figures, account, entry } = address.state;
+  const trail = useTrail(company.id, view, choices, figures.at(-1) ?? null);
+  const { data } = trail;
+  const inner = account !== null || entry !== null;
+  const crumbs = figures.map((figure, position) => (
+    <span key={position}>
+      {position > 0 ? ' / ' : ''}
+      <button
+        type="button"
+        className="link"
+        onClick={() => address.toFigure(position)}
+        aria-current={position === figures.length - 1 && !inner ? 'step' : undefined}
+      >
+        {position === figures.length - 1 && data
+          ? `${data.line.name}, ${data.column.heading.toLowerCase()}`
+          : figure.line.split('.').at(-1)!.replaceAll('_', ' ')}
+      </button>
+    </span>
+  ));
+  if (inner) return <StepTrail address={address} outerCrumbs={crumbs} />;
+  const title = data
+    ? `${data.line.name}${data.cell.kind === 'blank' ? '' : `, ${figureText(data.cell, { exponent: company.exponent, unit: 'cents', withUnit: true })}`}`
+    : 'This figure';
+  const proof = data ? figureProof(data, company.exponent) : null;
+  return (
+    <TrailPanel
+      key={`figure ${figures.length}`}
+      crumbs={crumbs}
+      title={title}
+      close={address.close}
+      foot={proof ? <Proof {...proof} /> : null}
+    >
+      {trail.isError ? <Failure error={trail.error} retry={() => void trail.refetch()} /> : null}
+      {data ? (
+        <FigureStep
+          trail={data}
+          exponent={company.exponent}
+          companyId={company.id}
+          openFigure={address.addFigure}
+          openAccount={address.openAccount}
+        />
+      ) : null}
+      {data ? <LineTrend view={view} choices={choices} line={data.line.key} /> : null}
+      {!data && !trail.isError ? <Loading what="what makes the figure" /> : null}
+    </TrailPanel>
+  );
+}

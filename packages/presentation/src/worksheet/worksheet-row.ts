@@ -1,0 +1,134 @@
+import {
+  BudgetDesk,
+  basisInSign,
+  basisWords,
+  deriveYear,
+  formatAmount,
+  historyMonths,
+  minor,
+  monthOfYearName,
+  rowAmount,
+  signOf,
+  wholeAccount,
+  yearTotal,
+  type Basis,
+  type BudgetBooks,
+  type BudgetHead,
+  type DimensionFilter,
+  type PlacedLine,
+  type WholeAccount,
+} from '@wise-margin/core';
+import { basisIssueWords } from '../words/basis-issue-words.ts';
+import { deskIssueWords } from '../words/desk-issue-words.ts';
+import type { BasisPreviewDto, BudgetRowDto } from '@wise-margin/contract';
+
+const HISTORY_YEARS = 3;
+export type DeskRow = { readonly books: BudgetBooks; readonly head: BudgetHead; readonly desk: BudgetDesk };
+
+/** The basis of a line in words with the one-offs it leaves out, and what it lacks. */
+export function lineBasisWords(
+  { books, head, desk }: DeskRow,
+  line: PlacedLine,
+): { readonly sentence: string; readonly lacks: readonly string[]; readonly leftOut: number } {
+  const sign = signOf(books.chart.accounts[line.position]!);
+  const month = (index: number) => monthOfYearName(books.calendar, head.year, index);
+  const { issues, leftOut } = deriveYear(line.basis, desk.contextOf(line));
+  const format = (amount: number) => formatAmount(minor(amount), { exponent: books.exponent, unit: 'dollars' });
+  return {
+    sentence: basisWords(basisInSign(line.basis, sign), format, month, minor(sign * leftOut)),
+    lacks: issues.map((issue) => basisIssueWords(issue, month)),
+    leftOut,
+  };
+}
+
+/** A row of the grid: the lines under it in the account's shown sign, and three years of history. */
+export function deskRowDto(row: DeskRow, position: number, filter: DimensionFilter): BudgetRowDto {
+  const { books, head, desk } = row;
+  const account = books.chart.accounts[position]!;
+  const sign = signOf(account);
+  const shown = (amount: number) => minor(sign * amount);
+  const lines = desk.linesOf(position, filter);
+  const words = lines.map((line) => lineBasisWords(row, line));
+  return {
+    account: account.number,
+    name: account.name,
+    months: Array.from({ length: 12 }, (_, month) => shown(rowAmount(lines, month))),
+    total: shown(rowAmount(lines, 'year')),
+    held: Array.from({ length: 12 }, (_, month) => lines.some((line) => line.months[month]!.held)),
+    leftOut: shown(words.reduce((sum, { leftOut }) => sum + leftOut, 0)),
+    lines: lines.map((line, index) => {
+      const { sentence, lacks } = words[index]!;
+      const slice = sliceWords(head, line);
+      return {
+        id: line.id,
+        dimensions: { ...line.dimensions },
+        basis: sentence,
+        basisForm: basisInSign(line.basis, sign),
+        lacks: lacks.map((lack) => (lines.length > 1 ? `${slice}: ${lack}` : lack)),
+        total: shown(yearTotal(line.months)),
+        months: line.months.map(({ amount }) => shown(amount)),
+        held: line.months.map(({ held }) => held),
+      };
+    }),
+    history: Array.from({ length: HISTORY_YEARS }, (_, index) => head.year - HISTORY_YEARS + index).flatMap((year) => {
+      const months = historyMonths(books, { position, filter, year }, { projected: false, withOneOffs: true });
+      return months.every((amount) => amount === null)
+        ? []
+        : [
+            {
+              year,
+              months: months.map((amount) => (amount === null ? null : shown(amount))),
+              total: shown(months.reduce<number>((sum, amount) => sum + (amount ?? 0), 0)),
+            },
+          ];
+    }),
+    sign,
+  };
+}
+
+export type PreviewedBasis = { readonly ok: true; readonly preview: BasisPreviewDto } | { readonly ok: false; readonly message: string };
+
+/** What a basis would give a row, before it is set; the budget stays as it is. */
+export function previewBasis(
+  { books, head, lines }: { readonly books: BudgetBooks; readonly head: BudgetHead; readonly lines: Iterable<PlacedLine> },
+  { account, filter, basis }: { readonly account: string; readonly filter: DimensionFilter; readonly basis: Basis },
+): PreviewedBasis {
+  const desk = new BudgetDesk({ books, head, lines });
+  const position = books.chart.accounts.findIndex(({ number }) => number === account);
+  const before = rowAmount(desk.linesOf(position, filter), 'year');
+  const { refusals } = desk.apply([{ kind: 'basis', account, basis }], filter);
+  const [refusal] = refusals;
+  if (refusal) {
+    const known = books.chart.accounts[position];
+    return { ok: false, message: `${account}${known ? ` ${known.name}` : ''}: ${deskIssueWords(refusal.issue)}.` };
+  }
+  const made = desk.linesOf(position, filter);
+  const sign = signOf(books.chart.accounts[position]!);
+  const row = { books, head, desk };
+  const told = made.map((line) => ({ line, words: lineBasisWords(row, line) }));
+  const several = made.length > 1;
+  const lacks = told.flatMap(({ line, words }) => words.lacks.map((lack) => (several ? `${sliceWords(head, line)}: ${lack}` : lack)));
+  const leftOut = minor(sign * told.reduce((sum, { words }) => sum + words.leftOut, 0));
+  const month = (index: number) => monthOfYearName(books.calendar, head.year, index);
+  const format = (amount: number) => formatAmount(minor(amount), { exponent: books.exponent, unit: 'dollars' });
+  const whole = made[0] ? wholeAccount(desk, made[0], basis) : null;
+  return {
+    ok: true,
+    preview: {
+      sentence: basisWords(basis, format, month, leftOut),
+      leftOut,
+      months: Array.from({ length: 12 }, (_, index) => minor(sign * rowAmount(made, index))),
+      total: minor(sign * rowAmount(made, 'year')),
+      change: minor(sign * (rowAmount(made, 'year') - before)),
+      lacks: [...new Set(lacks)],
+      wholeAccount: whole && basis.kind === 'percentOf' ? wholeAccountWords(whole, basis.accounts, format) : null,
+    },
+  };
+}
+
+/** `All lines of the account come to 37.0% of 4000-4199: 125,000 of 337,838.` */
+const wholeAccountWords = ({ total, base, permille }: WholeAccount, accounts: string, format: (amount: number) => string): string =>
+  `All lines of the account come to ${(permille / 10).toFixed(1)}% of ${accounts}: ${format(total)} of ${format(base)}.`;
+
+const sliceWords = (head: BudgetHead, line: PlacedLine): string =>
+  Object.values(line.dimensions).join(', ') || `No ${head.dimensions[0] ?? 'slice'}`;
