@@ -3,6 +3,7 @@ import { defineConfig } from '@playwright/test';
 /** Journeys through the built application, on a data folder of their own. */
 export default defineConfig({
   testDir: 'tests/journeys',
+  globalSetup: './tests/journeys/global-setup.ts',
   outputDir: 'test-results',
   fullyParallel: false,
   // each with servers and data of its own

@@ -1,12 +1,74 @@
+import { fileURLToPath } from 'node:url';
 import { defineConfig } from 'vitest/config';
+import { BaseSequencer, type TestSpecification } from 'vitest/node';
 
+const router = (file: string): string => fileURLToPath(new URL(`node_modules/react-router/dist/development/${file}`, import.meta.url));
+const exclude = ['**/node_modules/**', '**/dist/**'];
+const common = { exclude, testTimeout: 60_000, hookTimeout: 120_000 };
+
+/** The files that take longest begin first, so that no worker is left with one at the end. */
+const LONGEST = ['faults/import-faults', 'faults/processes', 'budget-grid-page', 'budget-panels-page'];
+class LongestFirst extends BaseSequencer {
+  override async sort(files: TestSpecification[]): Promise<TestSpecification[]> {
+    const rank = ({ moduleId }: TestSpecification): number =>
+      LONGEST.findIndex((name) => moduleId.includes(name)) + 1 || LONGEST.length + 1;
+    const sorted = await super.sort(files);
+    return sorted.sort((a, b) => rank(a) - rank(b));
+  }
+}
+
+/**
+ * Three kinds of tests. Files of one kind share a process and its modules, since loading them again for each file
+ * takes longer than most of the tests: a test leaves no global and no module changed behind it.
+ */
 export default defineConfig({
   test: {
-    include: ['packages/**/*.test.ts', 'apps/**/*.test.ts', 'demo/**/*.test.ts', 'tests/**/*.test.ts', 'tests/**/*.test.tsx'],
-    exclude: ['**/node_modules/**', '**/dist/**'],
-    pool: 'forks',
     maxWorkers: 2,
-    testTimeout: 60_000,
-    hookTimeout: 120_000,
+    sequence: { sequencer: LongestFirst },
+    projects: [
+      {
+        // computation and wording: no server, no document
+        test: {
+          ...common,
+          name: 'core',
+          include: ['packages/**/*.test.ts', 'apps/web/**/*.test.ts', 'demo/**/*.test.ts'],
+          pool: 'threads',
+          isolate: false,
+          sequence: { groupOrder: 2 },
+        },
+      },
+      {
+        // the server and the command line, each test file on data of its own
+        test: {
+          ...common,
+          name: 'server',
+          include: ['apps/server/**/*.test.ts', 'apps/cli/**/*.test.ts', 'tests/**/*.test.ts'],
+          globalSetup: ['tests/support/demo-folder.ts'],
+          pool: 'forks',
+          isolate: false,
+          sequence: { groupOrder: 0 },
+        },
+      },
+      {
+        // pages in a document without a browser, against a real server; the router is the browser's, not the one for Node
+        oxc: { jsx: { runtime: 'automatic', development: false } },
+        resolve: {
+          alias: [
+            { find: /^react-router$/, replacement: router('index.mjs') },
+            { find: /^react-router\/dom$/, replacement: router('dom-export.mjs') },
+          ],
+        },
+        test: {
+          ...common,
+          name: 'pages',
+
+          setupFiles: ['tests/support/page-setup.ts'],
+          include: ['tests/**/*.test.tsx'],
+          pool: 'forks',
+          isolate: false,
+          sequence: { groupOrder: 1 },
+        },
+      },
+    ],
   },
 });

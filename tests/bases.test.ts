@@ -2,14 +2,14 @@ import { type BasisPreviewDto, type BudgetDto, type BudgetGridDto, type BudgetRo
 import { unpackBudgetGrid } from '@wise-margin/presentation';
 import type { Basis } from '@wise-margin/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { loadDemoCompany } from './support/demo-company.ts';
-import { startTestServer, type TestServer } from './support/server.ts';
+import { demoServer } from './support/demo-company.ts';
+import { type TestServer } from './support/server.ts';
 
 let server: TestServer;
 let at: string;
 beforeAll(async () => {
-  server = await startTestServer();
-  const company = `/companies/${await loadDemoCompany(server)}`;
+  server = await demoServer();
+  const company = '/companies/1';
   const copy = await server.send('POST', `${company}/budgets/1/copies`, { name: 'At work' });
   at = `${company}/budgets/${(copy.body as BudgetDto).id}`;
 });

@@ -11,15 +11,15 @@ import {
 } from '@wise-margin/contract';
 import { unpackBudgetGrid } from '@wise-margin/presentation';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { loadDemoCompany } from './support/demo-company.ts';
-import { startTestServer, type TestServer } from './support/server.ts';
+import { demoServer } from './support/demo-company.ts';
+import { type TestServer } from './support/server.ts';
 
 let server: TestServer;
 let at: string;
 const folder = mkdtempSync(join(tmpdir(), 'wise-margin-files-'));
 beforeAll(async () => {
-  server = await startTestServer();
-  const company = `/companies/${await loadDemoCompany(server)}`;
+  server = await demoServer();
+  const company = '/companies/1';
   const copy = await server.send('POST', `${company}/budgets/1/copies`, { name: 'To be filled in' });
   at = `${company}/budgets/${(copy.body as BudgetDto).id}`;
 });

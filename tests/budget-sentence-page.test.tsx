@@ -103,6 +103,14 @@ describe('the sentence of a basis', () => {
       expect([given(panel)[0], given(panel).at(-1)]).toEqual([january, total]);
     },
   );
+});
+
+describe('a sentence that is not complete', () => {
+  let panel: Panel;
+  // one page for all: Escape puts the stored basis back
+  beforeAll(async () => {
+    panel = await wages(await plan());
+  });
   it.each([
     ['percentOf', { Percent: '5' }, 'Accounts: write those it follows, such as 4000-4199.'],
     ['percentOf', { Percent: 'half', 'Of accounts': '4000' }, 'Percent: "half" is no number. Write one such as 3 or 12.5.'],
@@ -121,13 +129,17 @@ describe('the sentence of a basis', () => {
     ['averageYears', { 'Years before': '20' }, 'Years: write a whole number from 1 to 10.'],
     ['payroll', { 'Yearly pay, position 1': '' }, 'Pay of New person: "" is not an amount. Write one such as 1250.00.'],
     ['yearTotal', { Spread: 'weights', 'Twelve weights': '1 2 3' }, 'Weights: there are 3. Write twelve, one for each month.'],
-  ] as const)('%s with %o says what to write, and cannot be set', async (kind, filling, words) => {
-    const panel = await wages(await plan());
+  ] as const)('%s with %o says what to write, and cannot be set', (kind, filling, words) => {
     choose(panel, kind);
     for (const [label, value] of Object.entries(filling)) write(panel, label, value);
     expect(panel.getByRole('alert').textContent).toBe(words);
     expect(panel.getByRole<HTMLButtonElement>('button', { name: 'Set this basis' }).disabled).toBe(true);
+    fireEvent.keyDown(panel.getByLabelText('How the year is derived'), { key: 'Escape' });
+    expect(panel.queryByRole('alert')).toBeNull();
   });
+});
+
+describe('a basis', () => {
   it('has steps and positions that are added and taken away', async () => {
     const of = await plan();
     const panel = await wages(of);

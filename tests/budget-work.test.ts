@@ -19,15 +19,15 @@ import {
 import { booksOfDesk, unpackBudgetGrid, unpackGrid, unpackLine } from '@wise-margin/presentation';
 import { BUDGET_GRID_COLUMNS, BudgetFigures, INCOME_LINES } from '@wise-margin/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { loadDemoCompany } from './support/demo-company.ts';
-import { startTestServer, type TestServer } from './support/server.ts';
+import { demoServer } from './support/demo-company.ts';
+import { type TestServer } from './support/server.ts';
 
 let server: TestServer;
 let company: string;
 let at: string;
 beforeAll(async () => {
-  server = await startTestServer();
-  company = `/companies/${await loadDemoCompany(server)}`;
+  server = await demoServer();
+  company = '/companies/1';
   const made = await server.send('POST', `${company}/budgets`, { name: 'Next year', year: 2028, from: 2027, projected: true, change: '2' });
   expect(made.status).toBe(201);
   at = `${company}/budgets/${(made.body as BudgetDto).id}`;

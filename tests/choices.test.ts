@@ -1,14 +1,14 @@
 import type { BenchmarkDto, EntryLinesDto, GridDto, TrailDto, ViewDto, ViewListDto } from '@wise-margin/contract';
 import { INCOME_LINES, REVIEW_COLUMNS } from '@wise-margin/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { loadDemoCompany } from './support/demo-company.ts';
-import { PICTURE, startTestServer, type TestServer } from './support/server.ts';
+import { demoServer } from './support/demo-company.ts';
+import { PICTURE, type TestServer } from './support/server.ts';
 
 let server: TestServer;
 let company: string;
 beforeAll(async () => {
-  server = await startTestServer();
-  company = `/companies/${await loadDemoCompany(server)}`;
+  server = await demoServer();
+  company = '/companies/1';
 });
 afterAll(() => server.close());
 

@@ -1,13 +1,13 @@
 import { asOneOffs, type BudgetDto, type BudgetProposalDto, type OneOffDto, type SanityListDto } from '@wise-margin/contract';
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import { loadDemoCompany } from './support/demo-company.ts';
-import { startTestServer, type TestServer } from './support/server.ts';
+import { demoServer } from './support/demo-company.ts';
+import { type TestServer } from './support/server.ts';
 
 let server: TestServer;
 let company: string;
 beforeAll(async () => {
-  server = await startTestServer();
-  company = `/companies/${await loadDemoCompany(server)}`;
+  server = await demoServer();
+  company = '/companies/1';
 });
 afterAll(() => server.close());
 const fromFiscal2026 = { year: 2027, from: 2026, change: '3' };

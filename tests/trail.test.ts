@@ -1,41 +1,12 @@
-import {
-  lineTrendsSchema,
-  trailSchema,
-  type CellDto,
-  type EntryLinesDto,
-  type GridDto,
-  type ImportDto,
-  type TrailDto,
-} from '@wise-margin/contract';
+import { lineTrendsSchema, trailSchema, type CellDto, type EntryLinesDto, type GridDto, type TrailDto } from '@wise-margin/contract';
 import { SHIPPED_VIEWS } from '@wise-margin/core';
-import { gannetRockFiles, ternIslandFiles } from '@wise-margin/demo';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { startTestServer, type TestServer } from './support/server.ts';
+import { demoServer } from './support/demo-company.ts';
+import type { TestServer } from './support/server.ts';
 
 let server: TestServer;
 beforeAll(async () => {
-  server = await startTestServer();
-  for (const [name, startMonth, files] of [
-    ['Tern Island', '4', ternIslandFiles()],
-    ['Gannet Rock', '1', gannetRockFiles()],
-  ] as const) {
-    const { accounts, ledger } = files;
-    const made = await server.upload({ name, currency: 'USD', startMonth, hasAdjustmentPeriod: 'true' }, { accounts, ledger });
-    const { companyId } = (await server.send('POST', `/imports/${made.id}/post`, {})).body as ImportDto;
-    const year = startMonth === '4' ? 2027 : 2026;
-    const budget = await server.send('POST', `/companies/${companyId}/budgets`, {
-      name: 'Plan',
-      year,
-      from: year - 1,
-      change: '2',
-      changeByClass: {},
-      roundTo: 1,
-    });
-    await server.send('POST', `/companies/${companyId}/budgets/${(budget.body as { id: number }).id}/state`, {
-      state: 'approved',
-      anyway: true,
-    });
-  }
+  server = await demoServer();
 });
 afterAll(() => server.close());
 

@@ -1,40 +1,22 @@
-import { execFileSync } from 'node:child_process';
-import { rmSync, writeFileSync } from 'node:fs';
+import { cpSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test as base, type Page } from '@playwright/test';
-import { ternIslandFiles } from '@wise-margin/demo';
 import { startProcess, temporaryFolder, type ServerProcess } from '../support/process.ts';
 
-const root = fileURLToPath(new URL('../..', import.meta.url));
 type Workers = { demo: ServerProcess; empty: ServerProcess; ledger: ServerProcess };
 
-/** `demo`: the built server on freshly made demo data; `empty`: the same with nothing in it; `ledger`: with the ledger of the kayak company alone. */
+/** `demo`: the built server on a fresh copy of the demo data; `empty`: the same with nothing in it; `ledger`: with the ledger of the kayak company alone. */
 export const test = base.extend<object, Workers>({
   demo: [
     async ({}, use) => {
-      const folder = temporaryFolder();
-      execFileSync(process.execPath, [join(root, 'apps/cli/dist/bin.js'), 'demo', '--data', join(folder, 'data')], { stdio: 'ignore' });
-      const server = await startProcess(join(folder, 'data'));
-      await use(server);
-      await server.stop('SIGTERM');
-      rmSync(folder, { recursive: true, force: true });
+      await onCopyOf('demo', use);
     },
     { scope: 'worker', timeout: 120_000 },
   ],
   ledger: [
     async ({}, use) => {
-      const folder = temporaryFolder();
-      const server = await startProcess(join(folder, 'data'));
-      const { accounts, ledger } = ternIslandFiles();
-      for (const [name, text] of Object.entries({ accounts, ledger })) writeFileSync(join(folder, `${name}.csv`), text);
-      const target = { name: 'Tern Island Kayak Works', currency: 'USD', startMonth: '4', hasAdjustmentPeriod: 'true' };
-      const made = await server.upload(target, { accounts: join(folder, 'accounts.csv'), ledger: join(folder, 'ledger.csv') });
-      await fetch(`${server.base}/imports/${made.id}/post`, { method: 'POST' });
-      await use(server);
-      await server.stop('SIGTERM');
-      rmSync(folder, { recursive: true, force: true });
+      await onCopyOf('ledger', use);
     },
     { scope: 'worker', timeout: 120_000 },
   ],
@@ -50,6 +32,16 @@ export const test = base.extend<object, Workers>({
   ],
 });
 export { expect };
+
+/** The built server on a copy of a folder that `global-setup.ts` made. */
+async function onCopyOf(made: 'demo' | 'ledger', use: (server: ServerProcess) => Promise<void>): Promise<void> {
+  const folder = temporaryFolder();
+  cpSync(join(process.env['JOURNEY_DATA']!, made), folder, { recursive: true });
+  const server = await startProcess(folder);
+  await use(server);
+  await server.stop('SIGTERM');
+  rmSync(folder, { recursive: true, force: true });
+}
 
 /** Opens a page of a server. */
 export const open = async (page: Page, server: ServerProcess, path: string): Promise<void> => {

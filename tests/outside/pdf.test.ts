@@ -3,15 +3,15 @@ import { type GridDto } from '@wise-margin/contract';
 import { figureFormat, figureText, shownLines, signedLines } from '@wise-margin/presentation';
 import { SHIPPED_VIEWS } from '@wise-margin/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { loadDemoCompany } from '../support/demo-company.ts';
-import { PICTURE, startTestServer, type TestServer } from '../support/server.ts';
+import { demoServer } from '../support/demo-company.ts';
+import { PICTURE, type TestServer } from '../support/server.ts';
 
 // A general-purpose reader of PDF (pdfjs-dist, from the npm registry) takes the text out again.
 let server: TestServer;
 let at: string;
 beforeAll(async () => {
-  server = await startTestServer();
-  at = `/companies/${await loadDemoCompany(server)}/statements`;
+  server = await demoServer();
+  at = `/companies/1/statements`;
 });
 afterAll(() => server.close());
 

@@ -2,15 +2,15 @@ import workbooks from 'exceljs';
 import FormulaParser from 'fast-formula-parser';
 import { SHIPPED_VIEWS } from '@wise-margin/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { loadDemoCompany } from '../support/demo-company.ts';
-import { startTestServer, type TestServer } from '../support/server.ts';
+import { demoServer } from '../support/demo-company.ts';
+import { type TestServer } from '../support/server.ts';
 
 // A general-purpose formula library (fast-formula-parser, from the npm registry) calculates every formula of the exported spreadsheet anew.
 let server: TestServer;
 let company: number;
 beforeAll(async () => {
-  server = await startTestServer();
-  company = await loadDemoCompany(server);
+  server = await demoServer();
+  company = 1;
 });
 afterAll(() => server.close());
 

@@ -1,23 +1,5 @@
-import { ternIslandFiles } from '@wise-margin/demo';
-import type { ImportDto } from '@wise-margin/contract';
-import type { TestServer } from './server.ts';
+import { inject } from 'vitest';
+import { startTestServer, type TestServer } from './server.ts';
 
-/** The kayak company of the demo with an approved budget for FY2027; its number. */
-export async function loadDemoCompany(server: TestServer): Promise<number> {
-  const { accounts, ledger } = ternIslandFiles();
-  const made = await server.upload(
-    { name: 'Tern Island', currency: 'USD', startMonth: '4', hasAdjustmentPeriod: 'true' },
-    { accounts, ledger },
-  );
-  const { companyId } = (await server.send('POST', `/imports/${made.id}/post`, {})).body as ImportDto;
-  await server.send('POST', `/companies/${companyId}/budgets`, {
-    name: 'Plan',
-    year: 2027,
-    from: 2026,
-    change: '3',
-    changeByClass: {},
-    roundTo: 100,
-  });
-  await server.send('POST', `/companies/${companyId}/budgets/1/state`, { state: 'approved', anyway: true });
-  return companyId!;
-}
+/** A server on a copy of the demo data: company 1 is Tern Island with an approved budget for FY2027, company 2 Gannet Rock with one for FY2026. */
+export const demoServer = (): Promise<TestServer> => startTestServer({ from: inject('demoFolder') });

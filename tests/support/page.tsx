@@ -1,33 +1,30 @@
 import './dom.ts';
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, configure, render, screen, type Screen } from '@testing-library/react';
-import { createMemoryRouter, RouterProvider, type RouteObject } from 'react-router';
-import { ApiProblem } from '../../apps/web/src/api/client.ts';
-import BudgetPage from '../../apps/web/src/budgets/budget-page.tsx';
-import BudgetsPage from '../../apps/web/src/budgets/budgets-page.tsx';
-import CashPage from '../../apps/web/src/budgets/cash/cash-page.tsx';
-import ComparisonPage from '../../apps/web/src/budgets/comparison-page.tsx';
-import { Frame } from '../../apps/web/src/shell/frame.tsx';
+import { createMemoryRouter } from 'react-router';
+import { RouterProvider } from 'react-router/dom';
+import { newQueryClient } from '../../apps/web/src/api/query-client.ts';
+import { ROUTES } from '../../apps/web/src/routes.tsx';
 import { InlineWorker } from './inline-worker.ts';
 import type { TestServer } from './server.ts';
 
-const ROUTES: RouteObject[] = [
-  {
-    path: '/c/:company',
-    element: <Frame />,
-    children: [
-      { path: 'budgets', element: <BudgetsPage /> },
-      { path: 'budgets/:budget', element: <BudgetPage /> },
-      { path: 'budgets/:budget/cash', element: <CashPage /> },
-      { path: 'budgets/:budget/comparison', element: <ComparisonPage /> },
-    ],
-  },
-];
-configure({ asyncUtilTimeout: 20_000 });
-const reach = globalThis.fetch;
+configure({
+  asyncUtilTimeout: 20_000,
+  // whether an element can be seen is a question for the browser; asking it here of each of a grid's cells takes seconds
+  defaultHidden: true,
+  // a search is repeated until it finds something; printing the document each time takes longer than searching it
+  getElementError: (message) => new Error(message ?? 'Not found'),
+});
+const { fetch: reach, Worker: ThreadWorker } = globalThis;
 
 /** What stands between pages and the server: an answer given in its place, by method and the end of the path. */
 export type Between = (method: string, path: string) => Response | undefined;
+
+/** Takes the page down and gives back the globals it was drawn with. */
+export function closePage(): void {
+  cleanup();
+  Object.assign(globalThis, { fetch: reach, Worker: ThreadWorker });
+}
 
 /** Draws a page of the application at an address, against a real server. What was drawn before is taken down. */
 export function openPage(
@@ -43,9 +40,7 @@ export function openPage(
     return between(init?.method ?? 'GET', own) ?? reach(server.base + own, init);
   };
   globalThis.Worker = InlineWorker as unknown as typeof Worker;
-  const client = new QueryClient({
-    defaultOptions: { queries: { retry: (count, error) => count < 2 && (!(error instanceof ApiProblem) || error.isConnection) } },
-  });
+  const client = newQueryClient();
   const router = createMemoryRouter(ROUTES, { initialEntries: [path] });
   render(
     <QueryClientProvider client={client}>

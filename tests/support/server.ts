@@ -1,4 +1,4 @@
-import { mkdtempSync, rmSync } from 'node:fs';
+import { cpSync, mkdtempSync, rmSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -22,13 +22,15 @@ export type TestServer = {
     target: Readonly<Record<string, string>>,
     files: { accounts?: string | Uint8Array; ledger?: string | Uint8Array },
   ) => Promise<ImportDto>;
-  readonly close: () => Promise<void>;
+  /** Stops it; `keep` may copy the folder before it is deleted. */
+  readonly close: (keep?: (directory: string) => void) => Promise<void>;
 };
 export const NEW_COMPANY = { name: 'Test Company', currency: 'USD', startMonth: '1' };
 
-/** The real application on a folder of its own, listening on 127.0.0.1. */
-export async function startTestServer(): Promise<TestServer> {
+/** The real application on a folder of its own, empty or a copy, listening on 127.0.0.1. */
+export async function startTestServer({ from }: { readonly from?: string } = {}): Promise<TestServer> {
   const directory = mkdtempSync(join(tmpdir(), 'wise-margin-test-'));
+  if (from !== undefined) cpSync(from, directory, { recursive: true });
   const application = await openApplication({
     directory,
     recover: true,
@@ -73,10 +75,11 @@ export async function startTestServer(): Promise<TestServer> {
       await application.imports.settled(made.id);
       return get<ImportDto>(`/imports/${made.id}`);
     },
-    close: async () => {
+    close: async (keep) => {
       server.closeAllConnections();
       await new Promise((resolve) => server.close(resolve));
       await application.close();
+      keep?.(directory);
       rmSync(directory, { recursive: true, force: true });
     },
   };

@@ -104,10 +104,11 @@ export function statementRoutes(options: {
         const query = parse(exportQuerySchema, request.query);
         const evaluated = await statements.evaluated(numberIn(request, 'company'), viewIn(request), query);
         const logo = evaluated.run.display.logo ? await logos.of(evaluated.books.id) : null;
-        const { view, asOf } = evaluated.dto;
+        const statement = exportedStatement(evaluated, { query, logo });
+        const { view, asOf } = statement.dto;
         const canceled = new AbortController();
         response.on('close', () => canceled.abort());
-        const body = await format.write(exportedStatement(evaluated, { query, logo }), { pool: work, signal: canceled.signal });
+        const body = await format.write(statement, { pool: work, signal: canceled.signal });
         response.type(format.type).attachment(`${view.key}-${asOf}.${format.extension}`).send(body);
       }),
     );

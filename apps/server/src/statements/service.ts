@@ -51,7 +51,8 @@ export type EvaluatedView = Evaluation & {
   readonly run: Run;
   /** the figures as shown: made to foot where that is asked for, else the exact ones of `grid` */
   readonly shown: StatementGrid;
-  readonly dto: GridDto;
+  /** the statement for the wire */
+  readonly dto: () => GridDto;
 };
 const AS_USUAL = { display: {}, choices: {} } as const;
 
@@ -75,7 +76,7 @@ export class StatementService {
 
   /** A view as asked for. @throws ProblemError 404 */
   async statement(companyId: number, view: string, query: StatementQuery): Promise<GridDto> {
-    return (await this.evaluated(companyId, view, query)).dto;
+    return (await this.evaluated(companyId, view, query)).dto();
   }
 
   /** The evaluated grid itself, for the trail and the exports. */
@@ -132,11 +133,11 @@ export class StatementService {
     const { name, lineSet, columnSet, asOf, budget, display, choices } = request;
     const view = { key: 'preview', name, note: '', open: undefined, lineSet, columnSet, display, choices };
     const parts = request.open && new Set(request.open);
-    const { dto } = await this.#evaluated(books, view, { asOf, budget, filter: {} }, { parts, isDraft: true });
-    if (!request.withCoverage || lineSet.lines.length === 0) return { grid: dto, coverage: null };
+    const grid = (await this.#evaluated(books, view, { asOf, budget, filter: {} }, { parts, isDraft: true })).dto();
+    if (!request.withCoverage || lineSet.lines.length === 0) return { grid, coverage: null };
     const of = async (lines: LineSet) =>
       (await this.#evaluator.evaluate(books, { lineSet: lines, columnSet: YEAR_TO_DATE, asOf: periodOf(books, asOf), filter: {} })).grid;
-    return { grid: dto, coverage: coverageDto(books, await of(lineSet), await of(INCOME_LINES)) };
+    return { grid, coverage: coverageDto(books, await of(lineSet), await of(INCOME_LINES)) };
   }
 
   /** A shipped view as it stands in memory, so that it stays laid out; a saved one as it was stored. */
@@ -175,22 +176,23 @@ export class StatementService {
     const { exponent } = books.currency;
     const { display } = run;
     const shown = display.foots ? footGrid(evaluation.grid, displayStep({ exponent, ...display })) : evaluation.grid;
-    const dto = gridDto(shown, {
-      budget: budgetWords,
-      view: { key, name, note, openAll: open === 'all' },
-      issues: isDraft ? evaluation.issues.filter(({ code }) => code !== 'unfinished') : evaluation.issues,
-      lastPosted: evaluation.lastPosted,
-      open: parts,
-      run,
-      fields: {
-        company: books.name,
-        as_of: longPeriodName(books.calendar, asOf),
-        printed_on: this.#actor.now().toLocaleDateString('en-US', { dateStyle: 'medium' }),
-        view: name,
+    const dto = (): GridDto =>
+      gridDto(shown, {
         budget: budgetWords,
-        currency: books.currency.words,
-      },
-    });
+        view: { key, name, note, openAll: open === 'all' },
+        issues: isDraft ? evaluation.issues.filter(({ code }) => code !== 'unfinished') : evaluation.issues,
+        lastPosted: evaluation.lastPosted,
+        open: parts,
+        run,
+        fields: {
+          company: books.name,
+          as_of: longPeriodName(books.calendar, asOf),
+          printed_on: this.#actor.now().toLocaleDateString('en-US', { dateStyle: 'medium' }),
+          view: name,
+          budget: budgetWords,
+          currency: books.currency.words,
+        },
+      });
     return { ...evaluation, books, run, shown, dto };
   }
 

@@ -21,9 +21,10 @@ export type ExportedStatement = {
 };
 
 export function exportedStatement(
-  { books, dto, shown }: EvaluatedView,
+  { books, dto: dtoOf, shown }: EvaluatedView,
   { query, logo }: { readonly query: ExportQuery; readonly logo: Logo | null },
 ): ExportedStatement {
+  const dto = dtoOf();
   const open = query.open === 'all' ? query.open : new Set(query.open.split(','));
   const lines = shownLines(dto, { open, hideZero: dto.display.zeroLines === 'hide' });
   return {

@@ -1,0 +1,81 @@
+import { lazy } from 'react';
+import { Navigate, type RouteObject } from 'react-router';
+import { Start } from './overview/start-page.tsx';
+import { Frame } from './shell/frame.tsx';
+import { NotYet } from './shell/not-yet.tsx';
+import { NoSuchPage, RouteFailure } from './shell/route-failure.tsx';
+
+const Overview = lazy(() => import('./overview/overview-page.tsx'));
+const LedgerPage = lazy(() => import('./ledger/ledger-page.tsx'));
+const ImportsPage = lazy(() => import('./ledger/imports-page.tsx'));
+const ImportPage = lazy(() => import('./ledger/import-page.tsx'));
+const FirstImportPage = lazy(() => import('./ledger/first-import-page.tsx'));
+const NewImportPage = lazy(() => import('./ledger/new-import-page.tsx'));
+const AccountsPage = lazy(() => import('./ledger/accounts-page.tsx'));
+const TrialBalancePage = lazy(() => import('./ledger/trial-balance-page.tsx'));
+const BudgetsPage = lazy(() => import('./budgets/budgets-page.tsx'));
+const ComparisonPage = lazy(() => import('./budgets/comparison-page.tsx'));
+const CashPage = lazy(() => import('./budgets/cash/cash-page.tsx'));
+const BudgetPage = lazy(() => import('./budgets/budget-page.tsx'));
+const LibraryPage = lazy(() => import('./statements/library-page.tsx'));
+const DraftsPage = lazy(() => import('./ledger/drafts-page.tsx'));
+const StatisticsPage = lazy(() => import('./ledger/statistics-page.tsx'));
+const EditorPage = lazy(() => import('./statements/editor/editor-page.tsx'));
+const NewViewPage = lazy(() => import('./statements/editor/new-view-page.tsx'));
+const ViewPage = lazy(() => import('./statements/view-page.tsx'));
+
+/** Every address of the application. Pages are loaded when they are first opened. */
+export const ROUTES: RouteObject[] = [
+  { path: '/', element: <Start />, errorElement: <RouteFailure /> },
+  { path: '/imports/:import', element: <FirstImportPage />, errorElement: <RouteFailure /> },
+  { path: '*', element: <NoSuchPage /> },
+  {
+    path: '/c/:company',
+    element: <Frame />,
+    errorElement: <RouteFailure />,
+    children: [
+      { index: true, element: <Overview /> },
+      {
+        path: 'ledger',
+        element: <LedgerPage />,
+        children: [
+          { index: true, element: <Navigate to="imports" replace /> },
+          { path: 'imports', element: <ImportsPage /> },
+          { path: 'imports/new', element: <NewImportPage /> },
+          { path: 'imports/:import', element: <ImportPage /> },
+          { path: 'accounts', element: <AccountsPage /> },
+          { path: 'trial-balance', element: <TrialBalancePage /> },
+          { path: 'drafts', element: <DraftsPage /> },
+          { path: 'statistics', element: <StatisticsPage /> },
+        ],
+      },
+      { path: 'budgets', element: <BudgetsPage /> },
+      { path: 'budgets/:budget', element: <BudgetPage /> },
+      { path: 'budgets/:budget/cash', element: <CashPage /> },
+      { path: 'budgets/:budget/comparison', element: <ComparisonPage /> },
+      { path: 'statements', element: <LibraryPage /> },
+      { path: 'statements/new', element: <NewViewPage /> },
+      { path: 'statements/:view', element: <ViewPage /> },
+      { path: 'statements/:view/edit', element: <EditorPage /> },
+      {
+        path: 'findings',
+        element: (
+          <NotYet
+            station="Findings"
+            sentence="This station will list the variances past your materiality limits, with the accounts, months and entries that make them and the commentary that explains them."
+          />
+        ),
+      },
+      {
+        path: 'packs',
+        element: (
+          <NotYet
+            station="Packs"
+            sentence="This station will hold the review packs that go to management: their sections in order, their exports and schedules, and the outbox."
+          />
+        ),
+      },
+      { path: '*', element: <NotYet station="This page" sentence="There is nothing at this address. The stations at the left lead on." /> },
+    ],
+  },
+];

@@ -1,0 +1,40 @@
+import { expect, expectAccessible, open, test } from './support.ts';
+
+// Every screen, looked at with axe and at three widths.
+
+const SCREENS: readonly (readonly [string, string, string])[] = [
+  ['overview', '/c/1', 'Tern Island Kayak Works'],
+  ['imports', '/c/1/ledger/imports', 'Ledger'],
+  ['new import', '/c/1/ledger/imports/new', 'Bring in files'],
+  ['import', '/c/1/ledger/imports/1', 'Import 1'],
+  ['accounts', '/c/1/ledger/accounts', 'Ledger'],
+  ['trial balance', '/c/1/ledger/trial-balance', 'Ledger'],
+  ['draft entries', '/c/1/ledger/drafts', 'Ledger'],
+  ['statistics', '/c/1/ledger/statistics', 'Ledger'],
+  ['budgets', '/c/1/budgets', 'Budgets'],
+  ['budget grid', '/c/1/budgets/3?row=6110', 'Working draft, FY2028'],
+  ['library of views', '/c/1/statements', 'Statements'],
+  ['income statement', '/c/1/statements/income', 'Income statement'],
+  ['balance sheet', '/c/1/statements/balance', 'Balance sheet'],
+  ['ratios', '/c/1/statements/ratios', 'Ratios'],
+  ['sales by customer', '/c/1/statements/customers', 'Sales by customer'],
+  ['trail', '/c/1/statements/income?figure=revenue~month.actual', 'Revenue, net, 219,617.48'],
+  ['findings', '/c/1/findings', 'Findings'],
+  ['packs', '/c/1/packs', 'Packs'],
+];
+for (const [name, path, heading] of SCREENS) {
+  test(`the ${name} has no accessibility violation and no page scrolls sideways`, async ({ page, demo }) => {
+    const errors: string[] = [];
+    page.on('console', (message) => (message.type() === 'error' ? errors.push(message.text()) : undefined));
+    page.on('pageerror', (error) => errors.push(error.message));
+    await open(page, demo, path);
+    await expect(page.getByRole('heading', { name: heading, exact: true })).toBeVisible();
+    await page.waitForLoadState('networkidle');
+    await expectAccessible(page);
+    for (const width of [1024, 1280, 1920]) {
+      await page.setViewportSize({ width, height: 800 });
+      expect(await page.evaluate(() => document.documentElement.scrollWidth <= document.documentElement.clientWidth)).toBe(true);
+    }
+    expect(errors).toEqual([]);
+  });
+}

@@ -1,0 +1,44 @@
+import { cpSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { gannetRockFiles, ternIslandFiles } from '@wise-margin/demo';
+import type { BudgetDto, ImportDto } from '@wise-margin/contract';
+import type { TestProject } from 'vitest/node';
+import { startTestServer, type TestServer } from './server.ts';
+
+declare module 'vitest' {
+  export interface ProvidedContext {
+    /** data folder of both demo companies, each with an approved budget of its year in progress */
+    demoFolder: string;
+  }
+}
+
+/** The demo companies, made once for a test run; files take copies, see `demoServer`. */
+export default async function makeDemoFolder(project: TestProject): Promise<() => void> {
+  const server = await startTestServer();
+  await addCompany(server, { name: 'Tern Island', startMonth: '4', files: ternIslandFiles(), year: 2027 });
+  await addCompany(server, { name: 'Gannet Rock', startMonth: '1', files: gannetRockFiles(), year: 2026 });
+  const folder = mkdtempSync(join(tmpdir(), 'wise-margin-demo-'));
+  // closed first, so that the copy holds what was written
+  await server.close((directory) => cpSync(directory, folder, { recursive: true }));
+  project.provide('demoFolder', folder);
+  return () => rmSync(folder, { recursive: true, force: true });
+}
+
+async function addCompany(
+  server: TestServer,
+  company: {
+    readonly name: string;
+    readonly startMonth: string;
+    readonly files: { readonly accounts: string; readonly ledger: string };
+    readonly year: number;
+  },
+): Promise<void> {
+  const { name, startMonth, files, year } = company;
+  const { accounts, ledger } = files;
+  const made = await server.upload({ name, currency: 'USD', startMonth, hasAdjustmentPeriod: 'true' }, { accounts, ledger });
+  const { companyId } = (await server.send('POST', `/imports/${made.id}/post`, {})).body as ImportDto;
+  const request = { name: 'Plan', year, from: year - 1, change: '3', changeByClass: {}, roundTo: 100 };
+  const { id } = (await server.send('POST', `/companies/${companyId}/budgets`, request)).body as BudgetDto;
+  await server.send('POST', `/companies/${companyId}/budgets/${id}/state`, { state: 'approved', anyway: true });
+}
