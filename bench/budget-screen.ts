@@ -18,7 +18,7 @@ await first.waitFor();
 /** Milliseconds from an act on the focused cell until the year's summary shows what came of it, a frame after the grid is drawn. */
 const untilPainted = (act: { readonly key: string } | { readonly paste: string }): Promise<number> =>
   page.evaluate(async (asked) => {
-    const summary = document.querySelector('[aria-label="Summary of the year"]')!;
+    const summary = document.querySelector('[aria-label="Annual summary"]')!;
     const [before, from] = [summary.textContent, performance.now()];
     const at = document.activeElement!;
     if ('paste' in asked) {
@@ -50,10 +50,10 @@ const middle = page.locator('[data-row][data-column="0"]').nth(12);
 await middle.waitFor();
 await typeInto(middle, 'a figure of cost typed');
 // the same with the line's panel beside it, as it usually stands
-await page.getByLabel('Beside', { exact: true }).selectOption('line');
+await page.getByLabel('Compare with', { exact: true }).selectOption('line');
 await page.getByRole('complementary', { name: 'Line' }).waitFor();
 await typeInto(middle, 'a figure of cost typed, its line beside the grid');
-await page.getByLabel('Beside', { exact: true }).selectOption('none');
+await page.getByLabel('Compare with', { exact: true }).selectOption('none');
 await grid.evaluate((region) => region.scrollTo(0, 0));
 await first.waitFor();
 const block = Array.from({ length: 500 }, (_, row) => Array.from({ length: 12 }, (_unused, month) => 100 + row + month).join('\t')).join(

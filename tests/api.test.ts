@@ -60,7 +60,7 @@ beforeAll(async () => {
     name: 'Plan',
     year: 2026,
     from: 2025,
-    change: '10 %',
+    change: '10%',
     changeByClass: { operatingExpenses: '-5' },
     roundTo: 100,
   });
@@ -175,7 +175,7 @@ describe('what is asked wrongly is told by field', () => {
 });
 
 describe('a budget from last year', () => {
-  it('changes each class by its percentage, month by month, rounded', async () => {
+  it('changes each class by its percentage, by month, rounded', async () => {
     const { grid: shown, rows } = await grid();
     expect(cell(shown, 'revenue', 'months.2026-03.budget')).toEqual({ kind: 'amount', value: 33000 });
     expect(cell(shown, 'revenue', 'year.budget')).toEqual({ kind: 'amount', value: 7800 * 110 });
@@ -183,8 +183,8 @@ describe('a budget from last year', () => {
     expect(cell(shown, 'revenue', 'year.prior')).toEqual({ kind: 'amount', value: 780000 });
     expect(cell(shown, 'revenue', 'year.percent')).toMatchObject({ value: 0.1 });
     expect(rows.find(({ account }) => account === '4000')!.lines.map(({ basis, dimensions }) => [dimensions.department, basis])).toEqual([
-      ['North', 'Same months of FY2025, plus 10 %, rounded to 1'],
-      ['South', 'Same months of FY2025, plus 10 %, rounded to 1'],
+      ['North', 'Same months of FY2025, plus 10%, rounded to 1'],
+      ['South', 'Same months of FY2025, plus 10%, rounded to 1'],
     ]);
   });
   it('slices add up to the whole', async () => {
@@ -239,7 +239,7 @@ describe('a budget from last year', () => {
     const statement = await server.statement(`${at}/statements/income?asOf=2026-06`);
     expect(cell(statement, 'revenue', 'ytd.budget').kind).toBe('amount');
     expect((await edit([{ kind: 'month', account: '4000', month: 0, text: '1' }])).status).toBe(409);
-    const back = await server.send('POST', `${at}/budgets/${budget.id}/state`, { state: 'working' });
+    const back = await server.send('POST', `${at}/budgets/${budget.id}/state`, { state: 'draft' });
     expect([back.status, (back.body as Problem).detail]).toEqual([409, expect.stringContaining('Create a new version')]);
   });
   it('every change is on record and the record cannot be changed', async () => {
@@ -300,7 +300,7 @@ describe('the trail', () => {
       number: '6000',
       entries: null,
       budgetId: budget.id,
-      basis: [expect.stringContaining('Same months of FY2025, minus 5 %')],
+      basis: [expect.stringContaining('Same months of FY2025, minus 5%')],
     });
   });
   it('keeps the filter of the statement', async () => {

@@ -64,15 +64,15 @@ describe('a budget carried into cash and balance sheet', () => {
   it('takes its assumptions from history: days, loan schedule, months of tax', async () => {
     const { accounts, told, interest } = await plan();
     const words = new Map(accounts.map((account) => [account.account, account.words]));
-    expect(words.get('1100')).toBe('As many days of revenue as in the same month a year before');
-    expect(words.get('2130')).toBe('Takes the income tax the budget holds, paid in Jun, Sep, Dec, Mar');
-    expect(words.get('2500')).toMatch(/^Paid back in \d+ months, level payments, at 5\.2 % a year$/);
+    expect(words.get('1100')).toBe('Same days of revenue as a year earlier');
+    expect(words.get('2130')).toBe('Budgeted income tax accrues, paid in Jun, Sep, Dec, Mar');
+    expect(words.get('2500')).toMatch(/^Repaid in \d+ months, level payments, at 5\.2% a year$/);
     const loan = accounts.find(({ account }) => account === '2500')!.loan!;
     expect(loan).toHaveLength(12);
     for (const { payment, interest: part, principal } of loan) expect(payment).toBe(part + principal);
     const scheduled = loan.reduce((sum, month) => sum + month.interest, 0);
     expect(told.join(' ')).toContain(
-      `The loan schedules come to ${(scheduled / 100).toLocaleString('en-US', { minimumFractionDigits: 2 })} of interest`,
+      `The loan schedules come to ${(scheduled / 100).toLocaleString('en-US', { minimumFractionDigits: 2 })} in interest`,
     );
     expect(interest!.account).toBe('7510');
   });
@@ -123,9 +123,7 @@ describe('a budget carried into cash and balance sheet', () => {
     await set('1800', { kind: 'levelOfLastYear', change: '2' }, { session: 'elsewhere' });
     const asked = await set('1800', { kind: 'stays' }, { base: version });
     expect(asked.status).toBe(409);
-    expect(asked.detail).toContain(
-      'in another place since you looked: Balance of 1800: Stands as at the same month a year before, plus 2 %',
-    );
+    expect(asked.detail).toContain('since you opened it: Balance of 1800: Same balance as a year earlier, plus 2%');
     // another account is nobody's business, and what was seen can be written over
     expect((await set('1410', { kind: 'stays' }, { base: version })).status).toBe(200);
     expect((await set('1800', { kind: 'stays' }, { base: (await plan()).version })).status).toBe(200);
@@ -144,13 +142,13 @@ describe('a budget carried into cash and balance sheet', () => {
 
   it.each([
     ['9999', { kind: 'stays' }, 'The chart has no account 9999.'],
-    ['4010', { kind: 'stays' }, 'Account 4010 is not of the balance sheet. Its months are budgeted in the grid.'],
-    ['1100', { kind: 'tax', paidIn: [] }, 'Account 1100 cannot have “Income tax owed”.'],
-    ['2110', { kind: 'tax', paidIn: [] }, 'Account 2130 has “Income tax owed” already'],
-    ['1010', { kind: 'stays' }, 'Account 1010 takes what all other movements leave.'],
+    ['4010', { kind: 'stays' }, 'Account 4010 is not a balance-sheet account. Budget it by month.'],
+    ['1100', { kind: 'tax', paidIn: [] }, 'Account 1100 cannot have “Income taxes payable”.'],
+    ['2110', { kind: 'tax', paidIn: [] }, 'Account 2130 has “Income taxes payable” already'],
+    ['1010', { kind: 'stays' }, 'Account 1010 is the balancing cash account.'],
     ['2500', { kind: 'loan', form: 'level', ratePercent: '5', payments: 0 }, '1 to 1,200 payments'],
-    ['1100', { kind: 'daysOf', of: 'revenue', days: ['many', ...Array.from({ length: 11 }, () => '30')] }, 'Write days such as 45 or 32.5'],
-    ['1520', { kind: 'purchases', items: [{ name: '', month: 0, amount: 5 }] }, 'Name what is bought'],
+    ['1100', { kind: 'daysOf', of: 'revenue', days: ['many', ...Array.from({ length: 11 }, () => '30')] }, 'Enter days such as 45 or 32.5'],
+    ['1520', { kind: 'purchases', items: [{ name: '', month: 0, amount: 5 }] }, 'Enter a description'],
   ])('refuses a rule that cannot be: %s %o', async (account, rule, words) => {
     const before = await plan();
     const { status, body } = await set(account, rule);
@@ -201,14 +199,15 @@ describe('a budget carried into cash and balance sheet', () => {
     const { balanceSheet } = await plan(`${company}/budgets/${approved.id}`);
     expect(row(balanceSheet, 'total_assets')[7]).toBe(budgeted);
     // its trail ends on the rule the balance follows, and the listed accounts add up to it
-    const view = (await server.send('POST', `${company}/views`, { name: 'Against plan', shelf: 'Mine', lineSet: BALANCE_LINES, columnSet }))
-      .body as ViewDto;
+    const view = (
+      await server.send('POST', `${company}/views`, { name: 'Against plan', folder: 'Mine', lineSet: BALANCE_LINES, columnSet })
+    ).body as ViewDto;
     const trail = await server.get<TrailDto>(
       `${company}/statements/${view.key}/trail?asOf=2026-10&line=long_term_liability_lines.boathouse_loan&column=now.plan`,
     );
     expect(trail.cell).toEqual({ kind: 'amount', value: trail.accountsSum });
     expect(trail.accounts).toMatchObject([{ number: '2500', budgetId: approved.id, isBalance: true, entries: null }]);
-    expect(trail.accounts[0]!.basis[0]).toMatch(/^Paid back in \d+ months, level payments, at 5\.2 % a year$/);
+    expect(trail.accounts[0]!.basis[0]).toMatch(/^Repaid in \d+ months, level payments, at 5\.2% a year$/);
     // balances are planned for the company as a whole
     const tours = await preview({ asOf: '2026-10', choices: { filter: { department: ['Tours'] } } });
     expect(tours.cells[tours.lines.findIndex(({ key }) => key === 'total_assets')]![1]).toEqual({

@@ -37,11 +37,11 @@ describe('bases of budget lines', () => {
     expect([set.status, set.detail]).toEqual([200, '']);
     const before = months(rowOf(set.grid, '4010'));
     const materials = rowOf(set.grid, '5010');
-    expect(materials.lines.every(({ basis }) => basis === '41 % of 4010')).toBe(true);
+    expect(materials.lines.every(({ basis }) => basis === '41% of 4010')).toBe(true);
     for (const line of materials.lines) {
       const kayaks = rowOf(set.grid, '4010').lines.find(({ dimensions }) => JSON.stringify(dimensions) === JSON.stringify(line.dimensions));
       if (kayaks) expect(line.months[0]).toBe(Math.round(kayaks.months[0]! * 0.41));
-      else expect([line.total, line.lacks]).toEqual([0, [expect.stringContaining('No line of the budget is among 4010')]]);
+      else expect([line.total, line.lacks]).toEqual([0, [expect.stringContaining('The budget has no line in 4010')]]);
     }
     const chained = await setBasis('5110', { kind: 'percentOf', accounts: '5010', percent: '50' });
     expect(chained.status).toBe(200);
@@ -60,7 +60,7 @@ describe('bases of budget lines', () => {
     const circle = await setBasis('4010', { kind: 'percentOf', accounts: '5110', percent: '10' });
     expect([circle.status, circle.detail]).toEqual([
       422,
-      expect.stringMatching(/depend on the other: .*4010.*5110|depend on the other: .*5110.*4010/),
+      expect.stringMatching(/depend on each other: .*4010.*5110|depend on each other: .*5110.*4010/),
     ]);
     expect((await server.get<PackedBudgetGrid>(at)).version).toBe(version);
   });
@@ -70,7 +70,7 @@ describe('bases of budget lines', () => {
       { from: 5, value: 110_000 },
     ];
     const refused = await setBasis('6010', { kind: 'fixedMonths', steps });
-    expect([refused.status, refused.detail]).toEqual([422, expect.stringContaining('stands for several lines')]);
+    expect([refused.status, refused.detail]).toEqual([422, expect.stringContaining('combines several lines')]);
     const set = await setBasis('6010', { kind: 'fixedMonths', steps }, TOURS);
     const row = rowOf(set.grid, '6010');
     expect(row.lines[0]!.basis).toBe('1,000 a month, then 1,100 from Sep');
@@ -110,7 +110,7 @@ describe('bases of budget lines', () => {
     expect(months(rowOf(set.grid, '4210')).slice(0, 4)).toEqual([5_000, 5_000, 77_700, 5_000]);
   });
   it.each([
-    [{ kind: 'sameMonths', year: 2026, changePercent: 'much' }, 'Write a percentage'],
+    [{ kind: 'sameMonths', year: 2026, changePercent: 'much' }, 'Enter a percentage'],
     [{ kind: 'fixedMonths', steps: [] }, 'at least one step'],
     [{ kind: 'driverRate', driver: { name: 'x', months: [1] }, rates: [{ from: 0, value: '1' }], unit: 100 }, '12'],
     [{ kind: 'averageYears', years: [], changePercent: '0' }, 'at least one year'],

@@ -79,7 +79,7 @@ describe('a budget sent to a department', () => {
       months.reduce((sum, amount) => sum + amount, 0),
       6,
     );
-    expect(page.getCell(row, columnOf(page, 'Answer').column).dataValidation).toMatchObject({
+    expect(page.getCell(row, columnOf(page, 'Explain').column).dataValidation).toMatchObject({
       type: 'list',
       formulae: ['"Agreed,Changed,To discuss"'],
     });
@@ -94,7 +94,7 @@ describe('a budget sent to a department', () => {
     const { workbook, page } = await open(await take(`export.xlsx?filter=${TOURS}`));
     const row = rowOf(page, '6410');
     page.getCell(row, columnOf(page, 'Apr').column).value = 1234.56;
-    page.getCell(row, columnOf(page, 'Answer').column).value = 'Changed';
+    page.getCell(row, columnOf(page, 'Explain').column).value = 'Changed';
     page.getCell(row, columnOf(page, 'Note').column).value = 'A second fair';
     const filled = new Uint8Array(await workbook.xlsx.writeBuffer());
     const { status, effect } = await read('tours.xlsx', filled);
@@ -122,7 +122,7 @@ describe('a budget sent to a department', () => {
       { row, column: 'May', text: 'as before', reason: 'This is not an amount', fix: 'Write digits with a decimal point, such as 1250.00' },
     ]);
     const refused = await read('tours.xlsx', filled, true);
-    expect([refused.status, refused.detail]).toEqual([422, 'One row is at fault; nothing was changed. Mend the file and read it again.']);
+    expect([refused.status, refused.detail]).toEqual([422, 'One row is rejected. Nothing was changed. Fix the file and upload it again.']);
     page.getCell(columnOf(page, 'May').head, columnOf(page, 'May').column).value = 'Mai';
     expect((await read('tours.xlsx', new Uint8Array(await workbook.xlsx.writeBuffer()))).detail).toContain('no longer has the column May');
     expect((await read('tours.xlsx', 'no spreadsheet')).detail).toContain('cannot be read as a spreadsheet');
@@ -150,7 +150,7 @@ describe('a budget as CSV', () => {
     );
     expect(effect.issues.map(({ row, column, fix }) => [row, column, fix])).toEqual([
       [4, 'period', 'Write 2027-01 to 2027-12'],
-      [2, 'department', 'Perhaps Tours is meant'],
+      [2, 'department', 'Did you mean Tours?'],
       [3, 'account', expect.any(String)],
       [6, 'amount', 'Keep one of the rows'],
     ]);

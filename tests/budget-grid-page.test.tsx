@@ -52,9 +52,9 @@ const settled = (page: Page) => page.findByText('Draft, all changes saved');
 describe('opening a budget', () => {
   it('shows the year’s summary and the months in the order of the statement', async () => {
     const page = await open((await plan()).address);
-    const summary = page.getByLabelText('Summary of the year');
+    const summary = page.getByLabelText('Annual summary');
     expect(summary.textContent).toContain('Revenue, net12,066');
-    expect(summary.textContent).toContain('Operating result8,46670.2 cents of each dollar');
+    expect(summary.textContent).toContain('Operating income8,46670.2% of revenue');
     const names = within(page.getByRole('region', { name: 'Budget by month' })).getAllByRole('rowheader');
     expect(names.map(({ textContent }) => textContent).slice(0, 4)).toEqual(['Revenue', 'Sales', '4000 Sales', 'Revenue, net']);
     expect(cell('Sales', 'Dec').textContent).toBe('1,011');
@@ -86,7 +86,7 @@ describe('opening a budget', () => {
   it('shows accounts without figures, and quarters, when that is asked for', async () => {
     const page = await open((await plan()).address);
     expect(page.queryByRole('rowheader', { name: /Services/ })).toBeNull();
-    fireEvent.click(page.getByLabelText('Accounts without figures'));
+    fireEvent.click(page.getByLabelText('Show accounts with no amounts'));
     expect(page.queryByRole('rowheader', { name: /4100 Services/ })).not.toBeNull();
     expect(page.queryByRole('columnheader', { name: 'Q1' })).toBeNull();
     fireEvent.click(page.getByLabelText('Quarters'));
@@ -141,7 +141,7 @@ describe('typing into the grid', () => {
     const page = await open((await plan()).address);
     type(page, () => cell('Wages', 'Jan'), '100');
     await waitFor(() => expect(cell('Wages', 'Jan').textContent).toBe('100'));
-    fireEvent.change(page.getByLabelText('A year typed spreads'), { target: { value: 'even' } });
+    fireEvent.change(page.getByLabelText('Spread annual amounts'), { target: { value: 'even' } });
     type(page, () => year('Wages'), '1200', 'Tab');
     await waitFor(() => expect(year('Wages').textContent).toBe('1,200'));
     expect(['Jan', 'Feb', 'Dec'].map((month) => cell('Wages', month).textContent)).toEqual(['100', '100', '100']);
@@ -155,7 +155,7 @@ describe('typing into the grid', () => {
     const page = await open(address);
     const total = () => cell('Revenue, net', 'Jan');
     fireEvent.focus(total());
-    expect(page.getByRole('status', { name: 'Selection' }).textContent).toContain('A figure typed here is shared among 2 accounts');
+    expect(page.getByRole('status', { name: 'Selection' }).textContent).toContain('An amount entered here is allocated to 2 accounts');
     type(page, total, '*2');
     await waitFor(() => expect(total().textContent).toBe('4,000'));
     expect([cell('Sales', 'Jan').textContent, cell('Services', 'Jan').textContent]).toEqual(['2,000', '2,000']);
@@ -170,14 +170,14 @@ describe('selecting in the grid', () => {
     fireEvent.keyDown(jan(), { key: 'ArrowRight', shiftKey: true });
     fireEvent.keyDown(cell('Sales', 'Feb'), { key: 'ArrowRight', shiftKey: true });
     const bar = page.getByRole('status', { name: 'Selection' });
-    await waitFor(() => expect(bar.textContent).toContain('3 figures, sum 3,003.00, average 1,001.00'));
-    fireEvent.change(within(bar).getByLabelText('Change every selected figure'), { target: { value: '+10%' } });
+    await waitFor(() => expect(bar.textContent).toContain('3 amounts, sum 3,003.00, average 1,001.00'));
+    fireEvent.change(within(bar).getByLabelText('Change all selected amounts'), { target: { value: '+10%' } });
     fireEvent.click(within(bar).getByRole('button', { name: 'Change all' }));
     await waitFor(() => expect(cell('Sales', 'Feb').textContent).toBe('1,101'));
     fireEvent.click(within(bar).getByRole('button', { name: 'Fill right' }));
     await waitFor(() => expect(cell('Sales', 'Mar').textContent).toBe('1,100'));
-    fireEvent.change(within(bar).getByLabelText('Change every selected figure'), { target: { value: '900' } });
-    fireEvent.click(within(bar).getByRole('button', { name: 'Take as total' }));
+    fireEvent.change(within(bar).getByLabelText('Change all selected amounts'), { target: { value: '900' } });
+    fireEvent.click(within(bar).getByRole('button', { name: 'Set as total' }));
     expect((await page.findByRole('alert')).textContent).toContain('every month has a manual override');
   });
   it('copies exact figures as a spreadsheet takes them, and pastes a block with what found no place', async () => {
@@ -197,7 +197,7 @@ describe('selecting in the grid', () => {
     expect(year('Sales').textContent).toBe('7,000');
     const told = page.getAllByRole('alert').map(({ textContent }) => textContent ?? '');
     expect(told.some((words) => words.includes('6000 Wages: "no" is not an amount'))).toBe(true);
-    expect(told.some((words) => words.includes('Not taken: 1 columns past the year.'))).toBe(true);
+    expect(told.some((words) => words.includes('Not pasted: 1 column past the end of the year.'))).toBe(true);
     expect(within(sheet).getAllByRole('row').length).toBeGreaterThan(5);
   });
   it('copies a line’s shape and gives it to another', async () => {
@@ -211,9 +211,9 @@ describe('selecting in the grid', () => {
     }
     const bar = page.getByRole('status', { name: 'Selection' });
     fireEvent.focus(cell('Sales', 'Mar'));
-    fireEvent.click(await within(bar).findByRole('button', { name: 'Copy the shape of 4000' }));
+    fireEvent.click(await within(bar).findByRole('button', { name: 'Copy pattern of 4000' }));
     fireEvent.focus(cell('Wages', 'Mar'));
-    fireEvent.click(await within(bar).findByRole('button', { name: 'Give the shape of 4000' }));
+    fireEvent.click(await within(bar).findByRole('button', { name: 'Paste pattern of 4000' }));
     await waitFor(() => expect(cell('Wages', 'Feb').textContent).toBe('–'));
     expect(year('Wages').textContent).toBe('3,600');
   });

@@ -27,27 +27,27 @@ const edit = (api: string, account: string, text: string, department: string) =>
     filter: { department: [department] },
   });
 
-describe('the sanity list', () => {
+describe('the budget checks', () => {
   it('says that there is nothing to say', async () => {
     const page = openPage(server, `${(await plan()).address}?panel=sanity`);
-    const panel = within(await page.findByRole('complementary', { name: 'Sanity list' }));
-    expect((await panel.findByText(/Every line is like the years before it/)).textContent).toBeTruthy();
+    const panel = within(await page.findByRole('complementary', { name: 'Budget checks' }));
+    expect((await panel.findByText(/Every line is in line with prior years/)).textContent).toBeTruthy();
   });
   it('leads to its line, takes an answer, changes it and takes it back', async () => {
     const { api, address } = await plan();
     await edit(api, '6000', '6000', 'South');
     const page = openPage(server, `${address}?panel=sanity`);
-    const panel = within(await page.findByRole('complementary', { name: 'Sanity list' }));
+    const panel = within(await page.findByRole('complementary', { name: 'Budget checks' }));
     const link = (await panel.findAllByRole('button', { name: '6000 Wages' }))[0]!;
-    expect(panel.queryByText('6,000 is 66.7 % above FY2025, 3,600.')).not.toBeNull();
-    fireEvent.click(panel.getAllByRole('button', { name: 'Answer' })[0]!);
-    fireEvent.change(await panel.findByLabelText('Answer for 6000 Wages'), { target: { value: 'Two more people' } });
-    fireEvent.click(panel.getByRole('button', { name: 'Keep' }));
-    await panel.findByText('Answered by Tester: Two more people');
+    expect(panel.queryByText('6,000 is 66.7% above FY2025, 3,600.')).not.toBeNull();
+    fireEvent.click(panel.getAllByRole('button', { name: 'Explain' })[0]!);
+    fireEvent.change(await panel.findByLabelText('Explanation for 6000 Wages'), { target: { value: 'Two more people' } });
+    fireEvent.click(panel.getByRole('button', { name: 'Save' }));
+    await panel.findByText('Explained by Tester: Two more people');
     const { items } = await server.get<SanityListDto>(`${api}/sanity`);
     expect(items[0]!.answer).toMatchObject({ text: 'Two more people', actor: 'Tester' });
-    fireEvent.click(panel.getByRole('button', { name: 'Take it back' }));
-    await waitFor(() => expect(panel.queryByText(/Answered by/)).toBeNull());
+    fireEvent.click(panel.getByRole('button', { name: 'Remove explanation' }));
+    await waitFor(() => expect(panel.queryByText(/Explained by/)).toBeNull());
     fireEvent.click(link);
     await waitFor(() => expect(page.address()).toContain('row=6000'));
   });
@@ -67,12 +67,12 @@ describe('the history', () => {
     await server.send('POST', `${api}/state`, { state: 'inReview' });
     const page = openPage(server, `${address}?panel=history&row=6000`);
     const panel = within(await page.findByRole('complementary', { name: 'History' }));
-    await panel.findByText('Sent to review');
-    expect(panel.queryByText('Made from FY2025')).not.toBeNull();
-    expect(panel.queryByText('Year of 4000 Sales: 12000')).not.toBeNull();
-    fireEvent.click(panel.getByLabelText('Of line 6000 alone'));
-    await waitFor(() => expect(panel.queryByText('Sent to review')).toBeNull());
-    await panel.findByText('Year of 6000 Wages: 4800');
+    await panel.findByText('Submitted for review');
+    expect(panel.queryByText('Created from FY2025')).not.toBeNull();
+    expect(panel.queryByText('Annual total of 4000 Sales: 12000')).not.toBeNull();
+    fireEvent.click(panel.getByLabelText('Only line 6000'));
+    await waitFor(() => expect(panel.queryByText('Submitted for review')).toBeNull());
+    await panel.findByText('Annual total of 6000 Wages: 4800');
     expect(panel.getAllByRole('row', { hidden: true })[1]!.textContent).toBe('6000 South Jan300.00400.00');
   });
   it('shows what came before, page by page', async () => {
@@ -97,9 +97,9 @@ describe('the history', () => {
     const panel = within(await page.findByRole('complementary', { name: 'History' }));
     await panel.findByText('Change 3');
     expect(panel.getByText('Change 2').className).toContain('line-through');
-    fireEvent.click(panel.getByRole('button', { name: 'Show what came before' }));
+    fireEvent.click(panel.getByRole('button', { name: 'Show earlier changes' }));
     await panel.findByText('Change 1');
-    expect(panel.queryByRole('button', { name: 'Show what came before' })).toBeNull();
+    expect(panel.queryByRole('button', { name: 'Show earlier changes' })).toBeNull();
   });
 });
 
@@ -107,12 +107,12 @@ describe('what-if and target', () => {
   it('a scale is seen against the budget, which stays, and is kept as a version', async () => {
     const { api, address } = await plan();
     const page = openPage(server, `${address}?panel=what-if`);
-    const panel = within(await page.findByRole('complementary', { name: 'What if' }));
+    const panel = within(await page.findByRole('complementary', { name: 'What-if' }));
     fireEvent.change(panel.getByLabelText('Revenue'), { target: { value: '-50' } });
     await waitFor(() => expect(panel.getByRole('row', { name: /^Revenue, net/ }).textContent).toBe('Revenue, net12,0666,033(6,033)'));
     expect((await server.get<{ lines: { account: string; amounts: number[] }[] }>(`${api}/desk`)).lines[0]!.amounts[0]).toBe(-100_000);
     fireEvent.change(panel.getByLabelText('Revenue'), { target: { value: 'half' } });
-    expect(panel.getByRole('alert').textContent).toContain('is no percentage');
+    expect(panel.getByRole('alert').textContent).toContain('is not a percentage');
   });
   it('a target is shared by size, evenly and by weights, and refuses what is none', async () => {
     const { api, address } = await plan();
@@ -121,27 +121,27 @@ describe('what-if and target', () => {
     const panel = within(await page.findByRole('complementary', { name: 'Target' }));
     const write = (label: string, value: string) => fireEvent.change(panel.getByLabelText(label), { target: { value } });
     const proposed = () =>
-      within(panel.getByRole('table', { name: 'The proposal' }))
+      within(panel.getByRole('table', { name: 'Proposal' }))
         .getAllByRole('row')
         .slice(1)
         .map((row) => row.lastElementChild!.textContent);
-    write('Amount of the year', 'much');
+    write('Annual amount', 'much');
     expect(panel.getByRole('alert').textContent).toContain('“much” is not an amount');
     // 7,266 are left of 12,066 less 1,200 and 3,600: 1,000 more are to be saved
-    write('Amount of the year', '8,266');
-    write('Shared over accounts', '9000');
-    expect(panel.getByRole('alert').textContent).toContain('No line of the budget is among these accounts.');
-    write('Shared over accounts', '5000-6999');
+    write('Annual amount', '8,266');
+    write('Allocate to accounts', '9000');
+    expect(panel.getByRole('alert').textContent).toContain('The budget has no line in these accounts.');
+    write('Allocate to accounts', '5000-6999');
     await waitFor(() => expect(proposed()).toEqual(['950', '2,850']));
-    write('By', 'even');
+    write('Allocate by', 'even');
     await waitFor(() => expect(proposed()).toEqual(['700', '3,100']));
-    write('By', 'typed');
+    write('Allocate by', 'typed');
     write('Weight of 6000 Wages', '-1');
     expect(panel.getByRole('alert').textContent).toContain('6000: “-1” is no weight.');
     write('Weight of 6000 Wages', '3');
     await waitFor(() => expect(proposed()).toEqual(['950', '2,850']));
-    fireEvent.click(panel.getByRole('button', { name: 'Take the proposal' }));
-    await waitFor(() => expect(page.getByLabelText('Summary of the year').textContent).toContain('Operating result8,266'));
+    fireEvent.click(panel.getByRole('button', { name: 'Apply' }));
+    await waitFor(() => expect(page.getByLabelText('Annual summary').textContent).toContain('Operating income8,266'));
   });
 });
 
@@ -166,16 +166,16 @@ describe('the pages around a budget', () => {
     const write = (label: string, value: string) => fireEvent.change(form.getByLabelText(label), { target: { value } });
     write('Name of the budget', ' ');
     write('Percent change', 'some');
-    fireEvent.click(await form.findByRole('button', { name: 'Create the budget' }));
+    fireEvent.click(await form.findByRole('button', { name: 'Create budget' }));
     await waitFor(() =>
       expect(form.getAllByRole('alert').map(({ textContent }) => textContent)).toEqual([
-        'Give the budget a name',
-        'Write a percentage such as 3 or -1.5',
+        'Enter a budget name',
+        'Enter a percentage such as 3 or -1.5',
       ]),
     );
     write('Percent change', '0');
     write('Name of the budget', `Plan ${id}`);
-    fireEvent.click(await form.findByRole('button', { name: 'Create the budget' }));
+    fireEvent.click(await form.findByRole('button', { name: 'Create budget' }));
     await waitFor(() =>
       expect(
         page
@@ -185,7 +185,7 @@ describe('the pages around a budget', () => {
       ).toMatch(/has a budget named Plan \d+ already/),
     );
     write('Name of the budget', 'Another');
-    fireEvent.click(await form.findByRole('button', { name: 'Create the budget' }));
+    fireEvent.click(await form.findByRole('button', { name: 'Create budget' }));
     await page.findByRole('heading', { name: 'Another, FY2026' });
   });
   it('versions are compared with their reasons', async () => {
@@ -205,11 +205,11 @@ describe('the pages around a budget', () => {
     const { address } = await plan();
     const page = openPage(server, `${address}/cash`);
     await page.findByRole('heading', { name: /: cash$/ });
-    expect(page.getByLabelText('Cash of the year').textContent).toContain('Cash at the start8,466');
+    expect(page.getByLabelText('Cash for the year').textContent).toContain('Opening cash8,466');
     const assumptions = within(page.getByRole('complementary', { name: 'Assumptions' }));
     fireEvent.click(assumptions.getByRole('button', { name: /3000 Capital/ }));
     const panel = within(await page.findByRole('complementary', { name: '3000 Capital' }));
-    expect(panel.queryByLabelText('How the balance moves')).not.toBeNull();
+    expect(panel.queryByLabelText('Balance method')).not.toBeNull();
     const lost = openPage(server, `${address}/cash?account=9999`);
     expect((await lost.findByRole('alert')).textContent).toContain('There is no account 9999 in the balance sheet.');
   });

@@ -31,7 +31,7 @@ async function wages(of: Plan): Promise<Panel> {
 const stored = async ({ desk }: Plan): Promise<Basis> => (await desk()).lines.find(({ account }) => account === '6000')!.basis as Basis;
 const write = (panel: Panel, label: string, value: string): void =>
   void fireEvent.change(panel.getByLabelText(label), { target: { value } });
-const choose = (panel: Panel, kind: BasisKind): void => write(panel, 'How the year is derived', kind);
+const choose = (panel: Panel, kind: BasisKind): void => write(panel, 'Basis of the year', kind);
 /** What the years' table shows of the new year, January to December and the total. */
 const given = (panel: Panel): string[] =>
   panel
@@ -73,10 +73,10 @@ const KINDS: { readonly [Kind in BasisKind]: readonly [Filling, january: string,
   fixedMonths: [{ 'Amount a month': '410' }, '410', '4,920', { steps: [{ from: 0, value: 41_000 }] }],
   payroll: [
     {
-      'Those who are there already': '2025',
+      'Current staff': '2025',
       'Name, position 1': 'Clerk',
       'Yearly pay, position 1': '12000',
-      'Costs on top of pay, percent': '50',
+      'Payroll taxes and benefits, percent': '50',
     },
     '1,800',
     '21,600',
@@ -95,11 +95,11 @@ describe('the sentence of a basis', () => {
       choose(panel, kind);
       for (const [label, value] of Object.entries(filling)) write(panel, label, value);
       await waitFor(() => expect([given(panel)[0], given(panel).at(-1)]).toEqual([january, total]));
-      await panel.findByText(/as this basis would give it/, { selector: 'figcaption' });
+      await panel.findByText(/with this basis/, { selector: 'figcaption' });
       expect((await stored(of)).kind).toBe('sameMonths');
-      fireEvent.click(panel.getByRole('button', { name: 'Set this basis' }));
+      fireEvent.click(panel.getByRole('button', { name: 'Apply' }));
       await waitFor(async () => expect(await stored(of)).toMatchObject({ kind, ...kept }));
-      await waitFor(() => expect(panel.queryByRole('button', { name: 'Set this basis' })).toBeNull());
+      await waitFor(() => expect(panel.queryByRole('button', { name: 'Apply' })).toBeNull());
       expect([given(panel)[0], given(panel).at(-1)]).toEqual([january, total]);
     },
   );
@@ -112,29 +112,29 @@ describe('a sentence that is not complete', () => {
     panel = await wages(await plan());
   });
   it.each([
-    ['percentOf', { Percent: '5' }, 'Accounts: write those it follows, such as 4000-4199.'],
-    ['percentOf', { Percent: 'half', 'Of accounts': '4000' }, 'Percent: "half" is no number. Write one such as 3 or 12.5.'],
+    ['percentOf', { Percent: '5' }, 'Accounts: enter those it depends on, such as 4000-4199.'],
+    ['percentOf', { Percent: 'half', 'Of accounts': '4000' }, 'Percent: "half" is not a number. Enter one such as 3 or 12.5.'],
     [
       'percentOf',
       { Percent: '5', 'Of accounts': '4000', 'Percentage of': 'sharedByWeights', 'Weights of the lines': 'Shop' },
-      'Weights: "Shop" has no name or no number. Write such as Tours 3.',
+      'Weights: "Shop" has no name or no number. Enter one such as Tours 3.',
     ],
-    ['fixedMonths', { 'Amount a month': '1,0x' }, 'Amount: "1,0x" is not an amount. Write one such as 1250.00.'],
+    ['fixedMonths', { 'Amount a month': '1,0x' }, 'Amount: "1,0x" is not an amount. Enter one such as 1250.00.'],
     ['fixedMonths', { 'Amount a month': '10', 'In which months': 'some' }, 'Months: choose at least one.'],
     [
       'driverRate',
       { Driver: '', Rate: '2', 'Numbers of the twelve months': '1 2' },
-      'Numbers: there are 2. Write twelve, one for each month.',
+      'Numbers: there are 2. Enter twelve, one for each month.',
     ],
-    ['averageYears', { 'Years before': '20' }, 'Years: write a whole number from 1 to 10.'],
-    ['payroll', { 'Yearly pay, position 1': '' }, 'Pay of New person: "" is not an amount. Write one such as 1250.00.'],
-    ['yearTotal', { Spread: 'weights', 'Twelve weights': '1 2 3' }, 'Weights: there are 3. Write twelve, one for each month.'],
+    ['averageYears', { 'Years before': '20' }, 'Years: enter a whole number from 1 to 10.'],
+    ['payroll', { 'Yearly pay, position 1': '' }, 'Pay of New person: "" is not an amount. Enter one such as 1250.00.'],
+    ['yearTotal', { Spread: 'weights', 'Twelve weights': '1 2 3' }, 'Weights: there are 3. Enter twelve, one for each month.'],
   ] as const)('%s with %o says what to write, and cannot be set', (kind, filling, words) => {
     choose(panel, kind);
     for (const [label, value] of Object.entries(filling)) write(panel, label, value);
     expect(panel.getByRole('alert').textContent).toBe(words);
-    expect(panel.getByRole<HTMLButtonElement>('button', { name: 'Set this basis' }).disabled).toBe(true);
-    fireEvent.keyDown(panel.getByLabelText('How the year is derived'), { key: 'Escape' });
+    expect(panel.getByRole<HTMLButtonElement>('button', { name: 'Apply' }).disabled).toBe(true);
+    fireEvent.keyDown(panel.getByLabelText('Basis of the year'), { key: 'Escape' });
     expect(panel.queryByRole('alert')).toBeNull();
   });
 });
@@ -155,9 +155,9 @@ describe('a basis', () => {
     write(panel, 'Yearly pay, position 1', '12000');
     write(panel, 'Yearly pay, position 2', '24000');
     write(panel, 'Starts, position 2', '3');
-    write(panel, 'Raised from, position 2', '6');
+    write(panel, 'Raise from, position 2', '6');
     write(panel, 'Raise in percent, position 2', '10');
-    write(panel, 'Costs on top of pay, percent', '0');
+    write(panel, 'Payroll taxes and benefits, percent', '0');
     await waitFor(() => expect([given(panel)[2], given(panel)[3], given(panel)[6]]).toEqual(['1,000', '3,000', '3,200']));
     fireEvent.click(panel.getByRole('button', { name: 'Remove position 1' }));
     await waitFor(() => expect([given(panel)[2], given(panel)[3]]).toEqual(['–', '2,000']));
@@ -168,25 +168,25 @@ describe('a basis', () => {
     for (const [label, value] of Object.entries({
       'From month on': '2',
       'Rounded to': '1000',
-      'At least a month': '500',
-      'At most a month': '900',
+      'Minimum per month': '500',
+      'Maximum per month': '900',
     }))
       write(panel, label, value);
     await waitFor(() => expect(given(panel).slice(0, 4)).toEqual(['–', '–', '500', '500']));
-    fireEvent.click(panel.getByRole('button', { name: 'Set this basis' }));
+    fireEvent.click(panel.getByRole('button', { name: 'Apply' }));
     await waitFor(async () => expect(await stored(of)).toMatchObject({ fromMonth: 2, roundTo: 100_000, least: 50_000, most: 90_000 }));
   });
   it('tells what it lacks, and is left as it was by Escape and by its button', async () => {
     const panel = await wages(await plan());
     write(panel, 'Year', '2025');
     choose(panel, 'trend');
-    await panel.findByText(/A straight line through years needs two whole ones; only FY2025 is\./);
+    await panel.findByText(/A trend of years needs two full years; only FY2025 is\./);
     fireEvent.keyDown(panel.getByLabelText('Years before'), { key: 'Escape' });
-    expect(panel.getByLabelText<HTMLSelectElement>('How the year is derived').value).toBe('sameMonths');
+    expect(panel.getByLabelText<HTMLSelectElement>('Basis of the year').value).toBe('sameMonths');
     write(panel, 'Changed by percent', '7');
-    fireEvent.click(panel.getByRole('button', { name: 'Keep the old one' }));
+    fireEvent.click(panel.getByRole('button', { name: 'Discard' }));
     expect(panel.getByLabelText<HTMLInputElement>('Changed by percent').value).toBe('0');
-    expect(panel.queryByRole('button', { name: 'Set this basis' })).toBeNull();
+    expect(panel.queryByRole('button', { name: 'Apply' })).toBeNull();
   });
   it('refuses a circle with its accounts', async () => {
     const of = await plan();
@@ -196,7 +196,7 @@ describe('a basis', () => {
     choose(panel, 'percentOf');
     write(panel, 'Percent', '10');
     write(panel, 'Of accounts', '4100');
-    await waitFor(() => expect(panel.getByRole('alert').textContent).toContain('each depend on the other: '));
+    await waitFor(() => expect(panel.getByRole('alert').textContent).toContain('depend on each other: '));
   });
   it('is one for several ways only when that is asked for', async () => {
     const of = await plan();
@@ -212,12 +212,12 @@ describe('a basis', () => {
     }
     const page = openPage(server, `${of.address}?row=6000`);
     const panel = within(await page.findByRole('complementary', { name: 'Line' }));
-    expect((await panel.findByText('Derived in 2 ways, listed below.')).textContent).toBeTruthy();
+    expect((await panel.findByText('2 bases, listed below.')).textContent).toBeTruthy();
     expect(panel.queryByRole('form', { name: 'Basis' })).toBeNull();
-    fireEvent.click(panel.getByRole('button', { name: 'Derive them all in one way' }));
-    fireEvent.click(await panel.findByRole('button', { name: 'Keep the old ones' }));
-    fireEvent.click(panel.getByRole('button', { name: 'Derive them all in one way' }));
-    fireEvent.click(panel.getByRole('button', { name: 'Set this basis' }));
+    fireEvent.click(panel.getByRole('button', { name: 'Use one basis for all' }));
+    fireEvent.click(await panel.findByRole('button', { name: 'Discard' }));
+    fireEvent.click(panel.getByRole('button', { name: 'Use one basis for all' }));
+    fireEvent.click(panel.getByRole('button', { name: 'Apply' }));
     await waitFor(async () => {
       const changes = (await of.desk()).lines
         .filter(({ account }) => account === '6000')

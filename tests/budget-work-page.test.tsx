@@ -33,18 +33,18 @@ describe('the line’s panel', () => {
   it('marks what does not recur, says how much is left out, and counts it again', async () => {
     const { address, desk } = await plan();
     const { page, panel } = await openLine(address);
-    await panel.findByText('Nothing is left out of this account’s history.');
-    fireEvent.click(panel.getByRole('button', { name: 'Leave a month or an entry out' }));
-    const form = within(await panel.findByRole('form', { name: 'Leave out' }));
+    await panel.findByText('Nothing is excluded from this account’s history.');
+    fireEvent.click(panel.getByRole('button', { name: 'Exclude a month or an entry' }));
+    const form = within(await panel.findByRole('form', { name: 'Exclude' }));
     fireEvent.change(form.getByLabelText('Month'), { target: { value: '2025-03' } });
     const entry = await form.findByRole<HTMLOptionElement>('option', { name: /^W2, Pay: 300\.00$/ });
-    fireEvent.change(form.getByLabelText('What of it'), { target: { value: entry.value } });
-    fireEvent.change(form.getByLabelText('Why it will not recur'), { target: { value: 'A substitute' } });
-    fireEvent.click(form.getByRole('button', { name: 'Leave it out' }));
+    fireEvent.change(form.getByLabelText('Exclude'), { target: { value: entry.value } });
+    fireEvent.change(form.getByLabelText('Reason'), { target: { value: 'A substitute' } });
+    fireEvent.click(form.getByRole('button', { name: 'Exclude' }));
     // the desk opens anew over the changed history, and its panel with it
     const basis = () => page.getByRole('form', { name: 'Basis' });
-    await waitFor(() => expect(basis().textContent).toMatch(/what does not recur.*: 300\./));
-    const again = await page.findByRole('button', { name: 'Count it again' });
+    await waitFor(() => expect(basis().textContent).toMatch(/nonrecurring items.*: 300\./));
+    const again = await page.findByRole('button', { name: 'Include again' });
     expect(page.queryByText('A substitute')).not.toBeNull();
     await waitFor(async () => expect(sum(await desk(), '6000', 2)).toBe(0));
     fireEvent.click(again);
@@ -58,11 +58,11 @@ describe('the line’s panel', () => {
     fireEvent.change(note, { target: { value: 'Agreed with the union' } });
     fireEvent.blur(note);
     await waitFor(async () => expect((await desk()).notes.map(({ text }) => text)).toEqual(['Agreed with the union']));
-    fireEvent.click(await panel.findByRole('button', { name: 'Release Feb' }));
+    fireEvent.click(await panel.findByRole('button', { name: 'Remove override Feb' }));
     await waitFor(async () => expect(sum(await desk(), '6000', 1)).toBe(30_000));
-    fireEvent.click(await panel.findByRole('button', { name: 'Release all 2' }));
+    fireEvent.click(await panel.findByRole('button', { name: 'Remove all 2 overrides' }));
     await waitFor(async () => expect([sum(await desk(), '6000', 0), sum(await desk(), '6000', 2)]).toEqual([30_000, 30_000]));
-    await waitFor(() => expect(panel.queryByText('Held by hand')).toBeNull());
+    await waitFor(() => expect(panel.queryByText('Manual overrides')).toBeNull());
   });
 });
 
@@ -72,15 +72,15 @@ describe('files read back', () => {
   async function read(address: string, file: File) {
     const page = openPage(server, address);
     fireEvent.click(await page.findByRole('button', { name: 'Files' }));
-    fireEvent.change(await page.findByLabelText('Read back a file that was filled in'), { target: { files: [file] } });
-    return within(await page.findByRole('dialog', { name: /^What .* changes$/ }));
+    fireEvent.change(await page.findByLabelText('Upload completed template'), { target: { files: [file] } });
+    return within(await page.findByRole('dialog', { name: /^Changes in / }));
   }
   it('are seen before they change anything, and change what differs', async () => {
     const { address, desk } = await plan();
     const dialog = await read(address, csv('6000,2026-01,450.00,South', '6000,2026-02,300.00,South'));
-    await dialog.findByText('1 figure and 0 notes would change; 1 figure stand as they are.');
+    await dialog.findByText('1 amount and 0 notes will change. 1 amount is unchanged.');
     expect(sum(await desk(), '6000', 0)).toBe(30_000);
-    fireEvent.click(dialog.getByRole('button', { name: 'Change 1 figure' }));
+    fireEvent.click(dialog.getByRole('button', { name: 'Apply 1 change' }));
     await waitFor(async () => expect(sum(await desk(), '6000', 0)).toBe(45_000));
   });
   it('list every row at fault with its reason and fix, and change nothing', async () => {
@@ -100,7 +100,7 @@ describe('files read back', () => {
     );
     const told = (await dialog.findAllByRole('listitem')).map(({ textContent }) => textContent!);
     for (const [row, words] of [
-      [3, 'no month of FY2026'],
+      [3, 'not a month of FY2026'],
       [4, '1000.00'],
       [5, 'South'],
       [6, '9999'],
@@ -109,8 +109,8 @@ describe('files read back', () => {
       [9, '2026-13'],
     ] as const)
       expect(told.find((each) => each.startsWith(`Row ${row},`)) ?? `no row ${row}: ${told.join(' | ')}`).toContain(words);
-    expect(dialog.getByRole<HTMLButtonElement>('button', { name: /^Change|^Nothing/ }).disabled).toBe(true);
-    fireEvent.click(dialog.getByRole('button', { name: 'Leave the budget as it is' }));
+    expect(dialog.getByRole<HTMLButtonElement>('button', { name: /^Apply|^No changes/ }).disabled).toBe(true);
+    fireEvent.click(dialog.getByRole('button', { name: 'Cancel' }));
     expect(sum(await desk(), '6000', 0)).toBe(30_000);
   });
 });
@@ -125,14 +125,14 @@ describe('versions and states', () => {
     };
     let form = await open();
     fireEvent.change(form.getByLabelText('Name'), { target: { value: 'Leaner' } });
-    fireEvent.change(form.getByLabelText('What it is for'), { target: { value: 'Without the second shop' } });
-    fireEvent.click(form.getByRole('button', { name: 'Make the version' }));
+    fireEvent.change(form.getByLabelText('Description'), { target: { value: 'Without the second shop' } });
+    fireEvent.click(form.getByRole('button', { name: 'Create version' }));
     await page.findByRole('heading', { name: 'Leaner, FY2026' });
     const budgets = await server.get<BudgetDto[]>(`/companies/${company}/budgets`);
-    expect(budgets.find(({ name }) => name === 'Leaner')).toMatchObject({ note: 'Without the second shop', state: 'working' });
+    expect(budgets.find(({ name }) => name === 'Leaner')).toMatchObject({ note: 'Without the second shop', state: 'draft' });
     form = await open();
     fireEvent.change(form.getByLabelText('Name'), { target: { value: 'leaner' } });
-    fireEvent.click(form.getByRole('button', { name: 'Make the version' }));
+    fireEvent.click(form.getByRole('button', { name: 'Create version' }));
     await form.findByText(/has a budget named leaner already/i);
   });
   it('a reforecast takes actuals through a month, and goes on at their mean', async () => {
@@ -143,11 +143,11 @@ describe('versions and states', () => {
     fireEvent.click(await page.findByRole('button', { name: 'Versions' }));
     const form = within(await page.findByRole('form', { name: 'New version' }));
     expect(form.queryByLabelText('Actuals through')).toBeNull();
-    fireEvent.change(form.getByLabelText('A new version of'), { target: { value: 'runRate' } });
+    fireEvent.change(form.getByLabelText('Type'), { target: { value: 'runRate' } });
     expect(form.getByLabelText<HTMLSelectElement>('Actuals through').value).toBe('2026-03');
     fireEvent.change(form.getByLabelText('Actuals through'), { target: { value: '2026-02' } });
     fireEvent.change(form.getByLabelText('Name'), { target: { value: 'Outlook' } });
-    fireEvent.click(form.getByRole('button', { name: 'Make the version' }));
+    fireEvent.click(form.getByRole('button', { name: 'Create version' }));
     await page.findByRole('heading', { name: 'Outlook, FY2026' });
     const made = (await server.get<BudgetDto[]>(`/companies/${begun}/budgets`)).find(({ name }) => name === 'Outlook')!;
     const desk = await server.get<DeskDto>(`/companies/${begun}/budgets/${made.id}/desk`);
@@ -162,14 +162,14 @@ describe('versions and states', () => {
     const approve = await page.findByRole<HTMLButtonElement>('button', { name: 'Approve' });
     await waitFor(() => expect(approve.disabled).toBe(false));
     fireEvent.click(approve);
-    await page.findByText(/findings? of the sanity list (has|have) no answer\. Answer them, or approve anyway; it is recorded\./);
+    await page.findByText(/findings? of the budget checks (has|have) no explanation\. Explain them, or approve anyway; this is recorded\./);
     fireEvent.click(page.getByRole('button', { name: 'Approve anyway' }));
     await page.findByText('Approved and locked');
   });
 });
 
 describe('two places at one figure', () => {
-  it('are asked whose stands, with who made it what', async () => {
+  it('are asked whose stands, with who entered what', async () => {
     const { api, address, desk } = await plan();
     const page = openPage(server, `${address}?row=6000`);
     await page.findByText('Draft, all changes saved');
@@ -180,10 +180,10 @@ describe('two places at one figure', () => {
     const input = page.getByRole('textbox', { name: /^Wages, Budget, Apr/ });
     fireEvent.change(input, { target: { value: '444' } });
     fireEvent.keyDown(input, { key: 'Enter' });
-    const dialog = within(await page.findByRole('dialog', { name: 'Whose figure stands?' }));
-    expect(dialog.queryByText(/Apr: Tester made it 500\.00/)).not.toBeNull();
+    const dialog = within(await page.findByRole('dialog', { name: 'Which amount should be kept?' }));
+    expect(dialog.queryByText(/Apr: Tester entered 500\.00/)).not.toBeNull();
     expect(sum(await desk(), '6000', 3)).toBe(50_000);
-    fireEvent.click(dialog.getByRole('button', { name: 'Write mine over theirs' }));
+    fireEvent.click(dialog.getByRole('button', { name: 'Keep mine' }));
     await waitFor(async () => expect(sum(await desk(), '6000', 3)).toBe(44_400));
   });
 });

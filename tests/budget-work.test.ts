@@ -92,7 +92,7 @@ describe('undo and redo', () => {
     expect(again.answer.steps.redo).toContain('May of 6110');
     expect(value((await grid()).grid, '6110', 'months.2027-04.budget')).toBe(1_100_000);
     await edit([month('6110', 2, '1')], mine);
-    expect((await post(`${at}/redo`, mine)).detail).toBe('There is no change of yours to make again.');
+    expect((await post(`${at}/redo`, mine)).detail).toBe('You have no change to redo.');
   });
   it('keep notes too', async () => {
     await edit([{ kind: 'note', account: '6110', month: null, text: 'The landlord wrote in May' }], mine);
@@ -106,7 +106,7 @@ describe('undo and redo', () => {
     const april = history.find(({ words }) => words === 'Apr of 6110 Rent: 11000')!;
     expect(april.cells.map(({ account, month: name }) => [account, name])).toContainEqual(['6110', 'Apr']);
     expect(april.cells.reduce((sum, { to }) => sum + to, 0)).toBe(1_100_000);
-    expect(history.at(-1)).toMatchObject({ kind: 'milestone', words: 'Made from FY2027' });
+    expect(history.at(-1)).toMatchObject({ kind: 'milestone', words: 'Created from FY2027' });
   });
   it('tell what happened to one account alone', async () => {
     await edit([month('6110', 5, '7'), month('6130', 5, '8')], mine);
@@ -175,8 +175,8 @@ describe('two places at one budget', () => {
     await edit([month('6120', 1, '3200')], { session: 'b' });
     expect((await edit([month('6120', 2, '3300')], { session: 'a', base: version })).status).toBe(200);
     const asked = await edit([month('6120', 1, '3400')], { session: 'a', base: version });
-    expect([asked.status, asked.detail]).toEqual([409, expect.stringContaining('changed in another place')]);
-    expect((asked.answer as unknown as Problem).errors![0]!.message).toMatch(/6120 .*, May: Tester made it .* at 08:00/);
+    expect([asked.status, asked.detail]).toEqual([409, expect.stringContaining('changed by someone else')]);
+    expect((asked.answer as unknown as Problem).errors![0]!.message).toMatch(/6120 .*, May: Tester entered .* at 08:00/);
     expect((await edit([month('6120', 1, '3400')], { session: 'a' })).status).toBe(200);
   });
 });
@@ -192,23 +192,23 @@ describe('one-offs', () => {
     const marked = await post<OneOffDto[]>(`${company}/one-offs`, { account: repairs, period, entry: entryId, reason: 'Storm' });
     expect([marked.status, oneOffListSchema.parse(marked.answer)]).toMatchObject([201, [{ amount, reason: 'Storm' }]]);
     expect((await post(`${company}/one-offs`, { account: repairs, period, entry: entryId, reason: 'Twice' })).detail).toBe(
-      'It is left out already.',
+      'It is already excluded.',
     );
     await post(`${at}/rederive`, { accounts: [repairs] });
     const after = await grid();
     const year = (dto: BudgetGridDto) => value(dto.grid, repairs, 'year.budget');
     expect(Math.abs(year(before) - year(after) - Math.round(amount * 1.02))).toBeLessThan(5);
     const bases = after.rows.find((row) => row.account === repairs)!.lines.map(({ basis }) => basis);
-    expect(bases.some((words) => words.includes('of one-offs left out'))).toBe(true);
+    expect(bases.some((words) => words.includes('of nonrecurring items excluded'))).toBe(true);
     expect((await server.send('DELETE', `${company}/one-offs/${marked.answer[0]!.id}`)).status).toBe(204);
     await post(`${at}/rederive`, { accounts: [repairs] });
     expect(year(await grid())).toBe(year(before));
   });
   it.each([
     [{ account: '9999', period: '2026-04', reason: 'x' }, 'There is no account 9999.'],
-    [{ account: '6210', period: '2040-04', reason: 'x' }, '2040-04 lies outside the fiscal years of Tern Island.'],
-    [{ account: '6210', period: '2026-04', entry: 1, reason: 'x' }, 'Entry 1 has no line at 6210 in 2026-04.'],
-    [{ account: '6210', period: '2026-04', reason: ' ' }, 'reason: Say why it will not recur'],
+    [{ account: '6210', period: '2040-04', reason: 'x' }, '2040-04 is outside the fiscal years of Tern Island.'],
+    [{ account: '6210', period: '2026-04', entry: 1, reason: 'x' }, 'Entry 1 has no line in account 6210 in 2026-04.'],
+    [{ account: '6210', period: '2026-04', reason: ' ' }, 'reason: Enter a reason'],
   ])('refuses %j', async (body, detail) => {
     const { status, detail: told } = await post(`${company}/one-offs`, body);
     expect([status, told]).toEqual([422, detail]);
@@ -218,7 +218,7 @@ describe('one-offs', () => {
 describe('versions', () => {
   it('a copy is worked on apart, and compared line by line with the reasons', async () => {
     const made = await post<BudgetDto>(`${at}/copies`, { name: 'Second version', note: 'dearer resin' });
-    expect(made.answer).toMatchObject({ note: 'dearer resin', copiedFrom: Number(at.split('/').at(-1)), state: 'working', year: 2028 });
+    expect(made.answer).toMatchObject({ note: 'dearer resin', copiedFrom: Number(at.split('/').at(-1)), state: 'draft', year: 2028 });
     expect((await post(`${at}/copies`, { name: 'second VERSION' })).detail).toContain('already');
     const copy = `${company}/budgets/${made.answer.id}`;
     expect((await grid(copy)).grid.cells).toEqual((await grid()).grid.cells);
@@ -265,7 +265,7 @@ describe('versions', () => {
   });
 });
 
-describe('the sanity list and approval', () => {
+describe('the budget checks and approval', () => {
   it('finds what was broken, takes answers, and asks before approving', async () => {
     await edit([{ kind: 'year', account: '6110', text: '+80%', spread: 'even' }, month('6120', 4, '0')]);
     const list = sanityListSchema.parse(await server.get(`${at}/sanity`)) as SanityListDto;
@@ -277,7 +277,7 @@ describe('the sanity list and approval', () => {
     expect((await server.get<SanityListDto>(`${at}/sanity`)).open).toBe(list.open);
     await post(`${at}/state`, { state: 'inReview' });
     const asked = await post(`${at}/state`, { state: 'approved' });
-    expect([asked.status, asked.detail]).toEqual([409, expect.stringContaining('of the sanity list')]);
+    expect([asked.status, asked.detail]).toEqual([409, expect.stringContaining('of the budget checks')]);
     const approved = await post<BudgetDto>(`${at}/state`, { state: 'approved', anyway: true });
     expect(approved.answer.state).toBe('approved');
     const [event] = await server.application.database.select<{ details: string }>(
@@ -298,7 +298,7 @@ describe('the sanity list and approval', () => {
     expect((await newest(at)).slice(0, 2)).toEqual(['Superseded by Amended', expect.stringMatching(/^Approved with \d+ findings/)]);
     expect((await newest(`${company}/budgets/${copy.id}`)).slice(-2)).toEqual([
       expect.stringMatching(/^Approved/),
-      'Made as a version of Next year',
+      'Created as a version of Next year',
     ]);
   });
 });

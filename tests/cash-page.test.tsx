@@ -68,9 +68,9 @@ async function openAt(account: string) {
     .body as BudgetDto;
   const page = openPage(server, `/c/${company}/budgets/${id}/cash?account=${account}`);
   const panel = within(await page.findByRole('complementary', { name: new RegExp(`^${account} `) }));
-  const figures = () => page.getByLabelText('Cash of the year').textContent;
+  const figures = () => page.getByLabelText('Cash for the year').textContent;
   const write = (label: string, value: string) => fireEvent.change(panel.getByLabelText(label), { target: { value } });
-  const set = () => fireEvent.click(panel.getByRole('button', { name: 'Set this rule' }));
+  const set = () => fireEvent.click(panel.getByRole('button', { name: 'Apply' }));
   const stored = () => server.get<BalancePlanDto>(`/companies/${company}/budgets/${id}/balance-plan`);
   return { page, panel, figures, write, set, stored };
 }
@@ -79,73 +79,73 @@ describe('cash of a plan', () => {
   it('opens where the ledger ends, and grows by what is earned in cash', async () => {
     // 42,000 and twelve months of 2,000; depreciation takes none
     const { figures } = await openAt('1100');
-    expect(figures()).toContain('Cash at the start66,000');
-    expect(figures()).toContain('Cash at the end90,000');
-    expect(figures()).toContain('Change in the year24,000');
+    expect(figures()).toContain('Opening cash66,000');
+    expect(figures()).toContain('Closing cash90,000');
+    expect(figures()).toContain('Change for the year24,000');
   });
   it('waits for customers who pay in thirty-one days: January’s sales come in in February', async () => {
     const { figures, write, set, page } = await openAt('1100');
-    write('How the balance moves', 'daysOf');
+    write('Balance method', 'daysOf');
     write('Days of', 'revenue');
-    write('How many', 'same');
+    write('Number of days', 'same');
     write('Days', 'a month');
-    expect(page.getByRole('alert').textContent).toBe('Days: “a month” is no number of days. Write days such as 45 or 32.5.');
+    expect(page.getByRole('alert').textContent).toBe('Days: “a month” is not a number of days. Enter days such as 45 or 32.5.');
     write('Days', '31');
     set();
-    await waitFor(() => expect(figures()).toContain('Cash at the end87,000'));
+    await waitFor(() => expect(figures()).toContain('Cash, end of period87,000'));
     expect(page.queryByText(/Planned days at month end: Jan 31, Feb 31/)).not.toBeNull();
   });
   it('pays for what is bought in its month, and says that it is below zero', async () => {
     const { page, figures, write, set, panel } = await openAt('1500');
-    write('How the balance moves', 'purchases');
-    fireEvent.click(panel.queryByRole('button', { name: /Purchase/ }) ?? panel.getByLabelText('How the balance moves'));
-    write('What is bought, purchase 1', 'Press');
+    write('Balance method', 'purchases');
+    fireEvent.click(panel.queryByRole('button', { name: /Purchase/ }) ?? panel.getByLabelText('Balance method'));
+    write('Description, purchase 1', 'Press');
     write('Amount, purchase 1', '100k');
     write('Paid in, purchase 1', '2');
     set();
     // 66,000 and three months of 2,000 less 100,000
-    await waitFor(() => expect(figures()).toContain('Lowest point(28,000)'));
-    expect(figures()).toContain('below zero: the plan needs more money');
-    fireEvent.click(await page.findByRole('button', { name: 'Back to what history gives' }));
-    await waitFor(() => expect(figures()).toContain('Cash at the end90,000'));
+    await waitFor(() => expect(figures()).toContain('Low point(28,000)'));
+    expect(figures()).toContain('below zero: additional funding is needed');
+    fireEvent.click(await page.findByRole('button', { name: 'Reset to history' }));
+    await waitFor(() => expect(figures()).toContain('Closing cash90,000'));
   });
   it('pays a loan back in level parts, and shows its schedule', async () => {
     const { page, figures, write, set } = await openAt('2400');
-    write('How the balance moves', 'loan');
-    write('Paid back in', 'straight');
-    write('Rate a year', '6');
-    write('Payments left', '24');
+    write('Balance method', 'loan');
+    write('Repayment', 'straight');
+    write('Annual rate', '6');
+    write('Remaining payments', '24');
     set();
-    await waitFor(() => expect(figures()).toContain('Cash at the end78,000'));
+    await waitFor(() => expect(figures()).toContain('Closing cash78,000'));
     const schedule = within(await page.findByRole('region', { name: 'Schedule' }));
     // half a percent of 24,000, then of 23,000
     expect(schedule.getByRole('row', { name: /^Jan/ }).textContent).toBe('Jan120.001,000.0023,000.00');
     expect(schedule.getByRole('row', { name: /^Feb/ }).textContent).toBe('Feb115.001,000.0022,000.00');
     expect(schedule.getByRole('row', { name: /^Dec/ }).textContent).toBe('Dec65.001,000.0012,000.00');
   });
-  it('moves a balance by typed amounts, month by month, and refuses what is none', async () => {
+  it('moves a balance by typed amounts, by month, and refuses what is none', async () => {
     const { figures, write, set, page, stored } = await openAt('3000');
-    write('How the balance moves', 'movements');
+    write('Balance method', 'movements');
     write('Net change, Jun', 'x');
     expect(page.getByRole('alert').textContent).toContain('Jun: “x” is not an amount.');
-    expect(page.getByRole<HTMLButtonElement>('button', { name: 'Set this rule' }).disabled).toBe(true);
+    expect(page.getByRole<HTMLButtonElement>('button', { name: 'Apply' }).disabled).toBe(true);
     write('Net change, Jun', '5000');
     write('Net change, Jul', '-1500.50');
     set();
-    await waitFor(() => expect(figures()).toContain('Cash at the end93,500'));
+    await waitFor(() => expect(figures()).toContain('Closing cash93,500'));
     const { accounts } = await stored();
     expect(accounts.find(({ account }) => account === '3000')).toMatchObject({ isSet: true });
   });
   it('takes a rule back and makes it again, and shows the balance sheet that follows', async () => {
     const { page, figures, write, set } = await openAt('3000');
-    write('How the balance moves', 'movements');
+    write('Balance method', 'movements');
     write('Net change, Jan', '700');
     set();
-    await waitFor(() => expect(figures()).toContain('Cash at the end90,700'));
+    await waitFor(() => expect(figures()).toContain('Closing cash90,700'));
     fireEvent.click(page.getByRole('button', { name: 'Undo' }));
-    await waitFor(() => expect(figures()).toContain('Cash at the end90,000'));
+    await waitFor(() => expect(figures()).toContain('Closing cash90,000'));
     fireEvent.click(page.getByRole('button', { name: 'Redo' }));
-    await waitFor(() => expect(figures()).toContain('Cash at the end90,700'));
+    await waitFor(() => expect(figures()).toContain('Closing cash90,700'));
     fireEvent.change(page.getByLabelText('Show'), { target: { value: 'balance' } });
     const sheet = within(await page.findByRole('region', { name: 'Balance sheet' }));
     const row = (name: RegExp) => sheet.getByRole('row', { name }).textContent!;

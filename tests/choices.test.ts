@@ -77,7 +77,7 @@ describe('what a statement keeps to', () => {
   it.each([
     ['40l0', 'No account is 40l0'],
     ['99000-99999', 'No account is 99000-99999'],
-    ['4000-4100; "x"', 'is no account and no range'],
+    ['4000-4100; "x"', 'is not an account or a range'],
   ])('accounts %s that match nothing are told, with what is near', async (accounts, words) => {
     const { status, body } = await server.send('GET', `${company}/statements/income?asOf=2026-10&accounts=${encodeURIComponent(accounts)}`);
     expect([status, (body as { detail: string }).detail]).toEqual([422, expect.stringContaining(words)]);
@@ -88,7 +88,7 @@ describe('display choices', () => {
   it('are the view’s, then those of the query; a filter of the view can be taken off', async () => {
     const made = await server.send('POST', `${company}/views`, {
       name: 'Tours in thousands',
-      shelf: 'Board',
+      folder: 'Board',
       note: 'For March',
       shared: true,
       lineSet: INCOME_LINES,
@@ -112,7 +112,7 @@ describe('display choices', () => {
     await server.send('PUT', `${company}/views/${key}`, { starred: true, version: 0 });
     expect(await server.get<ViewDto>(`${company}/views/${key}`)).toMatchObject({
       starred: true,
-      shelf: 'Board',
+      folder: 'Board',
       note: 'For March',
       shared: true,
       version: 1,

@@ -91,7 +91,7 @@ describe('a refused import changes nothing and names the row, the column, the te
     ['three decimals', '10.000', 'more than 2 decimals'],
     ['thousands separators', '"1,010.00"', 'thousands separators'],
     ['parentheses', '(10.00)', 'parentheses'],
-    ['a trailing minus', '10.00-', 'minus stands after'],
+    ['a trailing minus', '10.00-', 'minus sign is after'],
     ['a currency sign', '$10.00', 'currency sign'],
     ['exponent notation', '1e5', 'exponent notation'],
     ['letters', 'ten', 'not an amount'],

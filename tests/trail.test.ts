@@ -125,7 +125,7 @@ describe('filters by customer', () => {
           )
         ).body as { detail: string }
       ).detail;
-    expect(await tell('fennel point marin')).toBe('No line has the party "fennel point marin". Is "Fennel Point Marine" meant?');
+    expect(await tell('fennel point marin')).toBe('No line has the party "fennel point marin". Did you mean "Fennel Point Marine"?');
     expect(await tell('zzzz')).toMatch(/^No line has the party "zzzz"\. There are: .* and \d+ more\.$/);
   });
 });

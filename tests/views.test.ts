@@ -78,10 +78,10 @@ describe('a preview', () => {
 describe('saved views', () => {
   let view: ViewDto;
   it('are saved, listed and opened by their address', async () => {
-    const made = await create({ name: 'My trend', shelf: 'Monthly' });
+    const made = await create({ name: 'My trend', folder: 'Monthly' });
     expect(made.status).toBe(201);
     view = viewSchema.parse(made.body) as ViewDto;
-    expect(view).toMatchObject({ name: 'My trend', shelf: 'Monthly', shared: false, owner: 'Tester', version: 1, isShipped: false });
+    expect(view).toMatchObject({ name: 'My trend', folder: 'Monthly', shared: false, owner: 'Tester', version: 1, isShipped: false });
     const list = viewListSchema.parse(await server.get(`${at}/views`));
     expect(list.find(({ key }) => key === view.key)).toMatchObject({ name: 'My trend', starred: false });
     const grid = await server.statement(`${at}/statements/${view.key}?asOf=2026-02`);
@@ -91,7 +91,7 @@ describe('saved views', () => {
     expect((await create({ name: 'my TREND' })).body).toMatchObject({
       detail: 'You have a view named my TREND already. Give this one another name.',
     });
-    expect(((await create({ name: ' ' })).body as Problem).errors).toEqual([{ path: 'name', message: 'Give the view a name' }]);
+    expect(((await create({ name: ' ' })).body as Problem).errors).toEqual([{ path: 'name', message: 'Enter a view name' }]);
   });
   it('are changed once for each version: who comes second is told, and nothing is lost', async () => {
     const first = await server.send('PUT', `${at}/views/${view.key}`, { version: 1, columnSet: REVIEW_COLUMNS });
@@ -257,7 +257,7 @@ describe('a statement that is not saved', () => {
       'GET',
       `${at}/statements/income?asOf=2026-02&filter=${encodeURIComponent(JSON.stringify({ department: ['nroth'] }))}`,
     );
-    expect((answer.body as Problem).detail).toBe('No line has the department "nroth". Is "North" meant?');
+    expect((answer.body as Problem).detail).toBe('No line has the department "nroth". Did you mean "North"?');
   });
 });
 

@@ -5,7 +5,7 @@ import { expect, expectAccessible, open, test } from './support.ts';
 const SCREENS: readonly (readonly [string, string, string])[] = [
   ['overview', '/c/1', 'Tern Island Kayak Works'],
   ['imports', '/c/1/ledger/imports', 'Ledger'],
-  ['new import', '/c/1/ledger/imports/new', 'Bring in files'],
+  ['new import', '/c/1/ledger/imports/new', 'Import files'],
   ['import', '/c/1/ledger/imports/1', 'Import 1'],
   ['accounts', '/c/1/ledger/accounts', 'Ledger'],
   ['trial balance', '/c/1/ledger/trial-balance', 'Ledger'],

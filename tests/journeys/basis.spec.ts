@@ -6,16 +6,16 @@ test('a line is derived by a sentence: shown before it is set, following another
 }) => {
   await open(page, demo, '/c/1/budgets/3?row=5010');
   const panel = page.getByRole('complementary', { name: 'Line' });
-  await expect(panel.getByLabel('How the year is derived')).toHaveValue('percentOf');
+  await expect(panel.getByLabel('Basis of the year')).toHaveValue('percentOf');
   await panel.getByLabel('Of accounts').fill('');
-  await expect(panel.getByRole('alert')).toContainText('Accounts: write those it follows');
+  await expect(panel.getByRole('alert')).toContainText('Accounts: enter those it depends on');
   await panel.getByLabel('Percent', { exact: true }).fill('39');
   await panel.getByLabel('Of accounts').fill('4010');
-  await expect(panel.getByRole('status')).toContainText(/It gives [\d,]+ for the year, [\d,]+ (more|less) than now\./);
-  await expect(panel.getByRole('table', { name: /by month and year/ })).toContainText('as this basis would give it');
+  await expect(panel.getByRole('status')).toContainText(/Result: [\d,]+ for the year, [\d,]+ (more|less) than now\./);
+  await expect(panel.getByRole('table', { name: /by month and year/ })).toContainText('with this basis');
   await expectAccessible(page);
-  await panel.getByRole('button', { name: 'Set this basis' }).click();
-  await expect(panel.getByRole('button', { name: 'Set this basis' })).toHaveCount(0);
+  await panel.getByRole('button', { name: 'Apply' }).click();
+  await expect(panel.getByRole('button', { name: 'Apply' })).toHaveCount(0);
   await expect(page.getByText('Draft, all changes saved')).toBeVisible();
 
   // it follows at once what is typed in the other line
@@ -32,21 +32,21 @@ test('a line is derived by a sentence: shown before it is set, following another
 
   // the other way round would be a circle
   await open(page, demo, '/c/1/budgets/3?row=4010');
-  await panel.getByLabel('How the year is derived').selectOption('percentOf');
+  await panel.getByLabel('Basis of the year').selectOption('percentOf');
   await panel.getByLabel('Percent', { exact: true }).fill('200');
   await panel.getByLabel('Of accounts').fill('5010');
-  await expect(panel.getByRole('alert')).toContainText('each depend on the other: ');
-  await expect(panel.getByRole('button', { name: 'Set this basis' })).toBeDisabled();
+  await expect(panel.getByRole('alert')).toContainText('depend on each other: ');
+  await expect(panel.getByRole('button', { name: 'Apply' })).toBeDisabled();
 
   // rent steps in a month, in one department
   await open(page, demo, '/c/1/budgets/3?row=6110');
   await page.getByLabel('Department').selectOption({ index: 1 });
-  await panel.getByLabel('How the year is derived').selectOption('fixedMonths');
+  await panel.getByLabel('Basis of the year').selectOption('fixedMonths');
   await panel.getByLabel('Amount a month', { exact: true }).fill('1600');
   await panel.getByRole('button', { name: 'Step' }).click();
   await panel.getByLabel('Amount a month, step 2').fill('1700');
   await panel.getByLabel('From, step 2').selectOption('Sep');
-  await panel.getByRole('button', { name: 'Set this basis' }).click();
-  await expect(panel.getByRole('button', { name: 'Set this basis' })).toHaveCount(0);
+  await panel.getByRole('button', { name: 'Apply' }).click();
+  await expect(panel.getByRole('button', { name: 'Apply' })).toHaveCount(0);
   await expect(page.getByRole('button', { name: /^Rent, Budget, Sep 2027[:,]/ })).toHaveText('1,700');
 });

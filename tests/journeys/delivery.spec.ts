@@ -15,7 +15,7 @@ test('a statement is written for the board: thousands that foot, red negatives, 
   const display = page.getByLabel('Display', { exact: true }).last();
   await display.getByLabel('Negatives').selectOption('red');
   await display.getByLabel('Form').selectOption('account');
-  await display.getByLabel('Rounded figures foot').check();
+  await display.getByLabel('Adjust rounding so totals add up').check();
   await display.getByLabel('Currency sign on first lines and totals').check();
   await expectAccessible(page);
   await page.keyboard.press('Escape');
@@ -48,10 +48,10 @@ test('filters at run time: accounts typed, a source journal found by typing; wha
   await open(page, demo, `${AT}/income?asOf=2026-10`);
   await page.getByRole('button', { name: 'Filters' }).click();
   await page.getByLabel('Accounts', { exact: true }).fill('4000-4999, 61l0');
-  await page.getByRole('button', { name: 'Keep to these' }).click();
+  await page.getByRole('button', { name: 'Limit to these' }).click();
   await expect(page.getByRole('alert')).toContainText('No account is 61l0. Near: 6110');
   await page.getByLabel('Accounts', { exact: true }).fill('4000-4999, 6110');
-  await page.getByRole('button', { name: 'Keep to these' }).click();
+  await page.getByRole('button', { name: 'Limit to these' }).click();
   await expect(page.getByRole('row', { name: /^Rent and utilities/ })).toBeVisible();
   await expect(page.getByRole('row', { name: /^Materials/ })).toHaveCount(0);
   await expect(page.getByText('accounts 4000-4999, 6110')).toBeVisible();
@@ -71,7 +71,7 @@ test('a benchmark is typed for a ratio and for a share, and compared', async ({ 
   const typed = page.getByLabel('Benchmark of Current ratio', { exact: true });
   await typed.fill('two');
   await typed.press('Enter');
-  await expect(page.getByText('Write a number such as 38.5')).toBeVisible();
+  await expect(page.getByText('Enter a number such as 38.5')).toBeVisible();
   await typed.fill('2.5');
   await typed.press('Enter');
   await expectAccessible(page);

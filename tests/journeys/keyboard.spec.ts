@@ -8,7 +8,7 @@ test('by keyboard: a skip link to the figures, one tab stop for each grid, focus
   await open(page, demo, '/c/1/statements/income?asOf=2026-10');
   await expect(page.getByRole('button', { name: /^Net income, Actual, Oct 2026: / })).toBeVisible();
   await page.keyboard.press('Tab');
-  expect(await focused(page)).toBe('Skip to the figures');
+  expect(await focused(page)).toBe('Skip to content');
   await page.keyboard.press('Enter');
   const first = await focused(page);
   expect(first).toContain('Kayaks to dealers, Actual, Oct 2026');

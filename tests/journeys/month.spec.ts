@@ -6,17 +6,17 @@ test('a budget is created, a month and a year typed, and both are there after a 
   const form = page.getByRole('form', { name: 'New budget' });
   await form.getByLabel('Fiscal year of the budget').selectOption('2028');
   await form.getByLabel('Year it starts from').selectOption('2027');
-  await form.getByLabel('Take its months to come from its approved budget').uncheck();
-  await expect(form.getByText('Months without a figure would start at zero.')).toBeVisible();
+  await form.getByLabel('Fill remaining months from the approved budget').uncheck();
+  await expect(form.getByText('Months without an amount start at zero.')).toBeVisible();
   await form.getByLabel('Year it starts from').selectOption('2026');
   await form.getByLabel('Name of the budget').fill('Journey');
   await form.getByLabel('Percent change', { exact: true }).fill('much');
-  await form.getByRole('button', { name: 'Create the budget' }).click();
-  await expect(form.getByText('Write a percentage such as 3 or -1.5')).toBeVisible();
+  await form.getByRole('button', { name: 'Create budget' }).click();
+  await expect(form.getByText('Enter a percentage such as 3 or -1.5')).toBeVisible();
   await form.getByLabel('Percent change', { exact: true }).fill('4');
   await form.getByLabel('Percent change of revenue', { exact: true }).fill('6');
-  await form.getByLabel('How operating expenses begins').selectOption('same months');
-  await form.getByRole('button', { name: 'Create the budget' }).click();
+  await form.getByLabel('Starting method of operating expenses').selectOption('Same months of the year');
+  await form.getByRole('button', { name: 'Create budget' }).click();
   await expect(page.getByRole('heading', { name: 'Journey, FY2028' })).toBeVisible();
 
   const month = (name: string) => page.getByRole('button', { name: new RegExp(`^Rent, Budget, ${name} 202`) });
@@ -26,7 +26,7 @@ test('a budget is created, a month and a year typed, and both are there after a 
   await expect(month('Jun')).toHaveText('15,000');
   await expect(page.getByText('Draft, all changes saved')).toBeVisible();
   await month('Jun').focus();
-  await expect(page.getByText('Held by hand')).toBeVisible();
+  await expect(page.getByText('Manual overrides')).toBeVisible();
 
   const year = page.getByRole('button', { name: /^Rent, Budget, Apr 2027 to Mar 2028/ });
   await year.focus();
@@ -48,7 +48,7 @@ test('a budget is created, a month and a year typed, and both are there after a 
   await expect(month('Jun')).toHaveText('15,000');
   await expect(month('Aug')).toHaveText('16,500');
   await month('Jun').focus();
-  await page.getByRole('button', { name: 'Release Jun' }).click();
+  await page.getByRole('button', { name: 'Remove override Jun' }).click();
   // the basis is the year typed: what August holds is taken off, the rest is spread, and the year stands
   await expect(month('Jun')).toHaveText('14,864');
   await expect(year).toHaveText('180,000');
@@ -98,17 +98,17 @@ test('cells are dragged over: their total for the rest of the year, and one basi
   };
   const selection = page.getByRole('status', { name: 'Selection' });
   await drag(['Travel', 'Aug'], ['Travel', 'Oct']);
-  await expect(selection).toContainText('3 figures');
-  await selection.getByLabel('Change every selected figure').fill('1,000');
-  await selection.getByRole('button', { name: 'Take as total' }).click();
+  await expect(selection).toContainText('3 amounts');
+  await selection.getByLabel('Change all selected amounts').fill('1,000');
+  await selection.getByRole('button', { name: 'Set as total' }).click();
   await expect(selection).toContainText('sum 1,000.00');
   await drag(['Travel', 'Jun'], ['Fuel', 'Jun']);
-  await expect(selection).toContainText('2 figures');
+  await expect(selection).toContainText('2 amounts');
   const panel = page.getByRole('complementary', { name: 'Line' });
   await expect(panel.getByRole('heading', { name: 'Travel' })).toBeVisible();
   await panel.getByLabel('Changed by percent').fill('50');
-  await panel.getByLabel('Set it on').selectOption({ label: 'the 2 selected lines' });
-  await panel.getByRole('button', { name: 'Set this basis' }).click();
+  await panel.getByLabel('Apply to').selectOption({ label: 'the 2 selected lines' });
+  await panel.getByRole('button', { name: 'Apply' }).click();
   for (const name of ['Travel', 'Fuel']) {
     await cell(name, 'Apr').focus();
     await expect(panel.getByLabel('Changed by percent')).toHaveValue('50');
@@ -124,9 +124,9 @@ test('cells are dragged over: their total for the rest of the year, and one basi
   await expect(page.getByText('Draft, all changes saved')).toBeVisible();
   const before = await year.innerText();
   await cell('Boat shows', 'Apr').focus();
-  await selection.getByRole('button', { name: 'Copy the shape of 6220' }).click();
+  await selection.getByRole('button', { name: 'Copy pattern of 6220' }).click();
   await cell('Fuel', 'Apr').focus();
-  await selection.getByRole('button', { name: 'Give the shape of 6220' }).click();
+  await selection.getByRole('button', { name: 'Paste pattern of 6220' }).click();
   await expect(cell('Fuel', 'Apr')).toHaveText('–');
   await expect(year).toHaveText(before);
   await page.getByRole('button', { name: 'Undo' }).click();
@@ -154,7 +154,7 @@ test('October is read, the month stepped, and a difference followed to its entry
   await expect(trail).toContainText('Unfavorable');
   await trail.getByRole('button', { name: 'Freight in', exact: true }).click();
   await expect(trail).toContainText('Listed accounts 12,265.85');
-  await expect(trail).toContainText('Difference to the figure 0.00');
+  await expect(trail).toContainText('Difference from the amount 0.00');
   await trail.getByRole('button', { name: '5210 Freight in' }).click();
   await expect(trail).toContainText('Listed entries 12,265.85');
   await trail.getByRole('listitem').filter({ hasText: 'D-4471A' }).getByRole('button').click();

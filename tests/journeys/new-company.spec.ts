@@ -30,12 +30,12 @@ test('a company with a part of a year plans its first whole one, and a slip past
   await open(page, empty, `/c/${companyId}/budgets`);
   await page.getByRole('button', { name: 'New budget' }).first().click();
   const form = page.getByRole('form', { name: 'New budget' });
-  await expect(form).toContainText('FY2027 has 3 of its 12 months, Aug 2026 to Oct 2026.');
-  await expect(form).toContainText('Months without a figure would start at zero.');
+  await expect(form).toContainText('FY2027 has actuals for 3 of 12 months, Aug 2026 to Oct 2026.');
+  await expect(form).toContainText('Months without an amount start at zero.');
   await expectAccessible(page);
-  await form.getByRole('button', { name: 'Bring these months to a year instead' }).click();
+  await form.getByRole('button', { name: 'Annualize these months' }).click();
   await form.getByLabel('Percent change', { exact: true }).fill('0');
-  await form.getByRole('button', { name: 'Create the budget' }).click();
+  await form.getByRole('button', { name: 'Create budget' }).click();
   const cell = (account: string, month: string) =>
     page.getByRole('button', { name: new RegExp(`^${account}, Budget, ${month} 202[78][:,]`) });
   await expect(cell(LONG, 'Apr')).toHaveText('1,100');
@@ -44,16 +44,16 @@ test('a company with a part of a year plans its first whole one, and a slip past
   // a line through years says that there are none yet
   await cell(LONG, 'Apr').focus();
   const panel = page.getByRole('complementary', { name: 'Line' });
-  await panel.getByLabel('How the year is derived').selectOption('trend');
-  await expect(panel).toContainText('A straight line through years needs two whole ones; none of these is.');
-  await expect(panel.getByRole('status')).toContainText('It gives nothing for the year');
+  await panel.getByLabel('Basis of the year').selectOption('trend');
+  await expect(panel).toContainText('A trend of years needs two full years; none of these is.');
+  await expect(panel.getByRole('status')).toContainText('Result: zero for the year');
   // what was begun waits while another line is looked at
   await cell('Rent', 'May').focus();
   await expect(panel.getByRole('heading', { name: 'Rent' })).toBeVisible();
   await cell(LONG, 'Apr').focus();
-  await expect(panel.getByLabel('How the year is derived')).toHaveValue('trend');
-  await panel.getByRole('button', { name: 'Keep the old one' }).click();
-  await expect(panel.getByLabel('How the year is derived')).toHaveValue('latestMonths');
+  await expect(panel.getByLabel('Basis of the year')).toHaveValue('trend');
+  await panel.getByRole('button', { name: 'Discard' }).click();
+  await expect(panel.getByLabel('Basis of the year')).toHaveValue('latestMonths');
 
   for (const [month, stands] of [
     ['Apr', '80,000,000,000,000'],
@@ -69,6 +69,6 @@ test('a company with a part of a year plans its first whole one, and a slip past
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(cell('Rent', 'Apr')).toHaveText('200');
   await page.getByRole('link', { name: 'Cash' }).click();
-  await expect(page.getByText('no approved budget and no actuals a year before. They bring no income.')).toBeVisible();
+  await expect(page.getByText('no approved budget and no actuals a year earlier. Income is zero for these months.')).toBeVisible();
   await expect(page.getByRole('img', { name: /Planned cash at month end, US dollars:/ })).toBeVisible();
 });

@@ -19,7 +19,7 @@ test('from no budget at all, a year is planned from its projection to approval: 
   await form.getByLabel('Name of the budget').fill('Plan 2027');
   await form.getByLabel('Fiscal year of the budget').selectOption('2027');
   await form.getByLabel('Year it starts from').selectOption('2026');
-  await form.getByRole('button', { name: 'Create the budget' }).click();
+  await form.getByRole('button', { name: 'Create budget' }).click();
   await expect(page.getByRole('heading', { name: 'Plan 2027, FY2027' })).toBeVisible();
   await page.getByRole('button', { name: 'Submit for review' }).click();
   // methods of its own history leave nothing to ask about
@@ -31,9 +31,9 @@ test('from no budget at all, a year is planned from its projection to approval: 
   await form.getByLabel('Name of the budget').fill('Plan 2028');
   await expect(form.getByLabel('Fiscal year of the budget')).toHaveValue('2028');
   await expect(form.getByLabel('Year it starts from')).toHaveValue('2027');
-  await expect(form.getByLabel('How operating expenses begins')).toHaveValue('ownHistory');
+  await expect(form.getByLabel('Starting method of operating expenses')).toHaveValue('ownHistory');
   await expectAccessible(page);
-  await form.getByRole('button', { name: 'Create the budget' }).click();
+  await form.getByRole('button', { name: 'Create budget' }).click();
   await expect(page.getByRole('heading', { name: 'Plan 2028, FY2028' })).toBeVisible();
   const saved = page.getByText('Draft, all changes saved');
   const panel = page.getByRole('complementary', { name: 'Line' });
@@ -60,21 +60,21 @@ test('from no budget at all, a year is planned from its projection to approval: 
 
   // the boat show's invoice does not recur
   await choose('Repairs and maintenance');
-  await panel.getByRole('button', { name: 'Leave a month or an entry out' }).click();
+  await panel.getByRole('button', { name: 'Exclude a month or an entry' }).click();
   await panel.getByLabel('Month', { exact: true }).selectOption('Sep 2026');
-  const boatShow = panel.getByLabel('What of it').locator('option', { hasText: /boat show/i });
-  await panel.getByLabel('What of it').selectOption(await boatShow.first().innerText());
-  await panel.getByLabel('Why it will not recur').fill('A stand at the show, posted here by mistake');
-  await panel.getByRole('button', { name: 'Leave it out' }).click();
-  await expect(panel.getByRole('form', { name: 'Basis' })).toContainText(/what does not recur .*: \d[\d,]+\./);
+  const boatShow = panel.getByLabel('Exclude').locator('option', { hasText: /boat show/i });
+  await panel.getByLabel('Exclude').selectOption(await boatShow.first().innerText());
+  await panel.getByLabel('Reason').fill('A stand at the show, posted here by mistake');
+  await panel.getByRole('button', { name: 'Exclude' }).click();
+  await expect(panel.getByRole('form', { name: 'Basis' })).toContainText(/nonrecurring items .*: \d[\d,]+\./);
 
   // materials follow the kayaks
   await choose('Kayak materials');
   const derive = async (kind: string, fields: readonly (readonly [string, string])[]) => {
-    await panel.getByLabel('How the year is derived').selectOption(kind);
+    await panel.getByLabel('Basis of the year').selectOption(kind);
     for (const [label, value] of fields) await panel.getByLabel(label, { exact: true }).fill(value);
-    await panel.getByRole('button', { name: 'Set this basis' }).click();
-    await expect(panel.getByRole('button', { name: 'Set this basis' })).toHaveCount(0);
+    await panel.getByRole('button', { name: 'Apply' }).click();
+    await expect(panel.getByRole('button', { name: 'Apply' })).toHaveCount(0);
     await expect(saved).toBeVisible();
   };
   await derive('percentOf', [
@@ -86,27 +86,27 @@ test('from no budget at all, a year is planned from its projection to approval: 
   // guides by guests, rent that steps, and two people more: each in its department
   await page.getByLabel('Department', { exact: true }).selectOption('Tours');
   await choose('Guide wages');
-  await panel.getByLabel('How the year is derived').selectOption('driverRate');
+  await panel.getByLabel('Basis of the year').selectOption('driverRate');
   await panel.getByLabel('Driver', { exact: true }).selectOption('guests_planned');
   await panel.getByLabel('Rate', { exact: true }).fill('42.50');
-  await panel.getByRole('button', { name: 'Set this basis' }).click();
+  await panel.getByRole('button', { name: 'Apply' }).click();
   await expect(cell('Guide wages', 'Apr')).toHaveText('5,100');
   await expect(cell('Guide wages', 'Jul')).toHaveText('52,700');
   await page.getByLabel('Department', { exact: true }).selectOption('Workshop');
   await choose('Rent');
-  await panel.getByLabel('How the year is derived').selectOption('fixedMonths');
+  await panel.getByLabel('Basis of the year').selectOption('fixedMonths');
   await panel.getByLabel('Amount a month', { exact: true }).fill('5000');
   await panel.getByRole('button', { name: 'Step' }).click();
   await panel.getByLabel('Amount a month, step 2').fill('5400');
   await panel.getByLabel('From, step 2').selectOption('Sep');
-  await panel.getByRole('button', { name: 'Set this basis' }).click();
+  await panel.getByRole('button', { name: 'Apply' }).click();
   await expect(cell('Rent', 'Aug')).toHaveText('5,000');
   await expect(cell('Rent', 'Sep')).toHaveText('5,400');
   await page.getByLabel('Department', { exact: true }).selectOption('Office');
   await choose('Salaries');
-  await panel.getByLabel('How the year is derived').selectOption('payroll');
-  await panel.getByLabel('Those who are there already').selectOption('2026');
-  await panel.getByLabel('Pay there changed by percent').fill('3');
+  await panel.getByLabel('Basis of the year').selectOption('payroll');
+  await panel.getByLabel('Current staff').selectOption('2026');
+  await panel.getByLabel('Current pay changed by percent').fill('3');
   await panel.getByRole('button', { name: 'Position' }).click();
   for (const [index, [name, pay, start]] of (
     [
@@ -118,9 +118,9 @@ test('from no budget at all, a year is planned from its projection to approval: 
     await panel.getByLabel(`Yearly pay, position ${index + 1}`).fill(pay);
     await panel.getByLabel(`Starts, position ${index + 1}`).selectOption(start);
   }
-  await panel.getByLabel('Costs on top of pay, percent').fill('25');
-  await panel.getByRole('button', { name: 'Set this basis' }).click();
-  // who was there at 3 % more, and the new ones' pay with its costs on top
+  await panel.getByLabel('Payroll taxes and benefits, percent').fill('25');
+  await panel.getByRole('button', { name: 'Apply' }).click();
+  // who was there at 3% more, and the new ones' pay with its costs on top
   const paid = async (month: string) => {
     const row = panel.getByRole('table', { name: 'The line by month and year' }).getByRole('row', { name: new RegExp(`^${month}`) });
     return Number((await row.getByRole('cell').nth(1).innerText()).replaceAll(',', ''));
@@ -138,7 +138,7 @@ test('from no budget at all, a year is planned from its projection to approval: 
     await expect.poll(() => distance(month, more)).toBeLessThan(100);
   const [may, august] = [await cell('Salaries', 'May').innerText(), await cell('Salaries', 'Aug').innerText()];
 
-  // typed, pasted, taken back, made again, also after a reload
+  // typed, pasted, undone, made again, also after a reload
   await cell('Salaries', 'May').focus();
   await page.keyboard.type('6k');
   await page.keyboard.press('Enter');
@@ -149,7 +149,7 @@ test('from no budget at all, a year is planned from its projection to approval: 
     data.setData('text/plain', '7,000\tlots\t9,000\n');
     document.activeElement!.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
   });
-  await expect(page.getByRole('alert').filter({ hasText: 'One figure was not taken' })).toContainText('"lots" is not an amount');
+  await expect(page.getByRole('alert').filter({ hasText: 'One amount was rejected' })).toContainText('"lots" is not an amount');
   await expect(cell('Salaries', 'Aug')).toHaveText('9,000');
   await expect(saved).toBeVisible();
   await page.keyboard.press('Control+z');
@@ -165,7 +165,7 @@ test('from no budget at all, a year is planned from its projection to approval: 
   await page.keyboard.press('Shift+ArrowRight');
   const selection = page.getByRole('status', { name: 'Selection' });
   await expect(selection).toContainText(/2 figures, sum [\d,]+\.\d\d, average [\d,]+\.\d\d/);
-  await selection.getByLabel('Change every selected figure').fill('+10%');
+  await selection.getByLabel('Change all selected amounts').fill('+10%');
   await selection.getByRole('button', { name: 'Change all' }).click();
   await expect(cell('Salaries', 'May')).toHaveText('6,600');
   await panel.getByLabel('Note on the line').fill('Two people for the books');
@@ -176,7 +176,7 @@ test('from no budget at all, a year is planned from its projection to approval: 
   await page.getByLabel('Department', { exact: true }).selectOption('Store');
   await page.getByRole('button', { name: 'Files' }).click();
   const download = page.waitForEvent('download');
-  await page.getByRole('link', { name: 'Spreadsheet to be filled in' }).click();
+  await page.getByRole('link', { name: 'Budget template (XLSX)' }).click();
   const path = await (await download).path();
   const workbook = new workbooks.Workbook();
   await workbook.xlsx.load(readFileSync(path) as never);
@@ -188,43 +188,43 @@ test('from no budget at all, a year is planned from its projection to approval: 
   });
   const filled = { name: 'store.xlsx', mimeType: 'application/octet-stream', buffer: Buffer.from(await workbook.xlsx.writeBuffer()) };
   await page.getByRole('button', { name: 'Files' }).click();
-  await page.getByLabel('Read back a file that was filled in').setInputFiles(filled);
+  await page.getByLabel('Upload completed template').setInputFiles(filled);
   const preview = page.getByRole('dialog');
-  await expect(preview).toContainText('1 figure and 1 note would change');
+  await expect(preview).toContainText('1 amount and 1 note will change');
   await expect(preview.getByRole('row', { name: /6110 Rent/ })).toContainText('8,123.00');
   await expectAccessible(page);
-  await preview.getByRole('button', { name: 'Change 1 figure' }).click();
+  await preview.getByRole('button', { name: 'Apply 1 change' }).click();
   await expect(cell('Rent', 'Apr')).toHaveText('8,123');
 
   // what it does to cash: a purchase, and where the year is shortest of money
   await page.getByRole('link', { name: 'Cash' }).click();
   await expect(page.getByRole('heading', { name: 'Plan 2028, FY2028: cash' })).toBeVisible();
-  await expect(page.getByText('Lowest point')).toBeVisible();
+  await expect(page.getByText('Low point')).toBeVisible();
   await page.getByRole('link', { name: 'Month grid' }).click();
   await page.getByLabel('Department', { exact: true }).selectOption('Store');
 
-  // the sanity list leads to lines and takes answers; approval asks about the rest
-  await page.getByLabel('Beside', { exact: true }).selectOption({ index: 1 });
-  const list = page.getByRole('complementary', { name: 'Sanity list' });
-  await expect(list.getByText(/without an answer/)).toBeVisible();
+  // the budget checks leads to lines and takes answers; approval asks about the rest
+  await page.getByLabel('Compare with', { exact: true }).selectOption({ index: 1 });
+  const list = page.getByRole('complementary', { name: 'Budget checks' });
+  await expect(list.getByText(/ open\. Largest/)).toBeVisible();
   const finding = list.getByRole('listitem').first();
-  await finding.getByRole('button', { name: 'Answer' }).click();
+  await finding.getByRole('button', { name: 'Explain' }).click();
   await finding.getByRole('textbox').fill('Known, and meant');
-  await finding.getByRole('button', { name: 'Keep' }).click();
+  await finding.getByRole('button', { name: 'Save' }).click();
   await expect(list.getByText(/Known, and meant/)).toBeVisible();
-  await page.getByLabel('Beside', { exact: true }).selectOption('history');
-  await expect(page.getByRole('complementary', { name: 'History' })).toContainText('Read back from store.xlsx');
+  await page.getByLabel('Compare with', { exact: true }).selectOption('history');
+  await expect(page.getByRole('complementary', { name: 'History' })).toContainText('Imported from store.xlsx');
   await expectAccessible(page);
   await page.getByRole('button', { name: 'Submit for review' }).click();
   await page.getByRole('button', { name: 'Approve', exact: true }).click();
-  await expect(page.getByRole('alert')).toContainText('of the sanity list');
+  await expect(page.getByRole('alert')).toContainText('of the budget checks');
   await page.getByRole('button', { name: 'Approve anyway' }).click();
   await expect(page.getByText('Approved and locked', { exact: true })).toBeVisible();
 
   await open(page, ledger, '/c/1/statements/income?asOf=2027-04');
   await expect(page.getByText('against FY2028 Plan 2028 (approved)')).toBeVisible();
   await open(page, ledger, '/c/1/budgets/1/comparison?with=projection');
-  await expect(page.getByRole('row', { name: /^6110 Rent/ })).toContainText('The total of FY2026, plus 3 %, spread even');
+  await expect(page.getByRole('row', { name: /^6110 Rent/ })).toContainText('Total of FY2026, plus 3%, spread evenly');
   await expectAccessible(page);
 });
 
@@ -238,7 +238,7 @@ test('two places at one budget see each other, and are asked about the same figu
   await elsewhere.keyboard.type('321');
   await elsewhere.keyboard.press('Enter');
   await expect(here!('Telephone and internet')).toHaveText('321');
-  await expect(page.getByText(/Saved in another place: .*Jun of .* 321/)).toBeVisible();
+  await expect(page.getByText(/Changed by others: .*Jun of .* 321/)).toBeVisible();
 
   // both are offline of each other's last change: the second is asked
   await page.route('**/changes?*', (route) => route.abort());
@@ -249,50 +249,50 @@ test('two places at one budget see each other, and are asked about the same figu
   await here!('Telephone and internet').focus();
   await page.keyboard.type('444');
   await page.keyboard.press('Enter');
-  const asked = page.getByRole('dialog', { name: 'Whose figure stands?' });
-  await expect(asked).toContainText('Jun: Analyst made it 333.00');
+  const asked = page.getByRole('dialog', { name: 'Which amount should be kept?' });
+  await expect(asked).toContainText('Jun: Analyst entered 333.00');
   await expectAccessible(page);
   await page.unroute('**/changes?*');
-  await asked.getByRole('button', { name: 'Write mine over theirs' }).click();
+  await asked.getByRole('button', { name: 'Keep mine' }).click();
   await expect(there!('Telephone and internet')).toHaveText('444');
   await elsewhere.close();
 });
 
 test('a what-if is seen against the budget and a target shared out, taken and taken back', async ({ page, demo }) => {
   await open(page, demo, '/c/1/budgets/3?panel=what-if');
-  const tried = page.getByRole('complementary', { name: 'What if' });
+  const tried = page.getByRole('complementary', { name: 'What-if' });
   const row = (name: string) => tried.getByRole('row', { name: new RegExp(`^${name}`) });
   await expect(row('Revenue, net')).toContainText('–');
   await tried.getByLabel('Revenue', { exact: true }).fill('ten');
-  await expect(tried.getByRole('alert')).toContainText('is no percentage');
+  await expect(tried.getByRole('alert')).toContainText('is not a percentage');
   await tried.getByLabel('Revenue', { exact: true }).fill('-10');
   const budgeted = async (name: string) =>
     (await row(name).getByRole('cell').allInnerTexts()).map(
       (text) => Number(text.replaceAll(/[(),]/g, '')) * (text.includes('(') ? -1 : 1),
     );
-  await expect.poll(async () => (await budgeted('Operating result'))[2]).toBeLessThan(-100_000);
-  const [before, after, difference] = await budgeted('Operating result');
+  await expect.poll(async () => (await budgeted('Operating income'))[2]).toBeLessThan(-100_000);
+  const [before, after, difference] = await budgeted('Operating income');
   expect(Math.abs(after! - before! - difference!)).toBeLessThanOrEqual(1);
   await expectAccessible(page);
 
-  await page.getByLabel('Beside', { exact: true }).selectOption('target');
+  await page.getByLabel('Compare with', { exact: true }).selectOption('target');
   const target = page.getByRole('complementary', { name: 'Target' });
-  await target.getByLabel('Amount of the year').fill('600,000');
-  await target.getByLabel('Shared over accounts').fill('9999');
-  await expect(target.getByRole('alert')).toContainText('No line of the budget is among these accounts');
-  await target.getByLabel('Shared over accounts').fill('6310, 6410');
+  await target.getByLabel('Annual amount').fill('600,000');
+  await target.getByLabel('Allocate to accounts').fill('9999');
+  await expect(target.getByRole('alert')).toContainText('The budget has no line in these accounts');
+  await target.getByLabel('Allocate to accounts').fill('6310, 6410');
   const proposal = target.getByRole('table', { name: 'The proposal' });
   await expect(proposal.getByRole('row')).toHaveCount(3);
   const travel = proposal.getByRole('row', { name: /^6410/ });
   const bySize = await travel.innerText();
-  await target.getByLabel('By', { exact: true }).selectOption('typed');
+  await target.getByLabel('Allocate by', { exact: true }).selectOption('typed');
   await target.getByLabel('Weight of 6410 Travel').fill('much');
-  await expect(target.getByRole('alert')).toContainText('6410: “much” is no weight.');
+  await expect(target.getByRole('alert')).toContainText('6410: “much” is not a weight.');
   await target.getByLabel('Weight of 6410 Travel').fill('3');
   await expect(travel).not.toHaveText(bySize);
   await expectAccessible(page);
-  await target.getByRole('button', { name: 'Take the proposal' }).click();
-  const result = page.getByLabel('Summary of the year').getByText('600,000');
+  await target.getByRole('button', { name: 'Apply' }).click();
+  const result = page.getByLabel('Annual summary').getByText('600,000');
   await expect(result).toBeVisible();
   await expect(page.getByText('Draft, all changes saved')).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();

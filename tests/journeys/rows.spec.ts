@@ -26,12 +26,12 @@ test('a budget is worked on by the rows of a view of one’s own', async ({ page
   });
   expect(made.status).toBe(201);
   await open(page, demo, '/c/1/budgets/3');
-  const summary = page.getByLabel('Summary of the year');
+  const summary = page.getByLabel('Annual summary');
   const revenue = await summary.innerText();
   await page.getByLabel('Rows', { exact: true }).selectOption({ label: 'Tours before all' });
   const names = page.getByRole('region', { name: 'Budget by month' }).getByRole('rowheader');
   await expect(names).toHaveText([/^Guided tours/, /^4110 Guided day tours/, /^4120 /, /^5410 Guide wages/, /^What tours leave/]);
-  await expect(page.getByText(/budgeted accounts are not among these rows: 4010, /)).toBeVisible();
+  await expect(page.getByText(/budgeted accounts are not in these rows: 4010, /)).toBeVisible();
   expect(await summary.innerText()).toBe(revenue);
   await expectAccessible(page);
 
@@ -49,7 +49,7 @@ test('a budget is worked on by the rows of a view of one’s own', async ({ page
   await page.getByLabel('Rows', { exact: true }).selectOption({ label: 'Income statement' });
   await expect(page.getByRole('button', { name: /^Guide wages, Budget, Apr 2027[:,]/ })).toHaveText('7,000');
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByText('Held by hand')).toHaveCount(0);
+  await expect(page.getByText('Manual overrides')).toHaveCount(0);
 
   await open(page, demo, '/c/1/budgets/3?rows=view-999');
   await expect(page.getByRole('alert')).toContainText('These rows cannot be shown');

@@ -100,13 +100,13 @@ test('a line is put in the middle, its formula broken and fixed, and steps are t
   await list.getByRole('button', { name: /^Gross margin/ }).click();
   await page.getByLabel('Add line').selectOption('Formula');
   await fill(list, 'Name', 'EBITDA');
-  await fill(list, 'Formula', 'operating_result + deprecation_line');
+  await fill(list, 'Formula', 'operating_income + deprecation_line');
   await expect(page.getByRole('alert')).toContainText(
     'Line EBITDA: There is no line "deprecation_line". Use the formula name of a line in this view.',
   );
   // the rest of the statement still shows
   await expect(page.getByRole('row', { name: /^Gross profit/ })).toContainText('85,421');
-  await fill(list, 'Formula', 'operating_result + operating_lines.depreciation');
+  await fill(list, 'Formula', 'operating_income + operating_lines.depreciation');
   await expect(page.getByRole('alert')).toHaveCount(0);
   await expect(page.getByRole('row', { name: /^EBITDA/ })).toBeVisible();
   await expectAccessible(page);
@@ -185,7 +185,7 @@ test('a view starts as a copy; lines move by key, a used line says so, and colum
   // what others use is not removed without asking
   await list.getByRole('button', { name: 'Remove Gross profit' }).click();
   const prompt = page.getByRole('alertdialog', { name: 'Remove Gross profit' });
-  await expect(prompt).toContainText('Gross profit is used by Gross margin and Operating result.');
+  await expect(prompt).toContainText('Gross profit is used by Gross margin and Operating income.');
   await expectAccessible(page);
   await prompt.getByRole('button', { name: 'Cancel' }).click();
   await expect(list.getByRole('button', { name: 'Remove Gross profit' })).toBeFocused();
@@ -215,7 +215,7 @@ test('a view starts as a copy; lines move by key, a used line says so, and colum
   await page.keyboard.press('ArrowRight');
   await expect(edge).toHaveAttribute('aria-valuenow', String(wide + 1));
   await page.keyboard.press('ArrowDown');
-  await expect(page.getByRole('separator', { name: 'Width of % rev' }).first()).toBeFocused();
+  await expect(page.getByRole('separator', { name: 'Width of % of revenue' }).first()).toBeFocused();
 });
 
 test('a statement from blank: a heading, accounts that are not neighbors, all revenue but tours, a subtotal with a double rule', async ({

@@ -44,7 +44,7 @@ const LINES: Record<string, string> = {
   variableOverhead: 'cost_lines.overhead',
   contributionMargin: 'gross_profit',
   fixedCosts: 'operating_expenses',
-  operatingIncome: 'operating_result',
+  operatingIncome: 'operating_income',
 };
 const APRIL = 3;
 

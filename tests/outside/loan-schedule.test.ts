@@ -59,7 +59,7 @@ describe('loan schedule against a formula library', () => {
 
   it('refuses what is no loan, and has no months without one', () => {
     expect(() => loanSchedule(minor(1000), { form: 'level', ratePercent: '5', payments: 0 })).toThrow('1 to 1,200 months');
-    expect(() => loanSchedule(minor(1000), { form: 'level', ratePercent: '-1', payments: 12 })).toThrow('rate of 0 % or more');
+    expect(() => loanSchedule(minor(1000), { form: 'level', ratePercent: '-1', payments: 12 })).toThrow('rate of 0% or more');
     expect(loanSchedule(minor(0), { form: 'level', ratePercent: '5', payments: 12 })).toEqual([]);
   });
 });

@@ -86,7 +86,7 @@ describe('the department store', () => {
     sellingExpenses: 'operating_lines.selling',
     administrativeExpenses: 'operating_lines.administrative',
     totalOperatingExpenses: 'operating_expenses',
-    incomeFromOperations: 'operating_result',
+    incomeFromOperations: 'operating_income',
     netIncome: 'net_income',
   };
   it.each(Object.entries(published.departmentStore.publishedChange).filter(([key]) => key in LINES))(

@@ -101,7 +101,7 @@ describe('the command line', () => {
     expect(JSON.parse(made.out)).toMatchObject({ name: 'Plan', year: 'FY2027', revenue: '721.00' });
     expect(await wm('budget', 'create', '--year', '2027', '--from', '2026', '--change', 'lots', '--name', 'Bad')).toMatchObject({
       code: 1,
-      error: expect.stringContaining('Write a percentage'),
+      error: expect.stringContaining('Enter a percentage'),
     });
   });
   it('lists budgets, writes one to a file, tells what a file filled in would change, and changes it when told', async () => {
@@ -136,7 +136,7 @@ describe('the command line', () => {
   it('prints planned cash', async () => {
     const told = JSON.parse((await wm('cash', '--budget', 'Plan', '--format', 'json')).out) as { months: { cash: string }[] };
     // the year opens with what FY2026 brought, and each budgeted month adds 103.00
-    expect(told).toMatchObject({ opening: '700.00', lowest: 'opening', assumptions: { 1000: 'Takes what all other movements leave' } });
+    expect(told).toMatchObject({ opening: '700.00', lowest: 'opening', assumptions: { 1000: 'Balancing account for all cash' } });
     expect(told.months.slice(0, 2).map(({ cash }) => cash)).toEqual(['803.00', '906.00']);
     expect(await wm('cash')).toMatchObject({ code: 2, error: expect.stringContaining('cash needs --budget NAME') as unknown });
   });
@@ -151,7 +151,7 @@ describe('the command line', () => {
     expect(cells['month.prior_percent']).toEqual({ value: 0, unit: 'percent' });
     expect(told.lines.find(({ key }) => key === 'operating_expenses')!.cells['month.budget_percent']).toEqual({
       value: null,
-      reason: 'Zero against zero',
+      reason: 'Both amounts are zero',
     });
     expect((await wm('statement', 'income', '--as-of', '2026-10', '--columns', 'trend', '--format', 'csv')).out.split('\n')[0]).toContain(
       'Nov 2025: Actual',

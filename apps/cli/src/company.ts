@@ -11,7 +11,7 @@ export async function chosenCompany(application: Application, name: string | und
   if (found) return found;
   if (companies.length === 0)
     throw new RefusedError(
-      'There is no company yet. Make one with: wm import --company NAME --currency USD --year-starts 4 --accounts FILE --ledger FILE, or: wm demo',
+      'There is no company yet. Create one with: wm import --company NAME --currency USD --year-starts 4 --accounts FILE --ledger FILE, or: wm demo',
     );
   throw new RefusedError(`There is no company named ${name}. There are: ${companies.map((company) => company.name).join(', ')}.`);
 }

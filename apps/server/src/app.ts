@@ -96,7 +96,7 @@ export function createApp({ application, logger, webDirectory, hostNames, reques
     const { origin, host } = request.headers;
     const foreign =
       !['GET', 'HEAD'].includes(request.method) && origin !== undefined && origin !== `http://${host}` && origin !== `https://${host}`;
-    next(foreign ? new ProblemError(403, 'Foreign origin', 'Changes are taken from this application’s own pages only.') : undefined);
+    next(foreign ? new ProblemError(403, 'Foreign origin', 'Changes are accepted only from this application’s own pages.') : undefined);
   });
   app.use('/api', (_request, response, next) => {
     // figures of a company are not kept by browsers or by what lies between
@@ -188,5 +188,5 @@ function problemOf(error: unknown): Problem {
     return tell(400, 'Not accepted', 'The request is not valid JSON.');
   if (error instanceof Error && 'status' in error && typeof error.status === 'number' && error.status < 500)
     return tell(error.status, 'Not accepted', error.message);
-  return tell(500, 'Failed', 'The server could not do this; its log says why. Nothing was changed.');
+  return tell(500, 'Failed', 'The server could not complete the request. Nothing was changed. See the server log for details.');
 }

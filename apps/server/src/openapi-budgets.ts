@@ -217,6 +217,6 @@ export const BUDGET_PATHS: ZodOpenApiPathsObject = {
     }),
   },
   '/api/companies/{company}/one-offs/{oneOff}': {
-    delete: operation({ summary: 'Count it again', path: ['company', 'oneOff'], answer: null, status: '204' }),
+    delete: operation({ summary: 'Include again', path: ['company', 'oneOff'], answer: null, status: '204' }),
   },
 };

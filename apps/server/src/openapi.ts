@@ -143,7 +143,7 @@ export const OPENAPI_PATHS: ZodOpenApiPathsObject = {
     post: operation({ summary: 'A statement that is not saved', path: COMPANY, body: previewRequestSchema, answer: previewSchema }),
   },
   '/api/companies/{company}/period-strip': {
-    get: operation({ summary: 'Operating result by month', path: COMPANY, query: statementQuerySchema, answer: stripSchema }),
+    get: operation({ summary: 'Operating income by month', path: COMPANY, query: statementQuerySchema, answer: stripSchema }),
   },
   '/api/companies/{company}/statements/{view}': {
     get: operation({ summary: 'A view', path: VIEW, query: statementQuerySchema, answer: packedGridSchema }),

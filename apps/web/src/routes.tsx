@@ -62,7 +62,7 @@ export const ROUTES: RouteObject[] = [
         element: (
           <NotYet
             station="Findings"
-            sentence="This station will list the variances past your materiality limits, with the accounts, months and entries that make them and the commentary that explains them."
+            sentence="This page will list variances above your materiality thresholds, the accounts, months and entries behind them, and your commentary."
           />
         ),
       },
@@ -71,11 +71,11 @@ export const ROUTES: RouteObject[] = [
         element: (
           <NotYet
             station="Packs"
-            sentence="This station will hold the review packs that go to management: their sections in order, their exports and schedules, and the outbox."
+            sentence="This page will hold review packs for management: their sections, exports, schedules and outbox."
           />
         ),
       },
-      { path: '*', element: <NotYet station="This page" sentence="There is nothing at this address. The stations at the left lead on." /> },
+      { path: '*', element: <NotYet station="This page" sentence="There is no page at this address. Use the menu on the left." /> },
     ],
   },
 ];

@@ -18,14 +18,14 @@ const daysText = z
   .string()
   .max(20)
   .trim()
-  .regex(/^-?\d{1,4}(\.\d{1,2})?$/, 'Write days such as 45 or 32.5');
+  .regex(/^-?\d{1,4}(\.\d{1,2})?$/, 'Enter days such as 45 or 32.5');
 const daysBase = z.enum(Object.keys(DAYS_OF) as [DaysBase, ...DaysBase[]]);
 const rateText = z
   .string()
-  .max(30, 'Write a rate of percent a year such as 5.2')
+  .max(30, 'Enter an annual percentage rate such as 5.2')
   .transform(withoutPercentSign)
-  .pipe(z.string().regex(/^\d{1,3}(\.\d{1,6})?$/, 'Write a rate of percent a year such as 5.2'));
-const positiveAmount = minorSchema.min(1, 'Give an amount above zero');
+  .pipe(z.string().regex(/^\d{1,3}(\.\d{1,6})?$/, 'Enter an annual percentage rate such as 5.2'));
+const positiveAmount = minorSchema.min(1, 'Enter an amount above zero');
 
 /** How a balance-sheet account moves through a plan. Amounts are minor units in the account's shown sign; months count from 0. */
 export const balanceRuleSchema: z.ZodType<BalanceRule> = z
@@ -41,7 +41,7 @@ export const balanceRuleSchema: z.ZodType<BalanceRule> = z
     z.object({
       kind: z.literal('purchases'),
       items: z
-        .array(z.object({ name: z.string().trim().min(1, 'Name what is bought').max(100), month: monthSchema, amount: positiveAmount }))
+        .array(z.object({ name: z.string().trim().min(1, 'Enter a description').max(100), month: monthSchema, amount: positiveAmount }))
         .max(200, 'At most 200 purchases'),
     }),
     z.object({ kind: z.literal('depreciation') }),
@@ -49,7 +49,7 @@ export const balanceRuleSchema: z.ZodType<BalanceRule> = z
       kind: z.literal('loan'),
       form: z.enum(['level', 'straight', 'atEnd']),
       ratePercent: rateText,
-      payments: z.number().int('Write whole months').min(1, 'A loan has 1 to 1,200 payments').max(1200, 'A loan has 1 to 1,200 payments'),
+      payments: z.number().int('Enter whole months').min(1, 'A loan has 1 to 1,200 payments').max(1200, 'A loan has 1 to 1,200 payments'),
       drawn: z.object({ month: monthSchema, amount: positiveAmount }).exactOptional(),
       /** the month at whose end that many payments were left; the server writes the one the plan opens from */
       countedFrom: periodKeySchema.exactOptional(),

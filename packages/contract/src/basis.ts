@@ -4,16 +4,16 @@ import { minorSchema } from './common.ts';
 
 export const percentTextSchema = z
   .string()
-  .max(30, 'Write a percentage such as 3 or -1.5')
+  .max(30, 'Enter a percentage such as 3 or -1.5')
   .transform(withoutPercentSign)
-  .pipe(z.string().regex(/^[+-]?\d{1,4}(\.\d{1,6})?$/, 'Write a percentage such as 3 or -1.5'));
+  .pipe(z.string().regex(/^[+-]?\d{1,4}(\.\d{1,6})?$/, 'Enter a percentage such as 3 or -1.5'));
 
 export const monthSchema = z.number().int().min(0).max(11);
 const numberText = z
   .string()
   .max(30)
   .trim()
-  .regex(/^[+-]?\d+(\.\d+)?$/, 'Write a number such as 12.5');
+  .regex(/^[+-]?\d+(\.\d+)?$/, 'Enter a number such as 12.5');
 const yearsSchema = z.array(z.number().int().min(1900).max(2200)).min(1, 'Choose at least one year').max(10, 'At most ten years');
 /** The shape a total takes over the months. */
 export const spreadSchema: z.ZodType<Spread> = z
@@ -21,7 +21,7 @@ export const spreadSchema: z.ZodType<Spread> = z
     z.enum(SPREAD_KINDS),
     z.discriminatedUnion('by', [
       z.object({ by: z.literal('shares'), years: yearsSchema }),
-      z.object({ by: z.literal('line'), accounts: z.string().trim().min(1, 'Name the accounts').max(500) }),
+      z.object({ by: z.literal('line'), accounts: z.string().trim().min(1, 'Enter accounts').max(500) }),
       z.object({
         by: z.literal('weights'),
         weights: z
@@ -43,7 +43,7 @@ const limits = {
 const stepsOf = <Value extends z.ZodType>(value: Value) =>
   z
     .array(z.object({ from: monthSchema, value }))
-    .min(1, 'Give at least one step')
+    .min(1, 'Enter at least one step')
     .max(12);
 /** How a line's year is derived. Amounts are minor units in the account's shown sign. */
 export const basisSchema: z.ZodType<Basis> = z
@@ -60,7 +60,7 @@ export const basisSchema: z.ZodType<Basis> = z
     z.object({ kind: z.literal('trend'), of: z.enum(['months', 'years']), years: yearsSchema, seasonal: z.boolean(), ...limits }),
     z.object({
       kind: z.literal('percentOf'),
-      accounts: z.string().trim().min(1, 'Name the accounts').max(500),
+      accounts: z.string().trim().min(1, 'Enter accounts').max(500),
       percent: numberText,
       everywhere: z.literal(true).exactOptional(),
       /** an amount of the whole company, shared among the lines of the account */
@@ -92,7 +92,7 @@ export const basisSchema: z.ZodType<Basis> = z
       positions: z
         .array(
           z.object({
-            name: z.string().trim().min(1, 'Name the position').max(100),
+            name: z.string().trim().min(1, 'Enter a position name').max(100),
             heads: z.number().min(0).max(100_000),
             yearlyPay: minorSchema.min(0),
             startMonth: monthSchema,

@@ -7,7 +7,7 @@ import { basisSchema, percentTextSchema } from './basis.ts';
 
 export const newBudgetSchema = z
   .object({
-    name: z.string().trim().min(1, 'Give the budget a name').max(120, 'At most 120 characters'),
+    name: z.string().trim().min(1, 'Enter a budget name').max(120, 'At most 120 characters'),
     year: z.coerce.number().int().min(1900, 'Choose a fiscal year').max(2200),
     from: z.coerce.number().int().min(1900, 'Choose the year it starts from').max(2200),
     change: percentTextSchema.default('0'),
@@ -31,15 +31,15 @@ export type NewBudget = z.infer<typeof newBudgetSchema>;
 export type NewBudgetInput = z.input<typeof newBudgetSchema>;
 
 export const copyBudgetSchema = z.object({
-  name: z.string().trim().min(1, 'Give the version a name').max(120, 'At most 120 characters'),
+  name: z.string().trim().min(1, 'Enter a version name').max(120, 'At most 120 characters'),
   note: z.string().trim().max(2000, 'At most 2,000 characters').default(''),
 });
 
-export const BUDGET_STATES = ['working', 'inReview', 'approved', 'superseded'] as const;
+export const BUDGET_STATES = ['draft', 'inReview', 'approved', 'superseded'] as const;
 export const budgetStateSchema = z.enum(BUDGET_STATES);
 export type BudgetStateDto = z.infer<typeof budgetStateSchema>;
 export const STATE_WORDS: Readonly<Record<BudgetStateDto, string>> = {
-  working: 'draft',
+  draft: 'draft',
   inReview: 'in review',
   approved: 'approved',
   superseded: 'superseded',

@@ -4,7 +4,7 @@ import { z } from 'zod';
 export const minorSchema = z.number().int().min(-9e15).max(9e15).meta({ description: 'minor units of the currency' });
 export const periodKeySchema = z
   .string()
-  .regex(/^\d{4}-(0[1-9]|1[0-2])$/, 'Write the month as YYYY-MM, such as 2026-10')
+  .regex(/^\d{4}-(0[1-9]|1[0-2])$/, 'Enter the month as YYYY-MM, such as 2026-10')
   .meta({ description: 'a month by its calendar year and month', example: '2026-10' });
 export const fiscalYearSchema = z.coerce
   .number()

@@ -48,12 +48,12 @@ export type DemoDto = z.infer<typeof demoSchema>;
 export const openYearSchema = z.object({ year: z.number().int().min(1900).max(2200) });
 
 export const newCompanySchema = z.object({
-  name: z.string().trim().min(1, 'Give the company a name').max(200),
+  name: z.string().trim().min(1, 'Enter a company name').max(200),
   currency: z
     .string()
     .trim()
     .toUpperCase()
-    .regex(/^[A-Z]{3}$/, 'Write the currency as three letters, such as USD'),
+    .regex(/^[A-Z]{3}$/, 'Enter the currency as three letters, such as USD'),
   startMonth: z.coerce
     .number()
     .int()

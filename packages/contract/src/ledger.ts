@@ -108,7 +108,7 @@ export const entriesQuerySchema = z.object({
   filter: filterQuerySchema,
   after: z.coerce.number().int().min(0).default(0),
   limit: z.coerce.number().int().min(1).max(2000).default(500),
-  /** entries in draft counted too */
+  /** draft entries included too */
   drafts: z.enum(['yes', 'no']).default('no'),
   /** lines beside the ones asked for: closing entries count for balance-sheet accounts only */
   opening: z.preprocess((value) => value === 'true' || value === true, z.boolean()).default(false),

@@ -24,5 +24,5 @@ export const newOneOffSchema = z.object({
   period: periodKeySchema,
   /** its number in the database; left out, the whole month */
   entry: z.number().int().optional(),
-  reason: z.string().trim().min(1, 'Say why it will not recur').max(500, 'At most 500 characters'),
+  reason: z.string().trim().min(1, 'Enter a reason').max(500, 'At most 500 characters'),
 });

@@ -37,7 +37,7 @@ export const comparisonSchema = z
 export type ComparisonDto = z.infer<typeof comparisonSchema>;
 
 export const reforecastSchema = z.object({
-  name: z.string().trim().min(1, 'Give the version a name').max(120, 'At most 120 characters'),
+  name: z.string().trim().min(1, 'Enter a version name').max(120, 'At most 120 characters'),
   note: z.string().trim().max(2000, 'At most 2,000 characters').default(''),
   /** the last month taken from actuals; left out, the last posted one */
   through: periodKeySchema.optional(),
@@ -51,7 +51,7 @@ export const whatIfSchema: z.ZodType<WhatIf> = z
   })
   .meta({ id: 'WhatIf' });
 export const whatIfVersionSchema = z.object({
-  name: z.string().trim().min(1, 'Give the version a name').max(120, 'At most 120 characters'),
+  name: z.string().trim().min(1, 'Enter a version name').max(120, 'At most 120 characters'),
   note: z.string().trim().max(2000, 'At most 2,000 characters').default(''),
   tried: whatIfSchema,
 });

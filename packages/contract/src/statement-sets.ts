@@ -188,7 +188,7 @@ export const viewSchema = z
   .object({
     key: z.string(),
     name: z.string(),
-    shelf: z.string(),
+    folder: z.string(),
     note: z.string(),
     lineSet: lineSetSchema,
     columnSet: columnSetSchema,
@@ -206,8 +206,8 @@ export const viewSchema = z
 export type ViewDto = z.infer<typeof viewSchema>;
 
 const viewParts = {
-  name: nameSchema.min(1, 'Give the view a name'),
-  shelf: nameSchema.min(1, 'Name the shelf it stands on'),
+  name: nameSchema.min(1, 'Enter a view name'),
+  folder: nameSchema.min(1, 'Enter a folder'),
   note: nameSchema,
   lineSet: lineSetSchema,
   columnSet: columnSetSchema,
@@ -217,7 +217,7 @@ const viewParts = {
 };
 export const newViewSchema = z.object({
   ...viewParts,
-  shelf: viewParts.shelf.default('My views'),
+  folder: viewParts.folder.default('My views'),
   note: viewParts.note.default(''),
   display: viewParts.display.default({}),
   choices: viewParts.choices.default({}),

@@ -34,7 +34,7 @@ export const statementQuerySchema = z.object({
   filter: filterQuerySchema,
   /** accounts to keep to, as typed: `4000-4999, 6100`; `all` takes every one, whatever the view keeps to */
   accounts: z.string().max(2000, 'At most 2,000 characters').optional(),
-  /** entries in draft counted too */
+  /** draft entries included too */
   drafts: z.enum(['yes', 'no']).optional(),
   ...displayQuery,
 });
@@ -173,7 +173,7 @@ export const viewListSchema = z
     z.object({
       key: z.string(),
       name: z.string(),
-      shelf: z.string(),
+      folder: z.string(),
       note: z.string(),
       isShipped: z.boolean(),
       shared: z.boolean(),

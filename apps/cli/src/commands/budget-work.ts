@@ -21,7 +21,7 @@ export async function listBudgets(application: Application, options: BudgetWorkO
   const { currency } = await application.keeper.of(company.id);
   const budgets = await application.budgets.list(company.id);
   const amount = (value: number) => toDecimalText(minor(value), currency.exponent);
-  const headings = ['budget', 'year', 'name', 'state', 'lines', 'revenue', 'operating result'] as const;
+  const headings = ['budget', 'year', 'name', 'state', 'lines', 'revenue', 'operating income'] as const;
   const rows = budgets.map((budget) => [
     String(budget.id),
     `FY${budget.year}`,
@@ -68,7 +68,7 @@ export async function importBudget(application: Application, options: BudgetWork
   const rows = effect.changes.map(({ account, name, slice, month, from, to }) => [account, name, slice, month, text(from), text(to)]);
   const headings = ['account', 'name', 'slice', 'month', 'from', 'to'] as const;
   return {
-    title: `${budget.name}, FY${budget.year}: ${effect.changes.length} figures ${options.apply === true ? 'changed' : 'would change; say --apply to change them'}`,
+    title: `${budget.name}, FY${budget.year}: ${effect.changes.length} figures ${options.apply === true ? 'changed' : 'would change. Add --apply to make the changes'}`,
     headings,
     rows,
     figures: new Set([4, 5]),
@@ -124,9 +124,7 @@ async function chosenBudget(
   if (!budget)
     throw new RefusedError(`There is no budget named ${options.budget}${options.year ? ` of FY${options.year}` : ''}. There are: ${told}.`);
   if (named.length > 1)
-    throw new UsageError(
-      `several years have a budget named ${options.budget}: say --year too (${named.map(({ year }) => year).join(', ')})`,
-    );
+    throw new UsageError(`several years have a budget named ${options.budget}: add --year (${named.map(({ year }) => year).join(', ')})`);
   return { company: { ...company, exponent: currency.exponent }, budget };
 }
 

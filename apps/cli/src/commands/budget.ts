@@ -35,12 +35,10 @@ export async function createBudget(application: Application, options: BudgetOpti
   const projected = options.projected === true;
   if (missing.length > 0 && !annualize && !projected && options['unposted-as-zero'] !== true)
     throw new RefusedError(
-      `FY${from} has no actuals for ${missing.length} of its 12 months (${missing.join(', ')}), which would be budgeted at zero. Add --projected to take them from its approved budget, --annualize to bring the posted months to a year, or --unposted-as-zero.`,
+      `FY${from} has no actuals for ${missing.length} of its 12 months (${missing.join(', ')}), which would be budgeted at zero. Add --projected to use its approved budget, --annualize to annualize the posted months, or --unposted-as-zero.`,
     );
   if (projected && missing.length > 0 && !(await hasApproved(application, company.id, from)))
-    throw new RefusedError(
-      `FY${from} has no approved budget to take its months to come from. Add --annualize or --unposted-as-zero instead.`,
-    );
+    throw new RefusedError(`FY${from} has no approved budget for its remaining months. Add --annualize or --unposted-as-zero instead.`);
   const proposal = options['exclude-nonrecurring'] === true ? await application.budgets.proposal(company.id, { from, projected }) : null;
   const request = newBudgetSchema.parse({
     name: text('name'),
@@ -61,7 +59,7 @@ export async function createBudget(application: Application, options: BudgetOpti
     ['year', `FY${budget.year}`],
     ['lines', String(budget.lineCount)],
     ['revenue', toDecimalText(minor(budget.revenue), exponent)],
-    ['operating result', toDecimalText(budget.operatingResult as Minor, exponent)],
+    ['operating income', toDecimalText(budget.operatingResult as Minor, exponent)],
   ];
   return {
     title: `Budget ${budget.name} of ${company.name}`,

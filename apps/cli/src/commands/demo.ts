@@ -5,7 +5,7 @@ import { RefusedError } from '../usage.ts';
 /** Makes the demo companies. @throws RefusedError when the folder holds companies already, or they could not be made */
 export async function makeDemo({ database, demo }: Application, directory: string): Promise<Answer> {
   const held = await database.models.companies.count();
-  if (held > 0) throw new RefusedError(`The folder ${directory} holds companies already. Choose another with --data, or delete it.`);
+  if (held > 0) throw new RefusedError(`The folder ${directory} already has companies. Choose another with --data, or delete it.`);
   await demo.begin();
   await demo.settled();
   const { companies, failure } = await demo.describe();

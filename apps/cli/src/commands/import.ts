@@ -39,7 +39,9 @@ export async function importFiles(application: Application, options: ImportOptio
     for await (const issue of imports.issues(id))
       rows.push(`${issue.file} row ${issue.row}, ${issue.column || 'row'}: "${issue.text}": ${issue.reason}. ${issue.fix}.`);
     await imports.discard(id, application.actor);
-    throw new RefusedError(`${rows.join('\n')}\nNothing was posted: ${rows.length} ${rows.length === 1 ? 'fault' : 'faults'}.`);
+    throw new RefusedError(
+      `${rows.join('\n')}\nNothing was posted: ${rows.length} ${rows.length === 1 ? 'error' : 'errors'}. Fix the file and import it again.`,
+    );
   }
   await imports.post(id, actor);
   const { preview, company: name, exponent } = checked;
@@ -68,7 +70,7 @@ async function target(application: Application, options: ImportOptions, name: st
   const found = held.find((row) => row.name.toLowerCase() === name.toLowerCase());
   if (found) return { companyId: found.id };
   if (options.currency === undefined || options['year-starts'] === undefined)
-    throw new UsageError(`${name} is new: say --currency USD and --year-starts 4 (the month its fiscal year begins)`);
+    throw new UsageError(`${name} is new: add --currency USD and --year-starts 4 (the month its fiscal year begins)`);
   return {
     newCompany: newCompanySchema.parse({
       name,

@@ -126,7 +126,7 @@ function jsonCell(cell: CellDto, exponent: number): object {
     case 'ratio':
       return { value: ratioNumber(cell), unit: cell.unit, ...(cell.favor ? { favor: cell.favor } : {}) };
     default:
-      return { value: null, reason: cellReasonWords(cell) || 'Nothing stands here' };
+      return { value: null, reason: cellReasonWords(cell) || 'No amount here' };
   }
 }
 

@@ -28,7 +28,7 @@ export type StoredBudget = {
   readonly row: BudgetRow;
   readonly lines: readonly PlacedLine[];
   readonly notes: readonly BudgetNote[];
-  /** how balance-sheet accounts move where that was set by hand, by account number */
+  /** how balance-sheet accounts move where that was set manually, by account number */
   readonly rules: ReadonlyMap<string, BalanceRule>;
   readonly cube: BalanceCube;
 };

@@ -96,7 +96,7 @@ export function periodOf(books: Books, key: string): PeriodIndex {
   const period = periodOfKey(books.calendar, key);
   if (period === null) {
     const { firstYear, lastYear } = books.calendar;
-    throw refused(`${key} lies outside the fiscal years of ${books.name}, FY${firstYear} to FY${lastYear}.`, 'asOf');
+    throw refused(`${key} is outside the fiscal years of ${books.name}, FY${firstYear} to FY${lastYear}.`, 'asOf');
   }
   return period;
 }
@@ -116,7 +116,7 @@ export function refuseUnknownFilter(books: Books, filter: DimensionFilter): void
     );
     throw refused(
       near.length > 0
-        ? `No line has the ${name} "${unknown}". Is ${near.map((value) => `"${value}"`).join(' or ')} meant?`
+        ? `No line has the ${name} "${unknown}". Did you mean ${near.map((value) => `"${value}"`).join(' or ')}?`
         : `No line has the ${name} "${unknown}". There are: ${listed(there.filter((value) => value !== ''))}.`,
       'filter',
     );

@@ -21,7 +21,7 @@ it('views saved with one word for both rules keep them, and their names', async 
       const names = columns!.names.split(',');
       await before.run(`INSERT INTO companies (${names.join(', ')}) VALUES (${names.map(() => '1').join(', ')})`, [], transaction);
       await before.run(
-        `INSERT INTO views (company_id, name, shelf, note, line_set, column_set, owner, saved_at)
+        `INSERT INTO views (company_id, name, folder, note, line_set, column_set, owner, saved_at)
          SELECT id, 'Old', 'My views', '', $1, '{}', 'owner', '' FROM companies`,
         [JSON.stringify({ key: 'old', name: 'Old', lines })],
         transaction,

@@ -71,7 +71,7 @@ export const DRAFT_EDITS: readonly BudgetEdits[] = [
           ],
         },
       },
-      { kind: 'note', account: '6110', month: null, text: 'The landlord’s letter of May: 5 % more from September' },
+      { kind: 'note', account: '6110', month: null, text: 'The landlord’s letter of May: 5% more from September' },
     ],
   },
 ];

@@ -35,7 +35,7 @@ export type StatementRequest = {
   readonly filter: DimensionFilter;
   /** chart positions to keep to; null keeps all */
   readonly keptAccounts?: ReadonlySet<number> | null;
-  /** entries in draft counted too */
+  /** draft entries included too */
   readonly drafts?: boolean;
 };
 

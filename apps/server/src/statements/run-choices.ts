@@ -41,7 +41,7 @@ export function runOf(
 function keptAccounts(books: Books, text: string): ReadonlySet<number> | null {
   if (text === '') return null;
   const parsed = parseAccountList(text);
-  if (!parsed.ok) throw refused(`"${parsed.part}" is no account and no range of accounts. Write them like 4000-4999, 6100.`, 'accounts');
+  if (!parsed.ok) throw refused(`"${parsed.part}" is not an account or a range of accounts. Enter them like 4000-4999, 6100.`, 'accounts');
   const { ranges = [], accounts = [] } = parsed.list;
   const { accounts: chart } = books.chart;
   const numbers = chart.map(({ number }) => number);

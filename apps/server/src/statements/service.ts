@@ -196,7 +196,7 @@ export class StatementService {
     return { ...evaluation, books, run, shown, dto };
   }
 
-  /** Operating result of every month of the as-of year and the two before it. */
+  /** Operating income of every month of the as-of year and the two before it. */
   async strip(companyId: number, query: StatementQuery): Promise<StripDto> {
     const books = await this.#keeper.of(companyId);
     refuseUnknownFilter(books, query.filter);
@@ -212,7 +212,7 @@ export class StatementService {
         budgetId: query.budget,
         filter: query.filter,
       });
-      const line = grid.plan.lines.findIndex(({ key }) => key === 'operating_result');
+      const line = grid.plan.lines.findIndex(({ key }) => key === 'operating_income');
       grid.plan.columns.forEach((column, position) => {
         const cell = grid.cells[line]![column.index]!;
         const amount = cell.kind === 'amount' ? cell.value : null;

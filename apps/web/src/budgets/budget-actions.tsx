@@ -9,10 +9,10 @@ import { FloatingPanel } from '../ui/floating-panel.tsx';
 import { SelectField, TextField } from '../ui/labeled-field.tsx';
 
 const STEPS: Readonly<Record<BudgetStateDto, readonly (readonly [to: BudgetStateDto, words: string])[]>> = {
-  working: [['inReview', 'Submit for review']],
+  draft: [['inReview', 'Submit for review']],
   inReview: [
     ['approved', 'Approve'],
-    ['working', 'Return to draft'],
+    ['draft', 'Return to draft'],
   ],
   approved: [],
   superseded: [],
@@ -65,9 +65,9 @@ export function BudgetActions({
         {locked ? null : (
           <>
             <button type="button" className="link mt-3" onClick={rederive}>
-              Derive every line anew
+              Recalculate all lines
             </button>
-            <p className="text-ink-soft">Corrected history and changed drivers flow through; held months stay. It can be undone.</p>
+            <p className="text-ink-soft">Uses corrected history and new drivers. Manual entries stay. You can undo this.</p>
           </>
         )}
       </FloatingPanel>
@@ -87,10 +87,10 @@ export function BudgetActions({
 }
 
 const KINDS = [
-  ['copy', 'a copy'],
-  ['budget', 'actuals, then the budget'],
-  ['runRate', 'actuals, then their mean'],
-  ['trend', 'actuals, then the trend'],
+  ['copy', 'Copy'],
+  ['budget', 'Reforecast: actuals, then budget'],
+  ['runRate', 'Reforecast: actuals, then run rate'],
+  ['trend', 'Reforecast: actuals, then trend'],
 ] as const;
 
 /** A new version: a copy, or a reforecast whose posted months are actuals. */
@@ -125,7 +125,7 @@ function NewVersion({ budget }: { readonly budget: BudgetDto }) {
         make.mutate();
       }}
     >
-      <SelectField label="A new version of" value={kind} options={posted.length > 0 ? KINDS : KINDS.slice(0, 1)} set={setKind} />
+      <SelectField label="Type" value={kind} options={posted.length > 0 ? KINDS : KINDS.slice(0, 1)} set={setKind} />
       {kind === 'copy' ? null : (
         <SelectField
           label="Actuals through"
@@ -135,14 +135,14 @@ function NewVersion({ budget }: { readonly budget: BudgetDto }) {
         />
       )}
       <TextField label="Name" value={name} set={setName} />
-      <TextField label="What it is for" value={note} set={setNote} />
+      <TextField label="Description" value={note} set={setNote} />
       {make.isError ? (
         <p role="alert" className="mt-1 text-brick">
           {make.error.message}
         </p>
       ) : null}
       <button type="submit" className="button mt-2" disabled={make.isPending || name.trim() === ''}>
-        Make the version
+        Create version
       </button>
     </form>
   );

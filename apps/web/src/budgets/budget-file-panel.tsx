@@ -49,11 +49,11 @@ export function ExchangePanel({
   return (
     <>
       <FloatingPanel label="Files" atRight>
-        <p className="text-ink-soft">Of {sliceWords}:</p>
+        <p className="text-ink-soft">Budget of {sliceWords}:</p>
         <ul className="mt-1 flex flex-col gap-1">
           <li>
             <CloseButton as="a" className="link flex items-center gap-1.5" href={`/api${at}/export.xlsx${query}`} download>
-              <Download size={14} aria-hidden="true" /> Spreadsheet to be filled in
+              <Download size={14} aria-hidden="true" /> Budget template (XLSX)
             </CloseButton>
           </li>
           <li>
@@ -65,7 +65,7 @@ export function ExchangePanel({
         {locked ? null : (
           <div className="mt-3 border-t border-hairline pt-2">
             <label htmlFor={field} className="block">
-              Read back a file that was filled in
+              Upload completed template
             </label>
             <input
               id={field}
@@ -123,17 +123,18 @@ function Preview({
     <Dialog open onClose={close} className="relative z-50">
       <div className="fixed inset-0 flex items-center justify-center bg-ink/20 p-4">
         <DialogPanel className="flex max-h-[85vh] w-full max-w-3xl flex-col border border-hairline bg-sheet p-5 shadow-lg">
-          <DialogTitle className="font-serif text-xl font-semibold">What {file} changes</DialogTitle>
+          <DialogTitle className="font-serif text-xl font-semibold">Changes in {file}</DialogTitle>
           <p className="mt-1">
-            {count(changes.length, 'figure')} and {count(notes.length, 'note')} would change; {count(same, 'figure')} stand as they are.
+            {count(changes.length, 'amount')} and {count(notes.length, 'note')} will change. {count(same, 'amount')}{' '}
+            {same === 1 ? 'is' : 'are'} unchanged.
           </p>
-          {from ? <p className="text-brick">The file was taken out of {from}, not of this one.</p> : null}
+          {from ? <p className="text-brick">The file was exported from {from}, not from this budget.</p> : null}
           {failure ? (
             <p role="alert" className="text-brick">
               {failure}
             </p>
           ) : null}
-          <div className="mt-2 min-h-0 flex-1 overflow-y-auto text-[13px]" tabIndex={0} role="region" aria-label="What changes">
+          <div className="mt-2 min-h-0 flex-1 overflow-y-auto text-[13px]" tabIndex={0} role="region" aria-label="Changes">
             {issues.length > 0 ? (
               <ul role="alert" className="border-l-2 border-brick px-3">
                 {issues.slice(0, SHOWN).map(({ row, column, text, reason, fix }) => (
@@ -167,7 +168,7 @@ function Preview({
                 ))}
               </tbody>
             </table>
-            {changes.length > SHOWN ? <p>and {(changes.length - SHOWN).toLocaleString('en-US')} more figures.</p> : null}
+            {changes.length > SHOWN ? <p>and {(changes.length - SHOWN).toLocaleString('en-US')} more amounts.</p> : null}
             <ul>
               {notes.map(({ account, name, slice, text }) => (
                 <li key={`${account} ${slice}`}>
@@ -179,10 +180,10 @@ function Preview({
           </div>
           <div className="mt-4 flex gap-2">
             <button type="button" className="button button-primary" disabled={issues.length > 0 || nothing || isApplying} onClick={apply}>
-              {nothing ? 'Nothing to change' : `Change ${count(changes.length, 'figure')}`}
+              {nothing ? 'No changes' : `Apply ${count(changes.length + notes.length, 'change')}`}
             </button>
             <button type="button" className="button" onClick={close}>
-              Leave the budget as it is
+              Cancel
             </button>
           </div>
         </DialogPanel>

@@ -116,12 +116,12 @@ export default function BudgetPage() {
   const locked = lock !== null;
   const { undo, redo } = snapshot.steps;
   const panels = [
-    ['line', 'The line'],
-    ['sanity', sanity.data ? `Sanity list (${sanity.data.open} open)` : 'Sanity list'],
-    ['what-if', 'What if'],
+    ['line', 'Line details'],
+    ['sanity', sanity.data ? `Budget checks (${sanity.data.open} open)` : 'Budget checks'],
+    ['what-if', 'What-if'],
     ['target', 'Target'],
     ['history', 'History'],
-    ['none', 'Nothing'],
+    ['none', 'None'],
   ] as const;
   const { row } = beside;
   const isWhole = kept.length === 0;
@@ -135,7 +135,7 @@ export default function BudgetPage() {
             type="button"
             className="button"
             disabled={undo === null || locked}
-            title={undo === null ? 'Nothing of yours to take back' : `Take back: ${undo} (Ctrl+Z)`}
+            title={undo === null ? 'Nothing to undo' : `Undo: ${undo} (Ctrl+Z)`}
             aria-label="Undo"
             onClick={() => void session.step('undo')}
           >
@@ -145,7 +145,7 @@ export default function BudgetPage() {
             type="button"
             className="button"
             disabled={redo === null || locked}
-            title={redo === null ? 'Nothing to make again' : `Make again: ${redo} (Ctrl+Y)`}
+            title={redo === null ? 'Nothing to redo' : `Redo: ${redo} (Ctrl+Y)`}
             aria-label="Redo"
             onClick={() => void session.step('redo')}
           >
@@ -154,7 +154,7 @@ export default function BudgetPage() {
           <ExchangePanel
             budget={id}
             filter={filter}
-            sliceWords={kept.map(([, [value]]) => value || 'none given').join(', ') || 'all together'}
+            sliceWords={kept.map(([, [value]]) => value || 'none').join(', ') || 'all departments'}
             locked={locked}
             applied={() => session.refresh()}
           />
@@ -176,7 +176,7 @@ export default function BudgetPage() {
               key={name}
               label={capitalized(name)}
               value={search.get(`in.${name}`) ?? ''}
-              options={[['', 'All together'], ...values.map((value) => [value || NONE, value || 'None given'] as const)]}
+              options={[['', `All ${name}s`], ...values.map((value) => [value || NONE, value || `No ${name}`] as const)]}
               choose={(value) => set(`in.${name}`, value || null)}
             />
           ))}
@@ -185,8 +185,8 @@ export default function BudgetPage() {
         ) : null}
         <SpreadChoice spread={spread} choose={setSpread} year={budget.year} />
         <CheckField label="Quarters" checked={withQuarters} set={setWithQuarters} />
-        <CheckField label="Accounts without figures" checked={showAll} set={setShowAll} />
-        <Choice label="Beside" value={panel} options={panels} choose={(value) => set('panel', value === 'line' ? null : value)} />
+        <CheckField label="Show accounts with no amounts" checked={showAll} set={setShowAll} />
+        <Choice label="Panel" value={panel} options={panels} choose={(value) => set('panel', value === 'line' ? null : value)} />
       </div>
       {strange.map(([name, [value]]) => (
         <p key={name} role="alert" className="mb-2 border-l-2 border-brick bg-sheet px-3 py-1.5 text-[13px]">
@@ -200,13 +200,13 @@ export default function BudgetPage() {
       ) : null}
       {shown.circle ? (
         <p role="alert" className="mb-2 border-l-2 border-brick bg-sheet px-3 py-1.5 text-[13px]">
-          Accounts {shown.circle.join(', then ')} follow one another in a circle. They keep their months until one of them takes another
-          basis.
+          Accounts {shown.circle.join(', ')} depend on each other. Their months stay unchanged until you choose another basis for one of
+          them.
         </p>
       ) : null}
       {shown.outside.length > 0 ? (
         <p role="status" className="mb-2 border-l-2 border-copper bg-sheet px-3 py-1.5 text-[13px]">
-          {shown.outside.length === 1 ? 'One budgeted account is' : `${shown.outside.length} budgeted accounts are`} not among these rows:{' '}
+          {shown.outside.length === 1 ? 'One budgeted account is' : `${shown.outside.length} budgeted accounts are`} not in these rows:{' '}
           {shown.outside.slice(0, MOST_NAMED).join(', ')}
           {shown.outside.length > MOST_NAMED ? ` and ${shown.outside.length - MOST_NAMED} more` : ''}.
         </p>
@@ -240,7 +240,7 @@ export default function BudgetPage() {
         {panel === 'what-if' ? <WhatIfPanel session={session} budget={budget} /> : null}
         {panel === 'target' && isWhole ? <TargetPanel session={session} grid={shown.grid} locked={locked} /> : null}
         {panel === 'target' && !isWhole ? (
-          <SidePanel title="Target" words="A target is for the budget as a whole. Choose all together above the grid." />
+          <SidePanel title="Target" words="A target applies to the whole budget. Clear the filters above the grid." />
         ) : null}
         {panel === 'history' ? <HistoryPanel budget={id} account={selected} /> : null}
         {row && panel === 'line' ? (

@@ -40,7 +40,7 @@ export function Candidates({
   if (candidates.length === 0) return null;
   return (
     <fieldset className="mt-3">
-      <legend className="text-[13px] font-semibold">Amounts that may not recur: tick those to leave out of the base</legend>
+      <legend className="text-[13px] font-semibold">Possible nonrecurring items: select those to exclude from the base</legend>
       <div className="mt-1 max-h-56 overflow-auto border border-hairline">
         <table className="ledger-table w-full text-[13px]">
           <tbody>
@@ -53,14 +53,16 @@ export function Candidates({
                     <input
                       type="checkbox"
                       className="accent-copper"
-                      aria-label={`Leave out ${account} ${name}, ${nameOf(period)}, ${amount(each.amount)}`}
+                      aria-label={`Exclude ${account} ${name}, ${nameOf(period)}, ${amount(each.amount)}`}
                       checked={excluded.has(key)}
                       onChange={() => toggle(key)}
                     />
                   </td>
                   <th scope="row" className="font-normal! whitespace-normal!">
                     {account} {name}
-                    <span className="block text-ink-soft">{entry === null ? 'As budgeted' : `${entry.number}, ${entry.description}`}</span>
+                    <span className="block text-ink-soft">
+                      {entry === null ? 'From the budget' : `${entry.number}, ${entry.description}`}
+                    </span>
                   </th>
                   <td className="whitespace-nowrap">{nameOf(period)}</td>
                   <td className="text-right tabular-nums">{amount(each.amount)}</td>
@@ -72,7 +74,7 @@ export function Candidates({
         </table>
       </div>
       <p role="status" className="mt-1 text-[13px]">
-        {out.length} of {candidates.length} left out
+        {out.length} of {candidates.length} excluded
         {effect === 0 ? '.' : `: net income in the base is ${amount(Math.abs(effect))} ${effect > 0 ? 'higher' : 'lower'}.`}
       </p>
     </fieldset>
@@ -91,14 +93,14 @@ export function Methods({
   if (own.length === 0) return null;
   return (
     <details className="mt-2 text-[13px]">
-      <summary className="link cursor-pointer">How each of {own.length} accounts starts, and why</summary>
+      <summary className="link cursor-pointer">Starting method of {own.length} accounts</summary>
       <div className="mt-1 max-h-64 overflow-auto border border-hairline">
         <table className="ledger-table w-full">
           <thead>
             <tr>
               <th scope="col">Account</th>
               <th scope="col">Method</th>
-              <th scope="col">Why</th>
+              <th scope="col">Reason</th>
             </tr>
           </thead>
           <tbody>

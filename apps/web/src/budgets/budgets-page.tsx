@@ -34,7 +34,7 @@ export default function BudgetsPage() {
             </Link>
           }
         >
-          Bring in the ledger of a year or more; a budget then begins with the same months, changed by a percentage.
+          Import at least one year of ledger history. A new budget starts from those months.
         </Empty>
       );
     }
@@ -42,14 +42,14 @@ export default function BudgetsPage() {
     if (budgets.data.length === 0)
       return (
         <Empty title="No budget yet" action={begin}>
-          Create the first one from another year’s actuals; every month of every account can be changed after.
+          Create the first one from a prior year’s actuals. You can change every month of every account afterward.
         </Empty>
       );
     return (
       <table className="ledger-table w-full border border-hairline bg-sheet">
         <thead>
           <tr>
-            {['Budget', 'Year', 'State', 'From', 'Lines'].map((name) => (
+            {['Budget', 'Year', 'Status', 'Base year', 'Lines'].map((name) => (
               <th key={name} scope="col" className={`border-b border-ink px-3 py-1.5 ${name === 'Lines' ? 'text-right!' : ''}`}>
                 {name}
               </th>
@@ -58,7 +58,7 @@ export default function BudgetsPage() {
               Revenue, net
             </th>
             <th scope="col" className="border-b border-ink px-3 text-right!">
-              Operating result
+              Operating income
             </th>
             <th scope="col" className="border-b border-ink px-3">
               Created

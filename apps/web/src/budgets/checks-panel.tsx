@@ -32,14 +32,14 @@ export function SanityPanel({
   });
   const { data } = list;
   return (
-    <SidePanel title="Sanity list">
+    <SidePanel title="Budget checks">
       {list.isError ? <Failure error={list.error} retry={() => void list.refetch()} /> : null}
       {!data && !list.isError ? <Loading what="the findings" /> : null}
       {data ? (
         <p className="mt-1 text-ink-soft">
           {data.items.length === 0
-            ? 'Every line is like the years before it, and every account with history is budgeted.'
-            : `${data.items.length} ${data.items.length === 1 ? 'finding' : 'findings'}, ${data.open} without an answer. The largest effect comes first.`}
+            ? 'No items. Every line is in line with prior years, and every account with history is budgeted.'
+            : `${data.items.length} ${data.items.length === 1 ? 'item' : 'items'}, ${data.open} open. Largest effect first.`}
         </p>
       ) : null}
       {answer.isError ? (
@@ -75,7 +75,7 @@ function Finding({
 }) {
   const [text, setText] = useState<string | null>(null);
   const { account, name, slice, words, answer } = item;
-  const place = slice && Object.entries(slice).map(([dimension, value]) => value || `no ${dimension} given`);
+  const place = slice && Object.entries(slice).map(([dimension, value]) => value || `no ${dimension}`);
   const line = `${account} ${name}${place ? `, ${place.join(', ')}` : ''}`;
   return (
     <li className="border-b border-hairline py-2">
@@ -85,17 +85,17 @@ function Finding({
       <p>{words}.</p>
       {answer && text === null ? (
         <p className="text-ink-soft">
-          Answered by {answer.actor}: {answer.text}
+          Explained by {answer.actor}: {answer.text}
         </p>
       ) : null}
       {locked ? null : text === null ? (
         <span className="flex gap-3">
           <button type="button" className="link" onClick={() => setText(answer?.text ?? '')}>
-            {answer ? 'Change the answer' : 'Answer'}
+            {answer ? 'Edit explanation' : 'Explain'}
           </button>
           {answer ? (
             <button type="button" className="link" onClick={() => keep('')}>
-              Take it back
+              Remove explanation
             </button>
           ) : null}
         </span>
@@ -110,13 +110,13 @@ function Finding({
         >
           <input
             autoFocus
-            aria-label={`Answer for ${line}`}
+            aria-label={`Explanation for ${line}`}
             className="field min-w-0 flex-1 py-0.5 text-[13px]"
             value={text}
             onChange={(event) => setText(event.target.value)}
           />
           <button type="submit" className="link">
-            Keep
+            Save
           </button>
         </form>
       )}

@@ -42,7 +42,7 @@ export default function ComparisonPage() {
     <Page title={`${own.name}, FY${own.year}, compared`} words={own.note}>
       <div className="my-2 flex flex-wrap items-center gap-4 text-[13px]">
         <Choice
-          label="Beside"
+          label="Compare with"
           value={other}
           options={[
             ...others.map((budget) => [String(budget.id), `${budget.name}, FY${budget.year}`] as const),
@@ -51,7 +51,7 @@ export default function ComparisonPage() {
           ]}
           choose={setOther}
         />
-        <span className="text-ink-soft">{company.currencyWords}. A difference is this version less the one beside it.</span>
+        <span className="text-ink-soft">{company.currencyWords}. Variance is this version minus the one compared with.</span>
       </div>
       {compared.isError ? <Failure error={compared.error} retry={() => void compared.refetch()} /> : null}
       {!compared.data && !compared.isError ? <Loading what="the comparison" /> : null}
@@ -99,7 +99,7 @@ function ComparisonTable({
               </th>
             ))}
             <th scope="col" className="border-b border-ink px-3">
-              Why
+              What differs
             </th>
           </tr>
         </thead>

@@ -34,9 +34,9 @@ export function HistoryPanel({
   const items = history.data?.pages.flatMap((page) => page.items) ?? [];
   return (
     <SidePanel title="History">
-      {account === null ? null : <CheckField label={`Of line ${account} alone`} checked={isOfLine} set={setOfLine} />}
+      {account === null ? null : <CheckField label={`Only line ${account}`} checked={isOfLine} set={setOfLine} />}
       {history.data && items.length === 0 ? (
-        <p className="mt-1 text-ink-soft">Nothing was changed in the line since the budget was made.</p>
+        <p className="mt-1 text-ink-soft">No changes to this line since the budget was created.</p>
       ) : null}
       {history.isError ? <Failure error={history.error} retry={() => void history.refetch()} /> : null}
       {!history.data && !history.isError ? <Loading what="the changes" /> : null}
@@ -46,17 +46,17 @@ export function HistoryPanel({
             <p className={isTakenBack ? 'text-ink-soft line-through' : kind === 'milestone' ? 'font-semibold' : ''}>{words}</p>
             <p className="text-ink-soft">
               {actor}, {momentWords(at)}
-              {isTakenBack ? ', taken back' : ''}
+              {isTakenBack ? ', undone' : ''}
             </p>
             {cells.length > 0 ? (
               <details>
                 <summary className="cursor-pointer text-ink-soft">
-                  {(cells.length + more).toLocaleString('en-US')} {cells.length + more === 1 ? 'figure' : 'figures'}
+                  {(cells.length + more).toLocaleString('en-US')} {cells.length + more === 1 ? 'amount' : 'amounts'}
                 </summary>
                 <table className="ledger-table compact-table w-full">
                   <thead className="sr-only">
                     <tr>
-                      <th scope="col">Figure</th>
+                      <th scope="col">Amount</th>
                       <th scope="col">From</th>
                       <th scope="col">To</th>
                     </tr>
@@ -85,7 +85,7 @@ export function HistoryPanel({
       </ul>
       {history.hasNextPage ? (
         <button type="button" className="link mt-2" disabled={history.isFetchingNextPage} onClick={() => void history.fetchNextPage()}>
-          Show what came before
+          Show earlier changes
         </button>
       ) : null}
     </SidePanel>

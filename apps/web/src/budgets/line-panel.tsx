@@ -54,16 +54,14 @@ export const LinePanel = memo(function LinePanel({
     <aside aria-label="Line" className="ml-3 w-[348px] shrink-0 overflow-y-auto border border-hairline bg-sheet p-4" tabIndex={0}>
       <p className="text-[13px] text-ink-soft">Line {row.account}</p>
       <h2 className="font-serif text-[19px] leading-6 font-semibold">{name}</h2>
-      {bases.length === 0 ? (
-        <p className="mt-2 text-[14px]">Nothing budgeted yet. Type a month or the year, or choose how it is derived.</p>
-      ) : null}
+      {bases.length === 0 ? <p className="mt-2 text-[14px]">Nothing budgeted yet. Enter a month or the year, or choose a basis.</p> : null}
       {locked || (bases.length > 1 && !isMadeOne) ? (
         <>
           {bases.length === 1 ? <p className="mt-2 text-[14px]">{bases[0]}.</p> : null}
-          {bases.length > 1 ? <p className="mt-2 text-[14px]">Derived in {bases.length} ways, listed below.</p> : null}
+          {bases.length > 1 ? <p className="mt-2 text-[14px]">{bases.length} bases, listed below.</p> : null}
           {locked ? null : (
             <button type="button" className="link text-[13px]" onClick={() => setMadeOne(true)}>
-              Derive them all in one way
+              Use one basis for all
             </button>
           )}
         </>
@@ -113,7 +111,7 @@ export const LinePanel = memo(function LinePanel({
             {row.lines.map((each) => (
               <tr key={each.id}>
                 <th scope="row" className="border-b border-hairline whitespace-normal!">
-                  {Object.values(each.dimensions).join(', ') || `No ${budget.dimensions[0] ?? 'slice'} given`}
+                  {Object.values(each.dimensions).join(', ') || `No ${budget.dimensions[0] ?? 'department'}`}
                   {bases.length > 1 ? <div className="text-[12px] font-normal text-ink-soft">{each.basis}</div> : null}
                 </th>
                 <td className="figure border-b border-hairline align-top">
@@ -126,7 +124,7 @@ export const LinePanel = memo(function LinePanel({
       ) : null}
       {held.length > 0 ? (
         <div className="mt-3 text-[14px]">
-          <p className="font-semibold">Held by hand</p>
+          <p className="font-semibold">Manual overrides</p>
           <ul>
             {held.map((index) => (
               <li key={index} className="flex items-center justify-between gap-2">
@@ -135,7 +133,7 @@ export const LinePanel = memo(function LinePanel({
                 </span>
                 {locked ? null : (
                   <button type="button" className="link" onClick={() => release([index])}>
-                    Release {months[index]}
+                    Remove override {months[index]}
                   </button>
                 )}
               </li>
@@ -143,7 +141,7 @@ export const LinePanel = memo(function LinePanel({
           </ul>
           {locked || held.length < 2 ? null : (
             <button type="button" className="link mt-1" onClick={() => release(held)}>
-              Release all {held.length}
+              Remove all {held.length} overrides
             </button>
           )}
         </div>

@@ -13,7 +13,7 @@ import { useBudgets } from '../data/use-statement.ts';
 const CLASSES = (Object.keys(ACCOUNT_CLASSES) as AccountClass[]).filter((key) => ACCOUNT_CLASSES[key].statement === 'income');
 const optionalPercent = z.union([z.literal(''), percentTextSchema]);
 const formSchema = z.object({
-  name: z.string().trim().min(1, 'Give the budget a name'),
+  name: z.string().trim().min(1, 'Enter a budget name'),
   year: z.string(),
   from: z.string(),
   change: percentTextSchema,
@@ -142,19 +142,19 @@ export function NewBudgetForm({ onCreated, cancel }: { readonly onCreated: (made
       {posted.length < 12 ? (
         <div className="text-[14px]">
           <p>
-            FY{from} has {posted.length} of its 12 months, {posted[0]?.name} to {posted.at(-1)?.name}.
+            FY{from} has actuals for {posted.length} of 12 months, {posted[0]?.name} to {posted.at(-1)?.name}.
             {isProjectable(from) ? (
               <label className="ml-2 inline-flex items-center gap-1.5">
-                <input type="checkbox" className="accent-copper" {...register('projected')} /> Take its months to come from its approved
+                <input type="checkbox" className="accent-copper" {...register('projected')} /> Fill remaining months from the approved
                 budget
               </label>
             ) : null}
           </p>
           {isAnnualized ? (
-            <p className="text-ink-soft">Every class begins with the mean of these months in each month of the year.</p>
+            <p className="text-ink-soft">Every class starts with the average of these months in each month.</p>
           ) : isProjectable(from) && projected && posted[0]?.number === 1 ? null : (
             <p className="text-brick">
-              Months without a figure would start at zero.{' '}
+              Months without an amount start at zero.{' '}
               <button
                 type="button"
                 className="link"
@@ -162,7 +162,7 @@ export function NewBudgetForm({ onCreated, cancel }: { readonly onCreated: (made
                   for (const key of CLASSES) setValue(`basis.${key}`, 'annualized');
                 }}
               >
-                Bring these months to a year instead
+                Annualize these months
               </button>
             </p>
           )}
@@ -177,7 +177,7 @@ export function NewBudgetForm({ onCreated, cancel }: { readonly onCreated: (made
         ))}
       {company.dimensions.length > 0 ? (
         <fieldset className="mt-3 flex flex-wrap items-center gap-x-4 text-[14px]">
-          <legend className="float-left mr-4 text-[13px] font-semibold">Kept by account and</legend>
+          <legend className="float-left mr-4 text-[13px] font-semibold">Budget by account and</legend>
           {company.dimensions.map(({ name }) => (
             <label key={name} className="flex items-center gap-1.5">
               <input type="checkbox" className="accent-copper" {...register(`dimensions.${name}`)} /> {name}
@@ -186,7 +186,7 @@ export function NewBudgetForm({ onCreated, cancel }: { readonly onCreated: (made
         </fieldset>
       ) : null}
       <fieldset className="mt-3">
-        <legend className="text-[13px] font-semibold">How each class begins, and its own change (left empty: the change above)</legend>
+        <legend className="text-[13px] font-semibold">Starting method and change by account class (blank: the change above)</legend>
         <table className="ledger-table mt-1 w-full">
           <tbody>
             {CLASSES.map((key) => (
@@ -197,7 +197,7 @@ export function NewBudgetForm({ onCreated, cancel }: { readonly onCreated: (made
                 <td>
                   <select
                     className="field min-h-7 w-64 py-0 text-[13px]"
-                    aria-label={`How ${ACCOUNT_CLASSES[key].name.toLowerCase()} begins`}
+                    aria-label={`Starting method of ${ACCOUNT_CLASSES[key].name.toLowerCase()}`}
                     {...register(`basis.${key}`)}
                   >
                     {Object.entries(FIRST_BASES).map(([basis, words]) => (
@@ -222,7 +222,7 @@ export function NewBudgetForm({ onCreated, cancel }: { readonly onCreated: (made
         </table>
         {errors.byClass ? (
           <p role="alert" className="text-brick">
-            Write each change as a percentage such as 3 or -1.5.
+            Enter each change as a percentage such as 3 or -1.5.
           </p>
         ) : null}
       </fieldset>
@@ -234,7 +234,7 @@ export function NewBudgetForm({ onCreated, cancel }: { readonly onCreated: (made
         </p>
       ) : null}
       <label className="mt-3 block text-[13px]">
-        <span className="text-ink-soft">What it is for</span>
+        <span className="text-ink-soft">Description</span>
         <input className="field w-full py-0.5" {...register('note')} />
       </label>
       {failure ? (
@@ -244,7 +244,7 @@ export function NewBudgetForm({ onCreated, cancel }: { readonly onCreated: (made
       ) : null}
       <div className="mt-4 flex gap-2">
         <button type="submit" className="button button-primary" disabled={create.isPending || proposal.isLoading}>
-          {create.isPending ? 'Creating' : proposal.isLoading ? 'Reading the history' : 'Create the budget'}
+          {create.isPending ? 'Creating…' : proposal.isLoading ? 'Loading history…' : 'Create budget'}
         </button>
         {cancel ? (
           <button type="button" className="button" onClick={cancel}>

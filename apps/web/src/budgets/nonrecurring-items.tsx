@@ -46,18 +46,18 @@ export function OneOffs({
   });
   const name = (key: string) => company.periods.find((period) => period.key === key)?.name ?? key;
   return (
-    <section aria-label="One-offs" className="mt-3 text-[13px]">
-      <p className="font-semibold">Not recurring</p>
-      {list.data?.length === 0 ? <p className="text-ink-soft">Nothing is left out of this account’s history.</p> : null}
+    <section aria-label="Nonrecurring items" className="mt-3 text-[13px]">
+      <p className="font-semibold">Nonrecurring items</p>
+      {list.data?.length === 0 ? <p className="text-ink-soft">Nothing is excluded from this account’s history.</p> : null}
       <ul>
         {list.data?.map(({ id, period, entry, amount, reason }) => (
           <li key={id} className="flex items-start justify-between gap-2 border-b border-hairline py-1">
             <span>
-              {name(period)}, {entry ? `entry ${entry.number}` : 'the whole month'}: <Amount value={amount} exponent={company.exponent} />
+              {name(period)}, {entry ? `entry ${entry.number}` : 'entire month'}: <Amount value={amount} exponent={company.exponent} />
               <span className="block text-ink-soft">{reason}</span>
             </span>
             <button type="button" className="link whitespace-nowrap" disabled={remove.isPending} onClick={() => remove.mutate(id)}>
-              Count it again
+              Include again
             </button>
           </li>
         ))}
@@ -71,7 +71,7 @@ export function OneOffs({
         <MarkForm account={account} budgetYear={budgetYear} done={flowThrough} close={() => setMarking(false)} />
       ) : (
         <button type="button" className="link mt-1" onClick={() => setMarking(true)}>
-          Leave a month or an entry out
+          Exclude a month or an entry
         </button>
       )}
     </section>
@@ -123,7 +123,7 @@ function MarkForm({
   const amount = (value: number) => formatAmount(minor(value), { exponent, unit: 'cents' });
   return (
     <form
-      aria-label="Leave out"
+      aria-label="Exclude"
       className="mt-1 border-l-2 border-copper pl-2"
       onSubmit={(event) => {
         event.preventDefault();
@@ -140,10 +140,10 @@ function MarkForm({
         }}
       />
       <SelectField
-        label="What of it"
+        label="Exclude"
         value={entry}
         options={[
-          [WHOLE, 'The whole month'],
+          [WHOLE, 'Entire month'],
           ...entriesOf.map(([entryId, lines]) => {
             const amounts = lines.map((line) => amount(line.amount)).join(' + ');
             return [String(entryId), `${lines[0]!.entry}, ${lines[0]!.memo}: ${amounts}`] as const;
@@ -151,8 +151,8 @@ function MarkForm({
         ]}
         set={setEntry}
       />
-      {left > 0 ? <p className="text-ink-soft">{left.toLocaleString('en-US')} more lines of the month are not listed.</p> : null}
-      <TextField label="Why it will not recur" value={reason} set={setReason} />
+      {left > 0 ? <p className="text-ink-soft">{left.toLocaleString('en-US')} more lines of this month are not listed.</p> : null}
+      <TextField label="Reason" value={reason} set={setReason} />
       {mark.isError ? (
         <p role="alert" className="mt-1 text-brick">
           {mark.error.message}
@@ -160,7 +160,7 @@ function MarkForm({
       ) : null}
       <div className="mt-2 flex items-center gap-3">
         <button type="submit" className="button" disabled={mark.isPending || period === ''}>
-          Leave it out
+          Exclude
         </button>
         <button type="button" className="link" onClick={close}>
           Cancel

@@ -2,10 +2,10 @@ import { parseAccountList, SPREADS, type Spread, type SpreadKind } from '@wise-m
 import { useState } from 'react';
 import { Choice } from '../ui/choice.tsx';
 
-const OWN = { shares: 'average shares of years', line: 'as other accounts', weights: 'by weights of its own' } as const;
+const OWN = { shares: 'Average seasonality', line: 'Pattern of other accounts', weights: 'Custom weights' } as const;
 const FIELDS = {
-  shares: { label: 'Years of shares', placeholder: '3' },
-  line: { label: 'Accounts whose shape it takes', placeholder: '4010' },
+  shares: { label: 'Years of seasonality', placeholder: '3' },
+  line: { label: 'Accounts to take the pattern from', placeholder: '4010' },
   weights: { label: 'Twelve weights', placeholder: '1 1 2 2 …' },
 } as const;
 type SpreadKey = SpreadKind | keyof typeof OWN;
@@ -33,18 +33,18 @@ export function SpreadChoice({
   };
   const fault =
     key === 'line' && (text.trim() === '' || !parseAccountList(text).ok)
-      ? 'Write accounts such as 4010'
+      ? 'Enter accounts such as 4010'
       : key === 'weights' && weightsOf(text) === null
-        ? 'Write twelve numbers'
+        ? 'Enter twelve numbers'
         : key === 'shares' && yearsOf(text) === null
-          ? 'Write how many years, from 1 to 10'
+          ? 'Enter a number of years from 1 to 10'
           : null;
   return (
     <span className="flex items-center gap-1.5">
       <Choice
-        label="A year typed spreads"
+        label="Spread annual amounts"
         value={key}
-        options={[...Object.entries(SPREADS).map(([kind, { words }]) => [kind, words] as const), ...Object.entries(OWN)]}
+        options={[...Object.entries(SPREADS).map(([kind, { name }]) => [kind, name] as const), ...Object.entries(OWN)]}
         choose={(next) => take(next as SpreadKey, next === 'shares' ? '3' : '')}
       />
       {key === 'line' || key === 'weights' || key === 'shares' ? (

@@ -9,16 +9,16 @@ import type { DeskSession } from './desk/desk-session.ts';
 import { SidePanel } from './side-panel.tsx';
 
 const TARGETS = [
-  ['operating_result', 'Operating result'],
+  ['operating_income', 'Operating income'],
   ['net_income', 'Net income'],
   ['revenue', 'Revenue, net'],
   ['cost_of_sales', 'Cost of sales'],
   ['operating_expenses', 'Operating expenses'],
 ] as const;
 const SHARES = [
-  ['size', 'their size'],
+  ['size', 'size'],
   ['even', 'evenly'],
-  ['typed', 'weights of their own'],
+  ['typed', 'custom weights'],
 ] as const;
 const WEIGHT = /^\d{1,9}(\.\d{1,6})?$/;
 
@@ -33,7 +33,7 @@ export function TargetPanel({
   readonly locked: boolean;
 }) {
   const { exponent } = useCompany();
-  const [line, setLine] = useState<(typeof TARGETS)[number][0]>('operating_result');
+  const [line, setLine] = useState<(typeof TARGETS)[number][0]>('operating_income');
   const [text, setText] = useState('');
   const [list, setList] = useState('');
   const [by, setBy] = useState<(typeof SHARES)[number][0]>('size');
@@ -67,23 +67,23 @@ export function TargetPanel({
   }, [asked, session]);
   const fault =
     text.trim() !== '' && !target.ok
-      ? `“${text}” is not an amount. Write one such as 650000.`
+      ? `“${text}” is not an amount. Enter one such as 650000.`
       : list.trim() !== '' && !parsed.ok
-        ? `“${parsed.part}” is no account. Write accounts such as 6000-6999, 6410.`
+        ? `“${parsed.part}” is not an account. Enter accounts such as 6000-6999, 6410.`
         : list.trim() !== '' && chosen.length === 0
-          ? 'No line of the budget is among these accounts.'
+          ? 'The budget has no line in these accounts.'
           : badWeight
-            ? `${badWeight.account}: “${weightText(badWeight.account)}” is no weight. Write a number such as 1 or 2.5.`
+            ? `${badWeight.account}: “${weightText(badWeight.account)}” is not a weight. Enter a number such as 1 or 2.5.`
             : null;
   const name = (number: string) => budgeted.find(({ account }) => account === number)?.name ?? '';
   const shown = asked === null ? null : proposal;
   return (
-    <SidePanel title="Target" words="What is missing to it is shared over the accounts you choose, in the shape of their months.">
+    <SidePanel title="Target" words="The gap is allocated to the accounts you choose, in their monthly pattern.">
       <div className="mt-2 grid grid-cols-2 gap-x-2 gap-y-1">
         <SelectField label="Target for" value={line} options={TARGETS} set={setLine} />
-        <TextField label="Amount of the year" value={text} set={setText} />
-        <TextField label="Shared over accounts" placeholder="6000-6999" value={list} set={setList} />
-        <SelectField label="By" value={by} options={SHARES} set={setBy} />
+        <TextField label="Annual amount" value={text} set={setText} />
+        <TextField label="Allocate to accounts" placeholder="6000-6999" value={list} set={setList} />
+        <SelectField label="Allocate by" value={by} options={SHARES} set={setBy} />
       </div>
       {fault ? (
         <p role="alert" className="mt-1 text-brick">
@@ -105,15 +105,15 @@ export function TargetPanel({
       {shown && fault === null ? (
         <>
           <p className="mt-2 flex justify-between font-semibold">
-            <span>The gap</span>
+            <span>Gap</span>
             <Amount value={shown.gap} exponent={exponent} />
           </p>
-          <table className="ledger-table mt-1 w-full" aria-label="The proposal">
+          <table className="ledger-table mt-1 w-full" aria-label="Proposal">
             <thead>
               <tr className="text-ink-soft">
                 <th scope="col">Account</th>
                 <th scope="col" className="text-right!">
-                  Now
+                  Current
                 </th>
                 <th scope="col" className="text-right!">
                   Proposed
@@ -147,10 +147,10 @@ export function TargetPanel({
                   setProposal(null);
                 }}
               >
-                Take the proposal
+                Apply
               </button>
               <button type="button" className="link" onClick={() => setText('')}>
-                Leave it
+                Cancel
               </button>
             </div>
           )}

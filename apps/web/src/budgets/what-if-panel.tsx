@@ -57,7 +57,7 @@ export function WhatIfPanel({ session, budget }: { readonly session: DeskSession
   });
   const isTried = Object.keys(tried.byClass).length > 0 || tried.driver !== undefined;
   return (
-    <SidePanel title="What if" words="Tried on the budget, which stays as it is. Lines that follow others follow.">
+    <SidePanel title="What-if" words="Scenario only: the budget does not change. Dependent lines are recalculated.">
       <div className="mt-2 grid grid-cols-3 gap-x-2 gap-y-1">
         {SCALES.map(([key, label]) => (
           <TextField key={key} label={label} short="%" value={texts[key] ?? ''} set={(text) => setTexts({ ...texts, [key]: text })} />
@@ -76,13 +76,13 @@ export function WhatIfPanel({ session, budget }: { readonly session: DeskSession
       ) : null}
       {wrong === undefined ? null : (
         <p role="alert" className="mt-1 text-brick">
-          “{wrong}” is no percentage. Write one such as -10 or 2.5.
+          “{wrong}” is not a percentage. Enter one such as -10 or 2.5.
         </p>
       )}
-      <table className="ledger-table mt-3 w-full" aria-label="The budget and what is tried">
+      <table className="ledger-table mt-3 w-full" aria-label="Budget and scenario">
         <thead>
           <tr>
-            {['Year', 'Budget', 'Tried', 'Difference'].map((heading) => (
+            {['Year', 'Budget', 'Scenario', 'Change'].map((heading) => (
               <th key={heading} scope="col" className={`border-b border-ink ${heading === 'Year' ? '' : 'text-right!'}`}>
                 {heading}
               </th>

@@ -67,7 +67,7 @@ export function YearChart({
         ))}
       </svg>
       <figcaption className="text-[12px] text-ink-soft">
-        Outlined: FY{year} {isPreview ? 'as this basis would give it' : 'budget'}. Lines: {words.join(', ') || 'no history'}
+        Outlined: FY{year} {isPreview ? 'with this basis' : 'budget'}. Lines: {words.join(', ') || 'no history'}
         {words.length > 1 ? ', lighter is older' : ''}. {company.currencyWords}.
       </figcaption>
     </figure>

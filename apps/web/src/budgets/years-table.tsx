@@ -28,7 +28,7 @@ export function YearsTable({
   return (
     <table className="ledger-table compact-table mt-2 w-full" aria-label="The line by month and year">
       <caption className="sr-only">
-        {currencyWords}, {history.length} earlier years as posted and FY{year} {isPreview ? 'as this basis would give it' : 'as budgeted'}
+        {currencyWords}, {history.length} prior years and FY{year} {isPreview ? 'with this basis' : 'budget'}
       </caption>
       <thead>
         <tr>

@@ -8,7 +8,7 @@ export type AccountStep = {
   readonly to: string;
   readonly filter: FilterDto;
   readonly opening: boolean;
-  /** entries in draft counted too */
+  /** draft entries included too */
   readonly drafts: boolean;
 };
 /** The open trail, outermost step first; the address bar holds the same. */

@@ -39,7 +39,7 @@ export function TrailPanel({
       <h2 ref={heading} tabIndex={-1} className="px-4 font-serif text-[19px] leading-6 font-semibold outline-none">
         {title}
       </h2>
-      <div className="min-h-0 flex-1 overflow-y-auto px-4 py-2" tabIndex={0} role="region" aria-label="What makes the figure">
+      <div className="min-h-0 flex-1 overflow-y-auto px-4 py-2" tabIndex={0} role="region" aria-label="What makes up the amount">
         {children}
       </div>
       {foot ? <div className="flex justify-between gap-4 border-t border-hairline px-4 py-2 text-[13px]">{foot}</div> : null}
@@ -52,7 +52,7 @@ export function Proof({ listed, difference, isZero }: { readonly listed: string;
   return (
     <>
       <span>{listed}</span>
-      <span className={isZero ? 'text-pine' : 'font-semibold text-brick'}>Difference to the figure {difference}</span>
+      <span className={isZero ? 'text-pine' : 'font-semibold text-brick'}>Difference from the amount {difference}</span>
     </>
   );
 }

@@ -30,7 +30,7 @@ export default function AccountsPage() {
       },
       { replace: true },
     );
-  if (company.accountCount === 0) return <Empty title="No accounts yet">Bring in an accounts file on the Imports tab.</Empty>;
+  if (company.accountCount === 0) return <Empty title="No accounts yet">Import an accounts file on the Imports tab.</Empty>;
   if (accounts.isError) return <Failure error={accounts.error} retry={() => void accounts.refetch()} />;
   if (!accounts.data || year === undefined) return <Loading what="the accounts" />;
   const periodName = (key: string) => company.periods.find((period) => period.key === key)?.name.slice(0, 3) ?? key;

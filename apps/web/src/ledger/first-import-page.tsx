@@ -10,7 +10,7 @@ export default function FirstImportPage() {
   const navigate = useNavigate();
   return (
     <main className="mx-auto flex h-dvh max-w-5xl flex-col p-6">
-      <h1 className="mb-3 font-serif text-2xl font-semibold">{made.data ? `Bring in ${made.data.company}` : 'Bring in a company'}</h1>
+      <h1 className="mb-3 font-serif text-2xl font-semibold">{made.data ? `Import ${made.data.company}` : 'Import a company'}</h1>
       {made.isError ? <Failure error={made.error} retry={() => void made.refetch()} /> : null}
       {made.data ? (
         <ImportView

@@ -23,7 +23,7 @@ const formSchema = z
     const told = (path: string, message: string) => issues.push({ code: 'custom', path: [path], message, input: value });
     if (value.target === 'new' && value.name.trim() === '') told('name', 'Enter a company name');
     if (value.target === 'new' && !/^[A-Za-z]{3}$/.test(value.currency.trim()))
-      told('currency', 'Write the currency as three letters, such as USD');
+      told('currency', 'Enter the currency as three letters, such as USD');
     if (value.accounts.length === 0 && value.ledger.length === 0) told('ledger', 'Choose a ledger file, an accounts file, or both');
     if (value.target === 'new' && value.accounts.length === 0) told('accounts', 'A new company needs its accounts file');
   });

@@ -97,7 +97,7 @@ export function ImportView({
                 ? 'Posting'
                 : made.preview!.entries > 0
                   ? `Post ${count(made.preview!.entries, 'entry', 'entries')}`
-                  : `Take in ${count(made.preview!.newAccounts.length + made.preview!.changedAccounts, 'account')}`}
+                  : `Import ${count(made.preview!.newAccounts.length + made.preview!.changedAccounts, 'account')}`}
             </button>
           )}
           <button type="button" className="button" disabled={post.isPending} onClick={() => drop.mutate()}>

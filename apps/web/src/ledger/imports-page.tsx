@@ -5,10 +5,10 @@ import { useImports } from './use-ledger.ts';
 import { dateWords, momentWords } from '../ui/date-words.ts';
 
 const STATES: Readonly<Record<string, string>> = {
-  checking: 'being checked',
-  ready: 'checked, not posted',
+  checking: 'Checking',
+  ready: 'Checked, not posted',
   refused: 'refused',
-  posting: 'being posted',
+  posting: 'Posting',
   posted: 'posted',
   failed: 'failed',
 };
@@ -21,13 +21,13 @@ export default function ImportsPage() {
   if (!imports.data) return <Loading what="the imports" />;
   const begin = (
     <Link className="button button-primary" to="new">
-      Bring in files
+      Import files
     </Link>
   );
   if (imports.data.length === 0) {
     return (
-      <Empty title="Nothing brought in yet" action={begin}>
-        Bring in the chart of accounts and a ledger file. They are checked row by row before anything is posted.
+      <Empty title="No imports yet" action={begin}>
+        Import the chart of accounts and a ledger file. Every row is checked before anything is posted.
       </Empty>
     );
   }
@@ -37,7 +37,7 @@ export default function ImportsPage() {
       <table className="ledger-table w-full border border-hairline bg-sheet">
         <thead>
           <tr>
-            {['Import', 'Files', 'State', 'Entries', 'Rows', 'Dates', 'Imported', 'By'].map((name) => (
+            {['Import', 'Files', 'Status', 'Entries', 'Rows', 'Dates', 'Imported', 'By'].map((name) => (
               <th
                 key={name}
                 scope="col"

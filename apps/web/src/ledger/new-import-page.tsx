@@ -7,7 +7,7 @@ export default function NewImportPage() {
   const navigate = useNavigate();
   return (
     <>
-      <h2 className="mb-2 font-serif text-xl font-semibold">Bring in files</h2>
+      <h2 className="mb-2 font-serif text-xl font-semibold">Import files</h2>
       <ImportForm
         company={company}
         onSubmitted={(made) => void navigate(made.isNewCompany ? `/imports/${made.id}` : `/c/${company.id}/ledger/imports/${made.id}`)}

@@ -11,7 +11,7 @@ import { DemoNotice } from './demo-notice.tsx';
 import { ScenarioSwatch } from '../ui/scenario-swatch.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
 
-const LINES = ['revenue', 'gross_profit', 'gross_margin', 'operating_result', 'net_income'] as const;
+const LINES = ['revenue', 'gross_profit', 'gross_margin', 'operating_income', 'net_income'] as const;
 
 /** The month in one look, read from the income statement's own grid. */
 export default function OverviewPage() {
@@ -81,7 +81,7 @@ function Month({ asOf, setAsOf }: { readonly asOf: string; readonly setAsOf: (pe
                     </th>
                   ))}
                   <th scope="col" className="text-right!">
-                    To budget
+                    vs. budget
                   </th>
                 </tr>
               </thead>

@@ -89,7 +89,7 @@ function SkipLink() {
         (main?.querySelector<HTMLElement>('table [data-tab-stop]') ?? main)?.focus();
       }}
     >
-      Skip to the figures
+      Skip to content
     </a>
   );
 }
@@ -97,7 +97,7 @@ function SkipLink() {
 function Rail({ companyId }: { readonly companyId: number }) {
   return (
     <nav
-      aria-label="Stations"
+      aria-label="Main"
       className="no-print flex w-[84px] shrink-0 flex-col items-stretch border-r border-hairline px-1.5 pt-3 text-[13px] short:overflow-y-auto narrow:w-full narrow:flex-row narrow:overflow-x-auto narrow:border-t narrow:border-r-0 narrow:pt-0"
     >
       <Link
@@ -153,7 +153,7 @@ function TopLine({ company }: { readonly company: CompanyDto }) {
           </ListboxOptions>
         </Listbox>
       </div>
-      <nav aria-label="Place" className="min-w-0 flex-1 truncate text-ink-soft narrow:invisible">
+      <nav aria-label="Breadcrumbs" className="min-w-0 flex-1 truncate text-ink-soft narrow:invisible">
         {parts.map((part, index) => {
           const name =
             (parts[0] === 'statements' ? views.data?.find(({ key }) => key === part)?.name : undefined) ??
@@ -179,7 +179,7 @@ function TopLine({ company }: { readonly company: CompanyDto }) {
         Keys <kbd className="rounded border border-hairline bg-sheet px-1">?</kbd>
       </button>
       <span className="text-ink-soft short:hidden narrow:hidden">
-        as of <strong className="text-ink">{month?.name ?? 'no month yet'}</strong>
+        as of <strong className="text-ink">{month?.name ?? 'no month'}</strong>
       </span>
       {month ? (
         // where there is no room for the month strip

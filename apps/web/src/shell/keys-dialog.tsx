@@ -1,19 +1,19 @@
 import { Dialog, DialogBackdrop, DialogPanel, DialogTitle } from '@headlessui/react';
 
 const KEYS: readonly (readonly [string, string])[] = [
-  [', .', 'Month before, month after'],
-  ['Arrows', 'Move through figures'],
-  ['Enter', 'Open the trail of a figure; in a budget, take the figure and go down'],
-  ['Esc', 'One step back in the trail; leave a figure as it was'],
-  ['Tab', 'In a budget: take the figure and go right'],
-  ['0 to 9 + − * /', 'In a budget: type over the figure: 12k, 1.2m, +5%, *1.1, /12'],
-  ['F2', 'In a budget: change the figure as it stands'],
-  ['Shift with arrows', 'In a budget: select several figures'],
-  ['Ctrl Enter', 'In a budget: the first month selected into the others'],
-  ['Delete', 'In a budget: the figures selected become nothing'],
-  ['Ctrl C, Ctrl V', 'In a budget: rows to and from a spreadsheet'],
-  ['Ctrl Z, Ctrl Y', 'In a budget: take the last change back, make it again'],
-  ['?', 'These keys'],
+  [', .', 'Previous month, next month'],
+  ['Arrows', 'Move between amounts'],
+  ['Enter', 'Open the drill-down of an amount; in a budget, accept the amount and move down'],
+  ['Esc', 'Go back one step in the drill-down; in a budget, cancel the change'],
+  ['Tab', 'In a budget: accept the amount and move right'],
+  ['0 to 9 + − * /', 'In a budget: replace the amount, such as 12k, 1.2m, +5%, *1.1, /12'],
+  ['F2', 'In a budget: edit the amount'],
+  ['Shift with arrows', 'In a budget: select several amounts'],
+  ['Ctrl Enter', 'In a budget: fill the selected months with the first one'],
+  ['Delete', 'In a budget: clear the selected amounts'],
+  ['Ctrl C, Ctrl V', 'In a budget: copy to and paste from a spreadsheet'],
+  ['Ctrl Z, Ctrl Y', 'In a budget: undo, redo'],
+  ['?', 'Keyboard shortcuts (this list)'],
 ];
 
 export function KeysDialog({ open, close }: { readonly open: boolean; readonly close: () => void }) {
@@ -22,7 +22,7 @@ export function KeysDialog({ open, close }: { readonly open: boolean; readonly c
       <DialogBackdrop className="fixed inset-0 bg-ink/30" />
       <div className="fixed inset-0 grid place-items-center p-4">
         <DialogPanel className="w-full max-w-lg border border-hairline bg-sheet p-5">
-          <DialogTitle className="font-serif text-xl font-semibold">Keys</DialogTitle>
+          <DialogTitle className="font-serif text-xl font-semibold">Keyboard shortcuts</DialogTitle>
           <dl className="mt-3 grid grid-cols-[130px_1fr] gap-y-1.5">
             {KEYS.map(([key, words]) => (
               <div key={key} className="contents">

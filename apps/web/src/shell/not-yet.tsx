@@ -9,7 +9,7 @@ export function NotYet({ station, sentence }: { readonly station: string; readon
   return (
     <Page title={station}>
       <Empty
-        title={`${station} is not built yet`}
+        title={`${station} is not available yet`}
         action={
           <Link className="button" to={`/c/${company.id}/statements/income`}>
             Open the income statement

@@ -26,7 +26,7 @@ export function RouteFailure() {
   if (isRouteErrorResponse(error) && error.status === 404) return <NoSuchPage />;
   return (
     <main>
-      <h1 className="sr-only">The page failed</h1>
+      <h1 className="sr-only">Page error</h1>
       <Failure error={error} retry={() => window.location.reload()} />
     </main>
   );

@@ -49,9 +49,7 @@ export function BenchmarksDialog({ grid, close }: { readonly grid: GridDto; read
       <div className="fixed inset-0 flex items-center justify-center p-6">
         <DialogPanel className="flex max-h-full w-[640px] flex-col border border-hairline bg-sheet p-4 shadow-lg">
           <DialogTitle className="font-serif text-[19px] font-semibold">Benchmarks</DialogTitle>
-          <p className="mb-2 text-[13px] text-ink-soft">
-            Typed once for {company.name}; every view with the line compares its ratio, or its share of the percent base, with it.
-          </p>
+          <p className="mb-2 text-[13px] text-ink-soft">Enter a benchmark once for {company.name}. Every view with this line uses it.</p>
           {save.isError ? (
             <p role="alert" className="text-brick">
               {save.error.message}
@@ -89,7 +87,7 @@ export function BenchmarksDialog({ grid, close }: { readonly grid: GridDto; read
                   : null}
               </tbody>
             </table>
-            {lines.length === 0 ? <p className="py-4 text-ink-soft">This view shows no ratio and no share.</p> : null}
+            {lines.length === 0 ? <p className="py-4 text-ink-soft">This view has no ratio or percentage line.</p> : null}
           </div>
           <div className="mt-3 text-right">
             <button type="button" className="button button-primary" onClick={close}>
@@ -137,7 +135,7 @@ function BenchmarkRow({
       </td>
       <td className="border-b border-hairline">
         <select
-          aria-label={`Kind of benchmark of ${line.name}`}
+          aria-label={`Type of benchmark of ${line.name}`}
           className="field py-0 text-[13px]"
           value={kind}
           onChange={(event) => {
@@ -161,7 +159,7 @@ function BenchmarkRow({
           onKeyDown={(event) => event.key === 'Enter' && commit(text, kind)}
         />{' '}
         <span className="text-ink-soft">{UNIT_WORDS[line.unit]}</span>
-        {fault ? <span className="ml-2 text-brick">Write a number such as 38.5</span> : null}
+        {fault ? <span className="ml-2 text-brick">Enter a number such as 38.5</span> : null}
       </td>
     </tr>
   );

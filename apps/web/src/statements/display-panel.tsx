@@ -5,7 +5,7 @@ import { Choice } from '../ui/choice.tsx';
 
 const SAMPLE = { parentheses: '(1,234)', minus: '−1,234', red: '(1,234) in red' } as const;
 const DECIMALS = [
-  ['auto', 'As the unit has them'],
+  ['auto', 'Default for the unit'],
   ['0', '0'],
   ['1', '1'],
   ['2', '2'],
@@ -46,8 +46,8 @@ export function DisplayPanel({
           label="Form"
           value={display.form}
           options={[
-            ['report', 'Report: one side'],
-            ['account', 'Account: two sides'],
+            ['report', 'Report form (one column)'],
+            ['account', 'Account form (two sides)'],
           ]}
           choose={(value) => choose('form', value)}
         />
@@ -59,8 +59,8 @@ export function DisplayPanel({
       />
       <Tick label="Currency sign on first lines and totals" checked={display.currencySign} choose={(on) => choose('sign', on)} />
       <Tick label="Account numbers" checked={display.accountNumbers} choose={(on) => choose('numbers', on)} />
-      <Tick label="Rounded figures foot" checked={display.foots} choose={(on) => choose('foots', on)}>
-        Parts take the units left over, so that they add up to their rounded totals. Percentages stay exact.
+      <Tick label="Adjust rounding so totals add up" checked={display.foots} choose={(on) => choose('foots', on)}>
+        Rounding differences are spread over the lines of a total. Percentages stay exact.
       </Tick>
       {logo === null ? null : <Tick label="Logo" checked={display.logo} choose={(on) => choose('logo', on)} />}
     </div>

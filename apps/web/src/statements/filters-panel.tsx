@@ -7,7 +7,7 @@ import { ValuePicker } from '../ui/value-picker.tsx';
 
 const NAMES: Readonly<Record<string, string>> = { party: 'Customer or vendor', source: 'Source journal' };
 export const dimensionName = (name: string): string => NAMES[name] ?? name[0]!.toUpperCase() + name.slice(1);
-const valueName = (value: string): string => (value === '' ? 'None given' : value);
+const valueName = (value: string): string => (value === '' ? 'None' : value);
 
 /** What the statement keeps to: accounts, any dimension, customers and vendors, source journals, drafts. */
 export function FiltersPanel({
@@ -77,7 +77,7 @@ function AccountsField({ accounts, commit }: { readonly accounts: string; readon
           onBlur={() => text !== accounts && commit(text)}
         />
         <button type="submit" className="button">
-          Keep to these
+          Limit to these
         </button>
       </div>
     </form>

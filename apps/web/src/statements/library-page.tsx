@@ -18,7 +18,9 @@ export default function LibraryPage() {
   const [search, setSearch] = useSearch();
   const views = useViews(company.id);
   const find = search.get('find') ?? '';
-  const shown = (views.data ?? []).filter(({ name, note, shelf }) => `${name} ${note} ${shelf}`.toLowerCase().includes(find.toLowerCase()));
+  const shown = (views.data ?? []).filter(({ name, note, folder }) =>
+    `${name} ${note} ${folder}`.toLowerCase().includes(find.toLowerCase()),
+  );
   const client = useQueryClient();
   const star = useMutation({
     mutationFn: ({ key, starred }: { readonly key: string; readonly starred: boolean }) =>
@@ -26,7 +28,7 @@ export default function LibraryPage() {
     onSettled: () => client.invalidateQueries({ queryKey: ['views', company.id] }),
   });
   const starredShown = shown.filter(({ starred }) => starred);
-  const shelves = [...new Set(shown.map(({ shelf }) => shelf))];
+  const folders = [...new Set(shown.map(({ folder }) => folder))];
   return (
     <Page
       title="Statements"
@@ -62,13 +64,13 @@ export default function LibraryPage() {
         <p className="text-ink-soft">No view matches “{find}”. Try a word such as income, balance, cash or trend.</p>
       ) : null}
       <div className="grid min-h-0 grid-cols-1 gap-x-6 overflow-y-auto pb-4 lg:grid-cols-3">
-        {[...(starredShown.length > 0 ? [STARRED] : []), ...shelves].map((shelf) => (
-          <section key={shelf} aria-labelledby={`shelf-${shelf}`} className="mb-4">
-            <h2 id={`shelf-${shelf}`} className="border-b border-ink-soft pb-1 font-serif text-[17px] font-semibold">
-              {shelf}
+        {[...(starredShown.length > 0 ? [STARRED] : []), ...folders].map((folder) => (
+          <section key={folder} aria-labelledby={`folder-${folder}`} className="mb-4">
+            <h2 id={`folder-${folder}`} className="border-b border-ink-soft pb-1 font-serif text-[17px] font-semibold">
+              {folder}
             </h2>
             <ul>
-              {(shelf === STARRED ? starredShown : shown.filter((view) => view.shelf === shelf)).map(
+              {(folder === STARRED ? starredShown : shown.filter((view) => view.folder === folder)).map(
                 ({ key, name, note, starred, owner, shared, isShipped }) => (
                   <li key={key} className="flex items-start border-b border-hairline">
                     <Link to={viewAddress(company.id, key, asOf)} className="block min-w-0 flex-1 px-1 py-2 hover:bg-wash">

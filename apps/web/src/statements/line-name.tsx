@@ -43,7 +43,7 @@ export function LineName({
             aria-expanded={isOpen}
             onClick={() => toggle(line.key)}
             className="flex min-w-0 items-center gap-0.5 text-left"
-            title={`${isOpen ? 'Close' : 'Open'} the parts of ${line.name}`}
+            title={`${isOpen ? 'Collapse' : 'Expand'} ${line.name}`}
           >
             {isOpen ? (
               <ChevronDown size={13} className="shrink-0" aria-hidden="true" />

@@ -45,7 +45,7 @@ export function SmallMultiples({
         </label>
       </div>
       {shown.length === 0 ? (
-        <p className="text-ink-soft">No line in view has a figure in this fiscal year. Step the month, or take a filter off.</p>
+        <p className="text-ink-soft">No visible line has an amount in this fiscal year. Choose another month or clear a filter.</p>
       ) : null}
       <ul className="grid grid-cols-2 gap-x-6 gap-y-4 lg:grid-cols-3 2xl:grid-cols-4">
         {shown.map((trend) => (

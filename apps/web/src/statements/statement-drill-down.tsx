@@ -60,7 +60,7 @@ export function StatementTrail({
         />
       ) : null}
       {data ? <LineTrend view={view} choices={choices} line={data.line.key} /> : null}
-      {!data && !trail.isError ? <Loading what="what makes the figure" /> : null}
+      {!data && !trail.isError ? <Loading what="what makes up the amount" /> : null}
     </TrailPanel>
   );
 }

@@ -65,7 +65,7 @@ export function StatementHead({
             >
               {column.scenario ? <ScenarioSwatch scenario={column.scenario} /> : null}
               {column.heading}
-              {column.isPinned ? <span title="Pinned: it stays when the month moves"> (pinned)</span> : null}
+              {column.isPinned ? <span title="Pinned: does not follow the as-of month"> (pinned)</span> : null}
               {resize ? <ColumnEdge heading={column.heading} width={column.width} resize={(width) => resize(column.key, width)} /> : null}
             </th>
           );
@@ -73,7 +73,7 @@ export function StatementHead({
         {spaces.after ? <td className="border-b border-b-ink bg-sheet" /> : null}
         {tellsWords ? (
           <th scope="col" className="border-b border-b-ink px-1.5 py-1 pl-5 text-left! text-[12.5px] font-normal! text-ink-soft">
-            How it is made
+            Definition
           </th>
         ) : null}
       </tr>

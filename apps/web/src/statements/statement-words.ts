@@ -10,7 +10,7 @@ export function asOfLine(grid: GridDto): string {
     usesBudget ? `against ${grid.budgetWords}` : '',
     ...Object.entries(grid.filter).map(([name, values]) => `${name} ${values.map((value) => value || 'none').join(' or ')}`),
     grid.accounts === '' ? '' : `accounts ${grid.accounts}`,
-    grid.drafts ? 'drafts counted' : '',
+    grid.drafts ? 'draft entries included' : '',
   ]
     .filter((text) => text !== '')
     .join('; ');
@@ -22,5 +22,5 @@ const UNITS: Readonly<Record<DisplayUnit, string>> = { cents: '', dollars: '', t
 export function unitLine(grid: GridDto, currencyWords: string): string {
   const unit = `${UNITS[grid.display.unit]}${currencyWords}`;
   const base = grid.percentBase;
-  return base !== null && grid.columns.some(({ kind }) => kind === 'share') ? `${unit}; shares are percent of ${base.toLowerCase()}` : unit;
+  return base !== null && grid.columns.some(({ kind }) => kind === 'share') ? `${unit}; percentages of ${base.toLowerCase()}` : unit;
 }

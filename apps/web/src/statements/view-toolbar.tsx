@@ -69,7 +69,7 @@ export function ViewToolbar({
           label="Budget"
           value={String(choices.budget ?? '')}
           options={[
-            ['', 'Approved of each year'],
+            ['', 'Approved budget'],
             ...(budgets.data ?? []).map(
               ({ id, year, name, state }) => [String(id), `FY${year} ${name}${state === 'approved' ? ', approved' : ''}`] as const,
             ),
@@ -83,8 +83,8 @@ export function ViewToolbar({
           value={values.length === 0 ? '' : values.length > 1 ? SEVERAL : values[0] || NONE}
           options={[
             ['', 'All'],
-            ...(values.length > 1 ? [[SEVERAL, values.map((value) => value || 'None given').join(', ')] as const] : []),
-            ...dimension.values.map((value) => [value || NONE, value || 'None given'] as const),
+            ...(values.length > 1 ? [[SEVERAL, values.map((value) => value || `no ${dimension.name}`).join(', ')] as const] : []),
+            ...dimension.values.map((value) => [value || NONE, value || `No ${dimension.name}`] as const),
           ]}
           choose={(value) =>
             value === SEVERAL
@@ -153,10 +153,10 @@ function ViewChoice({
           if (next) open(next);
         }}
       >
-        {[...new Set(views.map(({ shelf }) => shelf))].map((shelf) => (
-          <optgroup key={shelf} label={shelf}>
+        {[...new Set(views.map(({ folder }) => folder))].map((folder) => (
+          <optgroup key={folder} label={folder}>
             {views
-              .filter((each) => each.shelf === shelf)
+              .filter((each) => each.folder === folder)
               .map(({ key, name }) => (
                 <option key={key} value={key}>
                   {name}

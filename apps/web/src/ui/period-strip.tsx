@@ -15,7 +15,7 @@ const told = (month: Month, exponent: number): string => {
 };
 
 /**
- * Months of the as-of year and the two before it, each with its operating result: prior years grey,
+ * Months of the as-of year and the two before it, each with its operating income: prior years grey,
  * this year solid, months to come outlined; the year to date is washed and the as-of month marked.
  */
 export function PeriodStrip({

@@ -6,8 +6,8 @@ export function Failure({ error, retry }: { readonly error: unknown; readonly re
   const problem = error instanceof ApiProblem ? error.problem : null;
   return (
     <div role="alert" className="m-4 max-w-xl self-start border border-brick bg-sheet p-4">
-      <p className="font-semibold text-brick">{problem?.title ?? 'Something failed'}</p>
-      <p className="mt-1">{problem?.detail ?? (error instanceof Error ? error.message : 'The page could not be shown. Load it again.')}</p>
+      <p className="font-semibold text-brick">{problem?.title ?? 'An error occurred'}</p>
+      <p className="mt-1">{problem?.detail ?? (error instanceof Error ? error.message : 'The page could not be displayed. Reload it.')}</p>
       {retry ? (
         <button type="button" className="button mt-3" onClick={retry}>
           Try again

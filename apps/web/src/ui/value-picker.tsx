@@ -74,7 +74,7 @@ function ValueList({ label, all, values, nameOf, choose }: Parameters<typeof Val
             );
           })}
         </div>
-        {shown.length === 0 ? <p className="px-2 py-1 text-ink-soft">Nothing here has “{find}” in it.</p> : null}
+        {shown.length === 0 ? <p className="px-2 py-1 text-ink-soft">No match for “{find}”.</p> : null}
       </div>
     </div>
   );

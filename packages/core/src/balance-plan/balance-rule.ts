@@ -79,10 +79,10 @@ const changedBy = (amount: number, percent: string): number => multiplyByDecimal
 /** The ways a balance may move, in the order they are offered. */
 export const BALANCE_RULES: { readonly [Kind in BalanceRuleKind]: RuleDefinition<BalanceRule & { readonly kind: Kind }> } = {
   daysOf: {
-    name: 'Days of a flow',
+    name: 'Days outstanding',
     words: ({ of, days }) =>
       days === 'history'
-        ? `As many days of ${DAYS_OF[of].words} as in the same month a year before`
+        ? `Same days of ${DAYS_OF[of].words} as a year earlier`
         : `${new Set(days).size === 1 ? days[0] : `${Math.min(...days.map(Number))} to ${Math.max(...days.map(Number))}`} days of ${DAYS_OF[of].words}`,
     closing: ({ of, days }, context) => {
       const count = days === 'history' ? context.daysOfLastYear(of) : context.sign * Number(days[context.month]);
@@ -90,19 +90,19 @@ export const BALANCE_RULES: { readonly [Kind in BalanceRuleKind]: RuleDefinition
     },
   },
   levelOfLastYear: {
-    name: 'Stands as last year',
-    words: ({ change }) => `Stands as at the same month a year before, ${changeWords(change)}`,
+    name: 'Same balance as last year',
+    words: ({ change }) => `Same balance as a year earlier, ${changeWords(change)}`,
     closing: ({ change }, { lastYear }) => (lastYear.closing === null ? null : changedBy(lastYear.closing, change)),
   },
   movementOfLastYear: {
-    name: 'Moves as last year',
-    words: ({ change }) => `Moves as in the same month a year before, ${changeWords(change)}`,
+    name: 'Same change as last year',
+    words: ({ change }) => `Same change as a year earlier, ${changeWords(change)}`,
     closing: ({ change }, { before, lastYear: { closing, opening } }) =>
       closing === null || opening === null ? null : before + changedBy(closing - opening, change),
   },
   movements: {
-    name: 'Typed movements',
-    words: ({ months }, { amount }) => `Moves by ${amount(sumOf(months))} in the year, by typed months`,
+    name: 'Entered changes',
+    words: ({ months }, { amount }) => `Entered changes of ${amount(sumOf(months))} for the year`,
     closing: ({ months }, { before, sign, month, isPlanned }) => before + (isPlanned ? sign * months[month]! : 0),
   },
   purchases: {
@@ -115,32 +115,32 @@ export const BALANCE_RULES: { readonly [Kind in BalanceRuleKind]: RuleDefinition
       before + (isPlanned ? sign * sumOf(items.filter((item) => item.month === month).map((item) => item.amount)) : 0),
   },
   depreciation: {
-    name: 'Takes the depreciation',
-    words: () => 'Takes the depreciation the budget holds',
+    name: 'Budgeted depreciation',
+    words: () => 'Accumulates budgeted depreciation',
     closing: (_, { before, expense }) => before - expense('depreciation'),
   },
   loan: {
     name: 'Loan schedule',
     words: ({ form, ratePercent, payments, drawn }, { amount, month }) =>
       [
-        `Paid back in ${payments === 1 ? 'one month' : `${payments} months`}, ${LOAN_FORMS[form]}, at ${ratePercent} % a year`,
-        ...(drawn ? [`${amount(drawn.amount)} drawn in ${month(drawn.month)}`] : []),
+        `Repaid in ${payments === 1 ? 'one month' : `${payments} months`}, ${LOAN_FORMS[form]}, at ${ratePercent}% a year`,
+        ...(drawn ? [`${amount(drawn.amount)} borrowed in ${month(drawn.month)}`] : []),
       ].join('; '),
     closing: (_, { sign, owed }) => sign * owed(),
   },
   tax: {
-    name: 'Income tax owed',
+    name: 'Income taxes payable',
     words: ({ paidIn }, { month }) =>
       paidIn.length === 0
-        ? 'Takes the income tax the budget holds; none is paid'
-        : `Takes the income tax the budget holds, paid in ${[...paidIn]
+        ? 'Budgeted income tax accrues; no payments'
+        : `Budgeted income tax accrues, paid in ${[...paidIn]
             .sort((a, b) => a - b)
             .map(month)
             .join(', ')}`,
     closing: ({ paidIn }, { before, month, expense }) => (paidIn.includes(month) ? 0 : before - expense('incomeTax')),
   },
-  stays: { name: 'Stays', words: () => 'Stays as it stands', closing: (_, { before }) => before },
-  rest: { name: 'The rest', words: () => 'Takes what all other movements leave', closing: (_, { before }) => before },
+  stays: { name: 'No change', words: () => 'Balance does not change', closing: (_, { before }) => before },
+  rest: { name: 'Balancing cash', words: () => 'Balancing account for all cash', closing: (_, { before }) => before },
 };
 export const BALANCE_RULE_KINDS = Object.keys(BALANCE_RULES) as readonly BalanceRuleKind[];
 const definitionOf = (rule: BalanceRule): RuleDefinition<BalanceRule> => BALANCE_RULES[rule.kind] as RuleDefinition<BalanceRule>;

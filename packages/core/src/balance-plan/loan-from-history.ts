@@ -7,7 +7,7 @@ const STRAY = 2;
 
 /**
  * The schedule a loan was paid back by in its last six months: level payments, whose principal parts grow by
- * the monthly rate, or level parts of the principal, which tell no rate: they take the usual one.
+ * the monthly rate, or in equal principal payments, which imply no rate: they take the usual one.
  * Source: in an annuity the parts of principal grow by 1 + i; n = ln(A / (A - i B)) / ln(1 + i).
  * @param balances owed at month ends, positive, the latest last
  * @param usualRate percent a year that debt as a whole bore

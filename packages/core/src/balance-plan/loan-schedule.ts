@@ -4,8 +4,8 @@ import { parseDecimal } from '../money/decimal.ts';
 import { minor, ZERO, type Minor } from '../money/minor.ts';
 import { roundHalfAway } from '../money/round.ts';
 
-/** How a loan is paid back: in level payments, in level parts of the principal, or all at the end. */
-export const LOAN_FORMS = { level: 'level payments', straight: 'level parts of the principal', atEnd: 'all at the end' } as const;
+/** How a loan is paid back: in level payments, in equal principal payments, or at maturity. */
+export const LOAN_FORMS = { level: 'level payments', straight: 'equal principal payments', atEnd: 'principal at maturity' } as const;
 export type LoanForm = keyof typeof LOAN_FORMS;
 /** What a schedule follows from, besides the principal: a decimal text of percent a year, and how many monthly payments are left. */
 export type LoanTerms = { readonly form: LoanForm; readonly ratePercent: string; readonly payments: number };
@@ -29,10 +29,10 @@ export function levelPayment(principal: Minor, { ratePercent, payments }: Pick<L
 }
 
 /**
- * The schedule of a loan, month by month, the first payment a month after the principal was owed. The
+ * The schedule of a loan, by month, the first payment a month after the principal was owed. The
  * last payment takes what is left, so that the balance ends at zero to the cent.
  * @param principal minor units, as a positive amount; nothing or less gives an empty schedule
- * @throws RangeError for payments that are no whole number from 1 to 1,200, or a rate that is no number of 0 or more
+ * @throws RangeError for payments that are no whole number from 1 to 1,200, or a rate that is not 0 or more
  * @example loanSchedule(minor(120000), { form: 'straight', ratePercent: '12', payments: 12 })[0]
  * // { payment: 11200, interest: 1200, principal: 10000, balance: 110000 }
  */
@@ -40,7 +40,7 @@ export function loanSchedule(principal: Minor, terms: LoanTerms): LoanMonth[] {
   const { form, ratePercent, payments } = terms;
   if (!Number.isInteger(payments) || payments < 1 || payments > 1200)
     throw new RangeError(`a loan is paid in 1 to 1,200 months, not ${payments}`);
-  if (!(Number(ratePercent) >= 0)) throw new RangeError(`"${ratePercent}" is no rate of 0 % or more`);
+  if (!(Number(ratePercent) >= 0)) throw new RangeError(`"${ratePercent}" is not a rate of 0% or more`);
   if (principal <= 0) return [];
   const level = form === 'level' ? levelPayment(principal, terms) : ZERO;
   const straight = form === 'straight' ? apportion(principal, new Array<number>(payments).fill(1)) : [];

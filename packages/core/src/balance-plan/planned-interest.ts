@@ -8,7 +8,7 @@ import type { PlannedRule } from './planned-rules.ts';
 
 const YEAR = PERIODS_PER_YEAR;
 
-/** Interest by the schedules and by the budget, month by month; nothing where there is no loan. */
+/** Interest by the schedules and by the budget, by month; nothing where there is no loan. */
 export function interestOf(
   { chart }: BudgetBooks,
   at: {

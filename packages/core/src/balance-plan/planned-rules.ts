@@ -7,7 +7,7 @@ import { ruleFromHistory } from './rule-from-history.ts';
 /** The rule an account moves by, and what history alone would give it. */
 export type PlannedRule = { readonly rule: BalanceRule; readonly fromHistory: BalanceRule; readonly isSet: boolean };
 
-/** The rule of an account: the one set by hand, or what history gives. @param set rules set by hand, by account number */
+/** The method of an account: the one set manually, or the one from history. @param set methods set manually, by account number */
 export function plannedRule(
   { chart, calendar }: BudgetBooks,
   set: ReadonlyMap<string, BalanceRule>,

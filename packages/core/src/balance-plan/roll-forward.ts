@@ -17,7 +17,7 @@ import { DAYS_CLASSES, USUAL_BASE, type DaysClass } from './rule-from-history.ts
 
 const YEAR = PERIODS_PER_YEAR;
 
-/** What a balance sheet is planned from: the income budget of a year, and the rules set by hand, by account number. */
+/** What a balance sheet is planned from: the income budget of a year, and the methods set manually, by account number. */
 export type BalancePlan = YearIncome & { readonly rules: ReadonlyMap<string, BalanceRule> };
 /** A loan account through the year that is planned; its months that were posted are left out. */
 export type PlannedLoan = {
@@ -46,7 +46,7 @@ export type RolledForward = {
 };
 
 /**
- * Carries a year's income budget into a balance sheet and cash, month by month from the last month that is
+ * Carries a year's income budget into a balance sheet and cash, by month from the last month that is
  * posted before it: income as budgeted, every balance by its rule, and one account of cash takes what is
  * left, so that each month balances. Months of the year that hold what was posted, as in a reforecast, are
  * the ledger's.

@@ -62,7 +62,7 @@ function rateOfDebt(chart: Chart, levels: Levels): string {
 /**
  * How an account may be expected to move, from the last twelve months of the ledger: days of a flow for
  * receivables, inventory and payables; loans on the schedule they were paid by; income tax cleared in the
- * months it was; depreciation accumulated; what moved with the season as a year before; the rest stays.
+ * months it was; depreciation accumulated; seasonal balances as in the prior year; others do not change.
  */
 export function ruleFromHistory(chart: Chart, levels: Levels, position: number): BalanceRule {
   const account = chart.accounts[position]!;

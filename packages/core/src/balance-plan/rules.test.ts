@@ -18,13 +18,13 @@ const write = {
 const days = (count: string): readonly string[] => MONTHS.map(() => count);
 const EXAMPLES: { readonly [Kind in BalanceRule['kind']]: readonly (readonly [BalanceRule & { readonly kind: Kind }, string])[] } = {
   daysOf: [
-    [{ kind: 'daysOf', of: 'revenue', days: 'history' }, 'As many days of revenue as in the same month a year before'],
+    [{ kind: 'daysOf', of: 'revenue', days: 'history' }, 'Same days of revenue as a year earlier'],
     [{ kind: 'daysOf', of: 'costs', days: days('30') }, '30 days of cost of sales and operating expenses'],
     [{ kind: 'daysOf', of: 'costOfSales', days: ['45', ...days('20').slice(1)] }, '20 to 45 days of cost of sales'],
   ],
-  levelOfLastYear: [[{ kind: 'levelOfLastYear', change: '-1.5' }, 'Stands as at the same month a year before, minus 1.5 %']],
-  movementOfLastYear: [[{ kind: 'movementOfLastYear', change: '0' }, 'Moves as in the same month a year before, unchanged']],
-  movements: [[{ kind: 'movements', months: MONTHS.map((month) => minor(month * 100)) }, 'Moves by 66 in the year, by typed months']],
+  levelOfLastYear: [[{ kind: 'levelOfLastYear', change: '-1.5' }, 'Same balance as a year earlier, minus 1.5%']],
+  movementOfLastYear: [[{ kind: 'movementOfLastYear', change: '0' }, 'Same change as a year earlier, unchanged']],
+  movements: [[{ kind: 'movements', months: MONTHS.map((month) => minor(month * 100)) }, 'Entered changes of 66 for the year']],
   purchases: [
     [{ kind: 'purchases', items: [] }, 'No purchases'],
     [
@@ -38,20 +38,20 @@ const EXAMPLES: { readonly [Kind in BalanceRule['kind']]: readonly (readonly [Ba
       'Mold for 900 in May; Van for 45,000 in Mar',
     ],
   ],
-  depreciation: [[{ kind: 'depreciation' }, 'Takes the depreciation the budget holds']],
+  depreciation: [[{ kind: 'depreciation' }, 'Accumulates budgeted depreciation']],
   loan: [
-    [{ kind: 'loan', form: 'level', ratePercent: '5.2', payments: 72 }, 'Paid back in 72 months, level payments, at 5.2 % a year'],
+    [{ kind: 'loan', form: 'level', ratePercent: '5.2', payments: 72 }, 'Repaid in 72 months, level payments, at 5.2% a year'],
     [
       { kind: 'loan', form: 'atEnd', ratePercent: '4', payments: 1, drawn: { month: 2, amount: minor(100000) } },
-      'Paid back in one month, all at the end, at 4 % a year; 1,000 drawn in Jun',
+      'Repaid in one month, principal at maturity, at 4% a year; 1,000 borrowed in Jun',
     ],
   ],
   tax: [
-    [{ kind: 'tax', paidIn: [11, 2] }, 'Takes the income tax the budget holds, paid in Jun, Mar'],
-    [{ kind: 'tax', paidIn: [] }, 'Takes the income tax the budget holds; none is paid'],
+    [{ kind: 'tax', paidIn: [11, 2] }, 'Budgeted income tax accrues, paid in Jun, Mar'],
+    [{ kind: 'tax', paidIn: [] }, 'Budgeted income tax accrues; no payments'],
   ],
-  stays: [[{ kind: 'stays' }, 'Stays as it stands']],
-  rest: [[{ kind: 'rest' }, 'Takes what all other movements leave']],
+  stays: [[{ kind: 'stays' }, 'Balance does not change']],
+  rest: [[{ kind: 'rest' }, 'Balancing account for all cash']],
 };
 const context = (part: Partial<RuleContext> = {}): RuleContext => ({
   before: 1000,

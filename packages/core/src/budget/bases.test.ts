@@ -84,7 +84,7 @@ describe('bases', () => {
     const basis = { kind: 'sameMonths', year: 2025, changePercent: '10', changeAmount: minor(-50) } as const;
     expect(derived(basis).months.slice(0, 3)).toEqual([2150, 2260, 2370]);
     expect(deriveYear(basis, { ...context, sign: -1 }).months.slice(0, 3)).toEqual([2250, 2360, 2470]);
-    expect(basisWords(basis, money)).toBe('Same months of FY2025, plus 10 % and minus 0.50 a month');
+    expect(basisWords(basis, money)).toBe('Same months of FY2025, plus 10% and minus 0.50 a month');
     expect(basisWords({ ...basis, changePercent: '0', changeAmount: minor(250) }, money)).toBe('Same months of FY2025, plus 2.50 a month');
   });
   it('average of the same months over the years that have them', () => {
@@ -95,7 +95,7 @@ describe('bases', () => {
     expect(derived({ kind: 'latestMonths', count: 3, changePercent: '0' }).months).toEqual(Array.from({ length: 12 }, () => 600));
     expect(derived({ kind: 'latestMonths', count: 6, changePercent: '0' }).issues).toEqual([{ code: 'tooFewMonths', held: 3 }]);
   });
-  it('a straight line through years or months, in the shape of an average year', () => {
+  it('a straight line through years or months, with average seasonality', () => {
     // totals 18,600 and 30,600: the next is 42,600
     const even = derived({ kind: 'trend', of: 'years', years: [2024, 2025], seasonal: false });
     expect(even.months).toEqual(Array.from({ length: 12 }, () => 3550));
@@ -166,7 +166,9 @@ describe('bases', () => {
       field: 'changePercent',
       text: 'much',
     });
-    expect(basisWords(basis, money)).toBe('Same months of FY2025, plus 10 %, and pay of 1 person more (Clerk), plus 20 % on top');
+    expect(basisWords(basis, money)).toBe(
+      'Same months of FY2025, plus 10%, plus payroll of 1 person (Clerk), plus 20% for payroll taxes and benefits',
+    );
   });
   it('tell a percentage of nothing, and a total in the shape of nothing', () => {
     const zeros = MONTHS.map(() => minor(0));
@@ -196,7 +198,7 @@ describe('bases', () => {
     };
     expect(derived(basis).months).toEqual([0, 0, 2500, 2500, 2500, 3000, 3000, 3000, 3000, 3000, 3000, 3000]);
     expect(basisWords(basis, money)).toBe(
-      'Same months of FY2025, unchanged, from month 3 on, rounded to 10.00, at least 25.00 a month, at most 30.00 a month',
+      'Same months of FY2025, unchanged, from month 3 on, rounded to 10.00, minimum 25.00 a month, maximum 30.00 a month',
     );
   });
   it('leave held months alone, whatever the kind', () =>
@@ -238,17 +240,17 @@ describe('bases', () => {
     };
     expect(Object.keys(some).sort()).toEqual(Object.keys(BASES).sort());
     expect(Object.values(some).map((basis) => basisWords(basis, money))).toEqual([
-      'Same months of FY2025, plus 3 %',
-      'The total of FY2025, plus 2 %, spread even, with months to come as budgeted',
-      'Average of the same months of FY2024 to FY2025, minus 2 %',
-      'The latest 3 months, brought to a year, unchanged',
-      'Straight line through the years of FY2024 to FY2025, in the shape of an average year',
-      '41 % of 4000-4099',
+      'Same months of FY2025, plus 3%',
+      'Total of FY2025, plus 2%, spread evenly, remaining months from the approved budget',
+      'Average of the same months of FY2024 to FY2025, minus 2%',
+      'Latest 3 months, annualized, unchanged',
+      'Linear trend of the years of FY2024 to FY2025, with average seasonality',
+      '41% of 4000-4099',
       'guests times 12.5, then 13 from month 9',
       '16.00 a month, then 17.00 from month 6',
-      'Pay of 2 people (Guide), plus 20 % on top',
-      'A year total of 12.00, spread even',
-      'Typed by hand',
+      'Payroll of 2 people (Guide), plus 20% for payroll taxes and benefits',
+      'Annual total of 12.00, spread evenly',
+      'Manual entry',
     ]);
   });
 });

@@ -75,7 +75,7 @@ const definitionOf = (basis: Basis): BasisDefinition<Basis> => BASES[basis.kind]
 
 /**
  * Applies a percent change and rounds to a step, half away from zero, exactly.
- * @param changePercent decimal text: '3' raises by 3 %
+ * @param changePercent decimal text: '3' raises by 3%
  * @param roundTo minor units; 0 leaves the amount unrounded
  * @throws RangeError when the percentage is no decimal number
  * @example changed(minor(10000), '3', minor(0)) // 10300
@@ -112,7 +112,7 @@ function readAs(basis: Basis, context: BasisContext): { readonly context: BasisC
 /**
  * The twelve months a basis gives by itself, debit positive, with what it lacks. A total typed keeps its
  * total. A basis that rounds, or is shared, adds up to the account's rounded year, over all lines of the account with
- * the same basis; one with limits is rounded and limited month by month. One-offs are left out of the
+ * the same basis; one with limits is rounded and limited by month. One-offs are left out of the
  * history unless the basis keeps them.
  */
 export function deriveYear(basis: Basis, from: BasisContext): DerivedYear {
@@ -165,7 +165,7 @@ export function deriveMonths(basis: Basis, context: BasisContext, held: Readonly
 }
 
 /**
- * A basis as the sentence that is shown: `Same months of FY2026, plus 3 %, rounded to 100`.
+ * A basis as the sentence that is shown: `Same months of FY2026, plus 3%, rounded to 100`.
  * @param format an amount as it is written
  * @param month a month of the fiscal year (0 to 11) as it is called
  * @param leftOut one-offs left out of its history, in the shown sign; zero says nothing
@@ -179,13 +179,13 @@ export function basisWords(
   const { fromMonth, roundTo, least, most, projected, withOneOffs } = basis;
   return [
     definitionOf(basis).words(basis, { amount: format, month }),
-    projected ? 'with months to come as budgeted' : '',
-    withOneOffs ? 'one-offs kept in' : '',
+    projected ? 'remaining months from the approved budget' : '',
+    withOneOffs ? 'nonrecurring items included' : '',
     fromMonth ? `from ${month(fromMonth)} on` : '',
     roundTo !== undefined && roundTo > 1 ? `rounded to ${format(roundTo)}` : '',
-    least === undefined ? '' : `at least ${format(least)} a month`,
-    most === undefined ? '' : `at most ${format(most)} a month`,
-    leftOut === 0 ? '' : `${format(leftOut)} of one-offs left out`,
+    least === undefined ? '' : `minimum ${format(least)} a month`,
+    most === undefined ? '' : `maximum ${format(most)} a month`,
+    leftOut === 0 ? '' : `${format(leftOut)} of nonrecurring items excluded`,
   ]
     .filter((text) => text !== '')
     .join(', ');

@@ -42,15 +42,17 @@ describe('basis', () => {
   it('reads as a sentence', () => {
     const format = (amount: number) => String(amount / 100);
     expect(basisWords({ kind: 'sameMonths', year: 2026, changePercent: '3', roundTo: minor(10000) }, format)).toBe(
-      'Same months of FY2026, plus 3 %, rounded to 100',
+      'Same months of FY2026, plus 3%, rounded to 100',
     );
     expect(basisWords({ kind: 'sameMonths', year: 2026, changePercent: '-1.5', roundTo: minor(0) }, format)).toBe(
-      'Same months of FY2026, minus 1.5 %',
+      'Same months of FY2026, minus 1.5%',
     );
     expect(basisWords({ kind: 'sameMonths', year: 2026, changePercent: '0', roundTo: minor(0) }, format)).toBe(
       'Same months of FY2026, unchanged',
     );
-    expect(basisWords({ kind: 'typedTotal', total: minor(1200), spread: 'days' }, format)).toBe('A year total of 12, spread by days');
+    expect(basisWords({ kind: 'typedTotal', total: minor(1200), spread: 'days' }, format)).toBe(
+      'Annual total of 12, spread by days in month',
+    );
   });
 });
 
@@ -63,10 +65,10 @@ describe('spreads', () => {
       lines: (accounts) => (accounts === '4000' ? months(-1100) : null),
     });
     expect(spreadTotal(minor(220), { by: 'line', accounts: '4000' }, { months: all, context })[0]).toBe(110);
-    // the first month holds none of one year and 1,200 of 2,300 of the other: 26.087 %
+    // the first month holds none of one year and 1,200 of 2,300 of the other: 26.087%
     expect(spreadTotal(minor(100_000), { by: 'shares', years: [2024, 2025, 2026] }, { months: all, context })[0]).toBe(26_087);
     expect(spreadTotal(minor(120), { by: 'line', accounts: '9' }, { months: all, context })).toEqual(Array.from({ length: 12 }, () => 10));
-    expect(spreadWords({ by: 'shares', years: [2024, 2025, 2026] })).toBe('in the average shape of FY2024 to FY2026');
+    expect(spreadWords({ by: 'shares', years: [2024, 2025, 2026] })).toBe('with average seasonality of FY2024 to FY2026');
   });
   it.each([
     ['history', [100, 200, 300, 400, 0, 0, 0, 0, 0, 0, 0, 0]],

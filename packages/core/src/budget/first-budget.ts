@@ -12,14 +12,14 @@ import { slicesByAccount, slotsOfYear } from './slices.ts';
 export type BudgetChanges = { readonly all: string; readonly byClass?: Partial<Readonly<Record<AccountClass, string>>> };
 /** How the lines of a class begin, in words. */
 export const FIRST_BASES = {
-  ownHistory: 'as each account’s history repeats',
-  sameMonths: 'same months',
-  averageTwo: 'average of two years',
-  averageShape: 'year’s total, average monthly shares',
-  evenYear: 'year’s total, even',
-  fixedAmount: 'latest month, every month',
-  annualized: 'latest months, brought to a year',
-  typed: 'by hand',
+  ownHistory: 'Proposed for each account',
+  sameMonths: 'Same months of the year',
+  averageTwo: 'Average of two years',
+  averageShape: 'Annual total, average seasonality',
+  evenYear: 'Annual total, spread evenly',
+  fixedAmount: 'Latest month, repeated',
+  annualized: 'Latest months, annualized',
+  typed: 'Manual entry',
 } as const;
 export type FirstBasis = keyof typeof FIRST_BASES;
 

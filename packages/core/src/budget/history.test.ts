@@ -25,7 +25,7 @@ describe('one-offs', () => {
     const { months, leftOut } = derived(basis, { facts: repairs, oneOffs: storm });
     expect([sum(months), leftOut]).toEqual([1200, 5000]);
     expect(basisWords(basis, (amount) => String(amount / 100), undefined, leftOut)).toBe(
-      'Same months of FY2025, unchanged, 50 of one-offs left out',
+      'Same months of FY2025, unchanged, 50 of nonrecurring items excluded',
     );
   });
   it('stay in when the basis keeps them', () => {

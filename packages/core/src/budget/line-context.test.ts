@@ -44,7 +44,7 @@ describe('what the basis of a line draws on', () => {
     expect([of('4000')?.[0], of('4000', true)?.[0], of('6000-6999')?.[0]]).toEqual([300, 307, 40]);
     expect([of('6000'), of('9000'), of('!')]).toEqual([null, null, null]);
   });
-  it('slices that add up to the whole, month by month', () =>
+  it('slices that add up to the whole, by month', () =>
     fc.assert(
       fc.property(
         fc.array(

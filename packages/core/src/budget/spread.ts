@@ -15,14 +15,20 @@ export type SpreadContext = {
   /** what other lines of the budget hold by month; null when there is no such line */
   readonly lines: (accounts: string) => readonly number[] | null;
 };
-type SpreadDefinition = { readonly words: string; readonly weights: (context: SpreadContext) => readonly number[] };
+type SpreadDefinition = {
+  /** as it is offered */
+  readonly name: string;
+  /** in a sentence, after `spread` */
+  readonly words: string;
+  readonly weights: (context: SpreadContext) => readonly number[];
+};
 
 /** Shapes over the months that need nothing more said. Weights are not negative. */
 export const SPREADS = {
-  history: { words: 'as history', weights: ({ history }) => history.map(Math.abs) },
-  even: { words: 'even', weights: ({ days }) => days.map(() => 1) },
-  days: { words: 'by days', weights: ({ days }) => days },
-  workingDays: { words: 'by working days', weights: ({ workingDays }) => workingDays },
+  history: { name: 'Prior-year pattern', words: 'in the prior-year pattern', weights: ({ history }) => history.map(Math.abs) },
+  even: { name: 'Evenly', words: 'evenly', weights: ({ days }) => days.map(() => 1) },
+  days: { name: 'Days in month', words: 'by days in month', weights: ({ days }) => days },
+  workingDays: { name: 'Business days', words: 'by business days', weights: ({ workingDays }) => workingDays },
 } as const satisfies Readonly<Record<string, SpreadDefinition>>;
 export type SpreadKind = keyof typeof SPREADS;
 export const SPREAD_KINDS = Object.keys(SPREADS) as readonly SpreadKind[];
@@ -41,13 +47,13 @@ export type Spread =
 export const isOfLine = (spread: Spread): spread is { readonly by: 'line'; readonly accounts: string } =>
   typeof spread === 'object' && spread.by === 'line';
 
-/** A spread in words: `as history`, `in the average shape of FY2024 to FY2026`, `as 4000-4999`, `by weights of its own`. */
+/** A spread in words: `in the prior-year pattern`, `in the average shape of FY2024 to FY2026`, `like accounts 4000-4999`, `by custom weights`. */
 export function spreadWords(spread: Spread): string {
   if (typeof spread === 'string') return SPREADS[spread].words;
-  if (spread.by === 'line') return `as ${spread.accounts}`;
-  if (spread.by === 'weights') return 'by weights of its own';
+  if (spread.by === 'line') return `like accounts ${spread.accounts}`;
+  if (spread.by === 'weights') return 'by custom weights';
   const [first, last] = [Math.min(...spread.years), Math.max(...spread.years)];
-  return `in the average shape of ${first === last ? `FY${first}` : `FY${first} to FY${last}`}`;
+  return `with average seasonality of ${first === last ? `FY${first}` : `FY${first} to FY${last}`}`;
 }
 
 /** Twelve whole weights in exact proportion, none negative; years that are not whole count for nothing, and a line that is not there weighs nothing. */

@@ -8,7 +8,7 @@ const KINDS: Readonly<Record<SpanKind, string>> = {
   fullYear: 'full year',
   trailingTwelve: 'trailing twelve months',
   restOfYear: 'rest of the year',
-  fromBeginning: 'everything up to the month',
+  fromBeginning: 'since the first month',
 };
 const NUMBERS = ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten', 'eleven', 'twelve'];
 const counted = (count: number, unit: string): string =>
@@ -31,7 +31,7 @@ export function spanDefinitionWords(
   if (pinnedTo !== undefined) {
     return [KINDS[kind], ...shifts, `pinned to ${nameOf(pinnedTo)}`].join(', ');
   }
-  if (shifts.length === 0) return `${KINDS[kind]}, moves with the as-of month`;
+  if (shifts.length === 0) return `${KINDS[kind]}, follows the as-of month`;
   return [kind === 'month' && shift.years !== undefined && !shift.months && !shift.quarters ? 'same month' : KINDS[kind], ...shifts].join(
     ', ',
   );

@@ -68,7 +68,7 @@ describe('a statement kept to some accounts', () => {
 });
 
 describe('a column of statistics', () => {
-  const heads: Column = { kind: 'amount', key: 'heads', heading: 'Heads', scenario: 'statistic:headcount', span: month };
+  const heads: Column = { kind: 'amount', key: 'heads', heading: 'Headcount', scenario: 'statistic:headcount', span: month };
   const perHead: Column = { kind: 'formula', key: 'per', heading: 'Per head', expression: 'actual / heads', result: 'amount' };
   const october = periodOfKey(calendar, '2025-10')!;
   const source = sourceOf(
@@ -101,7 +101,7 @@ describe('a column of statistics', () => {
 describe('spans in words', () => {
   const named = (key: string) => (key === '2025-03' ? 'Mar 2025' : key);
   it.each([
-    [{ kind: 'month' }, 'month, moves with the as-of month'],
+    [{ kind: 'month' }, 'month, follows the as-of month'],
     [{ kind: 'month', shift: { years: -1 } }, 'same month, one year earlier'],
     [{ kind: 'month', shift: { months: -1 } }, 'month, one month earlier'],
     [{ kind: 'yearToDate', shift: { years: -2 } }, 'year to date, two years earlier'],

@@ -47,10 +47,10 @@ export function columnWords(grid: StatementGrid, columnIndex: number): string {
       return `Percent of ${words}${within}: ${of(column.of)}`;
     }
     case 'formula':
-      return `Made from ${[...column.reads.values()].map(of).join('; ')}`;
+      return `Calculated from ${[...column.reads.values()].map(of).join('; ')}`;
     case 'benchmark':
       return 'The benchmark of the line';
     case 'runningTotal':
-      return `Added up: ${of(column.columns[0]!)}${column.columns.length > 1 ? ` through ${of(column.columns.at(-1)!)}` : ''}`;
+      return `Sum of ${of(column.columns[0]!)}${column.columns.length > 1 ? ` through ${of(column.columns.at(-1)!)}` : ''}`;
   }
 }

@@ -123,6 +123,6 @@ describe('columns', () => {
   it('are told in words', () => {
     const { grid } = run({ postings, lines: [sales], blocks: blocks([{ kind: 'runningTotal', key: 'run', heading: '', of: 'actual' }]) });
     expect(columnWords(grid, 0)).toBe('Actual, Oct 2025');
-    expect(columnWords(grid, 1)).toBe('Added up: Actual, Oct 2025');
+    expect(columnWords(grid, 1)).toBe('Sum of Actual, Oct 2025');
   });
 });

@@ -42,7 +42,7 @@ function pastTheLastPosted({ plan }: StatementGrid, last: PeriodIndex | null): G
     {
       place: 'Actual',
       message: `Nothing is posted after ${end}`,
-      fix: `Actual figures end there; step back to ${end} to compare like with like`,
+      fix: `Actuals end there. Go back to ${end} for a like-for-like comparison`,
     },
   ];
 }

@@ -17,15 +17,15 @@ export function balancePlanIssueWords(
   const name = (period: Parameters<typeof longPeriodName>[1]) => longPeriodName(how.calendar, period);
   switch (issue.code) {
     case 'noApprovedBudget':
-      return `No approved budget holds ${issue.from === issue.to ? name(issue.from) : `${name(issue.from)} to ${name(issue.to)}`}. The same months a year before stand in for them until the plan begins.`;
+      return `No approved budget covers ${issue.from === issue.to ? name(issue.from) : `${name(issue.from)} to ${name(issue.to)}`}. The same months of the prior year are used until the budget starts.`;
     case 'noFigures':
-      return `Nothing is known of ${issue.from === issue.to ? name(issue.from) : `${name(issue.from)} to ${name(issue.to)}`}: no approved budget and no actuals a year before. They bring no income.`;
+      return `There are no amounts for ${issue.from === issue.to ? name(issue.from) : `${name(issue.from)} to ${name(issue.to)}`}: no approved budget and no actuals a year earlier. Income is zero for these months.`;
     case 'nothingToFollow':
-      return `Account ${issue.account} stays as it stands in ${issue.months === 1 ? 'one month' : `${issue.months} months`}, for what it follows has no figures there. Give it another rule, or history to follow.`;
+      return `Account ${issue.account} keeps its balance in ${issue.months === 1 ? 'one month' : `${issue.months} months`}because its basis has no amounts there. Choose another method.`;
     case 'interestDiffers':
-      return `The loan schedules ${issue.scheduled === 0 ? 'bear no interest' : `come to ${amount(issue.scheduled)} of interest`}; FY${how.year} budgets ${issue.budgeted === 0 ? 'none' : amount(issue.budgeted)}.${issue.unscheduled.length === 0 ? '' : ` Account ${issue.unscheduled.join(', ')} owes too and has no schedule.`}`;
+      return `The loan schedules ${issue.scheduled === 0 ? 'have no interest' : `come to ${amount(issue.scheduled)} in interest`}; FY${how.year} budgets ${issue.budgeted === 0 ? 'none' : amount(issue.budgeted)}.${issue.unscheduled.length === 0 ? '' : ` Account ${issue.unscheduled.join(', ')} is debt but has no loan schedule.`}`;
     case 'noCash':
-      return 'The chart has no account of cash, so that nothing can take what is left and the sheet does not balance. Give an account the class Cash.';
+      return 'The chart has no cash account, so the balance sheet cannot balance. Assign the class Cash to an account.';
   }
 }
 
@@ -35,12 +35,12 @@ export function balanceRuleIssueWords(issue: BalanceRuleIssue): string {
     case 'unknownAccount':
       return `The chart has no account ${issue.account}.`;
     case 'notBalance':
-      return `Account ${issue.account} is not of the balance sheet. Its months are budgeted in the grid.`;
+      return `Account ${issue.account} is not a balance-sheet account. Budget it by month.`;
     case 'notOffered':
       return `Account ${issue.account} cannot have “${BALANCE_RULES[issue.rule].name}”. It can have ${issue.offered.map((kind) => `“${BALANCE_RULES[kind].name}”`).join(', ')}.`;
     case 'takenBy':
-      return `Account ${issue.account} has “${BALANCE_RULES[issue.rule].name}” already, and it is taken up once. Give that account another rule first.`;
+      return `Account ${issue.account} has “${BALANCE_RULES[issue.rule].name}” already, and only one account can have it. Choose another method for that account first.`;
     case 'takesRest':
-      return `Account ${issue.account} takes what all other movements leave. Give another account of cash “${BALANCE_RULES.rest.name}” first.`;
+      return `Account ${issue.account} is the balancing cash account. Give another cash account “${BALANCE_RULES.rest.name}” first.`;
   }
 }

@@ -4,30 +4,30 @@ import type { BasisIssue } from '@wise-margin/core';
 export function basisIssueWords(issue: BasisIssue, month: (index: number) => string): string {
   switch (issue.code) {
     case 'noHistory':
-      return `Nothing is posted in ${issue.years.map((year) => `FY${year}`).join(', ')}. Choose years with history, or type the amounts.`;
+      return `Nothing is posted in ${issue.years.map((year) => `FY${year}`).join(', ')}. Choose years with history, or enter the amounts.`;
     case 'partOfYear':
-      return `FY${issue.year} has ${issue.months} of its 12 months; the others count as nothing. Take the latest months brought to a year instead.`;
+      return `FY${issue.year} has ${issue.months} of its 12 months; the others treat as zero. Take the latest months brought to a year instead.`;
     case 'tooFewMonths':
       return issue.held === 0
-        ? 'Nothing is posted yet. Type the amounts.'
-        : `Only ${issue.held} of these months have a figure; the mean is of those.`;
+        ? 'Nothing is posted yet. Enter the amounts.'
+        : `Only ${issue.held} of these months have an amount. The average uses those.`;
     case 'fewWholeYears':
-      return `A straight line through years needs two whole ones; ${issue.whole.length === 0 ? 'none of these is' : `only FY${issue.whole[0]} is`}. Take more years, or the line through the months.`;
+      return `A trend of years needs two full years; ${issue.whole.length === 0 ? 'none of these is' : `only FY${issue.whole[0]} is`}. Use more years, or the trend of the months.`;
     case 'noDriver':
-      return `${issue.series} has no figure in ${issue.months.map(month).join(', ')}; these months hold nothing. Bring the statistic in, or type the numbers.`;
+      return `${issue.series} has no value in ${issue.months.map(month).join(', ')}; these months are zero. Import the statistic, or enter the numbers.`;
     case 'noLine':
-      return `No line of the budget is among ${issue.accounts}. Write accounts like 4000-4199, 4300.`;
+      return `The budget has no line in ${issue.accounts}. Enter accounts like 4000-4199, 4300.`;
     case 'zeroLine':
-      return `The lines of ${issue.accounts} hold nothing in any month, and so does this. Budget them first, or type the amounts.`;
+      return `The lines of ${issue.accounts} are zero in every month, so this line is zero too. Budget them first, or enter the amounts.`;
     case 'noShape':
-      return `No line of ${issue.accounts} holds anything, so that the total is spread evenly until one does. Budget them, or take another spread.`;
+      return `No line of ${issue.accounts} has an amount, so the total is spread evenly. Budget them, or choose another spread.`;
     case 'noSlice':
-      return `The account has no line for ${issue.slices.join(', ')}. Write weights for ${issue.known.join(', ')}.`;
+      return `The account has no line for ${issue.slices.join(', ')}. Enter weights for ${issue.known.join(', ')}.`;
     case 'noWeights':
       return issue.by === 'history'
-        ? 'The account has no history in any of its lines, so they share equally. Share by weights instead.'
-        : 'No line has a weight above zero, so they share equally. Write weights such as Shop 1; Tours 3.';
+        ? 'The account has no history in any of its lines, so they share equally. Use weights instead.'
+        : 'No line has a weight above zero, so they share equally. Enter weights such as Shop 1; Tours 3.';
     case 'notANumber':
-      return `"${issue.text}" is no number. Write one such as 12.5.`;
+      return `"${issue.text}" is not a number. Enter one such as 12.5.`;
   }
 }

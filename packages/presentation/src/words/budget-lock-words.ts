@@ -1,7 +1,7 @@
 import type { BudgetStateDto } from '@wise-margin/contract';
 
 const LOCKS: Readonly<Record<BudgetStateDto, string | null>> = {
-  working: null,
+  draft: null,
   inReview: 'is in review and locked. Return it to draft to change it, or create a new version.',
   approved: 'is approved and locked. Create a new version to change it.',
   superseded: 'was superseded by a later version and is locked. Create a new version to change it.',

@@ -35,13 +35,13 @@ const ROWS: { readonly [Code in BudgetRowIssue['code']]: BudgetRowIssue } = {
 };
 const one = { account: '1', slice: null };
 const FINDINGS: { readonly [Code in SanityFinding['code']]: readonly [SanityFinding, string] } = {
-  jump: [{ code: 'jump', ...one, budget: 120_000, prior: 80_000, priorYear: 2026, change: 0.5 }, '1,200 is 50.0 % above FY2026, 800'],
-  season: [{ code: 'season', ...one, month: 3, share: 0.25, usual: 0.083 }, 'Jul holds 25.0 % of the year, usually 8.3 %'],
-  sign: [{ code: 'sign', ...one, budget: -5000, prior: 5000, priorYear: 2025 }, '(50) has the other sign than FY2025, 50'],
+  jump: [{ code: 'jump', ...one, budget: 120_000, prior: 80_000, priorYear: 2026, change: 0.5 }, '1,200 is 50.0% above FY2026, 800'],
+  season: [{ code: 'season', ...one, month: 3, share: 0.25, usual: 0.083 }, 'Jul is 25.0% of the year, usually 8.3%'],
+  sign: [{ code: 'sign', ...one, budget: -5000, prior: 5000, priorYear: 2025 }, '(50) has the opposite sign of FY2025, 50'],
   inactive: [{ code: 'inactive', ...one, budget: 100 }, '1 is budgeted, and the account is inactive'],
-  noBudget: [{ code: 'noBudget', ...one, prior: 9900, priorYear: 2026 }, 'FY2026 has 99, and nothing is budgeted'],
-  zeroMonths: [{ code: 'zeroMonths', ...one, months: [0, 11] }, 'Nothing in Apr, Mar, though earlier years have every month'],
-  drift: [{ code: 'drift', ...one, share: 0.41, least: 0.3, most: 0.35 }, '41.0 % of revenue; the years before had 30.0 % to 35.0 %'],
+  noBudget: [{ code: 'noBudget', ...one, prior: 9900, priorYear: 2026 }, 'FY2026 has 99, but nothing is budgeted'],
+  zeroMonths: [{ code: 'zeroMonths', ...one, months: [0, 11] }, 'Nothing in Apr, Mar, although prior years have amounts in every month'],
+  drift: [{ code: 'drift', ...one, share: 0.41, least: 0.3, most: 0.35 }, '41.0% of revenue; prior years were 30.0% to 35.0%'],
   nonrecurring: [
     {
       code: 'nonrecurring',
@@ -54,7 +54,7 @@ const FINDINGS: { readonly [Code in SanityFinding['code']]: readonly [SanityFind
     },
     '68,400 (Nov of FY2026, entry PU-000926) is in the base and may not recur. Hemlock Builders has no amounts in this account in other years',
   ],
-  noCost: [{ code: 'noCost', ...one, months: [1] }, 'Revenue without any cost of sales in May'],
+  noCost: [{ code: 'noCost', ...one, months: [1] }, 'Revenue without cost of sales in May'],
 };
 const MONTHS = ['Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec', 'Jan', 'Feb', 'Mar'];
 
@@ -67,7 +67,7 @@ describe('words of budgets', () => {
     for (const words of [reason, fix]) expect(words).toMatch(/^["A-Z].{5,}[^.]$/);
   });
   it('what is near is named in the fix', () => {
-    expect(budgetRowWords(ROWS.unknownValue, 2028).fix).toBe('Perhaps Tours is meant');
+    expect(budgetRowWords(ROWS.unknownValue, 2028).fix).toBe('Did you mean Tours?');
     expect(budgetRowWords(ROWS.unknownAccount, 2028).fix).toBe('Correct the number');
     expect(budgetRowWords(ROWS.outsideYear, 2028).fix).toBe('Write 2028-01 to 2028-12');
     expect(deskIssueWords(DESK.circle)).toContain('4000, then 5000, then 4000');

@@ -12,20 +12,20 @@ export function deskIssueWords(issue: DeskIssue): string {
     case 'tooLarge':
       return 'is past the largest amount, 90,000,000,000,000. Check for extra digits';
     case 'budgetTooLarge':
-      return 'would bring the amounts of the budget, all added up, past 90,000,000,000,000. Check for extra digits';
+      return 'would bring the amounts of the budgetpast 90,000,000,000,000. Check for extra digits';
     case 'unknownAccount':
       return 'there is no such account in the chart. Correct the number';
     case 'notBudgeted':
-      return 'this is an account of the balance sheet, which budgets of income do not hold. Choose an account of income';
+      return 'this is a balance-sheet account. Choose an income statement account';
     case 'allMonthsHeld':
       return 'every month has a manual override. Remove one of them, or enter the months themselves';
     case 'noLines':
       return 'there is no line to change. Choose an account';
     case 'severalLines':
-      return 'the row stands for several lines, and this basis names amounts of its own. Choose one of them above the grid first';
+      return 'the row combines several lines. Choose one department above the grid first';
     case 'mixedSigns':
-      return 'the accounts beneath have amounts of both signs, so that a total cannot be shared among them. Type the accounts themselves';
+      return 'the accounts have amounts of both signs, so a total cannot be allocated to them. Enter the accounts separately';
     case 'circle':
-      return `these lines would each depend on the other: ${issue.accounts.join(', then ')}. Give one of them another basis`;
+      return `these lines would depend on each other: ${issue.accounts.join(', then ')}. Choose another basis for one of them`;
   }
 }

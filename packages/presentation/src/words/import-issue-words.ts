@@ -10,8 +10,8 @@ export const AMOUNT_WORDS: Readonly<Record<AmountIssue['code'], (issue: AmountIs
       'The amount has thousands separators',
       `${suggestion(issue, column)}. In a spreadsheet, format the column without them and export it again`,
     ),
-  parentheses: (issue, column) => say('The amount stands in parentheses', suggestion(issue, column)),
-  trailingMinus: (issue, column) => say('The minus stands after the amount', suggestion(issue, column)),
+  parentheses: (issue, column) => say('The amount is in parentheses', suggestion(issue, column)),
+  trailingMinus: (issue, column) => say('The minus sign is after the amount', suggestion(issue, column)),
   currencySign: (issue, column) => say('The amount has a currency sign', suggestion(issue, column)),
   exponentNotation: () =>
     say('The amount is in exponent notation, as spreadsheets shorten long numbers', 'Format the column as a number and export again'),
@@ -32,7 +32,7 @@ const WORDS: Readonly<Record<ImportIssueCode, (issue: ImportIssue, at: (name: st
   missingColumn: ({ column }) => say(`The header has no column "${column}"`, `Add a column named ${column}; the header reads as shown`),
   similarColumn: ({ column }, at) =>
     say(`The header has no column "${column}", but one named "${at('similar')}"`, `Rename "${at('similar')}" to ${column}`),
-  repeatedColumn: ({ column }) => say(`The column "${column}" stands twice in the header`, 'Keep one and rename or delete the other'),
+  repeatedColumn: ({ column }) => say(`The column "${column}" appears twice in the header`, 'Keep one and rename or delete the other'),
   unnamedColumn: ({ column }) => say(`The header leaves ${column} without a name`, 'Name the column, or delete it with its cells'),
   amountAndDebitCredit: () => say('The header has amount beside debit and credit', 'Keep either one signed amount, or debit and credit'),
   noHeader: () => say('The first row holds no column names', 'Begin the file with the names of its columns'),
@@ -105,8 +105,8 @@ const WORDS: Readonly<Record<ImportIssueCode, (issue: ImportIssue, at: (name: st
         .map(({ name }) => name)
         .join(', ')}`,
     ),
-  accountRepeated: (_, at) => say(`The account stands on row ${at('before')} already`, 'Keep one of the two rows'),
-  classDiffers: (_, at) => say(`The account is held with the class ${at('held')}`, 'Keep that class, or use a new number'),
+  accountRepeated: (_, at) => say(`The account is on row ${at('before')} already`, 'Keep one of the two rows'),
+  classDiffers: (_, at) => say(`The account exists with the class ${at('held')}`, 'Keep that class, or use a new number'),
   badFlag: () => say('Active is neither yes nor no', 'Write yes or no'),
   unknownPolarity: (_, at) => say('No such polarity', `Write one of: ${at('allowed')}`),
   sameFile: (_, at) => say(`This very file was posted as import ${at('importId')} on ${at('date')}`, 'Choose the file that is new'),

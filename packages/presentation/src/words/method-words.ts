@@ -6,7 +6,7 @@ export function methodWords({ because, repeats }: ProposedMethod, years: readonl
     case 'depreciation':
       return 'Depreciation stays at its latest month until the assets change';
     case 'fewYears':
-      return 'Fewer than two whole years with amounts: nothing shows yet what repeats';
+      return 'Fewer than two full years with amounts';
     case 'noVariation':
       return `The same amount every month (${span(years)})`;
     case 'variation':

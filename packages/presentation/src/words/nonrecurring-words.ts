@@ -8,7 +8,7 @@ export function nonrecurringWords(reason: NonrecurringReason): string {
     case 'insurance':
       return 'Insurance recovery';
     case 'named':
-      return `Its text says “${reason.word}”`;
+      return `Its description says “${reason.word}”`;
     case 'newAccount':
       return 'The account has no amounts in other years';
     case 'otherIncome':

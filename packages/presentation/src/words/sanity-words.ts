@@ -5,27 +5,27 @@ import { nonrecurringWords } from './nonrecurring-words.ts';
 export function sanityWords(finding: SanityFinding, how: { readonly exponent: number; readonly month: (month: number) => string }): string {
   const { month } = how;
   const amount = (value: number) => formatAmount(minor(value), { exponent: how.exponent, unit: 'dollars' });
-  const percent = (fraction: number) => `${(fraction * 100).toFixed(1)} %`;
+  const percent = (fraction: number) => `${(fraction * 100).toFixed(1)}%`;
   switch (finding.code) {
     case 'jump':
       return `${amount(finding.budget)} is ${percent(Math.abs(finding.change))} ${finding.change > 0 ? 'above' : 'below'} FY${finding.priorYear}, ${amount(finding.prior)}`;
     case 'season':
-      return `${month(finding.month)} holds ${percent(finding.share)} of the year, usually ${percent(finding.usual)}`;
+      return `${month(finding.month)} is ${percent(finding.share)} of the year, usually ${percent(finding.usual)}`;
     case 'sign':
-      return `${amount(finding.budget)} has the other sign than FY${finding.priorYear}, ${amount(finding.prior)}`;
+      return `${amount(finding.budget)} has the opposite sign of FY${finding.priorYear}, ${amount(finding.prior)}`;
     case 'inactive':
       return `${amount(finding.budget)} is budgeted, and the account is inactive`;
     case 'noBudget':
-      return `FY${finding.priorYear} has ${amount(finding.prior)}, and nothing is budgeted`;
+      return `FY${finding.priorYear} has ${amount(finding.prior)}, but nothing is budgeted`;
     case 'zeroMonths':
-      return `Nothing in ${finding.months.map(month).join(', ')}, though earlier years have every month`;
+      return `Nothing in ${finding.months.map(month).join(', ')}, although prior years have amounts in every month`;
     case 'drift':
-      return `${percent(finding.share)} of revenue; the years before had ${percent(finding.least)} to ${percent(finding.most)}`;
+      return `${percent(finding.share)} of revenue; prior years were ${percent(finding.least)} to ${percent(finding.most)}`;
     case 'nonrecurring': {
       const at = `${month(finding.month)} of FY${finding.year}${finding.entry === null ? ', as budgeted' : `, entry ${finding.entry}`}`;
       return `${amount(finding.amount)} (${at}) is in the base and may not recur. ${nonrecurringWords(finding.reason)}`;
     }
     case 'noCost':
-      return `Revenue without any cost of sales in ${finding.months.map(month).join(', ')}`;
+      return `Revenue without cost of sales in ${finding.months.map(month).join(', ')}`;
   }
 }

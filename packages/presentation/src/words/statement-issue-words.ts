@@ -63,7 +63,7 @@ export function statementIssueWords(
     case 'absentAccounts':
       return say(`The chart of accounts has no ${token}`, 'Choose accounts or groups of this company, or remove these from the line');
     case 'unknownBudget':
-      return say(`Budget ${token} is no longer there`, 'Take another budget, or the one that is approved');
+      return say(`Budget ${token} is no longer there`, 'Choose another budget or the approved one');
     case 'totalOverGaps':
       return say(`There is no total of ${token} that are not in a row`, `Choose ${token} in a row, or leave the total out`);
     case 'oldestLeftOut':

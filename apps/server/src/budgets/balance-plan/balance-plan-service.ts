@@ -41,7 +41,7 @@ export class BalancePlanService {
     this.#writer = new BudgetWriter(parts, this.#log);
   }
 
-  /** Cash and balance sheet of a budget, month by month, and how every account gets there. @throws ProblemError 404 */
+  /** Cash and balance sheet of a budget, by month, and how every account gets there. @throws ProblemError 404 */
   async plan(companyId: number, budgetId: number, session: string): Promise<PackedBalancePlan> {
     const books = await this.#parts.keeper.of(companyId);
     const budget = await this.#parts.store.of(books, budgetId);
@@ -126,8 +126,8 @@ export class BalancePlanService {
     if (other)
       throw new ProblemError(
         409,
-        'Changed by another',
-        `${other.actor} changed this in another place since you looked: ${other.words}. It is shown now; set yours again to write over it.`,
+        'Changed by someone else',
+        `${other.actor} changed this since you opened it: ${other.words}. The page now shows it. Apply your change again to replace it.`,
       );
   }
 

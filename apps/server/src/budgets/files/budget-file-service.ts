@@ -88,7 +88,7 @@ export class ExchangeService {
     const unit = 10 ** exponent;
     const slice = Object.values(filter)
       .flat()
-      .map((value) => value || 'none given')
+      .map((value) => value || 'none')
       .join(', ');
     const lines = budget.lines
       .filter((line) => passes(filter, line.dimensions))
@@ -115,7 +115,7 @@ export class ExchangeService {
     const sheet = {
       title: [
         `${books.name}: ${row.name}, FY${row.year}${slice ? `, ${slice}` : ''}`,
-        `${books.currency.words}. Write in the shaded cells; the rest follows. FY${row.year - 1} is as projected.`,
+        `${books.currency.words}. Enter amounts in the shaded cells. Totals update automatically. FY${row.year - 1} is as projected.`,
       ],
       budget: budgetId,
       dimensions: row.dimensions,
@@ -154,7 +154,7 @@ export class ExchangeService {
     });
     if (how.apply && issues.length > 0)
       throw refused(
-        `${issues.length === 1 ? 'One row is' : `${issues.length} rows are`} at fault; nothing was changed. Mend the file and read it again.`,
+        `${issues.length === 1 ? 'One row is' : `${issues.length} rows are`} rejected. Nothing was changed. Fix the file and upload it again.`,
         'file',
       );
     if (how.apply) {
@@ -166,7 +166,7 @@ export class ExchangeService {
       await this.#desks.editAll(
         companyId,
         budgetId,
-        { batches: [...batches, ...noted], words: `Read back from ${file.name}`, session: how.session },
+        { batches: [...batches, ...noted], words: `Imported from ${file.name}`, session: how.session },
         how.actor,
       );
     }

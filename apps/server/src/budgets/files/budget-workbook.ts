@@ -48,18 +48,7 @@ export async function budgetWorkbook(sheet: BudgetSheet): Promise<Buffer> {
     cell.value = safeText(text);
     cell.font = index === 0 ? { bold: true, size: 14 } : {};
   });
-  const headings = [
-    'Account',
-    'Name',
-    ...dimensions,
-    ...months,
-    'Year',
-    'Last year',
-    'How it was derived',
-    'Answer',
-    'Note',
-    'In the result it',
-  ];
+  const headings = ['Account', 'Name', ...dimensions, ...months, 'Year', 'Last year', 'Basis', 'Answer', 'Note', 'In the result it'];
   headings.forEach((text, index) => {
     const cell = page.getCell(head, index + 1);
     cell.value = safeText(text);

@@ -49,7 +49,7 @@ export class OneOffService {
     const position = books.chart.accounts.findIndex(({ number }) => number === account);
     if (position < 0) throw refused(`There is no account ${account}.`, 'account');
     const period = periodOfKey(books.calendar, key);
-    if (period === null) throw refused(`${key} lies outside the fiscal years of ${books.name}.`, 'period');
+    if (period === null) throw refused(`${key} is outside the fiscal years of ${books.name}.`, 'period');
     const { year, number } = periodAt(books.calendar, period);
     const code = periodCode(year, number);
     const accountId = books.accountIds[position]!;
@@ -58,10 +58,10 @@ export class OneOffService {
         'SELECT e.state, e.kind FROM entries e JOIN lines l ON l.entry_id = e.id WHERE e.id = $1 AND e.company_id = $2 AND l.account_id = $3 AND l.period_code = $4',
         [entry, companyId, accountId, code],
       );
-      if (!found) throw refused(`Entry ${entry} has no line at ${account} in ${key}.`, 'entry');
+      if (!found) throw refused(`Entry ${entry} has no line in account ${account} in ${key}.`, 'entry');
       if (found.state !== 'posted' || found.kind === 'closing')
         throw refused(
-          `Entry ${entry} is ${found.state === 'posted' ? 'a closing entry' : 'not posted'}, and counts in no history as it is.`,
+          `Entry ${entry} is ${found.state === 'posted' ? 'a closing entry' : 'not posted'}. It is not part of the history.`,
           'entry',
         );
     }
@@ -69,7 +69,7 @@ export class OneOffService {
       'SELECT id FROM one_offs WHERE company_id = $1 AND account_id = $2 AND period_code = $3 AND coalesce(entry_id, 0) = $4',
       [companyId, accountId, code, entry ?? 0],
     );
-    if (marked) throw refused('It is left out already.', 'entry');
+    if (marked) throw refused('It is already excluded.', 'entry');
     await this.#database.write(async (transaction) => {
       await this.#database.run(
         'INSERT INTO one_offs (company_id, account_id, period_code, entry_id, reason, at, actor) VALUES ($1, $2, $3, $4, $5, $6, $7)',

@@ -40,13 +40,13 @@ import { readNonrecurring } from '../nonrecurring/nonrecurring-candidates.ts';
 
 /** Where a budget can go from each state. Approved ones are amended by a new version alone. */
 const NEXT_STATES: Readonly<Record<BudgetStateDto, readonly BudgetStateDto[]>> = {
-  working: ['inReview', 'approved'],
-  inReview: ['working', 'approved'],
+  draft: ['inReview', 'approved'],
+  inReview: ['draft', 'approved'],
   approved: ['superseded'],
   superseded: [],
 };
 const WAY_ON: Readonly<Record<BudgetStateDto, string>> = {
-  working: 'Submit it for review, or approve it',
+  draft: 'Submit it for review, or approve it',
   inReview: 'Return it to draft, or approve it',
   approved: 'Create a new version and approve that',
   superseded: 'Create a new version to use it again',
@@ -212,7 +212,7 @@ export class BudgetService {
         {
           ...told,
           companyId: books.id,
-          state: 'working',
+          state: 'draft',
           dimensionsText: JSON.stringify(dimensions),
           createdAt: actor.now().toISOString(),
           actor: actor.name,

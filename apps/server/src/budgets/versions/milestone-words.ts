@@ -9,22 +9,24 @@ export function milestoneWords(action: string, details: Readonly<Record<string, 
   switch (action) {
     case 'budget.create': {
       const [copied, year] = [number('copiedFrom'), number('fromYear')];
-      if (copied !== null) return `Made as a version of ${nameOf(copied)}`;
-      return year === null ? 'Made' : `Made from FY${year}`;
+      if (copied !== null) return `Created as a version of ${nameOf(copied)}`;
+      return year === null ? 'Created' : `Created from FY${year}`;
     }
     case 'budget.inReview':
-      return 'Sent to review';
+      return 'Submitted for review';
+    // as it was recorded before the state was called draft
     case 'budget.working':
-      return 'Sent back to work';
+    case 'budget.draft':
+      return 'Returned to draft';
     case 'budget.approved': {
       const open = number('openFindings') ?? 0;
-      return open === 0 ? 'Approved' : `Approved with ${open === 1 ? 'one finding' : `${open} findings`} of the sanity list open`;
+      return open === 0 ? 'Approved' : `Approved with ${open === 1 ? 'one finding' : `${open} findings`} of the budget checks open`;
     }
     case 'budget.superseded':
       return `Superseded by ${nameOf(number('by') ?? 0)}`;
     case 'budget.answer': {
       const [, account = ''] = text('finding').split(' ');
-      return text('text') === '' ? `Sanity list, ${account}: the answer taken back` : `Sanity list, ${account}: ${text('text')}`;
+      return text('text') === '' ? `Budget checks, ${account}: explanation removed` : `Budget checks, ${account}: ${text('text')}`;
     }
     default:
       return text('words') || action.replace(/^budget\./, '');

@@ -113,7 +113,7 @@ export class PlanService {
       throw new ProblemError(
         409,
         'Open findings',
-        `${openFindings === 1 ? 'One finding' : `${openFindings} findings`} of the sanity list ${openFindings === 1 ? 'has' : 'have'} no answer. Answer them, or approve anyway; it is recorded.`,
+        `${openFindings === 1 ? 'One finding' : `${openFindings} findings`} of the budget checks ${openFindings === 1 ? 'has' : 'have'} no explanation. Explain them, or approve anyway; this is recorded.`,
       );
     return this.#budgets.setState(companyId, budgetId, { state, openFindings }, actor);
   }
@@ -144,7 +144,7 @@ export class PlanService {
               span: { kind: 'fullYear', ...(shift === 0 ? {} : { shift: { years: shift } }) },
             },
             { kind: 'amount', key: 'right', heading: nameOf(right), scenario: `budget:${budgetId}`, span: { kind: 'fullYear' } },
-            { kind: 'difference', key: 'difference', heading: 'Difference', compared: 'right', base: 'left', bar: true },
+            { kind: 'difference', key: 'difference', heading: 'Variance', compared: 'right', base: 'left', bar: true },
             { kind: 'percentDifference', key: 'percent', heading: '%', compared: 'right', base: 'left' },
           ],
         },
@@ -177,7 +177,7 @@ export class PlanService {
     const through = key === undefined ? books.lastPosted : periodOfKey(books.calendar, key);
     if (through === null || through < first)
       throw refused(
-        `Nothing of FY${from.row.year} is posted ${key === undefined ? 'yet' : `through ${key}`}, so that there are no actuals to take. Copy the budget instead.`,
+        `Nothing of FY${from.row.year} is posted ${key === undefined ? 'yet' : `through ${key}`}, so there are no actuals to use. Copy the budget instead.`,
         'through',
       );
     const drawn = await budgetBooks(books, this.#parts.store);

@@ -24,13 +24,13 @@ export function changeWords(
     case 'month':
       return `${month(edit.month)} of ${name(edit.account)}${several}: ${edit.text}`;
     case 'year':
-      return `Year of ${name(edit.account)}${several}: ${edit.text}`;
+      return `Annual total of ${name(edit.account)}${several}: ${edit.text}`;
     case 'span':
       return `${month(edit.months[0]!)} to ${month(edit.months.at(-1)!)} of ${name(edit.account)}${several}: ${edit.text}`;
     case 'basis':
       return `Basis of ${name(edit.account)}`;
     case 'release':
-      return `${edit.months.map(month).join(', ')} of ${name(edit.account)} released`;
+      return `${edit.months.map(month).join(', ')} of ${name(edit.account)}: override removed`;
     case 'note':
       return `Note on ${edit.month === null ? '' : `${month(edit.month)} of `}${name(edit.account)}`;
   }

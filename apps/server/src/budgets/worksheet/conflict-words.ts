@@ -40,7 +40,7 @@ export function conflictWords(
       const now = minor(signOf(account) * standing.get(key)!);
       const amount = formatAmount(now, { exponent: books.currency.exponent, unit: 'cents' });
       const month = monthOfYearName(books.calendar, at.year, place.month);
-      told.set(key, `${account.number} ${account.name}, ${month}: ${actor} made it ${amount} at ${when.slice(11, 16)}`);
+      told.set(key, `${account.number} ${account.name}, ${month}: ${actor} entered ${amount} at ${when.slice(11, 16)}`);
     }
   }
   return told;

@@ -20,8 +20,8 @@ import type { BudgetParts } from '../budget-context.ts';
 /** An undo, redo or deriving anew: whose, its key when it is to count once, and the version its answer begins from. */
 type StepRequest = { readonly session: string; readonly key?: string | undefined; readonly base?: number | undefined };
 const NOTHING_TO_STEP = {
-  undo: 'There is no change of yours left to take back.',
-  redo: 'There is no change of yours to make again.',
+  undo: 'You have no change left to undo.',
+  redo: 'You have no change to redo.',
 } as const;
 /** Budgets as they are worked on: all a desk draws on, edits, undo and redo, what others changed. */
 export class DeskService {
@@ -136,7 +136,7 @@ export class DeskService {
       return {
         result,
         rules: stepped.rules,
-        entry: { kind, of: change.id, words: `${isUndo ? 'Taken back' : 'Made again'}: ${change.words}`, session, actor, key: key ?? null },
+        entry: { kind, of: change.id, words: `${isUndo ? 'Undone' : 'Redone'}: ${change.words}`, session, actor, key: key ?? null },
       };
     });
     return this.#answer(books, budgetId, { since, session, kept });
@@ -156,7 +156,7 @@ export class DeskService {
       const { changes, fault } = desk.rederive(accounts && new Set(accounts));
       if (fault) throw new ProblemError(409, 'Cannot recalculate', `Cannot recalculate the budget: ${deskIssueWords(fault)}.`);
       if (changes.length === 0) return null;
-      const words = accounts ? `Derived anew: ${accounts.join(', ')}` : 'Every line derived anew';
+      const words = accounts ? `Recalculated: ${accounts.join(', ')}` : 'All lines recalculated';
       return {
         result: { changes, notes: [], refusals: [], cells: [] },
         entry: { kind: 'derive' as const, of: null, words, session, actor, key: key ?? null },
@@ -197,8 +197,8 @@ export class DeskService {
     if (told.size === 0) return;
     throw new ProblemError(
       409,
-      'Changed by another',
-      `${told.size === 1 ? 'This figure was' : `${told.size} of these figures were`} changed in another place since you opened the budget.`,
+      'Changed by someone else',
+      `${told.size === 1 ? 'This amount was' : `${told.size} of these amounts were`} changed by someone else since you opened the budget.`,
       [...told].map(([path, message]) => ({ path, message })),
     );
   }

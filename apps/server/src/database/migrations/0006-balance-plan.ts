@@ -1,6 +1,6 @@
 import type { Migration } from './migration.ts';
 
-/** How the balance-sheet accounts of a budget move where that was set by hand, and each change of it. */
+/** How the balance-sheet accounts of a budget move where that was set manually, and each change of it. */
 export const balancePlan: Migration = {
   name: '0006-balance-plan',
   statements: [

@@ -46,7 +46,7 @@ export async function checkImport(job: CheckJob, onProgress: (rowsRead: number) 
         }
         if (inspected.encoding !== 'utf-8')
           notices.push(
-            `The ${kind} file is read as ${inspected.encoding === 'windows-1252' ? 'Latin-1' : 'UTF-16'}: look at names with accents.`,
+            `The ${kind} file is read as ${inspected.encoding === 'windows-1252' ? 'Latin-1' : 'UTF-16'}. Check names with accents.`,
           );
         if (inspected.delimiter !== ',')
           notices.push(`The ${kind} file has ${inspected.delimiter === ';' ? 'semicolons' : 'tabs'} between its columns.`);

@@ -92,18 +92,18 @@ export function trailOf(options: {
   function sentenceOf(from: Provenance, accounts: number): string {
     switch (from.kind) {
       case 'none':
-        return 'Nothing stands here.';
+        return 'No amount here.';
       case 'accounts':
-        return `${accounts === 1 ? 'One account has' : `${accounts} accounts have`} an amount in ${spanWords(plan.calendar, from.span)}.`;
+        return `${accounts === 1 ? '1 account' : `${accounts} accounts`} with activity in ${spanWords(plan.calendar, from.span)}.`;
       case 'statistic':
         return `The statistic "${from.series}" in ${spanWords(plan.calendar, from.span)}.`;
       case 'cells':
-        if (from.operation === 'sum') return 'These figures added up.';
-        if (from.operation === 'formula' && column!.kind === 'formula') return 'Made from these columns of the same line.';
-        if (from.operation === 'formula') return 'Made from these lines of the same column.';
-        if (from.operation === 'difference') return 'The first figure less the second.';
-        if (from.operation === 'percentDifference') return 'The first figure less the second, over the size of the second.';
-        return `The first figure as a share of ${plan.lines[from.parts[1]!.line]!.name.toLowerCase()} in the same column.`;
+        if (from.operation === 'sum') return 'Sum of these amounts.';
+        if (from.operation === 'formula' && column!.kind === 'formula') return 'Calculated from these columns.';
+        if (from.operation === 'formula') return 'Calculated from these lines.';
+        if (from.operation === 'difference') return 'First amount minus second amount.';
+        if (from.operation === 'percentDifference') return 'First amount minus second amount, divided by the size of the second amount.';
+        return `The first amount as a percent of ${plan.lines[from.parts[1]!.line]!.name.toLowerCase()} in the same column.`;
     }
   }
 }

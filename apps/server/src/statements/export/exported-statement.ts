@@ -58,7 +58,7 @@ function basisLine(dto: GridDto, currencyWords: string): string {
     usesBudget ? `budget: ${dto.budgetWords}` : '',
     hasShares && dto.percentBase !== null ? `percentages of ${dto.percentBase.toLowerCase()}` : '',
     `${UNITS[dto.display.unit]}${currencyWords}`,
-    dto.display.foots ? 'rounded figures made to foot' : '',
+    dto.display.foots ? 'rounding adjusted so totals add up' : '',
   ]
     .filter((text) => text !== '')
     .join('; ');
@@ -69,6 +69,6 @@ export function keptTo(dto: GridDto): string[] {
   return [
     ...Object.entries(dto.filter).map(([name, values]) => `${name}: ${values.map((value) => value || 'none').join(', ')}`),
     ...(dto.accounts === '' ? [] : [`accounts: ${dto.accounts}`]),
-    ...(dto.drafts ? ['entries in draft counted'] : []),
+    ...(dto.drafts ? ['draft entries included'] : []),
   ];
 }

@@ -18,7 +18,7 @@ import { ProblemError, notFound, refused } from '../../http/problem.ts';
 type Row = {
   id: number;
   name: string;
-  shelf: string;
+  folder: string;
   note: string;
   line_set: string;
   column_set: string;
@@ -44,14 +44,14 @@ export class ViewStore {
     const starred = await this.#stars(companyId, actor);
     const chosen = await this.#choices(companyId, actor);
     const saved = await this.#database.select<Row>(
-      'SELECT * FROM views WHERE company_id = $1 AND (shared = 1 OR owner = $2) ORDER BY shelf COLLATE NOCASE, name COLLATE NOCASE',
+      'SELECT * FROM views WHERE company_id = $1 AND (shared = 1 OR owner = $2) ORDER BY folder COLLATE NOCASE, name COLLATE NOCASE',
       [companyId, actor.name],
     );
     return [
-      ...SHIPPED_VIEWS.map(({ key, name, shelf, note }) => ({
+      ...SHIPPED_VIEWS.map(({ key, name, folder, note }) => ({
         key,
         name,
-        shelf,
+        folder,
         note,
         isShipped: true,
         shared: true,
@@ -59,10 +59,10 @@ export class ViewStore {
         starred: starred.has(key),
         choices: chosen.get(key) ?? {},
       })),
-      ...saved.map(({ id, name, shelf, note, shared, owner }) => ({
+      ...saved.map(({ id, name, folder, note, shared, owner }) => ({
         key: keyOf(id),
         name,
-        shelf,
+        folder,
         note,
         isShipped: false,
         shared: shared === 1,
@@ -78,15 +78,15 @@ export class ViewStore {
     const starred = (await this.#stars(companyId, actor)).has(key);
     const shipped = shippedView(key);
     if (shipped) {
-      const { name, shelf, note, lineSet, columnSet } = shipped;
+      const { name, folder, note, lineSet, columnSet } = shipped;
       const own = { isShipped: true, starred, shared: true, owner: '', version: 0, savedAt: null };
-      return { key, name, shelf, note, lineSet, columnSet, display: {}, choices: {}, ...own };
+      return { key, name, folder, note, lineSet, columnSet, display: {}, choices: {}, ...own };
     }
     const row = await this.#row(companyId, key, actor);
     return {
       key,
       name: row.name,
-      shelf: row.shelf,
+      folder: row.folder,
       note: row.note,
       lineSet: lineSetSchema.parse(JSON.parse(row.line_set)),
       columnSet: columnSetSchema.parse(JSON.parse(row.column_set)),
@@ -106,11 +106,11 @@ export class ViewStore {
     const id = await this.#database.write(async (transaction) => {
       await this.#refuseKnownName(companyId, view.name, null, actor, transaction);
       await this.#database.run(
-        'INSERT INTO views (company_id, name, shelf, note, line_set, column_set, display, choices, shared, owner, saved_at) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)',
+        'INSERT INTO views (company_id, name, folder, note, line_set, column_set, display, choices, shared, owner, saved_at) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)',
         [
           companyId,
           view.name,
-          view.shelf,
+          view.folder,
           view.note,
           JSON.stringify(view.lineSet),
           JSON.stringify(view.columnSet),
@@ -160,21 +160,21 @@ export class ViewStore {
   }
 
   async #save(companyId: number, key: string, parts: Partial<z.infer<typeof newViewSchema>>, version: number, actor: Actor): Promise<void> {
-    if (shippedView(key)) throw new ProblemError(409, 'Shipped view', 'A shipped view is not changed. Save yours under a name of its own.');
+    if (shippedView(key)) throw new ProblemError(409, 'Built-in view', 'This is a built-in view. Save a copy to change it.');
     await this.#database.write(async (transaction) => {
       const row = await this.#row(companyId, key, actor, transaction);
       if (row.version !== version)
         throw new ProblemError(
           409,
-          'Saved meanwhile',
-          `${row.name} was saved at ${row.saved_at.slice(0, 16).replace('T', ' ')} after you opened it. Save yours under another name, or open it again; your draft stays here.`,
+          'Changed by someone else',
+          `${row.name} was saved at ${row.saved_at.slice(0, 16).replace('T', ' ')} after you opened it. Save your changes under another name, or open the view again.`,
         );
       if (parts.name !== undefined) await this.#refuseKnownName(companyId, parts.name, row.id, actor, transaction);
       await this.#database.run(
-        'UPDATE views SET name = $1, shelf = $2, note = $3, line_set = $4, column_set = $5, shared = $6, display = $7, choices = $8, version = version + 1, saved_at = $9 WHERE id = $10',
+        'UPDATE views SET name = $1, folder = $2, note = $3, line_set = $4, column_set = $5, shared = $6, display = $7, choices = $8, version = version + 1, saved_at = $9 WHERE id = $10',
         [
           parts.name ?? row.name,
-          parts.shelf ?? row.shelf,
+          parts.folder ?? row.folder,
           parts.note ?? row.note,
           parts.lineSet ? JSON.stringify(parts.lineSet) : row.line_set,
           parts.columnSet ? JSON.stringify(parts.columnSet) : row.column_set,
@@ -236,7 +236,7 @@ export class ViewStore {
   }
 
   async #own(companyId: number, key: string, actor: Actor): Promise<Row> {
-    if (shippedView(key)) throw new ProblemError(409, 'Shipped view', 'A shipped view stays in the library.');
+    if (shippedView(key)) throw new ProblemError(409, 'Built-in view', 'A built-in view cannot be deleted.');
     return this.#row(companyId, key, actor);
   }
 

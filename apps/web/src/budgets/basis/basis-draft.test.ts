@@ -45,14 +45,17 @@ describe('a basis while it is typed', () => {
     expect(basisSchema.parse(basis)).toEqual(basis);
   });
   it.each([
-    [{ kind: 'sameMonths', change: 'three' } as const, 'Change: "three" is no number'],
+    [{ kind: 'sameMonths', change: 'three' } as const, 'Change: "three" is not a number'],
     [{ kind: 'fixedMonths', steps: [{ from: 0, value: '12,50x' }] } as const, 'Amount: "12,50x" is not an amount'],
-    [{ kind: 'driverRate', numbers: '1 2 3', steps: [{ from: 0, value: '2' }] } as const, 'Numbers: there are 3. Write twelve'],
-    [{ kind: 'percentOf', accounts: ' ' } as const, 'Accounts: write those it follows'],
+    [{ kind: 'driverRate', numbers: '1 2 3', steps: [{ from: 0, value: '2' }] } as const, 'Numbers: there are 3. Enter twelve'],
+    [{ kind: 'percentOf', accounts: ' ' } as const, 'Accounts: enter those it depends on'],
     [{ kind: 'sameMonths', changeAmount: 'some' } as const, 'By amount: "some" is not an amount'],
-    [{ kind: 'typedTotal', total: '5', spread: 'shares', spreadYears: '0' } as const, 'Years of shares: write a whole number from 1 to 10'],
-    [{ kind: 'averageYears', years: '0' } as const, 'Years: write a whole number from 1 to 10'],
-    [{ kind: 'payroll', onCost: '' } as const, 'Costs on top: "" is no number'],
+    [
+      { kind: 'typedTotal', total: '5', spread: 'shares', spreadYears: '0' } as const,
+      'Years of seasonality: enter a whole number from 1 to 10',
+    ],
+    [{ kind: 'averageYears', years: '0' } as const, 'Years: enter a whole number from 1 to 10'],
+    [{ kind: 'payroll', onCost: '' } as const, 'Payroll taxes and benefits: "" is not a number'],
   ])('%o says what is wrong and what to write', (typed, words) => {
     const result = basisOf({ ...draftOf({ kind: 'typed' }, at), ...typed }, at);
     expect(result.ok ? '' : result.fault).toContain(words);

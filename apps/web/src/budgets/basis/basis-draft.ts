@@ -185,17 +185,17 @@ export function basisOf(
 ): DraftResult {
   const amount = (field: string, text: string): Minor => {
     const parsed = parseAmount(text.replaceAll(',', ''), exponent);
-    if (!parsed.ok) throw new Fault(`${field}: "${text}" is not an amount. Write one such as 1250.00.`);
+    if (!parsed.ok) throw new Fault(`${field}: "${text}" is not an amount. Enter one such as 1250.00.`);
     return parsed.value;
   };
   const number = (field: string, text: string): string => {
     const plain = withoutPercentSign(text);
-    if (!/^[+-]?\d+(\.\d+)?$/.test(plain)) throw new Fault(`${field}: "${text}" is no number. Write one such as 3 or 12.5.`);
+    if (!/^[+-]?\d+(\.\d+)?$/.test(plain)) throw new Fault(`${field}: "${text}" is not a number. Enter one such as 3 or 12.5.`);
     return plain;
   };
   const count = (field: string, text: string, most: number): number => {
     const value = Number(text);
-    if (!Number.isInteger(value) || value < 1 || value > most) throw new Fault(`${field}: write a whole number from 1 to ${most}.`);
+    if (!Number.isInteger(value) || value < 1 || value > most) throw new Fault(`${field}: enter a whole number from 1 to ${most}.`);
     return value;
   };
   const yearsBack = (many: number): number[] => Array.from({ length: many }, (_, back) => budgetYear - 1 - back).reverse();
@@ -205,8 +205,8 @@ export function basisOf(
     const limits = {
       ...(draft.fromMonth > 0 ? { fromMonth: draft.fromMonth } : {}),
       ...(Number(draft.roundTo) > 0 ? { roundTo: amount('Rounded to', draft.roundTo) } : {}),
-      ...(draft.least.trim() === '' ? {} : { least: amount('At least', draft.least) }),
-      ...(draft.most.trim() === '' ? {} : { most: amount('At most', draft.most) }),
+      ...(draft.least.trim() === '' ? {} : { least: amount('Minimum', draft.least) }),
+      ...(draft.most.trim() === '' ? {} : { most: amount('Maximum', draft.most) }),
       ...(draft.projected ? { projected: true as const } : {}),
       ...(draft.withOneOffs ? { withOneOffs: true as const } : {}),
     };
@@ -234,7 +234,7 @@ export function basisOf(
       case 'trend':
         return { kind: 'trend', of: draft.of, years: yearsBefore(), seasonal: draft.seasonal };
       case 'percentOf':
-        if (draft.accounts.trim() === '') throw new Fault('Accounts: write those it follows, such as 4000-4199.');
+        if (draft.accounts.trim() === '') throw new Fault('Accounts: enter those it depends on, such as 4000-4199.');
         return {
           kind: 'percentOf',
           accounts: draft.accounts.trim(),
@@ -257,11 +257,11 @@ export function basisOf(
           kind: 'payroll',
           ...(draft.besidesYear === ''
             ? {}
-            : { besides: { year: Number(draft.besidesYear), changePercent: number('Pay there', draft.besidesChange) } }),
-          onCostPercent: number('Costs on top', draft.onCost),
+            : { besides: { year: Number(draft.besidesYear), changePercent: number('Current pay', draft.besidesChange) } }),
+          onCostPercent: number('Payroll taxes and benefits', draft.onCost),
           positions: draft.positions.map(({ name, heads, pay, start, raiseFrom, raise }) => ({
             name: name.trim() || 'Person',
-            heads: Number(number(`Heads of ${name}`, heads)),
+            heads: Number(number(`Headcount of ${name}`, heads)),
             yearlyPay: amount(`Pay of ${name}`, pay),
             startMonth: start,
             ...(raiseFrom < 0 ? {} : { raiseMonth: raiseFrom, raisePercent: number(`Raise of ${name}`, raise) }),
@@ -279,13 +279,14 @@ export function basisOf(
       .split(/[;,]/)
       .map((part) => part.trim())
       .filter((part) => part !== '');
-    if (parts.length === 0) throw new Fault('Weights: write one for each line, such as Shop 1; Tours 3.');
+    if (parts.length === 0) throw new Fault('Weights: enter one for each line, such as Shop 1; Tours 3.');
     return Object.fromEntries(
       parts.map((part) => {
         const at = part.lastIndexOf(' ');
         const weight = part.slice(at + 1);
-        if (at < 1) throw new Fault(`Weights: "${part}" has no name or no number. Write such as Tours 3.`);
-        if (!/^\d+(\.\d+)?$/.test(weight)) throw new Fault(`Weights: "${weight}" is no weight. Write such as ${part.slice(0, at)} 3.`);
+        if (at < 1) throw new Fault(`Weights: "${part}" has no name or no number. Enter one such as Tours 3.`);
+        if (!/^\d+(\.\d+)?$/.test(weight))
+          throw new Fault(`Weights: "${weight}" is not a weight. Enter one such as ${part.slice(0, at)} 3.`);
         return [part.slice(0, at).trim(), Number(weight)];
       }),
     );
@@ -296,16 +297,16 @@ export function basisOf(
       .split(/[\s;]+/)
       .filter((each) => each !== '')
       .map((each) => Number(number(field, each)));
-    if (months.length !== 12) throw new Fault(`${field}: there are ${months.length}. Write twelve, one for each month.`);
+    if (months.length !== 12) throw new Fault(`${field}: there are ${months.length}. Enter twelve, one for each month.`);
     return months;
   }
 
   function spread(): Spread {
     switch (draft.spread) {
       case 'shares':
-        return { by: 'shares', years: yearsBack(count('Years of shares', draft.spreadYears, 10)) };
+        return { by: 'shares', years: yearsBack(count('Years of seasonality', draft.spreadYears, 10)) };
       case 'line':
-        if (draft.spreadLine.trim() === '') throw new Fault('Shape: write the accounts it follows, such as 4010.');
+        if (draft.spreadLine.trim() === '') throw new Fault('Pattern: enter the accounts to take it from, such as 4010.');
         return { by: 'line', accounts: draft.spreadLine.trim() };
       case 'weights':
         return { by: 'weights', weights: twelve('Weights', draft.weights) };
@@ -316,6 +317,6 @@ export function basisOf(
 
   function driver(): (Basis & { kind: 'driverRate' })['driver'] {
     if (draft.series !== '') return { series: draft.series };
-    return { name: draft.driverName.trim() || 'Typed numbers', months: twelve('Numbers', draft.numbers) };
+    return { name: draft.driverName.trim() || 'Entered numbers', months: twelve('Numbers', draft.numbers) };
   }
 }

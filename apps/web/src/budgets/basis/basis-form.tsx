@@ -62,7 +62,7 @@ export function BasisForm({
 }) {
   const { exponent } = useCompany();
   const amount = (value: number) => formatAmount(minor(value), { exponent, unit: 'dollars' });
-  const change = (value: number) => (value === 0 ? 'as it is now' : `${amount(Math.abs(value))} ${value > 0 ? 'more' : 'less'} than now`);
+  const change = (value: number) => (value === 0 ? 'unchanged' : `${amount(Math.abs(value))} ${value > 0 ? 'more' : 'less'} than now`);
   const at = { exponent, budgetYear };
   const [draft, setDraft] = useState(() => kept.get(place) ?? draftOf(basis, at));
   const write = (next: BasisDraft): void => {
@@ -133,24 +133,19 @@ export function BasisForm({
           ))}
           {preview ? (
             <p role="status">
-              It gives {preview.total === 0 ? 'nothing' : amount(preview.total)} for the year, {change(preview.change)}.
+              Result: {preview.total === 0 ? 'zero' : amount(preview.total)} for the year, {change(preview.change)}.
             </p>
           ) : null}
           {preview?.wholeAccount ? <p className="font-semibold">{preview.wholeAccount}</p> : null}
           {targets.length > 1 ? (
-            <SelectField
-              label="Set it on"
-              value={target}
-              options={targets.map(({ key, words }) => [key, words] as const)}
-              set={setTarget}
-            />
+            <SelectField label="Apply to" value={target} options={targets.map(({ key, words }) => [key, words] as const)} set={setTarget} />
           ) : null}
           <div className="mt-2 flex items-center gap-3">
             <button type="submit" className="button button-primary" disabled={!made.ok || fault !== null}>
-              Set this basis
+              Apply
             </button>
             <button type="button" className="link" onClick={leave}>
-              {isForSeveral ? 'Keep the old ones' : 'Keep the old one'}
+              Discard
             </button>
           </div>
         </div>

@@ -8,16 +8,16 @@ import { PaySentence } from './pay-sentence.tsx';
 /** The words a sentence begins with; what follows them is of its kind. */
 const BEGINNINGS: Readonly<Record<BasisKind, string>> = {
   sameMonths: 'Same months',
-  yearTotal: 'A year’s total',
+  yearTotal: 'Annual total',
   averageYears: 'Average of the same months',
-  latestMonths: 'The latest months',
-  trend: 'A straight line',
-  percentOf: 'A percentage',
-  driverRate: 'A driver',
-  fixedMonths: 'A fixed amount',
-  payroll: 'Pay of people',
-  typedTotal: 'A typed total',
-  typed: 'Typed by hand',
+  latestMonths: 'Latest months',
+  trend: 'Linear trend',
+  percentOf: 'Percentage',
+  driverRate: 'Driver',
+  fixedMonths: 'Fixed amount',
+  payroll: 'Payroll',
+  typedTotal: 'Annual amount',
+  typed: 'Manual entry',
 };
 const READS_HISTORY: readonly BasisKind[] = ['sameMonths', 'yearTotal', 'averageYears', 'latestMonths', 'trend', 'payroll'];
 const ROUNDINGS = ['0', '1', '10', '100', '1000'] as const;
@@ -29,7 +29,7 @@ export function BasisSentence(props: SentenceProps) {
     <>
       <p className="text-[14px] leading-7">
         <SentenceChoice
-          label="How the year is derived"
+          label="Basis of the year"
           value={draft.kind}
           options={BASIS_KINDS.map((kind) => [kind, BEGINNINGS[kind]] as const)}
           set={(kind) => set({ kind })}
@@ -88,7 +88,7 @@ function Method(props: SentenceProps) {
     case 'latestMonths':
       return (
         <>
-          , <SentenceText label="Latest months" value={draft.count} set={(count) => set({ count })} /> of them, brought to a year
+          : <SentenceText label="Latest months" value={draft.count} set={(count) => set({ count })} />, annualized
           {changed}
         </>
       );
@@ -111,8 +111,8 @@ function Method(props: SentenceProps) {
             label="Shape of the line"
             value={draft.seasonal ? 'season' : 'plain'}
             options={[
-              ['season', 'in the shape of an average year'],
-              ['plain', 'without a season'],
+              ['season', 'with average seasonality'],
+              ['plain', 'without seasonality'],
             ]}
             set={(shape) => set({ seasonal: shape === 'season' })}
           />
@@ -127,10 +127,10 @@ function Method(props: SentenceProps) {
             label="Percentage of"
             value={draft.baseOf}
             options={[
-              ['own', 'each line of its own department'],
-              ['sharedByHistory', 'of the whole company, shared by history'],
-              ['sharedByWeights', 'of the whole company, shared by weights'],
-              ['each', 'of the whole company for each line'],
+              ['own', 'own department'],
+              ['sharedByHistory', 'whole company, allocated by history'],
+              ['sharedByWeights', 'whole company, allocated by weights'],
+              ['each', 'whole company for each line'],
             ]}
             set={(baseOf) => set({ baseOf })}
           />
@@ -157,12 +157,12 @@ function Method(props: SentenceProps) {
       return (
         <>
           {' '}
-          of <SentenceText label="Total of the year" empty="amount" value={draft.total} set={(total) => set({ total })} /> for the year,
+          : <SentenceText label="Total of the year" empty="amount" value={draft.total} set={(total) => set({ total })} /> for the year,
           spread <Shape {...props} />
         </>
       );
     case 'typed':
-      return <>: months not held are zero until they are typed in the grid</>;
+      return <>: months are zero until you enter them</>;
   }
 }
 
@@ -188,27 +188,23 @@ function Shape({ draft, set }: SentenceProps) {
         value={draft.spread}
         options={[
           ...SPREAD_KINDS.map((kind) => [kind, SPREADS[kind].words] as const),
-          ['shares', 'in average shares'],
-          ['line', 'as other accounts'],
-          ['weights', 'by weights of its own'],
+          ['shares', 'with average seasonality'],
+          ['line', 'in the pattern of other accounts'],
+          ['weights', 'by custom weights'],
         ]}
         set={(spread) => set({ spread })}
       />
       {draft.spread === 'shares' ? (
         <>
           {' '}
-          of the <SentenceText label="Years of shares" value={draft.spreadYears} set={(spreadYears) => set({ spreadYears })} /> years before
+          of the <SentenceText label="Years of seasonality" value={draft.spreadYears} set={(spreadYears) => set({ spreadYears })} /> prior
+          years
         </>
       ) : null}
       {draft.spread === 'line' ? (
         <>
           {': '}
-          <SentenceText
-            label="In the shape of accounts"
-            empty="accounts"
-            value={draft.spreadLine}
-            set={(spreadLine) => set({ spreadLine })}
-          />
+          <SentenceText label="Pattern of accounts" empty="accounts" value={draft.spreadLine} set={(spreadLine) => set({ spreadLine })} />
         </>
       ) : null}
       {draft.spread === 'weights' ? (
@@ -240,28 +236,28 @@ function Limits({ draft, months, leftOut, set }: SentenceProps) {
         options={[...new Set([...ROUNDINGS, draft.roundTo])].map((step) => [step, step === '0' ? 'not rounded' : `rounded to ${step}`])}
         set={(roundTo) => set({ roundTo })}
       />
-      , at least <SentenceText label="At least a month" empty="anything" value={draft.least} set={(least) => set({ least })} /> and at most{' '}
-      <SentenceText label="At most a month" empty="anything" value={draft.most} set={(most) => set({ most })} /> a month.
+      , minimum <SentenceText label="Minimum per month" empty="none" value={draft.least} set={(least) => set({ least })} /> and maximum{' '}
+      <SentenceText label="Maximum per month" empty="none" value={draft.most} set={(most) => set({ most })} /> per month.
       {READS_HISTORY.includes(draft.kind) && (draft.kind !== 'payroll' || draft.besidesYear !== '') ? (
         <>
           {' '}
-          Months not posted yet{' '}
+          Months without actuals:{' '}
           <SentenceChoice
-            label="Months to come of a year"
+            label="Months without actuals"
             value={draft.projected ? 'budget' : 'nothing'}
             options={[
-              ['nothing', 'count as nothing'],
-              ['budget', 'count as budgeted'],
+              ['nothing', 'treat as zero'],
+              ['budget', 'use the approved budget'],
             ]}
             set={(how) => set({ projected: how === 'budget' })}
           />
-          ; what does not recur{' '}
+          ; nonrecurring items{' '}
           <SentenceChoice
-            label="One-offs"
+            label="Nonrecurring items"
             value={draft.withOneOffs ? 'in' : 'out'}
             options={[
-              ['out', 'is left out'],
-              ['in', 'is kept in'],
+              ['out', 'excluded'],
+              ['in', 'included'],
             ]}
             set={(how) => set({ withOneOffs: how === 'in' })}
           />

@@ -3,7 +3,7 @@ import { NEW_POSITION, type PositionDraft } from './basis-draft.ts';
 import type { SentenceProps } from './sentence-props.ts';
 import { Add, Remove } from './list-buttons.tsx';
 
-/** Those who are there already, then a sentence for each position, and what comes on top of their pay. */
+/** Current staff, then a line for each position, and payroll taxes and benefits. */
 export function PaySentence({ draft, months, years, set }: SentenceProps) {
   const { positions, besidesYear } = draft;
   const monthOptions = months.map((month, at) => [String(at), month] as const);
@@ -13,23 +13,23 @@ export function PaySentence({ draft, months, years, set }: SentenceProps) {
     <>
       :{' '}
       <SentenceChoice
-        label="Those who are there already"
+        label="Current staff"
         value={besidesYear}
-        options={[['', 'these alone'], ...years.map((year) => [String(year), `same months of FY${year}`] as const)]}
+        options={[['', 'none'], ...years.map((year) => [String(year), `same months of FY${year}`] as const)]}
         set={(year) => set({ besidesYear: year })}
       />
       {besidesYear === '' ? null : (
         <>
           , changed by{' '}
-          <SentenceText label="Pay there changed by percent" value={draft.besidesChange} set={(text) => set({ besidesChange: text })} /> %,
-          and besides
+          <SentenceText label="Current pay changed by percent" value={draft.besidesChange} set={(text) => set({ besidesChange: text })} />{' '}
+          %, plus
         </>
       )}
       {positions.map((position, index) => {
         const named = (words: string) => `${words}, position ${index + 1}`;
         return (
           <span key={index} role="group" aria-label={`Position ${index + 1}`} className="my-0.5 block border-l-2 border-hairline pl-2">
-            <SentenceText label={named('Heads')} value={position.heads} set={(heads) => change(index, { heads })} /> ×{' '}
+            <SentenceText label={named('Headcount')} value={position.heads} set={(heads) => change(index, { heads })} /> ×{' '}
             <SentenceText label={named('Name')} empty="who" value={position.name} set={(name) => change(index, { name })} /> at{' '}
             <SentenceText label={named('Yearly pay')} empty="pay" value={position.pay} set={(pay) => change(index, { pay })} /> a year from{' '}
             <SentenceChoice
@@ -40,9 +40,9 @@ export function PaySentence({ draft, months, years, set }: SentenceProps) {
             />
             ,{' '}
             <SentenceChoice
-              label={named('Raised from')}
+              label={named('Raise from')}
               value={String(position.raiseFrom)}
-              options={[['-1', 'not raised'], ...monthOptions.map(([at, month]) => [at, `raised in ${month}`] as const)]}
+              options={[['-1', 'no raise'], ...monthOptions.map(([at, month]) => [at, `raise in ${month}`] as const)]}
               set={(raiseFrom) => change(index, { raiseFrom: Number(raiseFrom) })}
             />
             {position.raiseFrom < 0 ? null : (
@@ -58,7 +58,8 @@ export function PaySentence({ draft, months, years, set }: SentenceProps) {
         );
       })}
       <Add label="Position" act={() => set({ positions: [...positions, NEW_POSITION] })} /> with{' '}
-      <SentenceText label="Costs on top of pay, percent" value={draft.onCost} set={(onCost) => set({ onCost })} /> % of costs on top
+      <SentenceText label="Payroll taxes and benefits, percent" value={draft.onCost} set={(onCost) => set({ onCost })} /> % for payroll
+      taxes and benefits
     </>
   );
 }

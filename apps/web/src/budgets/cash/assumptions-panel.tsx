@@ -7,7 +7,7 @@ const mean = (days: readonly (number | null)[]): number | null => {
   return known.length === 0 ? null : known.reduce((sum, each) => sum + each, 0) / known.length;
 };
 
-/** How every balance moves, those set by hand first marked; each leads to its rule. */
+/** How every balance moves, those set manually marked; each leads to its method. */
 export function AssumptionsPanel({ plan, choose }: { readonly plan: BalancePlanDto; readonly choose: (account: string) => void }) {
   const shown = plan.accounts.filter(({ rule, isSet }) => isSet || (rule.kind !== 'stays' && rule.kind !== 'rest'));
   const rest = plan.accounts.filter((account) => !shown.includes(account));
@@ -20,8 +20,8 @@ export function AssumptionsPanel({ plan, choose }: { readonly plan: BalancePlanD
       title="Assumptions"
       words={
         days.length > 0
-          ? `Days, mean of the month ends: ${days.join(', ')}. Choose an account to change how it moves.`
-          : 'Choose an account to change how it moves.'
+          ? `Average days at month end: ${days.join(', ')}. Choose an account to change its method.`
+          : 'Choose an account to change its method.'
       }
     >
       <ul className="mt-2">
@@ -30,7 +30,7 @@ export function AssumptionsPanel({ plan, choose }: { readonly plan: BalancePlanD
             <button type="button" className="w-full text-left hover:bg-wash" onClick={() => choose(account.account)}>
               <span className="block font-semibold">
                 <span className="font-normal text-ink-soft">{account.account}</span> {account.name}
-                {account.isSet ? <span className="ml-1.5 font-normal text-copper">set by hand</span> : null}
+                {account.isSet ? <span className="ml-1.5 font-normal text-copper">manual</span> : null}
               </span>
               <span className="block text-ink-soft">{account.words}</span>
             </button>

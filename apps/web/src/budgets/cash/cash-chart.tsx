@@ -9,7 +9,7 @@ const BOTTOM = 20;
 /** whole units of the currency beneath which bars are labeled in full */
 const SMALL = 100_000;
 
-/** Cash at the start and at the end of each month as outlined bars, for a plan is not yet fact; the lowest has a heavy frame, what is below zero stands in brick. */
+/** Cash at the start and at each month end as outlined bars, since a plan is not yet fact; the low point is outlined, negative cash is red. */
 export function CashChart({
   months,
   cash,
@@ -28,7 +28,7 @@ export function CashChart({
   const text = (value: number) => formatAmount(value as Minor, { exponent, unit: isLarge ? 'thousands' : 'dollars' });
   return (
     <figure className="mt-1">
-      <figcaption className="text-[12px] text-ink-soft">Cash at month end as planned, {unit}. The lowest has the heavy frame.</figcaption>
+      <figcaption className="text-[12px] text-ink-soft">Planned cash at month end, {unit}. The low point is outlined.</figcaption>
       <div className="relative" style={{ height: HEIGHT }}>
         <svg
           viewBox={`0 0 ${WIDTH} ${HEIGHT}`}

@@ -20,7 +20,7 @@ const SHEETS = [
   ['balance', 'Balance sheet'],
 ] as const;
 
-/** A budget carried into cash and balance sheet, month by month, and the assumptions that take it there. */
+/** A budget carried into cash and balance sheet, by month, and the assumptions that take it there. */
 export default function CashPage() {
   const company = useCompany();
   const id = Number(useParams().budget);
@@ -69,10 +69,10 @@ export default function CashPage() {
       title={`${budget.name}, FY${budget.year}: cash`}
       words={
         change.isPending
-          ? 'Working it out…'
+          ? 'Calculating…'
           : locked
             ? `${budget.name} ${lock}`
-            : `Opens from ${opensFrom === null ? 'nothing, for nothing is posted before it' : `the ledger at the end of ${company.periods.find(({ key }) => key === opensFrom)?.name ?? opensFrom}`}.`
+            : `Opening balances: ${opensFrom === null ? 'none, nothing is posted before the budget' : `ledger at the end of ${company.periods.find(({ key }) => key === opensFrom)?.name ?? opensFrom}`}.`
       }
       actions={
         <>
@@ -98,12 +98,12 @@ export default function CashPage() {
       ) : null}
       {selected !== null && !account ? (
         <p role="alert" className="mt-1 border-l-2 border-brick bg-sheet px-3 py-1 text-[13px]">
-          There is no account {selected} in the balance sheet. Choose one at the right.
+          There is no account {selected} in the balance sheet. Choose one on the right.
         </p>
       ) : null}
       <div className="my-2 flex flex-wrap items-center gap-4 text-[13px]">
         <Choice label="Show" value={sheet} options={SHEETS} choose={(value) => set('sheet', value === 'cash' ? null : value)} />
-        <span className="text-ink-soft">{company.currencyWords}. In the cash flow, what takes cash stands in parentheses.</span>
+        <span className="text-ink-soft">{company.currencyWords}. In the cash flow, cash outflows are in parentheses.</span>
       </div>
       <div className="flex min-h-0 flex-1 pb-3">
         <PlanTable
@@ -143,9 +143,7 @@ function StepButton({
   readonly act: (change: PlanChange) => void;
 }) {
   const [label, none, verb, keys] =
-    kind === 'undo'
-      ? (['Undo', 'Nothing of yours to take back', 'Take back', 'Ctrl+Z'] as const)
-      : (['Redo', 'Nothing to make again', 'Make again', 'Ctrl+Y'] as const);
+    kind === 'undo' ? (['Undo', 'Nothing to undo', 'Undo', 'Ctrl+Z'] as const) : (['Redo', 'Nothing to redo', 'Redo', 'Ctrl+Y'] as const);
   const Icon = kind === 'undo' ? Undo2 : Redo2;
   return (
     <button
@@ -170,13 +168,13 @@ function Figures({ plan, months }: { readonly plan: BalancePlanDto; readonly mon
     plan.lowest < 0 ? [plan.openingCash, before ?? 'the opening'] : [plan.months[plan.lowest]!.cash, months[plan.lowest]!];
   const closing = plan.months.at(-1)!.cash;
   const shown = [
-    ['Cash at the start', text(plan.openingCash), before ? `end of ${before}` : 'before the first month'],
-    ['Lowest point', text(lowest), `end of ${at}${lowest < 0 ? ', below zero: the plan needs more money' : ''}`],
-    ['Cash at the end', text(closing), `end of ${months.at(-1)}`],
-    ['Change in the year', text(closing - plan.openingCash), ''],
+    ['Opening cash', text(plan.openingCash), before ? `end of ${before}` : 'before the first month'],
+    ['Low point', text(lowest), `end of ${at}${lowest < 0 ? ', below zero: additional funding is needed' : ''}`],
+    ['Closing cash', text(closing), `end of ${months.at(-1)}`],
+    ['Change for the year', text(closing - plan.openingCash), ''],
   ] as const;
   return (
-    <dl className="mt-2 flex flex-wrap gap-x-10 gap-y-1" aria-label="Cash of the year">
+    <dl className="mt-2 flex flex-wrap gap-x-10 gap-y-1" aria-label="Cash for the year">
       {shown.map(([name, figure, words], index) => (
         <div key={name}>
           <dt className="text-[13px] text-ink-soft">{name}</dt>
@@ -226,7 +224,7 @@ function ToldOfPlan({
             })
           }
         >
-          Budget the schedules’ interest on {interest.account}
+          Budget scheduled interest on {interest.account}
         </button>
       ) : null}
     </div>

@@ -68,7 +68,7 @@ export function PlanTable({
                   title={line.name}
                 >
                   {href !== null ? (
-                    <Link to={href} className="ml-4 hover:underline" title="To its months in the grid">
+                    <Link to={href} className="ml-4 hover:underline" title="Go to the account in the budget">
                       {line.account ? <span className="mr-1 text-ink-soft">{line.account}</span> : null}
                       {line.name}
                     </Link>

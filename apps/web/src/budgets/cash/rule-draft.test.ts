@@ -37,13 +37,17 @@ describe('a rule as it is typed', () => {
   });
 
   it.each<[string, Partial<RuleDraft>, string]>([
-    ['days', { kind: 'daysOf', days: 'same', sameDays: 'a month' }, 'Days: “a month” is no number of days. Write days such as 45 or 32.5.'],
+    [
+      'days',
+      { kind: 'daysOf', days: 'same', sameDays: 'a month' },
+      'Days: “a month” is not a number of days. Enter days such as 45 or 32.5.',
+    ],
     [
       'days of a month',
       { kind: 'daysOf', days: 'months', monthDays: MONTHS.map((_, month) => (month === 2 ? '' : '3')) },
       'Days of Jun: “”',
     ],
-    ['a change', { kind: 'levelOfLastYear', change: 'some' }, 'Changed by percent: “some” is no percentage.'],
+    ['a change', { kind: 'levelOfLastYear', change: 'some' }, 'Changed by percent: “some” is not a percentage.'],
     ['a movement', { kind: 'movements', movements: MONTHS.map((_, month) => (month === 11 ? 'x' : '')) }, 'Mar: “x” is not an amount.'],
     ['a change of nothing', { kind: 'movements', movements: MONTHS.map(() => '+5%') }, 'Apr: “+5%” is not an amount.'],
     ['a purchase without a name', { kind: 'purchases', purchases: [{ name: ' ', month: 0, amount: '5' }] }, 'Purchase 1 has no name.'],
@@ -52,12 +56,12 @@ describe('a rule as it is typed', () => {
       { kind: 'purchases', purchases: [{ name: 'Mold', month: 0, amount: '0' }] },
       'Mold: “0” is not an amount above zero.',
     ],
-    ['a rate', { kind: 'loan', rate: '-2' }, 'Rate: “-2” is no rate of percent a year.'],
-    ['payments', { kind: 'loan', rate: '5', payments: '2.5' }, 'Payments left: “2.5” is no number of months from 1 to 1,200.'],
+    ['a rate', { kind: 'loan', rate: '-2' }, 'Rate: “-2” is not an annual percentage rate.'],
+    ['payments', { kind: 'loan', rate: '5', payments: '2.5' }, 'Remaining payments: “2.5” is not a number of months from 1 to 1,200.'],
     [
       'an amount drawn',
       { kind: 'loan', rate: '5', payments: '12', drawnIn: 3, drawn: '' },
-      'Amount drawn: “” is not an amount above zero.',
+      'Amount borrowed: “” is not an amount above zero.',
     ],
   ])('says what is wrong with %s', (_, part, words) => {
     const made = ruleOf({ ...draft({ kind: 'stays' }), ...part }, how);

@@ -107,7 +107,7 @@ export function ruleOf(
       const wrong = typed.findIndex((text) => !isDays(text));
       if (wrong < 0) return { ok: true, rule: { kind, of: draft.of, days: typed } };
       return fault(
-        `Days${draft.days === 'same' ? '' : ` of ${months[wrong]}`}: “${typed[wrong]}” is no number of days. Write days such as 45 or 32.5.`,
+        `Days${draft.days === 'same' ? '' : ` of ${months[wrong]}`}: “${typed[wrong]}” is not a number of days. Enter days such as 45 or 32.5.`,
       );
     }
     case 'levelOfLastYear':
@@ -115,41 +115,41 @@ export function ruleOf(
       const change = withoutPercentSign(draft.change);
       return /^[+-]?\d{1,4}(\.\d{1,6})?$/.test(change)
         ? { ok: true, rule: { kind, change } }
-        : fault(`Changed by percent: “${draft.change}” is no percentage. Write one such as 3 or -1.5.`);
+        : fault(`Changed by percent: “${draft.change}” is not a percentage. Enter one such as 3 or -1.5.`);
     }
     case 'movements': {
       const amounts = draft.movements.map((text) => (text.trim() === '' ? (0 as Minor) : amountOf(text)));
       const wrong = amounts.indexOf(null);
       return wrong < 0
         ? { ok: true, rule: { kind, months: amounts.map((amount) => amount!) } }
-        : fault(`${months[wrong]}: “${draft.movements[wrong]}” is not an amount. Write one such as 1200 or -350.50.`);
+        : fault(`${months[wrong]}: “${draft.movements[wrong]}” is not an amount. Enter one such as 1200 or -350.50.`);
     }
     case 'purchases': {
       const items = draft.purchases.filter(({ name, amount }) => name.trim() !== '' || amount.trim() !== '');
       const amounts = items.map(({ amount }) => amountOf(amount));
       const unnamed = items.findIndex(({ name }) => name.trim() === '');
-      if (unnamed >= 0) return fault(`Purchase ${unnamed + 1} has no name. Say what is bought.`);
+      if (unnamed >= 0) return fault(`Purchase ${unnamed + 1} has no name. Enter a description.`);
       const wrong = amounts.findIndex((amount) => amount === null || amount <= 0);
       return wrong < 0
         ? {
             ok: true,
             rule: { kind, items: items.map(({ name, month }, index) => ({ name: name.trim(), month, amount: amounts[index]! })) },
           }
-        : fault(`${items[wrong]!.name}: “${items[wrong]!.amount}” is not an amount above zero. Write one such as 12000.`);
+        : fault(`${items[wrong]!.name}: “${items[wrong]!.amount}” is not an amount above zero. Enter one such as 12000.`);
     }
     case 'loan': {
       const ratePercent = withoutPercentSign(draft.rate);
       if (!/^\d{1,3}(\.\d{1,6})?$/.test(ratePercent))
-        return fault(`Rate: “${draft.rate}” is no rate of percent a year. Write one such as 5.2.`);
+        return fault(`Rate: “${draft.rate}” is not an annual percentage rate. Enter one such as 5.2.`);
       const payments = Number(draft.payments.trim());
       if (!Number.isInteger(payments) || payments < 1 || payments > 1200)
-        return fault(`Payments left: “${draft.payments}” is no number of months from 1 to 1,200.`);
+        return fault(`Remaining payments: “${draft.payments}” is not a number of months from 1 to 1,200.`);
       const terms = { kind, form: draft.form, ratePercent, payments } as const;
       if (draft.drawnIn < 0) return { ok: true, rule: terms };
       const amount = amountOf(draft.drawn);
       return amount !== null && amount > 0
         ? { ok: true, rule: { ...terms, drawn: { month: draft.drawnIn, amount } } }
-        : fault(`Amount drawn: “${draft.drawn}” is not an amount above zero. Write one such as 250000.`);
+        : fault(`Amount borrowed: “${draft.drawn}” is not an amount above zero. Enter one such as 250000.`);
     }
     case 'tax':
       return { ok: true, rule: { kind, paidIn: [...draft.paidIn] } };

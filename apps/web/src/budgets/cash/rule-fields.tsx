@@ -24,12 +24,12 @@ export function RuleFields({ draft, months, set }: Props) {
               set={(of) => set({ of })}
             />
             <SelectField
-              label="How many"
+              label="Number of days"
               value={draft.days}
               options={[
-                ['history', 'as a year before'],
-                ['same', 'the same all year'],
-                ['months', 'month by month'],
+                ['history', 'same as prior year'],
+                ['same', 'same every month'],
+                ['months', 'by month'],
               ]}
               set={(days) => set({ days })}
             />
@@ -52,27 +52,27 @@ export function RuleFields({ draft, months, set }: Props) {
         <div className="mt-2 grid grid-cols-2 items-end gap-x-2 gap-y-1">
           <div className="col-span-2">
             <SelectField
-              label="Paid back in"
+              label="Repayment"
               value={draft.form}
               options={(Object.keys(LOAN_FORMS) as RuleDraft['form'][]).map((form) => [form, LOAN_FORMS[form]] as const)}
               set={(form) => set({ form })}
             />
           </div>
-          <TextField label="Rate a year" short="%" value={draft.rate} set={(rate) => set({ rate })} />
-          <TextField label="Payments left" value={draft.payments} set={(payments) => set({ payments })} />
+          <TextField label="Annual rate" short="%" value={draft.rate} set={(rate) => set({ rate })} />
+          <TextField label="Remaining payments" value={draft.payments} set={(payments) => set({ payments })} />
           <SelectField
-            label="Drawn in"
+            label="New borrowing in"
             value={String(draft.drawnIn)}
-            options={[['-1', 'Nothing drawn'], ...monthOptions]}
+            options={[['-1', 'None'], ...monthOptions]}
             set={(month) => set({ drawnIn: Number(month) })}
           />
-          {draft.drawnIn < 0 ? null : <TextField label="Amount drawn" value={draft.drawn} set={(drawn) => set({ drawn })} />}
+          {draft.drawnIn < 0 ? null : <TextField label="Amount borrowed" value={draft.drawn} set={(drawn) => set({ drawn })} />}
         </div>
       );
     case 'tax':
       return (
         <fieldset className="mt-2">
-          <legend className="text-ink-soft">Paid at the end of</legend>
+          <legend className="text-ink-soft">Paid at end of</legend>
           <div className="grid grid-cols-6 gap-x-1">
             {months.map((month, index) => (
               <CheckField
@@ -128,7 +128,7 @@ function Purchases({ draft, months, set }: Props) {
       {draft.purchases.map((item, index) => (
         <fieldset key={index} className="mb-2 border-b border-hairline pb-2">
           <legend className="text-ink-soft">Purchase {index + 1}</legend>
-          <TextField label={`What is bought, purchase ${index + 1}`} value={item.name} set={(name) => change(index, { name })} />
+          <TextField label={`Description, purchase ${index + 1}`} value={item.name} set={(name) => change(index, { name })} />
           <div className="mt-1 flex items-end gap-2">
             <TextField label={`Amount, purchase ${index + 1}`} value={item.amount} set={(amount) => change(index, { amount })} />
             <SelectField

@@ -38,14 +38,14 @@ export function RulePanel({
       </button>
       {locked ? null : (
         <form
-          aria-label="How it moves"
+          aria-label="Method"
           className="mt-2 border-l-2 border-copper pl-2"
           onSubmit={(event) => {
             event.preventDefault();
             if (made.ok) set(made.rule);
           }}
         >
-          <SelectField label="How the balance moves" value={draft.kind} options={options} set={(kind) => setDraft({ ...draft, kind })} />
+          <SelectField label="Balance method" value={draft.kind} options={options} set={(kind) => setDraft({ ...draft, kind })} />
           <RuleFields draft={draft} months={months} set={(part) => setDraft({ ...draft, ...part })} />
           {made.ok ? null : (
             <p role="alert" className="mt-2 text-brick">
@@ -59,11 +59,11 @@ export function RulePanel({
           ) : null}
           <div className="mt-2 flex items-center gap-3">
             <button type="submit" className="button button-primary" disabled={!made.ok}>
-              Set this rule
+              Apply
             </button>
             {account.isSet ? (
               <button type="button" className="link" title={account.historyWords} onClick={() => set(null)}>
-                Back to what history gives
+                Reset to history
               </button>
             ) : null}
           </div>
@@ -75,7 +75,7 @@ export function RulePanel({
           <table className="ledger-table w-full">
             <thead>
               <tr>
-                {['Month', 'Interest', 'Principal', 'Owed'].map((heading) => (
+                {['Month', 'Interest', 'Principal', 'Balance'].map((heading) => (
                   <th key={heading} scope="col" className={heading === 'Month' ? 'px-1.5' : 'px-1.5 text-right!'}>
                     {heading}
                   </th>

@@ -241,7 +241,7 @@ export class DeskSession {
         this.#take(id, answer);
       } catch (error) {
         if (error instanceof ApiProblem && error.isConnection) return this.#wait();
-        if (error instanceof ApiProblem && error.problem.title === 'Changed by another') {
+        if (error instanceof ApiProblem && error.problem.title === 'Changed by someone else') {
           this.#isBusy = false;
           return this.#set({ save: { kind: 'asked', problem: error.problem } });
         }
@@ -271,8 +271,11 @@ export class DeskSession {
       const answer = await sendJson<DeskAnswerDto>('POST', `${this.#at}/${next.which}`, request);
       this.#take(null, answer);
       const { kept } = answer;
-      const words = kept === 1 ? 'One figure was' : `${kept} figures were`;
-      this.#set({ save: { kind: 'saved' }, kept: kept > 0 ? `${words} changed again since, and stay as they are.` : null });
+      const words = kept === 1 ? '1 amount was' : `${kept} amounts were`;
+      this.#set({
+        save: { kind: 'saved' },
+        kept: kept > 0 ? `${words} changed since then and ${kept === 1 ? 'was' : 'were'} not undone.` : null,
+      });
     } catch (error) {
       if (error instanceof ApiProblem && error.isConnection) return this.#wait();
       this.#set({ save: { kind: 'refused', message: wordsOf(error) } });
@@ -285,8 +288,13 @@ export class DeskSession {
 
   #wait(): void {
     const waiting = this.#queue.length + this.#steps.length;
-    const words = waiting === 1 ? 'One change is' : `${waiting} changes are`;
-    this.#set({ save: { kind: 'unsaved', message: `${words} not saved: the connection is lost. They are sent when it is back.` } });
+    const words = waiting === 1 ? '1 change is' : `${waiting} changes are`;
+    this.#set({
+      save: {
+        kind: 'unsaved',
+        message: `${words} not saved because the connection is lost. ${waiting === 1 ? 'It' : 'They'} will be saved when the connection is back.`,
+      },
+    });
     this.#isBusy = false;
     // what waits is kept by the browser: a page that was left does not send it, the next one does
     if (this.#worker !== null) this.#retry = setTimeout(() => void this.#drain(), RETRY_MS);

@@ -47,7 +47,7 @@ const dto: DeskDto = {
     name: 'Plan',
     year: 2027,
     fromYear: 2026,
-    state: 'working',
+    state: 'draft',
     createdAt: '',
     actor: '',
     note: '',
@@ -227,7 +227,7 @@ describe('what is asked without changing anything', () => {
     const basis = { kind: 'percentOf', accounts: '5000', percent: '5' } as const;
     expect(local.answer({ kind: 'basis', asked: { account: '4000', filter: {}, basis } })).toMatchObject({
       ok: false,
-      message: expect.stringContaining('each depend on the other') as unknown,
+      message: expect.stringContaining('each other') as unknown,
     });
   });
   it('a target, with the edits that reach it', () => {

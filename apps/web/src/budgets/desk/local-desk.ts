@@ -38,9 +38,9 @@ import {
 import type { BasisTry, Look, Previewed, Question, Questions, Shown, SummaryLine } from './desk-messages.ts';
 
 /** Lines a year is summed up by as one types. */
-const SUMMARY = ['revenue', 'gross_profit', 'operating_result', 'net_income'];
+const SUMMARY = ['revenue', 'gross_profit', 'operating_income', 'net_income'];
 /** Lines what-ifs are compared by. */
-const COMPARED = ['revenue', 'gross_profit', 'operating_expenses', 'operating_result', 'net_income'];
+const COMPARED = ['revenue', 'gross_profit', 'operating_expenses', 'operating_income', 'net_income'];
 
 const NO_CHANGES: GridChanges = { rows: [], columns: [], cells: { shapes: [], rows: [] } };
 

@@ -18,7 +18,7 @@ export function Told({
       {refusals.length > 0 ? (
         <div role="alert" className="mb-2 max-h-28 overflow-y-auto border-l-2 border-brick bg-sheet px-3 py-1.5 text-[13px]">
           <p className="flex justify-between font-semibold">
-            {refusals.length === 1 ? 'One figure was not taken' : `${refusals.length.toLocaleString('en-US')} figures were not taken`}
+            {refusals.length === 1 ? 'One amount was rejected' : `${refusals.length.toLocaleString('en-US')} amounts were rejected`}
             <button type="button" className="link" onClick={() => session.dismissRefusals()}>
               Close
             </button>
@@ -43,7 +43,7 @@ export function Told({
       {others.length > 0 ? (
         <p role="status" className="mb-2 flex justify-between border-l-2 border-copper bg-sheet px-3 py-1.5 text-[13px]">
           <span>
-            Saved in another place: {others.slice(-3).join('; ')}
+            Changed by others: {others.slice(-3).join('; ')}
             {others.length > 3 ? ` and ${others.length - 3} before` : ''}
           </span>
           <button type="button" className="link" onClick={() => session.dismissOthers()}>
@@ -63,7 +63,7 @@ export function SaveMark({ snapshot, locked }: { readonly snapshot: DeskSnapshot
   if (locked) return <span role="status">{mark} and locked</span>;
   if (state.kind === 'saved') return <span role="status">{mark}, all changes saved</span>;
   if (state.kind === 'saving') return <span role="status">Saving…</span>;
-  if (state.kind === 'asked') return <span role="status">Waiting for your answer</span>;
+  if (state.kind === 'asked') return <span role="status">Waiting for your choice</span>;
   return (
     <span role="alert" className="font-semibold text-brick">
       {state.message}

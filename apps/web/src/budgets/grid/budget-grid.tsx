@@ -224,7 +224,7 @@ export const BudgetGrid = memo(function BudgetGrid({
         total={(text) => {
           const edits = totalOver(grid, places, text);
           send(edits);
-          if (edits.length === 0) tell('A total is for two months or more of one account, or of several. Select them first.');
+          if (edits.length === 0) tell('Select at least two months to set a total.');
         }}
         fill={() => send(fillRight(grid, places, textAt))}
         spread={() => send(spreadAgain(grid, places, yearText))}

@@ -93,12 +93,12 @@ describe('edits of the month grid', () => {
       { kind: 'month', account: '5020', sign: 1, month: 11, text: '4' },
       { kind: 'month', account: '5110', sign: 1, month: 11, text: '5' },
     ]);
-    expect(left).toBe('Not taken: 1 rows past the last line and 1 columns past the year.');
+    expect(left).toBe('Not pasted: 1 row past the last line and 1 column past the end of the year.');
     expect(pasteBlock(grid, { row: rowOf('c'), column: 0 }, '9').left).toBeNull();
     const parts = dto.lines.map((each) => (each.key === 'b' ? { ...each, isPart: true } : each));
     const over = pasteBlock({ ...grid, lines: budgetLines(parts, { showAll: false }) }, { row: rowOf('a'), column: 0 }, '1\t2\n3\t\n4\n');
     expect(over.edits.map((edit) => edit.account)).toEqual(['5010', '5010', '5110']);
-    expect(over.left).toBe('Not taken: 1 figures on rows that show a part of an account.');
+    expect(over.left).toBe('Not pasted: 1 amount on rows that show part of an account.');
   });
   it('fill the first month of a selection to the right, row by row', () => {
     const places = placesBetween({ row: rowOf('b'), column: 2 }, { row: rowOf('a'), column: 0 });

@@ -61,12 +61,14 @@ export function pasteBlock(grid: Grid, from: Place, text: string): Pasted {
   );
   const edits = made.filter((edit) => edit !== null);
   const left = [
-    made.length > edits.length ? `${made.length - edits.length} figures on rows that show a part of an account` : '',
-    block.length > rows.length ? `${block.length - rows.length} rows past the last line` : '',
-    width > columns.length ? `${width - columns.length} columns past the year` : '',
+    made.length > edits.length ? `${count(made.length - edits.length, 'amount')} on rows that show part of an account` : '',
+    block.length > rows.length ? `${count(block.length - rows.length, 'row')} past the last line` : '',
+    width > columns.length ? `${count(width - columns.length, 'column')} past the end of the year` : '',
   ].filter((words) => words !== '');
-  return { edits, left: left.length > 0 ? `Not taken: ${left.join(' and ')}.` : null };
+  return { edits, left: left.length > 0 ? `Not pasted: ${left.join(' and ')}.` : null };
 }
+
+const count = (number: number, one: string): string => `${number} ${number === 1 ? one : `${one}s`}`;
 
 /** The first cell of each selected row written into the other months of the selection. @param textAt what stands at a place, exactly */
 export function fillRight(grid: Grid, places: readonly Place[], textAt: (place: Place) => string): BudgetEditDto[] {

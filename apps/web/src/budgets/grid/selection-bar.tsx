@@ -42,18 +42,18 @@ export function SelectionBar({
     locked || account === null ? null : (
       <>
         {shape === account ? null : (
-          <button type="button" className="link" title="Its months over the year, to give to other lines" onClick={copyShape}>
-            Copy the shape of {account}
+          <button type="button" className="link" title="Copies this line’s monthly pattern" onClick={copyShape}>
+            Copy pattern of {account}
           </button>
         )}
         {shape === null || (shape === account && figures === null) ? null : (
           <button
             type="button"
             className="link"
-            title="The year of each selected line stays and is spread over its months as there; held months stay"
+            title="Keeps each selected line’s annual total and spreads it in this pattern. Manual overrides stay."
             onClick={giveShape}
           >
-            Give the shape of {shape}
+            Paste pattern of {shape}
           </button>
         )}
       </>
@@ -67,7 +67,7 @@ export function SelectionBar({
       {figures ? (
         <>
           <span>
-            {figures.count.toLocaleString('en-US')} figures, sum <Amount value={figures.sum} exponent={exponent} />, average{' '}
+            {figures.count.toLocaleString('en-US')} amounts, sum <Amount value={figures.sum} exponent={exponent} />, average{' '}
             <Amount value={figures.average} exponent={exponent} />
           </span>
           {locked ? null : (
@@ -82,7 +82,7 @@ export function SelectionBar({
                 }}
               >
                 <input
-                  aria-label="Change every selected figure"
+                  aria-label="Change all selected amounts"
                   className="field w-20 py-0 text-[13px]"
                   placeholder="+5%"
                   value={text}
@@ -94,21 +94,26 @@ export function SelectionBar({
                 <button
                   type="button"
                   className="link ml-2"
-                  title="What is typed is the total of the selected months of each row, in the shape chosen above; held months stay"
+                  title="Sets the total of the selected months in each row, spread as chosen above. Manual overrides stay."
                   onClick={() => {
                     if (text.trim() === '') return;
                     total(text.trim());
                     setText('');
                   }}
                 >
-                  Take as total
+                  Set as total
                 </button>
               </form>
-              <button type="button" className="link" title="The first month of each row into the others (Ctrl+Enter)" onClick={fill}>
+              <button
+                type="button"
+                className="link"
+                title="Copies the first selected month of each row to the others (Ctrl+Enter)"
+                onClick={fill}
+              >
                 Fill right
               </button>
-              <button type="button" className="link" title="The year of each row in the shape chosen above" onClick={spread}>
-                Spread again
+              <button type="button" className="link" title="Spreads each row’s annual total as chosen above" onClick={spread}>
+                Re-spread
               </button>
               {shapes}
             </>
@@ -116,13 +121,13 @@ export function SelectionBar({
         </>
       ) : shares > 0 ? (
         <span>
-          A figure typed here is shared among {shares} accounts{slices ? ` and their values of ${slices}` : ''}, in proportion to what they
-          hold.
+          An amount entered here is allocated to {shares} accounts{slices ? ` and their ${slices}s` : ''}, in proportion to their current
+          amounts.
         </span>
       ) : (
         <span>
-          Type over a figure; +5%, *1.1, /12, 12k and 1.2m are understood. Shift with arrows selects.
-          {slices ? ` A figure is shared among the values of ${slices} in proportion.` : ''}
+          Enter an amount or a change such as +5%, *1.1, /12, 12k or 1.2m. Shift and arrow keys select a range.
+          {slices ? ` Amounts are allocated to each ${slices} in proportion.` : ''}
         </span>
       )}
       {figures ? null : shapes}

@@ -22,7 +22,7 @@ function StartChoice() {
   const views = useViews(company.id);
   const address = (from: string) =>
     `/c/${company.id}/statements/new?${new URLSearchParams({ from, ...(asOf === null ? {} : { asOf }) }).toString()}`;
-  const folders = [...new Set((views.data ?? []).map(({ shelf }) => shelf))];
+  const folders = [...new Set((views.data ?? []).map(({ folder }) => folder))];
   return (
     <Page title="New view" words="Start from a blank view or a copy">
       {views.isError ? <Failure error={views.error} retry={() => void views.refetch()} /> : null}
@@ -43,7 +43,7 @@ function StartChoice() {
               </h2>
               <ul>
                 {views.data
-                  ?.filter(({ shelf }) => shelf === folder)
+                  ?.filter((view) => view.folder === folder)
                   .map(({ key, name, note }) => (
                     <li key={key} className="border-b border-hairline">
                       <Link to={address(key)} className="block px-1 py-2 hover:bg-wash">

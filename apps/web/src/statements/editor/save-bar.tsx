@@ -1,7 +1,7 @@
 import type { ViewDto } from '@wise-margin/contract';
 import { useState } from 'react';
 
-export type SaveAs = { readonly name: string; readonly shelf: string; readonly shared: boolean };
+export type SaveAs = { readonly name: string; readonly folder: string; readonly shared: boolean };
 type Form = 'saveAs' | 'describe' | 'remove' | null;
 
 /** Save the view or a copy of it, rename it, share it, or delete it. A refusal stays until the next try; the draft is kept. */
@@ -61,7 +61,7 @@ export function SaveBar({
       {form === 'saveAs' ? (
         <NameForm
           label="Save as"
-          start={{ name: view === null ? newName : isOwn ? `${view.name}, copy` : view.name, shelf: 'My views', shared: false }}
+          start={{ name: view === null ? newName : isOwn ? `${view.name}, copy` : view.name, folder: 'My views', shared: false }}
           action="Save view"
           isBusy={isSaving}
           submit={saveAs}
@@ -70,7 +70,7 @@ export function SaveBar({
       {form === 'describe' && isOwn ? (
         <NameForm
           label="Name and folder"
-          start={{ name: view.name, shelf: view.shelf, shared: view.shared }}
+          start={{ name: view.name, folder: view.folder, shared: view.shared }}
           action="Apply"
           isBusy={isSaving}
           submit={(as) => {
@@ -129,7 +129,7 @@ function NameForm({
       </label>
       <label className="text-[13px]">
         <span className="block text-ink-soft">Folder</span>
-        <input className="field w-40" value={as.shelf} onChange={(event) => setAs({ ...as, shelf: event.target.value })} />
+        <input className="field w-40" value={as.folder} onChange={(event) => setAs({ ...as, folder: event.target.value })} />
       </label>
       <label className="flex items-center gap-1.5 py-1.5 text-[13px]">
         <input

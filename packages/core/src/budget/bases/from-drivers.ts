@@ -88,7 +88,7 @@ export const driverRate: BasisDefinition<DriverRate> = {
     return { months: wholeMonths(months), issues };
   },
   words: ({ driver, rates }, tell) =>
-    `${'series' in driver ? driver.series : driver.name || 'Typed numbers'} times ${stepsWords(rates, (rate) => rate.trim(), { unit: '', tell })}`,
+    `${'series' in driver ? driver.series : driver.name || 'Entered numbers'} times ${stepsWords(rates, (rate) => rate.trim(), { unit: '', tell })}`,
 };
 
 export const fixedMonths: BasisDefinition<FixedMonths> = {
@@ -112,8 +112,8 @@ export const percentOf: BasisDefinition<PercentOf> = {
     return { months: held.map((amount) => multiplyFractions(fraction(sign * amount), factor)), issues: [...issues, ...own.issues] };
   },
   words: ({ accounts, percent, everywhere, shared }) =>
-    `${percent.trim()} % of ${accounts}${
-      shared ? ` of the company, shared by ${shared === 'history' ? 'history' : 'weights'}` : everywhere ? ' of the company' : ''
+    `${percent.trim()}% of ${accounts}${
+      shared ? ` of the company, allocated by ${shared === 'history' ? 'history' : 'weights'}` : everywhere ? ' of the company' : ''
     }`,
 };
 
@@ -167,9 +167,9 @@ export const payroll: BasisDefinition<Payroll> = {
   words: ({ positions, onCostPercent, besides }, tell) => {
     const heads = positions.reduce((sum, position) => sum + position.heads, 0);
     const people = `${heads} ${heads === 1 ? 'person' : 'people'}`;
-    const pay = `(${positions.map(({ name }) => name).join(', ')}), plus ${onCostPercent.trim()} % on top`;
+    const pay = `(${positions.map(({ name }) => name).join(', ')}), plus ${onCostPercent.trim()}% for payroll taxes and benefits`;
     return besides
-      ? `${sameMonths.words({ kind: 'sameMonths', ...besides }, tell)}, and pay of ${people} more ${pay}`
-      : `Pay of ${people} ${pay}`;
+      ? `${sameMonths.words({ kind: 'sameMonths', ...besides }, tell)}, plus payroll of ${people} ${pay}`
+      : `Payroll of ${people} ${pay}`;
   },
 };

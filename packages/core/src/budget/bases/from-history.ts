@@ -39,7 +39,7 @@ const yearsWords = (years: readonly number[]): string =>
   years.length === 1 ? `FY${years[0]}` : `FY${Math.min(...years)} to FY${Math.max(...years)}`;
 const numbers = (months: HistoryMonths): number[] => months.flatMap((amount) => amount ?? []);
 
-/** A year's months, with what is missing told; missing months count as nothing. */
+/** A year's months, with what is missing; missing months count as zero. */
 function heldYear(months: HistoryMonths, year: number): { readonly months: readonly Fraction[]; readonly issues: readonly BasisIssue[] } {
   const held = numbers(months).length;
   if (held === 0) return { months: NOTHING, issues: [{ code: 'noHistory', years: [year] }] };
@@ -80,7 +80,7 @@ export const yearTotal: BasisDefinition<YearTotal> = {
     const spreadMonths = spreadTotal(roundFraction(given.months[0]!), spread, { months: MONTHS, context: shaped });
     return { months: wholeMonths(spreadMonths), issues: [...given.issues, ...shapeIssues(spread, context)] };
   },
-  words: ({ year, changePercent, spread }) => `The total of FY${year}, ${changeWords(changePercent)}, spread ${spreadWords(spread)}`,
+  words: ({ year, changePercent, spread }) => `Total of FY${year}, ${changeWords(changePercent)}, spread ${spreadWords(spread)}`,
 };
 
 /** Each month is the mean of that month over the years that have it. */
@@ -118,7 +118,7 @@ export const latestMonths: BasisDefinition<LatestMonths> = {
       issues,
     );
   },
-  words: ({ count, changePercent }) => `The latest ${count} months, brought to a year, ${changeWords(changePercent)}`,
+  words: ({ count, changePercent }) => `Latest ${count} months, annualized, ${changeWords(changePercent)}`,
 };
 
 /**
@@ -150,6 +150,5 @@ export const trend: BasisDefinition<Trend> = {
     const total = sumFractions(next);
     return { months: shares ? shares.map((share) => multiplyFractions(share, total)) : next, issues: [] };
   },
-  words: ({ of, years, seasonal }) =>
-    `Straight line through the ${of} of ${yearsWords(years)}${seasonal ? ', in the shape of an average year' : ''}`,
+  words: ({ of, years, seasonal }) => `Linear trend of the ${of} of ${yearsWords(years)}${seasonal ? ', with average seasonality' : ''}`,
 };

@@ -15,8 +15,8 @@ export function decimalOf(text: string): Decimal | null {
   return /^\s*[-+]?\d+(\.\d+)?\s*$/.test(text) ? parseDecimal(text.trim()) : null;
 }
 
-/** `plus 3 %`, `minus 1.5 %`, `unchanged`. */
+/** `plus 3%`, `minus 1.5%`, `unchanged`. */
 export function changeWords(percent: string): string {
   const size = percent.trim().replace(/^[+-]/, '');
-  return /^[0.]*$/.test(size) ? 'unchanged' : `${percent.trim().startsWith('-') ? 'minus' : 'plus'} ${size} %`;
+  return /^[0.]*$/.test(size) ? 'unchanged' : `${percent.trim().startsWith('-') ? 'minus' : 'plus'} ${size}%`;
 }

@@ -6,7 +6,7 @@ import { MONTHS, NOTHING, wholeMonths, type BasisDefinition } from './basis-cont
 
 /** A year's total, debit positive, in a shape over the months. */
 export type TypedTotal = { readonly kind: 'typedTotal'; readonly total: Minor; readonly spread: Spread };
-/** Nothing but what is typed month by month: zero-based. */
+/** Nothing but what is typed by month: zero-based. */
 export type Typed = { readonly kind: 'typed' };
 
 export const typedTotal: BasisDefinition<TypedTotal> = {
@@ -14,9 +14,9 @@ export const typedTotal: BasisDefinition<TypedTotal> = {
     months: wholeMonths(spreadTotal(minor(total), spread, { months: MONTHS, context })),
     issues: shapeIssues(spread, context),
   }),
-  words: ({ total, spread }, { amount }) => `A year total of ${amount(total)}, spread ${spreadWords(spread)}`,
+  words: ({ total, spread }, { amount }) => `Annual total of ${amount(total)}, spread ${spreadWords(spread)}`,
 };
 export const typed: BasisDefinition<Typed> = {
   derive: () => ({ months: NOTHING, issues: [] }),
-  words: () => 'Typed by hand',
+  words: () => 'Manual entry',
 };

@@ -51,7 +51,7 @@ export const BALANCE_SHARES_COLUMNS: ColumnSet = {
     span,
     columns: [
       balanceAt('balance', 'Balance', span),
-      { kind: 'share' as const, key: 'share', heading: '% assets', of: 'balance' },
+      { kind: 'share' as const, key: 'share', heading: '% of total assets', of: 'balance' },
       ...(key === 'now' ? againstBenchmark('share') : []),
       { kind: 'share' as const, key: 'group_share', heading: '% of group', of: 'balance', ownGroup: true },
     ],

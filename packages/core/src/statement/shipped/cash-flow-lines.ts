@@ -110,7 +110,7 @@ export const CASH_FLOW_LINES: LineSet = {
     {
       kind: 'accounts',
       key: 'cash_before',
-      name: 'Cash at the start',
+      name: 'Cash at beginning of period',
       selection: { classes: ['cash'] },
       sign: 'debit',
       measure: 'opening',
@@ -118,7 +118,7 @@ export const CASH_FLOW_LINES: LineSet = {
     {
       kind: 'accounts',
       key: 'cash_after',
-      name: 'Cash at the end',
+      name: 'Cash at end of period',
       selection: { classes: ['cash'] },
       sign: 'debit',
       measure: 'closing',

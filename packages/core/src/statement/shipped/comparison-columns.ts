@@ -6,7 +6,7 @@ const yearToDate: SpanDefinition = { kind: 'yearToDate' };
 const yearEarlier = (kind: SpanKind): SpanDefinition => ({ kind, shift: { years: -1 } });
 const actual = (key: string, heading: string, span: SpanDefinition): Column => ({ kind: 'amount', key, heading, scenario: 'actual', span });
 const budget = (key: string, heading: string, span: SpanDefinition): Column => ({ kind: 'amount', key, heading, scenario: 'budget', span });
-const difference = (key: string, compared: string, base: string, heading = 'Difference'): Column => ({
+const difference = (key: string, compared: string, base: string, heading = 'Variance'): Column => ({
   kind: 'difference',
   key,
   heading,
@@ -19,14 +19,14 @@ const share = (key: string, of: string, heading: string): Column => ({ kind: 'sh
 /** The benchmark and what the figure is above it; left out while no line has one. */
 export const againstBenchmark = (of: string): Column[] => [
   { kind: 'benchmark', key: 'benchmark', heading: 'Benchmark', ifFilled: true },
-  { ...difference('above', of, 'benchmark', 'Above it'), ifFilled: true },
+  { ...difference('above', of, 'benchmark', 'vs. benchmark'), ifFilled: true },
 ];
 const againstBudgetAndPriorYear = (kind: SpanKind): Column[] => [
   actual('actual', 'Actual', { kind }),
-  share('actual_share', 'actual', '% rev'),
+  share('actual_share', 'actual', '% of revenue'),
   budget('budget', 'Budget', { kind }),
-  share('budget_share', 'budget', '% rev'),
-  { kind: 'difference', key: 'budget_difference', heading: 'Difference', compared: 'actual', base: 'budget', bar: true },
+  share('budget_share', 'budget', '% of revenue'),
+  { kind: 'difference', key: 'budget_difference', heading: 'Variance', compared: 'actual', base: 'budget', bar: true },
   percent('budget_percent', 'actual', 'budget'),
   actual('prior', 'Prior year', yearEarlier(kind)),
   difference('prior_difference', 'actual', 'prior'),
@@ -91,8 +91,8 @@ export const FIVE_YEARS_COLUMNS: ColumnSet = {
       repeat: { over: 'years', last: 5 },
       columns: [
         actual('actual', 'Actual', yearToDate),
-        share('share', 'actual', '% base'),
-        { ...actual('before', 'Year before', yearEarlier('yearToDate')), hidden: true },
+        share('share', 'actual', '% of revenue'),
+        { ...actual('before', 'Prior year', yearEarlier('yearToDate')), hidden: true },
         percent('change', 'actual', 'before'),
       ],
     },
@@ -163,7 +163,7 @@ const sharesBesidePriorYear = (
 });
 /** Each line as a share of the statement's base. */
 export const VERTICAL_COLUMNS = sharesBesidePriorYear('vertical', 'Shares beside the prior year', {
-  heading: '% base',
+  heading: '% of revenue',
   hasBenchmark: true,
 });
 /** Each expense as a percent of all expenses. */
@@ -222,7 +222,7 @@ export const OUTLOOK_COLUMNS: ColumnSet = {
       columns: [
         { kind: 'amount', key: 'projection', heading: 'Projection', scenario: 'projection', span: { kind: 'fullYear' } },
         budget('budget', 'Budget', { kind: 'fullYear' }),
-        { kind: 'difference', key: 'difference', heading: 'Difference', compared: 'projection', base: 'budget', bar: true },
+        { kind: 'difference', key: 'difference', heading: 'Variance', compared: 'projection', base: 'budget', bar: true },
         percent('percent', 'projection', 'budget'),
       ],
     },

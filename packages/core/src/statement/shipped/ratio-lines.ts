@@ -49,7 +49,7 @@ export const RATIO_LINES: LineSet = {
     input('cost_of_sales', 'Cost of sales', ['costOfSales'], 'debit'),
     formula('gross_profit', 'Gross profit', 'revenue - cost_of_sales'),
     input('operating_expenses', 'Operating expenses', ['operatingExpenses', 'depreciation'], 'debit'),
-    formula('operating_result', 'Operating result', 'gross_profit - operating_expenses'),
+    formula('operating_income', 'Operating income', 'gross_profit - operating_expenses'),
     input('depreciation', 'Depreciation and amortization', ['depreciation'], 'debit'),
     input('interest_expense', 'Interest expense', ['interestExpense'], 'debit'),
     input('income_tax', 'Income tax', ['incomeTax'], 'debit'),

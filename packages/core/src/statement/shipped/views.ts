@@ -26,7 +26,7 @@ import { RATIO_LINES } from './ratio-lines.ts';
 export type ShippedView = {
   readonly key: string;
   readonly name: string;
-  readonly shelf: string;
+  readonly folder: string;
   /** what question it answers */
   readonly note: string;
   readonly lineSet: LineSet;
@@ -40,7 +40,7 @@ export const SHIPPED_VIEWS: readonly ShippedView[] = [
   {
     key: 'income',
     name: 'Income statement',
-    shelf: 'Results',
+    folder: 'Income statements',
     note: 'Month and year to date against budget and prior year',
     lineSet: INCOME_LINES,
     columnSet: REVIEW_COLUMNS,
@@ -48,7 +48,7 @@ export const SHIPPED_VIEWS: readonly ShippedView[] = [
   {
     key: 'income-months',
     name: 'Twelve months against budget',
-    shelf: 'Results',
+    folder: 'Income statements',
     note: 'Actual, budget and percent for every month of the year',
     lineSet: INCOME_LINES,
     columnSet: MONTHS_COLUMNS,
@@ -56,7 +56,7 @@ export const SHIPPED_VIEWS: readonly ShippedView[] = [
   {
     key: 'outlook',
     name: 'Year-end outlook',
-    shelf: 'Results',
+    folder: 'Income statements',
     note: 'Month, year to date, rest of the year, projection against the approved budget',
     lineSet: INCOME_LINES,
     columnSet: OUTLOOK_COLUMNS,
@@ -64,7 +64,7 @@ export const SHIPPED_VIEWS: readonly ShippedView[] = [
   {
     key: 'vertical',
     name: 'Vertical income statement',
-    shelf: 'Results',
+    folder: 'Income statements',
     note: 'Every line as a share of revenue beside the prior year',
     lineSet: INCOME_LINES,
     columnSet: VERTICAL_COLUMNS,
@@ -72,7 +72,7 @@ export const SHIPPED_VIEWS: readonly ShippedView[] = [
   {
     key: 'expense-shares',
     name: 'Expenses by share',
-    shelf: 'Results',
+    folder: 'Income statements',
     note: 'Every expense as a percent of total expenses beside the prior year',
     lineSet: EXPENSE_LINES,
     columnSet: EXPENSE_SHARES_COLUMNS,
@@ -80,7 +80,7 @@ export const SHIPPED_VIEWS: readonly ShippedView[] = [
   {
     key: 'departments',
     name: 'Departments side by side',
-    shelf: 'Results',
+    folder: 'Income statements',
     note: 'Year to date against budget by department',
     lineSet: INCOME_LINES,
     columnSet: DEPARTMENTS_COLUMNS,
@@ -88,7 +88,7 @@ export const SHIPPED_VIEWS: readonly ShippedView[] = [
   {
     key: 'customers',
     name: 'Sales by customer',
-    shelf: 'Results',
+    folder: 'Income statements',
     note: 'Month and year to date, this year and last',
     lineSet: CUSTOMER_LINES,
     columnSet: YEAR_ON_YEAR_COLUMNS,
@@ -97,7 +97,7 @@ export const SHIPPED_VIEWS: readonly ShippedView[] = [
   {
     key: 'trend',
     name: 'Trend by month',
-    shelf: 'Trends',
+    folder: 'Trends',
     note: 'Trailing twelve months and their total',
     lineSet: INCOME_LINES,
     columnSet: TREND_COLUMNS,
@@ -105,7 +105,7 @@ export const SHIPPED_VIEWS: readonly ShippedView[] = [
   {
     key: 'trend-quarters',
     name: 'Trend by quarter',
-    shelf: 'Trends',
+    folder: 'Trends',
     note: 'Eight quarters beside the prior year, the last one to date',
     lineSet: INCOME_LINES,
     columnSet: QUARTERS_COLUMNS,
@@ -113,7 +113,7 @@ export const SHIPPED_VIEWS: readonly ShippedView[] = [
   {
     key: 'trend-years',
     name: 'Trend by year',
-    shelf: 'Trends',
+    folder: 'Trends',
     note: 'Up to five years, the last one to date',
     lineSet: INCOME_LINES,
     columnSet: YEARS_COLUMNS,
@@ -121,7 +121,7 @@ export const SHIPPED_VIEWS: readonly ShippedView[] = [
   {
     key: 'five-years',
     name: 'Five-year summary',
-    shelf: 'Trends',
+    folder: 'Trends',
     note: 'Each year with its shares of revenue and its change',
     lineSet: INCOME_LINES,
     columnSet: FIVE_YEARS_COLUMNS,
@@ -129,7 +129,7 @@ export const SHIPPED_VIEWS: readonly ShippedView[] = [
   {
     key: 'balance',
     name: 'Balance sheet',
-    shelf: 'Position and cash',
+    folder: 'Balance sheet and cash',
     note: 'Against prior month, prior year end and the same month last year',
     lineSet: BALANCE_LINES,
     columnSet: BALANCE_COLUMNS,
@@ -137,7 +137,7 @@ export const SHIPPED_VIEWS: readonly ShippedView[] = [
   {
     key: 'balance-vertical',
     name: 'Vertical balance sheet',
-    shelf: 'Position and cash',
+    folder: 'Balance sheet and cash',
     note: 'Shares of total assets and of each group',
     lineSet: BALANCE_LINES,
     columnSet: BALANCE_SHARES_COLUMNS,
@@ -145,7 +145,7 @@ export const SHIPPED_VIEWS: readonly ShippedView[] = [
   {
     key: 'balance-months',
     name: 'Balance sheet by month',
-    shelf: 'Position and cash',
+    folder: 'Balance sheet and cash',
     note: 'Month ends of the fiscal year',
     lineSet: BALANCE_LINES,
     columnSet: BALANCE_MONTHS_COLUMNS,
@@ -153,7 +153,7 @@ export const SHIPPED_VIEWS: readonly ShippedView[] = [
   {
     key: 'cash-flow',
     name: 'Statement of cash flows',
-    shelf: 'Position and cash',
+    folder: 'Balance sheet and cash',
     note: 'Indirect, month and year to date beside the prior year',
     lineSet: CASH_FLOW_LINES,
     columnSet: FLOW_COLUMNS,
@@ -161,7 +161,7 @@ export const SHIPPED_VIEWS: readonly ShippedView[] = [
   {
     key: 'activity',
     name: 'Account activity',
-    shelf: 'Position and cash',
+    folder: 'Balance sheet and cash',
     note: 'Opening balance and net change of each period, active accounts',
     lineSet: ACCOUNT_LINES,
     columnSet: ACTIVITY_COLUMNS,
@@ -170,8 +170,8 @@ export const SHIPPED_VIEWS: readonly ShippedView[] = [
   {
     key: 'ratios',
     name: 'Ratios',
-    shelf: 'Position and cash',
-    note: 'Liquidity, solvency, profitability, activity, per head',
+    folder: 'Balance sheet and cash',
+    note: 'Liquidity, solvency, profitability, activity, per employee',
     lineSet: RATIO_LINES,
     columnSet: RATIO_COLUMNS,
   },

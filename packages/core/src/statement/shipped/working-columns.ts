@@ -3,10 +3,10 @@ import type { ColumnSet } from '../column-set.ts';
 
 const month: SpanDefinition = { kind: 'month' };
 
-/** Operating result by month, for the marks of the period strip. */
+/** Operating income by month, for the marks of the period strip. */
 export const STRIP_COLUMNS: ColumnSet = {
   key: 'strip',
-  name: 'Operating result by month',
+  name: 'Operating income by month',
   blocks: [
     {
       key: 'strip',
@@ -47,7 +47,7 @@ export const BUDGET_GRID_COLUMNS: ColumnSet = {
       columns: [
         { kind: 'amount', key: 'budget', heading: 'Budget', scenario: 'budget', span: { kind: 'fullYear' } },
         { kind: 'amount', key: 'prior', heading: 'Last year', scenario: 'projection', span: { kind: 'fullYear', shift: { years: -1 } } },
-        { kind: 'difference', key: 'difference', heading: 'Difference', compared: 'budget', base: 'prior' },
+        { kind: 'difference', key: 'difference', heading: 'Variance', compared: 'budget', base: 'prior' },
         { kind: 'percentDifference', key: 'percent', heading: '%', compared: 'budget', base: 'prior' },
         {
           kind: 'amount',
@@ -56,7 +56,7 @@ export const BUDGET_GRID_COLUMNS: ColumnSet = {
           scenario: 'budget',
           span: { kind: 'fullYear', shift: { years: -1 } },
         },
-        { kind: 'share', key: 'cents', heading: '% rev', of: 'budget' },
+        { kind: 'share', key: 'cents', heading: '% of revenue', of: 'budget' },
       ],
     },
   ],

@@ -1,0 +1,46 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { expect, it } from 'vitest';
+import { openDatabase } from './database.ts';
+
+it('drafts, folders and renamed formula names are carried over from older data', async () => {
+  const directory = mkdtempSync(join(tmpdir(), 'plain-words-'));
+  try {
+    const before = await openDatabase(directory);
+    await before.write(async (transaction) => {
+      const run = (sql: string, ...bindings: string[]) => before.run(sql, bindings, transaction);
+      // as the folder was before
+      await run(`DELETE FROM SequelizeMeta WHERE name LIKE '0010%'`);
+      await run(`ALTER TABLE views RENAME COLUMN folder TO shelf`);
+      await run(`INSERT INTO companies (id, name, currency, start_month, created_at) VALUES (1, 'Shop', 'USD', 1, '2026-01-01')`);
+      await run(
+        `INSERT INTO budgets (company_id, year, name, state, created_at, actor) VALUES (1, 2027, 'Plan', 'working', '', ''), (1, 2027, 'Final', 'approved', '', '')`,
+      );
+      await run(
+        `INSERT INTO views (company_id, name, shelf, note, line_set, column_set, owner, saved_at) VALUES (1, 'Mine', 'Board', '', $1, $2, 'owner', '')`,
+        '{"lines":[{"key":"margin","expression":"operating_result / revenue"},{"key":"result_before_tax","name":"Result before tax"}]}',
+        '{"blocks":[{"baseLine":"operating_result"}]}',
+      );
+      await run(`INSERT INTO benchmarks (company_id, line_key, value, kind) VALUES (1, 'operating_result', 12.5, 'industry')`);
+    });
+    await before.close();
+    const after = await openDatabase(directory);
+    expect(await after.select('SELECT name, state FROM budgets ORDER BY id')).toEqual([
+      { name: 'Plan', state: 'draft' },
+      { name: 'Final', state: 'approved' },
+    ]);
+    expect(await after.select('SELECT folder, line_set, column_set FROM views')).toEqual([
+      {
+        folder: 'Board',
+        line_set:
+          '{"lines":[{"key":"margin","expression":"operating_income / revenue"},{"key":"income_before_taxes","name":"Result before tax"}]}',
+        column_set: '{"blocks":[{"baseLine":"operating_income"}]}',
+      },
+    ]);
+    expect(await after.select('SELECT line_key FROM benchmarks')).toEqual([{ line_key: 'operating_income' }]);
+    await after.close();
+  } finally {
+    rmSync(directory, { recursive: true, force: true });
+  }
+});
