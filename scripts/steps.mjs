@@ -1,7 +1,7 @@
 // Steps shared by the two commands. Plain Node, so that they run before anything is installed and on any desktop.
 import { spawn, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
@@ -141,4 +141,19 @@ export async function ensureChromium() {
   if (findChromium()) return findChromium();
   say('The browser tests need Chromium. Install it (Debian: sudo apt-get install chromium) or set CHROMIUM_PATH to a Chromium or Chrome.');
   process.exit(1);
+}
+
+/**
+ * Makes the demo data in a folder when it is absent.
+ * @param cli arguments that start the command line, built or from source
+ */
+export async function makeDemoData(data, cli) {
+  if (existsSync(join(data, 'wise-margin.sqlite'))) return;
+  say('Creating the demo companies: two ledgers and their budgets, about ten seconds.');
+  // Made beside its place and moved there whole, so that a stop in the middle leaves no half of it.
+  const making = `${data}.making`;
+  rmSync(making, { recursive: true, force: true });
+  await mustRun(node, [...cli, 'demo', '--data', making]);
+  rmSync(data, { recursive: true, force: true });
+  renameSync(making, data);
 }

@@ -38,7 +38,7 @@ describe('the line’s panel', () => {
     const form = within(await panel.findByRole('form', { name: 'Exclude' }));
     fireEvent.change(form.getByLabelText('Month'), { target: { value: '2025-03' } });
     const entry = await form.findByRole<HTMLOptionElement>('option', { name: /^W2, Pay: 300\.00$/ });
-    fireEvent.change(form.getByLabelText('Exclude'), { target: { value: entry.value } });
+    fireEvent.change(form.getByLabelText('Entry'), { target: { value: entry.value } });
     fireEvent.change(form.getByLabelText('Reason'), { target: { value: 'A substitute' } });
     fireEvent.click(form.getByRole('button', { name: 'Exclude' }));
     // the desk opens anew over the changed history, and its panel with it

@@ -13,7 +13,7 @@ test('cash and balance sheet of a budget: assumptions from history, changed, see
   // the lowest point may be where the year begins
   await expect(
     sheet
-      .getByRole('row', { name: /^Cash at the (start|end)/ })
+      .getByRole('row', { name: /^Cash at (beginning|end) of period/ })
       .filter({ hasText: before })
       .first(),
   ).toBeVisible();

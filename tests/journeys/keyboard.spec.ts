@@ -93,10 +93,10 @@ test.describe('in a small window', () => {
       '/budgets/1',
     ]) {
       await open(page, demo, `/c/1${path}`);
-      await expect(page.getByRole('navigation', { name: 'Stations' })).toBeVisible();
+      await expect(page.getByRole('navigation', { name: 'Main' })).toBeVisible();
       expect([path, await page.evaluate(() => document.documentElement.scrollWidth)]).toEqual([path, 390]);
     }
-    const stations = (await page.getByRole('navigation', { name: 'Stations' }).boundingBox())!;
+    const stations = (await page.getByRole('navigation', { name: 'Main' }).boundingBox())!;
     expect(stations.y).toBeGreaterThan(740);
     await open(page, demo, '/c/1/statements/income?asOf=2026-10');
     await page.getByLabel('As-of month').selectOption('2026-09');

@@ -63,7 +63,7 @@ test('from no budget at all, a year is planned from its projection to approval: 
   await panel.getByRole('button', { name: 'Exclude a month or an entry' }).click();
   await panel.getByLabel('Month', { exact: true }).selectOption('Sep 2026');
   const boatShow = panel.getByLabel('Exclude').locator('option', { hasText: /boat show/i });
-  await panel.getByLabel('Exclude').selectOption(await boatShow.first().innerText());
+  await panel.getByLabel('Entry').selectOption(await boatShow.first().innerText());
   await panel.getByLabel('Reason').fill('A stand at the show, posted here by mistake');
   await panel.getByRole('button', { name: 'Exclude' }).click();
   await expect(panel.getByRole('form', { name: 'Basis' })).toContainText(/nonrecurring items .*: \d[\d,]+\./);
@@ -275,7 +275,7 @@ test('a what-if is seen against the budget and a target shared out, taken and ta
   expect(Math.abs(after! - before! - difference!)).toBeLessThanOrEqual(1);
   await expectAccessible(page);
 
-  await page.getByLabel('Compare with', { exact: true }).selectOption('target');
+  await page.getByLabel('Panel', { exact: true }).selectOption('target');
   const target = page.getByRole('complementary', { name: 'Target' });
   await target.getByLabel('Annual amount').fill('600,000');
   await target.getByLabel('Allocate to accounts').fill('9999');

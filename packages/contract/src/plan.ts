@@ -21,8 +21,8 @@ export type SanityListDto = z.infer<typeof sanityListSchema>;
 export const sanityAnswerSchema = z.object({ key: z.string().max(1000), text: z.string().trim().max(2000, 'At most 2,000 characters') });
 
 export const comparisonQuerySchema = z.object({
-  /** a budget's number, `actual` or `projection` */
-  with: z.union([z.enum(['actual', 'projection']), z.coerce.number().int()]),
+  /** a budget's number; actuals or projection of its own year; `priorYear`: projection of the year before */
+  with: z.union([z.enum(['actual', 'projection', 'priorYear']), z.coerce.number().int()]),
 });
 /** Two versions of a plan line by line, with the reasons that stand behind each. */
 export const comparisonSchema = z

@@ -6,8 +6,8 @@ import type { Outcome, Task } from './task.ts';
 const MEGABYTES = 1024;
 const IDLE_MILLISECONDS = 60_000;
 const MOST_WAITING = 60;
-// the built application has the worker beside it as JavaScript
-const WORKER = new URL('./task-worker.js', import.meta.url);
+// the built application has the worker beside it as JavaScript; from source, a loader starts it
+const WORKER = new URL(import.meta.url.endsWith('.ts') ? '../task-worker.source.mjs' : './task-worker.js', import.meta.url);
 
 export type WorkLimits = {
   /** what the work is, for the message when it is stopped: `The PDF` */

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { type ComparisonDto, type GridDto } from '@wise-margin/contract';
+import type { BudgetDto, CompanyDto, ComparisonDto, GridDto } from '@wise-margin/contract';
 import { shownLines, unpackGrid } from '@wise-margin/presentation';
 import { useParams } from 'react-router';
 import { getJson } from '../api/client.ts';
@@ -13,6 +13,32 @@ import { Failure, Loading } from '../ui/states.tsx';
 import { useSearch } from '../ui/use-search.ts';
 import { ruleClasses } from '../ui/rule-classes.ts';
 
+/**
+ * What a budget can be compared with, the likeliest first: the version it was copied from, another version of its
+ * year, the projection of the year before, then all other budgets. Columns without an amount are not offered.
+ */
+function comparisons(
+  { lastPosted, periods }: CompanyDto,
+  own: BudgetDto,
+  others: readonly BudgetDto[],
+): (readonly [value: string, words: string])[] {
+  const hasActuals = (year: number) => periods.some((period) => period.year === year && lastPosted !== null && period.key <= lastPosted);
+  const hasApproved = (year: number) => others.some((budget) => budget.year === year && budget.state === 'approved');
+  const rank = ({ id, year, state }: BudgetDto): number =>
+    id === own.copiedFrom ? 0 : year === own.year ? (state === 'approved' ? 1 : 2) : 4;
+  const versions = others.map((budget) => ({
+    rank: rank(budget),
+    option: [String(budget.id), `${budget.name}, FY${budget.year}`] as const,
+  }));
+  const before = own.year - 1;
+  const scenarios = [
+    ...(hasActuals(before) ? [{ rank: 3, option: ['priorYear', `Projection, FY${before}`] as const }] : []),
+    ...(hasActuals(own.year) ? [{ rank: 5, option: ['actual', `Actual, FY${own.year}`] as const }] : []),
+    ...(hasActuals(own.year) || hasApproved(own.year) ? [{ rank: 5, option: ['projection', `Projection, FY${own.year}`] as const }] : []),
+  ];
+  return [...versions, ...scenarios].sort((a, b) => a.rank - b.rank).map(({ option }) => option);
+}
+
 /** Two versions of a plan line by line, with the reasons behind each side. */
 export default function ComparisonPage() {
   const company = useCompany();
@@ -21,8 +47,8 @@ export default function ComparisonPage() {
   const budgets = useBudgets(company.id);
   const own = budgets.data?.find((budget) => budget.id === id);
   const others = budgets.data?.filter((budget) => budget.id !== id) ?? [];
-  const usual = own?.copiedFrom ?? others.find(({ year }) => year === own?.year)?.id ?? 'projection';
-  const other = search.get('with') ?? String(usual);
+  const offered = own ? comparisons(company, own, others) : [];
+  const other = search.get('with') ?? offered[0]?.[0] ?? 'projection';
   const compared = useQuery({
     queryKey: ['comparison', company.id, id, other],
     enabled: own !== undefined,
@@ -41,16 +67,7 @@ export default function ComparisonPage() {
   return (
     <Page title={`${own.name}, FY${own.year}, compared`} words={own.note}>
       <div className="my-2 flex flex-wrap items-center gap-4 text-[13px]">
-        <Choice
-          label="Compare with"
-          value={other}
-          options={[
-            ...others.map((budget) => [String(budget.id), `${budget.name}, FY${budget.year}`] as const),
-            ['actual', `Actual, FY${own.year}`],
-            ['projection', `Projection, FY${own.year}`],
-          ]}
-          choose={setOther}
-        />
+        <Choice label="Compare with" value={other} options={offered} choose={setOther} />
         <span className="text-ink-soft">{company.currencyWords}. Variance is this version minus the one compared with.</span>
       </div>
       {compared.isError ? <Failure error={compared.error} retry={() => void compared.refetch()} /> : null}
@@ -152,18 +169,15 @@ function ComparisonTable({
   );
 }
 
-/** What both sides say, once; what only one of them says, with its side. */
+/** What differs between the two: what this version has and the other has not, then the other; a basis that both have is not repeated. */
 function Why({ left, right }: { readonly left: readonly string[]; readonly right: readonly string[] }) {
-  const both = right.filter((words) => left.includes(words));
   const here = right.filter((words) => !left.includes(words));
   const there = left.filter((words) => !right.includes(words));
-  const text = [
-    both.join('; '),
-    here.length > 0 ? `${left.length > 0 ? 'Here: ' : ''}${here.join('; ')}` : '',
-    there.length > 0 ? `Beside: ${there.join('; ')}` : '',
-  ]
-    .filter((part) => part !== '')
-    .join('. ');
+  // beside actuals there is no basis to differ from
+  const text =
+    left.length === 0
+      ? right.join('; ')
+      : [here.join('; '), there.length > 0 ? `compared with: ${there.join('; ')}` : ''].filter((part) => part !== '').join('; ');
   return (
     <span className="block truncate" title={text}>
       {text}

@@ -140,7 +140,7 @@ function MarkForm({
         }}
       />
       <SelectField
-        label="Exclude"
+        label="Entry"
         value={entry}
         options={[
           [WHOLE, 'Entire month'],

@@ -8,6 +8,9 @@ export const PADDING = 22;
 const BLOCK_GAP = 14;
 const BAR = 52;
 const MARK = 14;
+/** A character of a heading in ordinary weight, and what a column of percentages has beside its figures. */
+const SOFT_CHARACTER = 6.4;
+const SOFT_PADDING = 13;
 
 /** Widths of the columns in pixels, from the longest figure of each and the longest word of its heading. */
 export function columnWidths(grid: GridDto, lines: readonly ShownLine[], figures: StatementFigures): number[] {
@@ -26,9 +29,9 @@ export function columnWidths(grid: GridDto, lines: readonly ShownLine[], figures
     const longest = Math.max(column.width ?? 0, ...[...ends.values()].flat().map((line) => figures.text(line, position).length));
     const word = Math.max(...column.heading.split(/\s+/).map(({ length }) => length)) + (column.scenario ? 2 : 0);
     const startsBlock = position > 0 && grid.columns[position - 1]!.block !== column.block;
+    const isSoft = column.kind === 'share' || column.kind === 'percentDifference';
     return Math.ceil(
-      Math.max(longest, word, 4) * CHARACTER +
-        PADDING +
+      (isSoft ? Math.max(longest * CHARACTER, word * SOFT_CHARACTER) + SOFT_PADDING : Math.max(longest, word, 4) * CHARACTER + PADDING) +
         (startsBlock ? BLOCK_GAP : 0) +
         (column.kind === 'difference' ? MARK : 0) +
         (column.bar ? BAR : 0),

@@ -18,6 +18,7 @@ import { StatementIssues } from './statement-issues.tsx';
 import { asOfLine, unitLine } from './statement-words.ts';
 import { StatementTable } from './statement-table.tsx';
 import { StatementTrail } from './statement-drill-down.tsx';
+import { useMonthStrip } from './use-month-strip.ts';
 import { useRememberedChoices } from './use-remembered-choices.ts';
 import { useBudgets, useStatement, useStrip } from '../data/use-statement.ts';
 import { ViewActions } from './view-actions.tsx';
@@ -59,6 +60,7 @@ function Statement({ view, asOf, setAsOf }: { readonly view: string; readonly as
   const views = useViews(company.id);
   const strip = useStrip(company.id, { ...plainChoices(asOf), budget: choices.budget, filter: choices.filter });
   const budgets = useBudgets(company.id);
+  const months = useMonthStrip();
   useRememberedChoices(company.id, view, search);
   useMonthKeys();
   useKeys({ Escape: () => (address.isOpen ? address.back() : undefined) });
@@ -99,19 +101,22 @@ function Statement({ view, asOf, setAsOf }: { readonly view: string; readonly as
         />
       }
     >
-      <div className="no-print">
-        {strip.data ? (
-          <PeriodStrip strip={strip.data} asOf={asOf} exponent={company.exponent} choose={setAsOf} />
-        ) : (
-          <div className="h-[76px] short:hidden narrow:hidden" />
-        )}
-      </div>
+      {months.isOpen ? (
+        <div className="no-print">
+          {strip.data ? (
+            <PeriodStrip strip={strip.data} asOf={asOf} exponent={company.exponent} choose={setAsOf} />
+          ) : (
+            <div className="h-[76px] short:hidden narrow:hidden" />
+          )}
+        </div>
+      ) : null}
       <ViewToolbar
         view={view}
         views={views.data ?? []}
         grid={grid ?? null}
         choices={choices}
         change={setSearch}
+        months={months}
         opening={
           lines.some(({ canOpen }) => canOpen)
             ? { isAnyOpen: open === 'all' || open.size > 0, toggle: (all) => setOpen(all ? 'all' : new Set()) }

@@ -28,12 +28,15 @@ export function ViewToolbar({
   choices,
   change,
   opening,
+  months,
 }: {
   readonly view: string;
   readonly views: ViewListDto;
   readonly grid: GridDto | null;
   readonly choices: StatementChoices;
   readonly change: (next: (search: URLSearchParams) => void) => void;
+  /** the strip of months above the statement */
+  readonly months: { readonly isOpen: boolean; readonly toggle: () => void };
   /** opens and closes all lines; null where none opens */
   readonly opening: { readonly isAnyOpen: boolean; readonly toggle: (all: boolean) => void } | null;
 }) {
@@ -57,6 +60,19 @@ export function ViewToolbar({
   const display = { ...DEFAULT_DISPLAY, ...grid?.display, ...displayChoicesOf(choices.display) };
   const values = (dimension && filter[dimension.name]) ?? [];
   const filters = Object.keys(filter).length + (accounts ? 1 : 0) + (drafts ? 1 : 0);
+  const budgetChoice = usesBudget ? (
+    <Choice
+      label="Budget"
+      value={String(choices.budget ?? '')}
+      options={[
+        ['', 'Approved budget'],
+        ...(budgets.data ?? []).map(
+          ({ id, year, name, state }) => [String(id), `FY${year} ${name}${state === 'approved' ? ', approved' : ''}`] as const,
+        ),
+      ]}
+      choose={(value) => set('budget', value || null)}
+    />
+  ) : null;
   return (
     <div className="no-print my-2 flex flex-wrap items-center gap-x-3 gap-y-1 text-[13px] short:my-1 short:shrink-0 short:flex-nowrap short:overflow-x-auto narrow:shrink-0 narrow:flex-nowrap narrow:overflow-x-auto">
       <ViewChoice
@@ -64,19 +80,6 @@ export function ViewToolbar({
         views={views}
         open={(next) => void navigate(viewAddress(company.id, next.key, choices.asOf, new URLSearchParams(window.location.search)))}
       />
-      {usesBudget ? (
-        <Choice
-          label="Budget"
-          value={String(choices.budget ?? '')}
-          options={[
-            ['', 'Approved budget'],
-            ...(budgets.data ?? []).map(
-              ({ id, year, name, state }) => [String(id), `FY${year} ${name}${state === 'approved' ? ', approved' : ''}`] as const,
-            ),
-          ]}
-          choose={(value) => set('budget', value || null)}
-        />
-      ) : null}
       {dimension ? (
         <Choice
           label={dimensionName(dimension.name)}
@@ -93,7 +96,9 @@ export function ViewToolbar({
           }
         />
       ) : null}
+      {choices.budget === undefined ? null : budgetChoice}
       <FloatingPanel label="Filters" count={filters} wide>
+        {choices.budget === undefined ? budgetChoice : null}
         <FiltersPanel
           filter={filter}
           accounts={accounts}
@@ -112,6 +117,11 @@ export function ViewToolbar({
             logo={company.logo}
             choose={(name, value) => set(name, value)}
           />
+          {compares ? (
+            <button type="button" className="link mt-2" onClick={() => setTyping(true)}>
+              Benchmarks…
+            </button>
+          ) : null}
         </FloatingPanel>
       ) : null}
       {opening ? (
@@ -119,11 +129,14 @@ export function ViewToolbar({
           {opening.isAnyOpen ? 'Collapse all' : 'Expand all'}
         </button>
       ) : null}
-      {compares ? (
-        <button type="button" className="link" onClick={() => setTyping(true)}>
-          Benchmarks
-        </button>
-      ) : null}
+      <button
+        type="button"
+        className="link whitespace-nowrap short:hidden narrow:hidden"
+        aria-expanded={months.isOpen}
+        onClick={months.toggle}
+      >
+        {months.isOpen ? 'Hide months' : 'Show months'}
+      </button>
       {isTyping && grid ? <BenchmarksDialog grid={grid} close={() => setTyping(false)} /> : null}
     </div>
   );

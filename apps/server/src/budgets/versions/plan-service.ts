@@ -15,6 +15,7 @@ import {
   type budgetStateChangeSchema,
   type BudgetDto,
   type ComparisonDto,
+  type comparisonQuerySchema,
   type reforecastSchema,
   type SanityListDto,
   type whatIfVersionSchema,
@@ -119,14 +120,14 @@ export class PlanService {
   }
 
   /** A budget beside another version, or beside actuals, line by line with the reasons. @throws ProblemError 404 */
-  async compare(companyId: number, budgetId: number, other: number | 'actual' | 'projection'): Promise<ComparisonDto> {
+  async compare(companyId: number, budgetId: number, other: z.output<typeof comparisonQuerySchema>['with']): Promise<ComparisonDto> {
     const books = await this.#parts.keeper.of(companyId);
     const right = await this.#parts.store.of(books, budgetId);
     const left = typeof other === 'number' ? await this.#parts.store.of(books, other) : null;
     const nameOf = ({ row }: StoredBudget) => `${row.name}, FY${row.year}`;
-    const leftName = left ? nameOf(left) : other === 'actual' ? `Actual, FY${right.row.year}` : `Projection, FY${right.row.year}`;
-    const shift = left ? left.row.year - right.row.year : 0;
-    const scenario: ScenarioRef = typeof other === 'number' ? `budget:${other}` : other;
+    const shift = left ? left.row.year - right.row.year : other === 'priorYear' ? -1 : 0;
+    const leftName = left ? nameOf(left) : `${other === 'actual' ? 'Actual' : 'Projection'}, FY${right.row.year + shift}`;
+    const scenario: ScenarioRef = typeof other === 'number' ? `budget:${other}` : other === 'actual' ? 'actual' : 'projection';
     const columnSet: ColumnSet = {
       key: `compare_${other}_${budgetId}`,
       name: 'Versions compared',
