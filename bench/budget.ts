@@ -6,7 +6,7 @@ import { budgetEditRequestSchema, newBudgetSchema, newCompanySchema, type DeskDt
 import { unpackGrid } from '@wise-margin/presentation';
 import type { DeskEdit } from '@wise-margin/core';
 import { openApplication } from '@wise-margin/server';
-import { LocalDesk } from '../apps/web/src/budgets/desk/local-desk.ts';
+import { LocalDesk } from '../apps/web/src/budgets/worksheet/local-worksheet.ts';
 import { largeAccountsCsv, writeLargeLedger } from '../tests/support/large-ledger.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'wise-margin-bench-'));

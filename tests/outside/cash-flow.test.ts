@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import type { CellDto, EntryLinesDto, TrailDto } from '@wise-margin/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { bringCompany, reader } from '../support/bring-company.ts';
+import { bringCompany, reader } from '../support/import-company.ts';
 import { startTestServer, type TestServer } from '../support/server.ts';
 
 type Amounts = Record<string, number>;

@@ -5,7 +5,7 @@ import { evaluate, INCOME_LINES, periodOfKey, planStatement, shownColumns, REVIE
 import { type BudgetDto, type ComparisonDto } from '@wise-margin/contract';
 import { unpackGrid } from '@wise-margin/presentation';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { bringCompany, reader } from '../support/bring-company.ts';
+import { bringCompany, reader } from '../support/import-company.ts';
 import { startTestServer, type TestServer } from '../support/server.ts';
 
 // Source: Horngren, Datar, Rajan, Cost Accounting: A Managerial Emphasis, chapter on flexible budgets and direct-cost

@@ -4,7 +4,7 @@ import { fileURLToPath } from 'node:url';
 import { apportion, INCOME_LINES, minor, periodOfKey } from '@wise-margin/core';
 import type { CellDto } from '@wise-margin/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { bringCompany, reader } from '../support/bring-company.ts';
+import { bringCompany, reader } from '../support/import-company.ts';
 import { startTestServer, type TestServer } from '../support/server.ts';
 
 // The values are kept in a copy beside this test, so that the tests stand by themselves.

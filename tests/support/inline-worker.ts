@@ -1,5 +1,5 @@
-import type { DeskReply, DeskRequest } from '../../apps/web/src/budgets/desk/desk-messages.ts';
-import { deskWorker } from '../../apps/web/src/budgets/desk/desk-worker.ts';
+import type { DeskReply, DeskRequest } from '../../apps/web/src/budgets/worksheet/worksheet-messages.ts';
+import { deskWorker } from '../../apps/web/src/budgets/worksheet/worksheet-worker.ts';
 
 /** The worker of a budget without a thread of its own; messages are copied as between threads. */
 export class InlineWorker {

@@ -1,4 +1,4 @@
-import { newOneOffSchema } from './one-offs.ts';
+import { newOneOffSchema } from './nonrecurring.ts';
 import { z } from 'zod';
 import { filterQuerySchema, filterSchema, minorSchema } from './common.ts';
 import { packedGridSchema, type GridDto } from './statements.ts';

@@ -2,7 +2,7 @@ import type { Database } from '../database/database.ts';
 import { notFound } from '../http/problem.ts';
 import type { Books } from './books.ts';
 import { loadBooks } from './load-books.ts';
-import { type CubeNeeds, type WorkingCube, loadWorkingCube } from './working-cube.ts';
+import { type CubeNeeds, type WorkingCube, loadWorkingCube } from './actuals.ts';
 
 /** Keeps the books of each company and loads them anew when another version was posted, by this process or another. */
 export class BooksKeeper {

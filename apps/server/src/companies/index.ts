@@ -7,4 +7,4 @@ export { LogoStore } from './logo.ts';
 export type { Logo } from './logo.ts';
 export { companyRoutes } from './routes.ts';
 export { openFiscalYear, periodOf, refuseUnknownFilter } from './service.ts';
-export type { WorkingCube } from './working-cube.ts';
+export type { WorkingCube } from './actuals.ts';

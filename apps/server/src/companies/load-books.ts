@@ -21,7 +21,7 @@ import {
 import type { Database } from '../database/database.ts';
 import type { CompanyRow } from '../database/models.ts';
 import type { Books, StatisticSeries } from './books.ts';
-import { loadOneOffs } from './one-offs.ts';
+import { loadOneOffs } from './nonrecurring.ts';
 
 /** Reads a company's books as the database has them now. */
 export async function loadBooks(database: Database, company: CompanyRow): Promise<Books> {

@@ -7,7 +7,7 @@ import { queryText, sendForm } from '../api/client.ts';
 import { useCompany } from '../data/company.ts';
 import { Amount } from '../ui/figure.tsx';
 import { FloatingPanel } from '../ui/floating-panel.tsx';
-import { ownSession } from './desk/unsaved.ts';
+import { ownSession } from './worksheet/unsaved.ts';
 
 const SHOWN = 200;
 

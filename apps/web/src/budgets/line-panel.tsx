@@ -4,7 +4,7 @@ import { memo, useState } from 'react';
 import { useCompany } from '../data/company.ts';
 import { Amount } from '../ui/figure.tsx';
 import { BasisForm, type KeptDrafts } from './basis/basis-form.tsx';
-import type { DeskSession, DeskView } from './desk/desk-session.ts';
+import type { DeskSession, DeskView } from './worksheet/worksheet-session.ts';
 import { LineNotes } from './line-notes.tsx';
 import { OneOffs } from './nonrecurring-items.tsx';
 import { YearChart } from './year-chart.tsx';

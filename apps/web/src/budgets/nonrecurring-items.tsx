@@ -7,7 +7,7 @@ import { getJson, queryText, sendDelete, sendJson } from '../api/client.ts';
 import { useCompany } from '../data/company.ts';
 import { Amount } from '../ui/figure.tsx';
 import { SelectField, TextField } from '../ui/labeled-field.tsx';
-import { ownSession } from './desk/unsaved.ts';
+import { ownSession } from './worksheet/unsaved.ts';
 
 const WHOLE = 'month';
 /** As many lines of a month as the ledger hands out at once. */

@@ -1,6 +1,6 @@
 import { figureText } from '@wise-margin/presentation';
 import { useCompany } from '../data/company.ts';
-import type { SummaryLine } from './desk/desk-messages.ts';
+import type { SummaryLine } from './worksheet/worksheet-messages.ts';
 
 /** The year's summary as one types: each line with its change on last year and its percent of revenue. */
 export function Ribbon({ summary, year }: { readonly summary: readonly SummaryLine[]; readonly year: number }) {

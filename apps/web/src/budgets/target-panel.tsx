@@ -4,8 +4,8 @@ import { useEffect, useState } from 'react';
 import { useCompany } from '../data/company.ts';
 import { Amount } from '../ui/figure.tsx';
 import { SelectField, TextField } from '../ui/labeled-field.tsx';
-import type { Questions } from './desk/desk-messages.ts';
-import type { DeskSession } from './desk/desk-session.ts';
+import type { Questions } from './worksheet/worksheet-messages.ts';
+import type { DeskSession } from './worksheet/worksheet-session.ts';
 import { SidePanel } from './side-panel.tsx';
 
 const TARGETS = [

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import { useStable } from '../ui/use-stable.ts';
+import { useStable } from '../ui/use-stable-callback.ts';
 
 // long enough that arrows held down write the address once, short enough that a link copied by hand has it
 const ADDRESS_MS = 300;

@@ -7,7 +7,7 @@ import { sendJson } from '../api/client.ts';
 import { useCompany } from '../data/company.ts';
 import { Amount } from '../ui/figure.tsx';
 import { SelectField, TextField } from '../ui/labeled-field.tsx';
-import type { DeskSession } from './desk/desk-session.ts';
+import type { DeskSession } from './worksheet/worksheet-session.ts';
 import { SidePanel } from './side-panel.tsx';
 
 const SCALES: readonly (readonly [AccountClass, string])[] = [

@@ -11,7 +11,7 @@ import { largestBar } from './statement-cell.tsx';
 import { statementFigures } from './statement-figures.ts';
 import { StatementHead } from './statement-head.tsx';
 import { StatementRow } from './statement-row.tsx';
-import { useStable } from '../ui/use-stable.ts';
+import { useStable } from '../ui/use-stable-callback.ts';
 
 export type CellPlace = { readonly line: string; readonly column: string };
 const ROW = 25;

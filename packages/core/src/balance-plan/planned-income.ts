@@ -3,7 +3,7 @@ import { incomePositions } from '../chart/account.ts';
 import { NO_FILTER } from '../ledger/dimension.ts';
 import type { BalanceCube } from '../ledger/balance-cube.ts';
 import type { BudgetBooks } from '../budget/budget-books.ts';
-import { incomeIn, type Levels } from './levels.ts';
+import { incomeIn, type Levels } from './month-end-balances.ts';
 
 /** The income budget of a year. */
 export type YearIncome = { readonly year: number; readonly income: BalanceCube };

@@ -2,7 +2,7 @@ import { PERIODS_PER_YEAR, type PeriodIndex } from '../calendar/fiscal-calendar.
 import { minor } from '../money/minor.ts';
 import type { BudgetBooks } from '../budget/budget-books.ts';
 import type { BalancePlanIssue, InterestMonth } from './balance-plan-issue.ts';
-import { classTotal, type Levels } from './levels.ts';
+import { classTotal, type Levels } from './month-end-balances.ts';
 import type { LoanMonth } from './loan-schedule.ts';
 import type { PlannedRule } from './planned-rules.ts';
 

@@ -1,7 +1,7 @@
 import { periodOfKey, type FiscalCalendar } from '../calendar/fiscal-calendar.ts';
 import type { BudgetBooks } from '../budget/budget-books.ts';
 import type { BalanceRule } from './balance-rule.ts';
-import type { Levels } from './levels.ts';
+import type { Levels } from './month-end-balances.ts';
 import { ruleFromHistory } from './rule-from-history.ts';
 
 /** The rule an account moves by, and what history alone would give it. */

@@ -7,7 +7,7 @@ import type { BudgetBooks } from '../budget/budget-books.ts';
 import type { BalancePlanIssue, InterestMonth } from './balance-plan-issue.ts';
 import { closingUnder, type BalanceRule, type DaysBase, type RuleContext } from './balance-rule.ts';
 import { daysOfBalance } from './days-of-flow.ts';
-import { classTotal, Levels } from './levels.ts';
+import { classTotal, Levels } from './month-end-balances.ts';
 import { loanBook } from './loan-book.ts';
 import type { LoanMonth } from './loan-schedule.ts';
 import { incomeOf, openingOf, type YearIncome } from './planned-income.ts';

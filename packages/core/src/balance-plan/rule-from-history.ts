@@ -2,7 +2,7 @@ import type { AccountClass } from '../chart/account-class.ts';
 import { signOf, type Account, type Chart } from '../chart/account.ts';
 import { minor } from '../money/minor.ts';
 import type { BalanceRule, DaysBase } from './balance-rule.ts';
-import { classTotal, type Levels } from './levels.ts';
+import { classTotal, type Levels } from './month-end-balances.ts';
 import { loanFromHistory } from './loan-from-history.ts';
 
 const YEAR = 12;

@@ -4,7 +4,7 @@ import { BalanceCube, type BalanceFact } from '../ledger/balance-cube.ts';
 import { filterKey, type DimensionFilter } from '../ledger/dimension.ts';
 import { minor } from '../money/minor.ts';
 import { evaluate, type StatementGrid } from '../statement/evaluate.ts';
-import { evaluateAgain } from '../statement/evaluate-again.ts';
+import { evaluateAgain } from '../statement/reevaluate.ts';
 import { planStatement, type StatementPlan } from '../statement/plan.ts';
 import { actualScenario, budgetScenario, noScenario, projectionScenario, statisticScenario } from '../statement/scenarios.ts';
 import type { ScenarioSource, ScenarioSources } from '../statement/scenario-source.ts';

@@ -4,8 +4,8 @@ import { minor, type Minor } from '../money/minor.ts';
 import { parseAmount, type AmountIssue } from '../money/parse-amount.ts';
 import { nearMatches } from '../text/near-matches.ts';
 import { sliceKey, type BudgetBooks, type BudgetHead } from './budget-books.ts';
-import type { BudgetDesk } from './desk.ts';
-import type { DeskEdit } from './desk-edit.ts';
+import type { BudgetDesk } from './worksheet.ts';
+import type { DeskEdit } from './worksheet-edit.ts';
 
 /** A figure of a file: a month of an account in a slice, as it is written there, in the account's shown sign. */
 export type FileFigure = {

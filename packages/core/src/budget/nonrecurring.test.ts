@@ -5,7 +5,7 @@ import type { Basis } from './basis.ts';
 import type { BudgetBooks } from './budget-books.ts';
 import { historyMonths } from './line-context.ts';
 import { nonrecurringCandidates, nonrecurringFindings, smallestCandidate, type EntryAtAccount } from './nonrecurring.ts';
-import { sanityKey } from './sanity.ts';
+import { sanityKey } from './budget-checks.ts';
 import { booksOf, calendar, fact, line, positionOf } from './small-budget.ts';
 
 // 12,000.00 of revenue a year: 30.00 is the size of a candidate, 3.00 where its text says so

@@ -8,7 +8,7 @@ import type { Basis } from './basis.ts';
 import type { PlacedLine } from './budget-books.ts';
 import { yearTotal } from './budget-line.ts';
 import type { NonrecurringReason } from './nonrecurring-reason.ts';
-import { SANITY_LIMITS, type SanityFinding } from './sanity.ts';
+import { SANITY_LIMITS, type SanityFinding } from './budget-checks.ts';
 
 /** What an entry holds at one income account, all its lines there together. Debit positive. */
 export type EntryAtAccount = {

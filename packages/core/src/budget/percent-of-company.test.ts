@@ -4,7 +4,7 @@ import { minor } from '../money/minor.ts';
 import type { Sharing } from './bases/from-drivers.ts';
 import { deriveYear, type Basis } from './basis.ts';
 import { rowAmount } from './budget-line.ts';
-import { BudgetDesk } from './desk.ts';
+import { BudgetDesk } from './worksheet.ts';
 import { wholeAccount } from './whole-account.ts';
 import { booksOf, fact, head, line, NORTH, positionOf, SOUTH } from './small-budget.ts';
 

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { fraction, roundFraction, sumFractions } from '../money/fraction.ts';
 import { minor } from '../money/minor.ts';
-import { BudgetDesk } from './desk.ts';
+import { BudgetDesk } from './worksheet.ts';
 import { firstBudget } from './first-budget.ts';
 import { roundTogether } from './round-together.ts';
 import { booksOf, fact, head, NORTH, SOUTH } from './small-budget.ts';

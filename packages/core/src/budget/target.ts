@@ -4,7 +4,7 @@ import { minor, type Minor } from '../money/minor.ts';
 import type { StatementPlan } from '../statement/plan.ts';
 import type { BudgetBooks, PlacedLine } from './budget-books.ts';
 import { rowAmount, yearTotal } from './budget-line.ts';
-import type { DeskEdit } from './desk-edit.ts';
+import type { DeskEdit } from './worksheet-edit.ts';
 
 /** What an account would have to become, in its shown sign. */
 export type TargetShare = { readonly account: string; readonly from: Minor; readonly to: Minor };

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { toDecimalText } from '../money/format-amount.ts';
 import { minor } from '../money/minor.ts';
 import { yearTotal } from './budget-line.ts';
-import { BudgetDesk } from './desk.ts';
+import { BudgetDesk } from './worksheet.ts';
 import { booksOf, head, line, SOUTH } from './small-budget.ts';
 import { editsOfProposal, targetProposal } from './target.ts';
 import { driversOf, whatIf } from './what-if.ts';

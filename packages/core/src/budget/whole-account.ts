@@ -4,7 +4,7 @@ import { signOf } from '../chart/account.ts';
 import type { Basis } from './basis.ts';
 import type { PlacedLine } from './budget-books.ts';
 import { rowAmount } from './budget-line.ts';
-import type { BudgetDesk } from './desk.ts';
+import type { BudgetDesk } from './worksheet.ts';
 
 /** What an account comes to where each of its lines takes a percentage of the whole company. Amounts in the shown sign. */
 export type WholeAccount = {

@@ -7,7 +7,7 @@ import { compareEqualMonths, type PostedMonths } from './comparable-months.ts';
 import { linesRead, parseExpression, type ExpressionIssue } from './expression.ts';
 import type { KnownDimensions } from './plan-lines.ts';
 import { columnsRead, type ColumnWork, type PlannedBlock, type PlannedColumn } from './planned-column.ts';
-import { standingsOf, type Standing } from './standings.ts';
+import { standingsOf, type Standing } from './block-instances.ts';
 
 export type ColumnIssue = {
   readonly block: string;

@@ -19,7 +19,7 @@ import {
   type WholeAccount,
 } from '@wise-margin/core';
 import { basisIssueWords } from '../words/basis-issue-words.ts';
-import { deskIssueWords } from '../words/desk-issue-words.ts';
+import { deskIssueWords } from '../words/worksheet-issue-words.ts';
 import type { BasisPreviewDto, BudgetRowDto } from '@wise-margin/contract';
 
 const HISTORY_YEARS = 3;

@@ -14,7 +14,7 @@ import { conflictWords } from './conflict-words.ts';
 import { describeBudget } from '../describe.ts';
 import { deskDto } from './worksheet-dto.ts';
 import { refusedEdits } from './refused-edits.ts';
-import { steppedRules } from './stepped-rules.ts';
+import { steppedRules } from './applicable-rule-changes.ts';
 import type { BudgetParts } from '../budget-context.ts';
 
 /** An undo, redo or deriving anew: whose, its key when it is to count once, and the version its answer begins from. */

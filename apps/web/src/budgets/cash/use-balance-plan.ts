@@ -3,7 +3,7 @@ import { type BalancePlanDto, type BudgetEditDto, type DeskAnswerDto, type Packe
 import { unpackGrid } from '@wise-margin/presentation';
 import type { BalanceRule } from '@wise-margin/core';
 import { getJson, queryText, sendJson } from '../../api/client.ts';
-import { newKey, ownSession } from '../desk/unsaved.ts';
+import { newKey, ownSession } from '../worksheet/unsaved.ts';
 
 const unpacked = ({ cashFlow, balanceSheet, ...rest }: PackedBalancePlan): BalancePlanDto => ({
   ...rest,

@@ -4,8 +4,8 @@ import { minor, selectionFigures, toDecimalText, type Spread } from '@wise-margi
 import type { BudgetEditDto } from '@wise-margin/contract';
 import { memo, useEffect, useMemo, useRef, useState, type ClipboardEvent } from 'react';
 import { ScenarioSwatch } from '../../ui/scenario-swatch.tsx';
-import { useStable } from '../../ui/use-stable.ts';
-import type { DeskView } from '../desk/desk-session.ts';
+import { useStable } from '../../ui/use-stable-callback.ts';
+import type { DeskView } from '../worksheet/worksheet-session.ts';
 import { BudgetRow } from './budget-row.tsx';
 import { budgetColumns } from './grid-columns.ts';
 import { changeAll, fillRight, pasteBlock, shapeOf, spreadAgain, totalOver, type Place } from './grid-edits.ts';

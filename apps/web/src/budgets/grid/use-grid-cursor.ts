@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState, type KeyboardEvent, type MouseEvent, type RefObject } from 'react';
 import { gridKeyTarget } from '../../ui/grid-keys.ts';
-import { useStable } from '../../ui/use-stable.ts';
+import { useStable } from '../../ui/use-stable-callback.ts';
 import { useTabStop } from '../../ui/use-tab-stop.ts';
 import type { BudgetEditDto } from '@wise-margin/contract';
 import type { RowHandlers } from './budget-cell.tsx';

@@ -1,6 +1,6 @@
 import type { BudgetDto, BudgetHistoryDto, DeskDto } from '@wise-margin/contract';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
-import { DeskSession } from '../apps/web/src/budgets/desk/desk-session.ts';
+import { DeskSession } from '../apps/web/src/budgets/worksheet/worksheet-session.ts';
 import { InlineWorker } from './support/inline-worker.ts';
 import { startTestServer, type TestServer } from './support/server.ts';
 import { loadSmallCompany } from './support/small-company.ts';

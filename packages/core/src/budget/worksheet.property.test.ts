@@ -5,8 +5,8 @@ import { LARGEST_MINOR, minor } from '../money/minor.ts';
 import { toDecimalText } from '../money/format-amount.ts';
 import type { PlacedLine } from './budget-books.ts';
 import { rowAmount, sizeOf } from './budget-line.ts';
-import { BudgetDesk } from './desk.ts';
-import type { DeskEdit } from './desk-edit.ts';
+import { BudgetDesk } from './worksheet.ts';
+import type { DeskEdit } from './worksheet-edit.ts';
 import { booksOf, chart, head, line, NORTH, positionOf, SOUTH } from './small-budget.ts';
 
 const ACCOUNTS = ['4000', '5000', '6000', '6100'] as const;

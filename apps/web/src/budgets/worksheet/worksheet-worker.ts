@@ -1,5 +1,5 @@
-import type { DeskReply, DeskRequest, Look } from './desk-messages.ts';
-import { LocalDesk } from './local-desk.ts';
+import type { DeskReply, DeskRequest, Look } from './worksheet-messages.ts';
+import { LocalDesk } from './local-worksheet.ts';
 
 /** What a worker does with the requests of a page, one after the other. @param reply sends an answer back */
 export function deskWorker(reply: (message: DeskReply) => void): (request: DeskRequest) => void {

@@ -5,8 +5,8 @@ import { INCOME_LINES } from '../statement/shipped/income-lines.ts';
 import type { Basis } from './basis.ts';
 import type { PlacedLine } from './budget-books.ts';
 import { rowAmount } from './budget-line.ts';
-import { BudgetDesk } from './desk.ts';
-import type { DeskEdit } from './desk-edit.ts';
+import { BudgetDesk } from './worksheet.ts';
+import type { DeskEdit } from './worksheet-edit.ts';
 import { BudgetFigures } from './budget-figures.ts';
 import { booksOf, fact, head, line, NORTH, positionOf, SOUTH } from './small-budget.ts';
 

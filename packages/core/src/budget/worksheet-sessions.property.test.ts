@@ -2,8 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Basis } from './basis.ts';
 import { rowAmount } from './budget-line.ts';
-import { BudgetDesk, type DeskResult } from './desk.ts';
-import type { DeskEdit } from './desk-edit.ts';
+import { BudgetDesk, type DeskResult } from './worksheet.ts';
+import type { DeskEdit } from './worksheet-edit.ts';
 import { booksOf, head, line, positionOf } from './small-budget.ts';
 
 const NO = { department: ['North'] };

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { BudgetBooks } from './budget-books.ts';
-import { sanityFindings, sanityKey } from './sanity.ts';
+import { sanityFindings, sanityKey } from './budget-checks.ts';
 import { booksOf, chart, fact, head, line, NORTH, SOUTH } from './small-budget.ts';
 import type { PeriodIndex } from '../calendar/fiscal-calendar.ts';
 import { minor } from '../money/minor.ts';

@@ -1,5 +1,5 @@
 import { STATE_WORDS } from '@wise-margin/contract';
-import type { DeskSession, DeskSnapshot } from './desk-session.ts';
+import type { DeskSession, DeskSnapshot } from './worksheet-session.ts';
 
 /** What was refused of the last change, what of a block found no place, and what others saved meanwhile. */
 export function Told({

@@ -1,7 +1,7 @@
 import { type BudgetEditDto, type DeskAnswerDto, type DeskDto, type FilterDto, type GridDto, type Problem } from '@wise-margin/contract';
 import { unpackGrid, withChanges } from '@wise-margin/presentation';
 import { ApiProblem, getJson, queryText, sendJson } from '../../api/client.ts';
-import type { BasisTry, DeskReply, DeskRequest, Look, Previewed, Question, Questions, Shown } from './desk-messages.ts';
+import type { BasisTry, DeskReply, DeskRequest, Look, Previewed, Question, Questions, Shown } from './worksheet-messages.ts';
 import { keepUnsaved, newKey, ownSession, readUnsaved, type Unsaved } from './unsaved.ts';
 
 export type SaveState =
@@ -94,7 +94,7 @@ export class DeskSession {
 
   /** Opens the worker, takes up what was not saved, and watches for what others save. */
   start(look: Look): void {
-    this.#worker = new Worker(new URL('./desk.worker.ts', import.meta.url), { type: 'module' });
+    this.#worker = new Worker(new URL('./worksheet.worker.ts', import.meta.url), { type: 'module' });
     this.#worker.onmessage = ({ data }: MessageEvent<DeskReply>) => this.#receive(data);
     this.#look = look;
     this.#tell({ type: 'open', desk: this.#desk, ...look });

@@ -35,7 +35,7 @@ import {
   unpackLine,
   type GridChanges,
 } from '@wise-margin/presentation';
-import type { BasisTry, Look, Previewed, Question, Questions, Shown, SummaryLine } from './desk-messages.ts';
+import type { BasisTry, Look, Previewed, Question, Questions, Shown, SummaryLine } from './worksheet-messages.ts';
 
 /** Lines a year is summed up by as one types. */
 const SUMMARY = ['revenue', 'gross_profit', 'operating_income', 'net_income'];

@@ -14,7 +14,7 @@ import { type DeskDto, type FactsDto, type GridDto } from '@wise-margin/contract
 import { booksOfDesk, gridDto, packLine, unpackGrid, withChanges, unpackLine } from '@wise-margin/presentation';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { LocalDesk } from './local-desk.ts';
+import { LocalDesk } from './local-worksheet.ts';
 
 const NO_FACTS: FactsDto = { combinations: [], account: [], slot: [], combination: [], amount: [] };
 const account = (number: string, of: string) => ({

@@ -3,7 +3,7 @@ import type { LineSet } from '@wise-margin/core';
 import type { DeskDto, FilterDto } from '@wise-margin/contract';
 import { useEffect, useMemo, useRef, useSyncExternalStore } from 'react';
 import { getJson, queryText } from '../../api/client.ts';
-import { DeskSession, type DeskSnapshot } from './desk-session.ts';
+import { DeskSession, type DeskSnapshot } from './worksheet-session.ts';
 import { ownSession } from './unsaved.ts';
 
 const DRAWN_FROM_BUDGETS = ['statement', 'strip', 'trail', 'budgets', 'budget-history', 'sanity', 'comparison'];

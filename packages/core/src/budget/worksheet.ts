@@ -5,7 +5,7 @@ import type { Basis } from './basis.ts';
 import { sliceKey, type BudgetBooks, type BudgetHead, type PlacedLine } from './budget-books.ts';
 import { parseBudgetEntry } from './budget-entry.ts';
 import { isSameMonth, rowAmount, sizeOf, type BudgetMonth } from './budget-line.ts';
-import { noteKey, type BudgetNote, type DeskBatch, type DeskEdit, type DeskIssue, type DeskRefusal } from './desk-edit.ts';
+import { noteKey, type BudgetNote, type DeskBatch, type DeskEdit, type DeskIssue, type DeskRefusal } from './worksheet-edit.ts';
 import { editBudget, type BudgetEdit } from './edit.ts';
 import { followedLine, followOrder, follows } from './follow.ts';
 import { lineContext } from './line-context.ts';
