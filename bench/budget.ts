@@ -2,11 +2,11 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { budgetEditRequestSchema, newBudgetSchema, newCompanySchema, type DeskDto } from '@wise-margin/contract';
+import { budgetEditRequestSchema, newBudgetSchema, newCompanySchema, type WorksheetDto } from '@wise-margin/contract';
 import { unpackGrid } from '@wise-margin/presentation';
-import type { DeskEdit } from '@wise-margin/core';
+import type { WorksheetEdit } from '@wise-margin/core';
 import { openApplication } from '@wise-margin/server';
-import { LocalDesk } from '../apps/web/src/budgets/worksheet/local-worksheet.ts';
+import { LocalWorksheet } from '../apps/web/src/budgets/worksheet/local-worksheet.ts';
 import { largeAccountsCsv, writeLargeLedger } from '../tests/support/large-ledger.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'wise-margin-bench-'));
@@ -32,7 +32,7 @@ const application = await openApplication({
   actor: { name: 'Bench', now: () => new Date() },
 });
 const file = (path: string, name: string) => ({ path, name, move: false });
-const { imports, budgets, desks, actor } = application;
+const { imports, budgets, worksheets, actor } = application;
 const id = await imports.submit({
   target: { newCompany: newCompanySchema.parse({ name: 'Bench', currency: 'USD', startMonth: 1 }) },
   accounts: file(accounts, 'accounts.csv'),
@@ -54,26 +54,26 @@ const build = await middle(5, async (run) => {
 });
 say(`a budget of ${made[0]} lines x 12 made from history and saved`, build);
 const LOOK = { filter: {}, account: null, lineSet: null } as const;
-const dto: DeskDto = await desks.desk(company, budgetId, 'bench');
-say('its desk opened in the browser’s part', await middle(5, () => new LocalDesk(dto).show(LOOK)));
-const desk = new LocalDesk(dto);
-const numbers = unpackGrid(desk.show(LOOK).grid!).lines.flatMap(({ account }) => account ?? []);
+const dto: WorksheetDto = await worksheets.worksheet(company, budgetId, 'bench');
+say('its worksheet opened in the browser’s part', await middle(5, () => new LocalWorksheet(dto).show(LOOK)));
+const worksheet = new LocalWorksheet(dto);
+const numbers = unpackGrid(worksheet.show(LOOK).grid!).lines.flatMap(({ account }) => account ?? []);
 say(
   `one figure typed in ${numbers.length} lines x 12, until its grid is computed and packed`,
   await middle(30, (run) => {
-    desk.edit(run, [{ kind: 'month', account: numbers[run]!, month: 3, text: '+1%' }], {});
-    desk.show({ ...LOOK, account: numbers[run]! });
+    worksheet.edit(run, [{ kind: 'month', account: numbers[run]!, month: 3, text: '+1%' }], {});
+    worksheet.show({ ...LOOK, account: numbers[run]! });
   }),
 );
-const block: DeskEdit[] = numbers
+const block: WorksheetEdit[] = numbers
   .slice(0, 500)
   .flatMap((account, row) =>
-    Array.from({ length: 12 }, (_, month): DeskEdit => ({ kind: 'month', account, month, text: String(1000 + row + month) })),
+    Array.from({ length: 12 }, (_, month): WorksheetEdit => ({ kind: 'month', account, month, text: String(1000 + row + month) })),
   );
 say(
   `a block of ${block.length} figures pasted, until its grid is computed and packed`,
   await middle(3, (run) => {
-    const fresh = new LocalDesk(dto);
+    const fresh = new LocalWorksheet(dto);
     const start = performance.now();
     fresh.edit(run, block, {});
     fresh.show(LOOK);
@@ -82,12 +82,12 @@ say(
 );
 say(
   'the block saved by the server',
-  await middle(1, () => desks.edit(company, budgetId, budgetEditRequestSchema.parse({ edits: block, session: 'bench' }), actor)),
+  await middle(1, () => worksheets.edit(company, budgetId, budgetEditRequestSchema.parse({ edits: block, session: 'bench' }), actor)),
 );
 say(
   'one figure saved by the server',
   await middle(20, () =>
-    desks.edit(
+    worksheets.edit(
       company,
       budgetId,
       budgetEditRequestSchema.parse({ edits: [{ kind: 'month', account: numbers[0]!, month: 3, text: '+1%' }] }),

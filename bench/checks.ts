@@ -3,7 +3,7 @@ import {
   isIncomeAccount,
   minor,
   monthCalendar,
-  sanityFindings,
+  checkFindings,
   sliceKey,
   slotCount,
   slotOfYear,
@@ -66,13 +66,13 @@ const books: BudgetBooks = {
   cube,
   firstPosted: 0 as PeriodIndex,
   lastPosted: 35 as PeriodIndex,
-  oneOffs: { entries: empty, months: new Set() },
+  nonrecurring: { entries: empty, months: new Set() },
   approved: new Map(),
   statistics: { value: () => null },
 };
 const head = { year: 2027, fromYear: 2026, dimensions: ['department'] };
 for (const run of [1, 2]) {
   const start = performance.now();
-  const found = sanityFindings({ books, head, lines });
+  const found = checkFindings({ books, head, lines });
   process.stdout.write(`run ${run}: ${found.length} findings of ${ACCOUNTS} accounts in ${(performance.now() - start).toFixed(0)} ms\n`);
 }

@@ -6,7 +6,7 @@ import { DuckDBInstance } from '@duckdb/node-api';
 import { evaluate, INCOME_LINES, MONTHS_COLUMNS, periodOfKey, planStatement } from '@wise-margin/core';
 import { budgetEditRequestSchema, newBudgetSchema, newCompanySchema, type PackedGrid } from '@wise-margin/contract';
 import { unpackGrid } from '@wise-margin/presentation';
-import { openApplication, ScenarioKeeper } from '@wise-margin/server';
+import { openApplication, ScenarioCache } from '@wise-margin/server';
 import { largeAccountsCsv, writeLargeLedger } from '../tests/support/large-ledger.ts';
 import { startProcess } from '../tests/support/process.ts';
 
@@ -59,13 +59,13 @@ for (const lines of SIZES) {
   await server.stop('SIGTERM');
 
   const application = await openApplication({ directory, recover: false, actor: { name: 'Bench', now: () => new Date() } });
-  let books = await application.keeper.of(1);
+  let books = await application.booksCache.of(1);
   const cold = await time(1, async () => {
-    books = await application.keeper.of(1);
+    books = await application.booksCache.of(1);
     books.cube.slab({});
   });
-  const { sources } = await new ScenarioKeeper(application.budgetStore).of(books, {
-    working: await application.keeper.working(books, { party: false, source: false, drafts: false, cashFlow: false }),
+  const { sources } = await new ScenarioCache(application.budgetStore).of(books, {
+    working: await application.booksCache.working(books, { party: false, source: false, drafts: false, cashFlow: false }),
   });
   const asOf = periodOfKey(books.calendar, AS_OF)!;
   const layOut = () =>
@@ -118,7 +118,7 @@ for (const lines of SIZES) {
     );
     const account = (await application.budgets.grid(1, budget.id, {})).rows[0]!.account;
     const edit = await time(20, () =>
-      application.desks.edit(
+      application.worksheets.edit(
         1,
         budget.id,
         budgetEditRequestSchema.parse({ edits: [{ kind: 'month', account, month: 3, text: '+1%' }] }),

@@ -3,10 +3,10 @@ import {
   accountListSchema,
   budgetGridSchema,
   budgetHistorySchema,
-  deskAnswerSchema,
-  deskSchema,
-  oneOffListSchema,
-  type DeskAnswerDto,
+  worksheetAnswerSchema,
+  worksheetSchema,
+  nonrecurringListSchema,
+  type WorksheetAnswerDto,
   budgetListSchema,
   budgetSchema,
   companyListSchema,
@@ -16,7 +16,7 @@ import {
   packedGridSchema,
   importSchema,
   stripSchema,
-  trailSchema,
+  drillDownSchema,
   trialBalanceSchema,
   problemSchema,
   type BudgetDto,
@@ -25,7 +25,7 @@ import {
   type GridDto,
   type ImportDto,
   type Problem,
-  type TrailDto,
+  type DrillDownDto,
 } from '@wise-margin/contract';
 import { unpackBudgetGrid } from '@wise-margin/presentation';
 import { OPENAPI_PATHS, openApiDocument } from '@wise-margin/server';
@@ -75,7 +75,7 @@ const edit = (edits: object[], filter: object = {}) => server.send('POST', `${at
 /** The grid after edits that are taken. */
 const edited = async (edits: object[], filter: object = {}) => {
   const { status, body } = await edit(edits, filter);
-  expect([status, deskAnswerSchema.parse(body)]).toEqual([200, body]);
+  expect([status, worksheetAnswerSchema.parse(body)]).toEqual([200, body]);
   return grid(Object.keys(filter).length > 0 ? `?filter=${encodeURIComponent(JSON.stringify(filter))}` : '');
 };
 
@@ -91,14 +91,14 @@ describe('every answer follows the contract', () => {
     [`${at}/imports`, importSchema.array()],
     [`${at}/budgets`, budgetListSchema],
     [`${at}/budgets/1`, budgetGridSchema],
-    [`${at}/budgets/1/desk`, deskSchema],
-    [`${at}/budgets/1/changes?since=0`, deskAnswerSchema],
+    [`${at}/budgets/1/worksheet`, worksheetSchema],
+    [`${at}/budgets/1/changes?since=0`, worksheetAnswerSchema],
     [`${at}/budgets/1/history`, budgetHistorySchema],
-    [`${at}/one-offs`, oneOffListSchema],
+    [`${at}/nonrecurring-items`, nonrecurringListSchema],
     [`${at}/statements/income?asOf=2026-06`, packedGridSchema],
     [`${at}/statements/income-months?asOf=2026-06`, packedGridSchema],
     [`${at}/period-strip?asOf=2026-06`, stripSchema],
-    [`${at}/statements/income/trail?asOf=2026-06&line=revenue&column=month.actual`, trailSchema],
+    [`${at}/statements/income/drill-down?asOf=2026-06&line=revenue&column=month.actual`, drillDownSchema],
   ])('%s', async (path, schema) => {
     const answer = await server.get<unknown>(path);
     expect(schema.parse(answer)).toEqual(answer);
@@ -143,7 +143,7 @@ describe('what is asked wrongly is told by field', () => {
     ['GET', `${at}/statements/income?asOf=2026-06&filter={"department":["Nord"]}`, undefined, 422, 'There are: North, South'],
     ['GET', `${at}/statements/income?asOf=2026-06&filter={"region":["X"]}`, undefined, 422, 'no dimension "region"'],
     ['GET', `${at}/statements/income?asOf=2026-06&filter=nonsense`, undefined, 422, 'as JSON'],
-    ['GET', `${at}/statements/income/trail?asOf=2026-06&line=no&column=no`, undefined, 404, 'figure at'],
+    ['GET', `${at}/statements/income/drill-down?asOf=2026-06&line=no&column=no`, undefined, 404, 'figure at'],
     ['GET', `${at}/accounts/1234/entries?from=2026-01&to=2026-02`, undefined, 404, 'account 1234'],
     ['POST', `${at}/budgets`, { name: '', year: 2026, from: 2025 }, 422, 'name'],
     ['POST', `${at}/budgets`, { name: 'Plan', year: 2026, from: 2025 }, 422, 'has a budget named Plan already'],
@@ -227,7 +227,7 @@ describe('a budget from last year', () => {
     expect([alone.status, (alone.body as Problem).detail]).toEqual([422, expect.stringContaining('6000 Wages: "lots" is not an amount')]);
     expect((await grid()).grid.cells).toEqual(before.grid.cells);
     const { body } = await edit([{ kind: 'month', account: '4000', month: 0, text: '1' }, bad]);
-    expect((body as DeskAnswerDto).refusals).toEqual([
+    expect((body as WorksheetAnswerDto).refusals).toEqual([
       { edit: 1, account: '6000', text: 'lots', message: expect.stringContaining('is not an amount') as unknown },
     ]);
     expect(cell((await grid()).grid, 'revenue', 'months.2026-01.budget')).toEqual({ kind: 'amount', value: 100 });
@@ -259,7 +259,7 @@ describe('a budget from last year', () => {
 
 describe('the trail', () => {
   const trail = (line: string, column: string, more = '') =>
-    server.get<TrailDto>(`${at}/statements/income/trail?asOf=2026-06&budget=${budget.id}&line=${line}&column=${column}${more}`);
+    server.get<DrillDownDto>(`${at}/statements/income/drill-down?asOf=2026-06&budget=${budget.id}&line=${line}&column=${column}${more}`);
   it('leads from an amount to its accounts, their entries and an entry, each adding up to the figure', async () => {
     const figure = await trail('revenue', 'ytd.actual');
     expect(figure.accountsSum).toBe(figure.cell.kind === 'amount' ? figure.cell.value : NaN);

@@ -133,7 +133,7 @@ describe('files nobody here wrote', () => {
       'a cell of 2 MB',
       `account,name,class,active\n7000,${'x'.repeat(2_000_000)},Revenue,yes\n`,
       'The row is longer than 1,000,000 characters',
-      'Look for a quote',
+      'ViewRequest for a quote',
     ],
     [
       'a quote left open',
@@ -224,11 +224,11 @@ describe('one import posted twice at once', () => {
     const entry = (await server.get<{ lines: { entryId: number }[] }>(`${at()}/accounts/4000/entries?from=2026-03&to=2026-03`)).lines.at(
       -1,
     )!.entryId;
-    await server.send('POST', `${at()}/one-offs`, { account: '4000', period: '2026-03', entry, reason: 'once' });
+    await server.send('POST', `${at()}/nonrecurring-items`, { account: '4000', period: '2026-03', entry, reason: 'once' });
     const refused = await server.send('POST', `/imports/${made.id}/reverse`, {});
     expect([refused.status, problem(refused).detail]).toEqual([409, expect.stringContaining('marked as nonrecurring: R2')]);
-    const [mark] = await server.get<{ id: number }[]>(`${at()}/one-offs`);
-    await server.send('DELETE', `${at()}/one-offs/${mark!.id}`);
+    const [mark] = await server.get<{ id: number }[]>(`${at()}/nonrecurring-items`);
+    await server.send('DELETE', `${at()}/nonrecurring-items/${mark!.id}`);
     expect((await server.send('POST', `/imports/${made.id}/reverse`, {})).status).toBe(200);
     expect(await balance()).toEqual(before);
     expect((await server.send('POST', `/imports/${made.id}/reverse`, {})).status).toBe(409);

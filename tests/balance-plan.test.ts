@@ -6,7 +6,7 @@ import {
   type GridDto,
   type PackedBalancePlan,
   type Problem,
-  type TrailDto,
+  type DrillDownDto,
   type ViewDto,
 } from '@wise-margin/contract';
 import { unpackGrid } from '@wise-margin/presentation';
@@ -202,11 +202,11 @@ describe('a budget carried into cash and balance sheet', () => {
     const view = (
       await server.send('POST', `${company}/views`, { name: 'Against plan', folder: 'Mine', lineSet: BALANCE_LINES, columnSet })
     ).body as ViewDto;
-    const trail = await server.get<TrailDto>(
-      `${company}/statements/${view.key}/trail?asOf=2026-10&line=long_term_liability_lines.boathouse_loan&column=now.plan`,
+    const trail = await server.get<DrillDownDto>(
+      `${company}/statements/${view.key}/drill-down?asOf=2026-10&line=long_term_liability_lines.boathouse_loan&column=now.plan`,
     );
     expect(trail.cell).toEqual({ kind: 'amount', value: trail.accountsSum });
-    expect(trail.accounts).toMatchObject([{ number: '2500', budgetId: approved.id, isBalance: true, entries: null }]);
+    expect(trail.accounts).toMatchObject([{ number: '2500', budgetId: approved.id, isBalanceSheet: true, entries: null }]);
     expect(trail.accounts[0]!.basis[0]).toMatch(/^Repaid in \d+ months, level payments, at 5\.2% a year$/);
     // balances are planned for the company as a whole
     const tours = await preview({ asOf: '2026-10', choices: { filter: { department: ['Tours'] } } });

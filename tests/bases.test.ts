@@ -41,7 +41,7 @@ describe('bases of budget lines', () => {
     for (const line of materials.lines) {
       const kayaks = rowOf(set.grid, '4010').lines.find(({ dimensions }) => JSON.stringify(dimensions) === JSON.stringify(line.dimensions));
       if (kayaks) expect(line.months[0]).toBe(Math.round(kayaks.months[0]! * 0.41));
-      else expect([line.total, line.lacks]).toEqual([0, [expect.stringContaining('The budget has no line in 4010')]]);
+      else expect([line.total, line.warnings]).toEqual([0, [expect.stringContaining('The budget has no line in 4010')]]);
     }
     const chained = await setBasis('5110', { kind: 'percentOf', accounts: '5010', percent: '50' });
     expect(chained.status).toBe(200);
@@ -126,6 +126,6 @@ describe('bases of budget lines', () => {
   it('history that is not there is told in the preview', async () => {
     const basis = { kind: 'sameMonths', year: 2019, changePercent: '0' };
     const { body } = await server.send('POST', `${at}/basis-preview`, { account: '4210', filter: TOURS, basis });
-    expect((body as BasisPreviewDto).lacks).toEqual([expect.stringContaining('Nothing is posted in FY2019')]);
+    expect((body as BasisPreviewDto).warnings).toEqual([expect.stringContaining('Nothing is posted in FY2019')]);
   });
 });

@@ -65,7 +65,7 @@ describe('opening a budget', () => {
     const { address } = await plan();
     let fails = true;
     const page = openPage(server, address, (_, path) =>
-      fails && path.includes('/desk')
+      fails && path.includes('/worksheet')
         ? new Response(JSON.stringify({ type: 'about:blank', title: 'Failed', status: 500, detail: 'The server could not do this.' }), {
             status: 500,
           })
@@ -96,13 +96,13 @@ describe('opening a budget', () => {
 
 describe('typing into the grid', () => {
   it('holds a month, follows with totals, and is saved', async () => {
-    const { address, desk } = await plan();
+    const { address, worksheet } = await plan();
     const page = await open(address);
     type(page, () => cell('Wages', 'Mar'), '450.50');
     await waitFor(() => expect(cell('Wages', 'Mar').textContent).toBe('451'));
     expect(cell('Wages', 'Mar').getAttribute('aria-label')).toMatch(/manual override: 450\.50$/);
     expect(year('Wages').textContent).toBe('3,751');
-    await waitFor(async () => expect((await desk()).lines.find(({ account }) => account === '6000')!.amounts[2]).toBe(45_050));
+    await waitFor(async () => expect((await worksheet()).lines.find(({ account }) => account === '6000')!.amounts[2]).toBe(45_050));
     await settled(page);
   });
   it('takes what one typed back and makes it again by the keyboard', async () => {

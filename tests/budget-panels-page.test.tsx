@@ -1,6 +1,6 @@
 import { openPage } from './support/page.tsx';
 import { fireEvent, waitFor, within } from '@testing-library/react';
-import type { BudgetHistoryDto, SanityListDto } from '@wise-margin/contract';
+import type { BudgetHistoryDto, CheckListDto } from '@wise-margin/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { planMaker } from './support/plan.ts';
 import { startTestServer, type TestServer } from './support/server.ts';
@@ -29,14 +29,14 @@ const edit = (api: string, account: string, text: string, department: string) =>
 
 describe('the budget checks', () => {
   it('says that there is nothing to say', async () => {
-    const page = openPage(server, `${(await plan()).address}?panel=sanity`);
+    const page = openPage(server, `${(await plan()).address}?panel=checks`);
     const panel = within(await page.findByRole('complementary', { name: 'Budget checks' }));
     expect((await panel.findByText(/Every line is in line with prior years/)).textContent).toBeTruthy();
   });
   it('leads to its line, takes an answer, changes it and takes it back', async () => {
     const { api, address } = await plan();
     await edit(api, '6000', '6000', 'South');
-    const page = openPage(server, `${address}?panel=sanity`);
+    const page = openPage(server, `${address}?panel=checks`);
     const panel = within(await page.findByRole('complementary', { name: 'Budget checks' }));
     const link = (await panel.findAllByRole('button', { name: '6000 Wages' }))[0]!;
     expect(panel.queryByText('6,000 is 66.7% above FY2025, 3,600.')).not.toBeNull();
@@ -44,7 +44,7 @@ describe('the budget checks', () => {
     fireEvent.change(await panel.findByLabelText('Explanation for 6000 Wages'), { target: { value: 'Two more people' } });
     fireEvent.click(panel.getByRole('button', { name: 'Save' }));
     await panel.findByText('Explained by Tester: Two more people');
-    const { items } = await server.get<SanityListDto>(`${api}/sanity`);
+    const { items } = await server.get<CheckListDto>(`${api}/checks`);
     expect(items[0]!.answer).toMatchObject({ text: 'Two more people', actor: 'Tester' });
     fireEvent.click(panel.getByRole('button', { name: 'Remove explanation' }));
     await waitFor(() => expect(panel.queryByText(/Explained by/)).toBeNull());
@@ -52,8 +52,8 @@ describe('the budget checks', () => {
     await waitFor(() => expect(page.address()).toContain('row=6000'));
   });
   it('says what failed', async () => {
-    const page = openPage(server, `${(await plan()).address}?panel=sanity`, (_, path) =>
-      path.endsWith('/sanity') ? failing('The list could not be made.') : undefined,
+    const page = openPage(server, `${(await plan()).address}?panel=checks`, (_, path) =>
+      path.endsWith('/checks') ? failing('The list could not be made.') : undefined,
     );
     await page.findByText('The list could not be made.');
   });
@@ -83,7 +83,7 @@ describe('the history', () => {
       actor: 'Tester',
       words: `Change ${id}`,
       kind: 'edit',
-      isTakenBack: id === 2,
+      isUndone: id === 2,
       cells: [],
       more: 0,
     });
@@ -110,7 +110,7 @@ describe('what-if and target', () => {
     const panel = within(await page.findByRole('complementary', { name: 'What-if' }));
     fireEvent.change(panel.getByLabelText('Revenue'), { target: { value: '-50' } });
     await waitFor(() => expect(panel.getByRole('row', { name: /^Revenue, net/ }).textContent).toBe('Revenue, net12,0666,033(6,033)'));
-    expect((await server.get<{ lines: { account: string; amounts: number[] }[] }>(`${api}/desk`)).lines[0]!.amounts[0]).toBe(-100_000);
+    expect((await server.get<{ lines: { account: string; amounts: number[] }[] }>(`${api}/worksheet`)).lines[0]!.amounts[0]).toBe(-100_000);
     fireEvent.change(panel.getByLabelText('Revenue'), { target: { value: 'half' } });
     expect(panel.getByRole('alert').textContent).toContain('is not a percentage');
   });

@@ -28,7 +28,8 @@ async function wages(of: Plan): Promise<Panel> {
   await panel.findByRole('form', { name: 'Basis' });
   return panel;
 }
-const stored = async ({ desk }: Plan): Promise<Basis> => (await desk()).lines.find(({ account }) => account === '6000')!.basis as Basis;
+const stored = async ({ worksheet }: Plan): Promise<Basis> =>
+  (await worksheet()).lines.find(({ account }) => account === '6000')!.basis as Basis;
 const write = (panel: Panel, label: string, value: string): void =>
   void fireEvent.change(panel.getByLabelText(label), { target: { value } });
 const choose = (panel: Panel, kind: BasisKind): void => write(panel, 'Basis of the year', kind);
@@ -176,7 +177,7 @@ describe('a basis', () => {
     fireEvent.click(panel.getByRole('button', { name: 'Apply' }));
     await waitFor(async () => expect(await stored(of)).toMatchObject({ fromMonth: 2, roundTo: 100_000, least: 50_000, most: 90_000 }));
   });
-  it('tells what it lacks, and is left as it was by Escape and by its button', async () => {
+  it('tells what it warnings, and is left as it was by Escape and by its button', async () => {
     const panel = await wages(await plan());
     write(panel, 'Year', '2025');
     choose(panel, 'trend');
@@ -219,7 +220,7 @@ describe('a basis', () => {
     fireEvent.click(panel.getByRole('button', { name: 'Use one basis for all' }));
     fireEvent.click(panel.getByRole('button', { name: 'Apply' }));
     await waitFor(async () => {
-      const changes = (await of.desk()).lines
+      const changes = (await of.worksheet()).lines
         .filter(({ account }) => account === '6000')
         .map(({ basis }) => (basis as { changePercent?: string }).changePercent);
       expect(new Set(changes).size).toBe(1);

@@ -1,6 +1,6 @@
 import { openPage } from './support/page.tsx';
 import { fireEvent, waitFor, within } from '@testing-library/react';
-import type { BudgetDto, DeskDto } from '@wise-margin/contract';
+import type { BudgetDto, WorksheetDto } from '@wise-margin/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { planMaker } from './support/plan.ts';
 import { startTestServer, type TestServer } from './support/server.ts';
@@ -19,7 +19,7 @@ const plan = planMaker(
   () => server,
   () => company,
 );
-const sum = ({ lines }: DeskDto, account: string, month: number): number =>
+const sum = ({ lines }: WorksheetDto, account: string, month: number): number =>
   lines.filter((each) => each.account === account).reduce((total, { amounts }) => total + Math.abs(amounts[month]!), 0);
 const monthEdit = (account: string, month: number, text: string) => ({ kind: 'month', account, month, text });
 async function openLine(address: string) {
@@ -31,7 +31,7 @@ async function openLine(address: string) {
 
 describe('the line’s panel', () => {
   it('marks what does not recur, says how much is left out, and counts it again', async () => {
-    const { address, desk } = await plan();
+    const { address, worksheet } = await plan();
     const { page, panel } = await openLine(address);
     await panel.findByText('Nothing is excluded from this account’s history.');
     fireEvent.click(panel.getByRole('button', { name: 'Exclude a month or an entry' }));
@@ -41,27 +41,27 @@ describe('the line’s panel', () => {
     fireEvent.change(form.getByLabelText('Entry'), { target: { value: entry.value } });
     fireEvent.change(form.getByLabelText('Reason'), { target: { value: 'A substitute' } });
     fireEvent.click(form.getByRole('button', { name: 'Exclude' }));
-    // the desk opens anew over the changed history, and its panel with it
+    // the worksheet opens anew over the changed history, and its panel with it
     const basis = () => page.getByRole('form', { name: 'Basis' });
     await waitFor(() => expect(basis().textContent).toMatch(/nonrecurring items.*: 300\./));
     const again = await page.findByRole('button', { name: 'Include again' });
     expect(page.queryByText('A substitute')).not.toBeNull();
-    await waitFor(async () => expect(sum(await desk(), '6000', 2)).toBe(0));
+    await waitFor(async () => expect(sum(await worksheet(), '6000', 2)).toBe(0));
     fireEvent.click(again);
-    await waitFor(async () => expect(sum(await desk(), '6000', 2)).toBe(30_000));
+    await waitFor(async () => expect(sum(await worksheet(), '6000', 2)).toBe(30_000));
   });
   it('keeps notes on the line, and releases held months one by one and all', async () => {
-    const { api, address, desk } = await plan();
+    const { api, address, worksheet } = await plan();
     await server.send('POST', `${api}/edits`, { edits: [0, 1, 2].map((month) => monthEdit('6000', month, '999')) });
     const { panel } = await openLine(address);
     const note = panel.getByLabelText('Note on the line');
     fireEvent.change(note, { target: { value: 'Agreed with the union' } });
     fireEvent.blur(note);
-    await waitFor(async () => expect((await desk()).notes.map(({ text }) => text)).toEqual(['Agreed with the union']));
+    await waitFor(async () => expect((await worksheet()).notes.map(({ text }) => text)).toEqual(['Agreed with the union']));
     fireEvent.click(await panel.findByRole('button', { name: 'Remove override Feb' }));
-    await waitFor(async () => expect(sum(await desk(), '6000', 1)).toBe(30_000));
+    await waitFor(async () => expect(sum(await worksheet(), '6000', 1)).toBe(30_000));
     fireEvent.click(await panel.findByRole('button', { name: 'Remove all 2 overrides' }));
-    await waitFor(async () => expect([sum(await desk(), '6000', 0), sum(await desk(), '6000', 2)]).toEqual([30_000, 30_000]));
+    await waitFor(async () => expect([sum(await worksheet(), '6000', 0), sum(await worksheet(), '6000', 2)]).toEqual([30_000, 30_000]));
     await waitFor(() => expect(panel.queryByText('Manual overrides')).toBeNull());
   });
 });
@@ -76,15 +76,15 @@ describe('files read back', () => {
     return within(await page.findByRole('dialog', { name: /^Changes in / }));
   }
   it('are seen before they change anything, and change what differs', async () => {
-    const { address, desk } = await plan();
+    const { address, worksheet } = await plan();
     const dialog = await read(address, csv('6000,2026-01,450.00,South', '6000,2026-02,300.00,South'));
     await dialog.findByText('1 amount and 0 notes will change. 1 amount is unchanged.');
-    expect(sum(await desk(), '6000', 0)).toBe(30_000);
+    expect(sum(await worksheet(), '6000', 0)).toBe(30_000);
     fireEvent.click(dialog.getByRole('button', { name: 'Apply 1 change' }));
-    await waitFor(async () => expect(sum(await desk(), '6000', 0)).toBe(45_000));
+    await waitFor(async () => expect(sum(await worksheet(), '6000', 0)).toBe(45_000));
   });
   it('list every row at fault with its reason and fix, and change nothing', async () => {
-    const { address, desk } = await plan();
+    const { address, worksheet } = await plan();
     const dialog = await read(
       address,
       csv(
@@ -111,7 +111,7 @@ describe('files read back', () => {
       expect(told.find((each) => each.startsWith(`Row ${row},`)) ?? `no row ${row}: ${told.join(' | ')}`).toContain(words);
     expect(dialog.getByRole<HTMLButtonElement>('button', { name: /^Apply|^No changes/ }).disabled).toBe(true);
     fireEvent.click(dialog.getByRole('button', { name: 'Cancel' }));
-    expect(sum(await desk(), '6000', 0)).toBe(30_000);
+    expect(sum(await worksheet(), '6000', 0)).toBe(30_000);
   });
 });
 
@@ -150,9 +150,9 @@ describe('versions and states', () => {
     fireEvent.click(form.getByRole('button', { name: 'Create version' }));
     await page.findByRole('heading', { name: 'Outlook, FY2026' });
     const made = (await server.get<BudgetDto[]>(`/companies/${begun}/budgets`)).find(({ name }) => name === 'Outlook')!;
-    const desk = await server.get<DeskDto>(`/companies/${begun}/budgets/${made.id}/desk`);
+    const worksheet = await server.get<WorksheetDto>(`/companies/${begun}/budgets/${made.id}/worksheet`);
     // sales of January and February 2026 were 1,012 and 1,013
-    expect([0, 1, 2, 11].map((month) => sum(desk, '4000', month))).toEqual([101_200, 101_300, 101_250, 101_250]);
+    expect([0, 1, 2, 11].map((month) => sum(worksheet, '4000', month))).toEqual([101_200, 101_300, 101_250, 101_250]);
   });
   it('goes to review, asks about open findings, and is approved and locked', async () => {
     const { api, address } = await plan();
@@ -170,7 +170,7 @@ describe('versions and states', () => {
 
 describe('two places at one figure', () => {
   it('are asked whose stands, with who entered what', async () => {
-    const { api, address, desk } = await plan();
+    const { api, address, worksheet } = await plan();
     const page = openPage(server, `${address}?row=6000`);
     await page.findByText('Draft, all changes saved');
     await server.send('POST', `${api}/edits`, { edits: [monthEdit('6000', 3, '500')], session: 'elsewhere' });
@@ -182,8 +182,8 @@ describe('two places at one figure', () => {
     fireEvent.keyDown(input, { key: 'Enter' });
     const dialog = within(await page.findByRole('dialog', { name: 'Which amount should be kept?' }));
     expect(dialog.queryByText(/Apr: Tester entered 500\.00/)).not.toBeNull();
-    expect(sum(await desk(), '6000', 3)).toBe(50_000);
+    expect(sum(await worksheet(), '6000', 3)).toBe(50_000);
     fireEvent.click(dialog.getByRole('button', { name: 'Keep mine' }));
-    await waitFor(async () => expect(sum(await desk(), '6000', 3)).toBe(44_400));
+    await waitFor(async () => expect(sum(await worksheet(), '6000', 3)).toBe(44_400));
   });
 });

@@ -1,22 +1,22 @@
 import {
   comparisonSchema,
-  deskSchema,
-  oneOffListSchema,
-  sanityListSchema,
+  worksheetSchema,
+  nonrecurringListSchema,
+  checkListSchema,
   type BudgetHistoryDto,
   type BudgetDto,
   type BudgetGridDto,
   type ComparisonDto,
-  type DeskAnswerDto,
-  type DeskDto,
+  type WorksheetAnswerDto,
+  type WorksheetDto,
   type EntryLinesDto,
   type GridDto,
-  type OneOffDto,
+  type NonrecurringItemDto,
   type PackedBudgetGrid,
   type Problem,
-  type SanityListDto,
+  type CheckListDto,
 } from '@wise-margin/contract';
-import { booksOfDesk, unpackBudgetGrid, unpackGrid, unpackLine } from '@wise-margin/presentation';
+import { booksOfWorksheet, unpackBudgetGrid, unpackGrid, unpackLine } from '@wise-margin/presentation';
 import { BUDGET_GRID_COLUMNS, BudgetFigures, INCOME_LINES } from '@wise-margin/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { demoServer } from './support/demo-company.ts';
@@ -38,7 +38,7 @@ const post = async <Answer>(path: string, body: object) => {
   const { status, body: answer } = await server.send('POST', path, body);
   return { status, answer: answer as Answer, detail: (answer as Problem).detail ?? '' };
 };
-const edit = (edits: object[], more: object = {}) => post<DeskAnswerDto>(`${at}/edits`, { edits, ...more });
+const edit = (edits: object[], more: object = {}) => post<WorksheetAnswerDto>(`${at}/edits`, { edits, ...more });
 const grid = async (budget = at): Promise<BudgetGridDto> => unpackBudgetGrid(await server.get<PackedBudgetGrid>(budget));
 const value = (dto: GridDto, line: string, column: string): number => {
   const cell =
@@ -58,13 +58,13 @@ describe('a budget from a year that is not over', () => {
     expect(value(dto, '6110', 'year.prior_budget')).toBeGreaterThan(0);
   });
   it('sends a browser all it draws on: the same figures come out there', async () => {
-    const desk = deskSchema.parse(await server.get<DeskDto>(`${at}/desk`)) as DeskDto;
-    const books = booksOfDesk(desk);
+    const worksheet = worksheetSchema.parse(await server.get<WorksheetDto>(`${at}/worksheet`)) as WorksheetDto;
+    const books = booksOfWorksheet(worksheet);
     const positions = new Map(books.chart.accounts.map(({ number }, position) => [number, position]));
     const figures = new BudgetFigures({
       books,
-      head: { year: 2028, fromYear: 2027, dimensions: desk.budget.dimensions },
-      lines: desk.lines.map((line) => unpackLine(line, positions)),
+      head: { year: 2028, fromYear: 2027, dimensions: worksheet.budget.dimensions },
+      lines: worksheet.lines.map((line) => unpackLine(line, positions)),
       lineSet: INCOME_LINES,
       columnSet: BUDGET_GRID_COLUMNS,
     }).grid({});
@@ -83,12 +83,12 @@ describe('undo and redo', () => {
     const second = await edit([month('6110', 1, '12000')], mine);
     expect(second.answer.steps).toEqual({ undo: expect.stringContaining('May of 6110 Rent: 12000') as unknown, redo: null });
     server.application.budgetStore.forget();
-    expect((await post<DeskAnswerDto>(`${at}/undo`, { session: 'theirs' })).status).toBe(409);
+    expect((await post<WorksheetAnswerDto>(`${at}/undo`, { session: 'theirs' })).status).toBe(409);
     await post(`${at}/undo`, mine);
-    const undone = await post<DeskAnswerDto>(`${at}/undo`, mine);
+    const undone = await post<WorksheetAnswerDto>(`${at}/undo`, mine);
     expect(undone.answer.steps).toEqual({ undo: null, redo: expect.stringContaining('Apr of 6110') as unknown });
     expect(value((await grid()).grid, '6110', 'months.2027-04.budget')).toBe(before);
-    const again = await post<DeskAnswerDto>(`${at}/redo`, mine);
+    const again = await post<WorksheetAnswerDto>(`${at}/redo`, mine);
     expect(again.answer.steps.redo).toContain('May of 6110');
     expect(value((await grid()).grid, '6110', 'months.2027-04.budget')).toBe(1_100_000);
     await edit([month('6110', 2, '1')], mine);
@@ -96,8 +96,8 @@ describe('undo and redo', () => {
   });
   it('keep notes too', async () => {
     await edit([{ kind: 'note', account: '6110', month: null, text: 'The landlord wrote in May' }], mine);
-    expect((await server.get<DeskDto>(`${at}/desk`)).notes).toHaveLength(1);
-    const { answer } = await post<DeskAnswerDto>(`${at}/undo`, mine);
+    expect((await server.get<WorksheetDto>(`${at}/worksheet`)).notes).toHaveLength(1);
+    const { answer } = await post<WorksheetAnswerDto>(`${at}/undo`, mine);
     expect(answer.notes).toEqual([]);
   });
   it('leave a history of who, when, from and to', async () => {
@@ -150,8 +150,8 @@ describe('a request whose answer was lost', () => {
       ['undo', 10_000, 'third'],
     ] as const) {
       const request = { ...mine, base, key };
-      const first = (await post<DeskAnswerDto>(`${at}/${step}`, request)).answer;
-      const again = (await post<DeskAnswerDto>(`${at}/${step}`, request)).answer;
+      const first = (await post<WorksheetAnswerDto>(`${at}/${step}`, request)).answer;
+      const again = (await post<WorksheetAnswerDto>(`${at}/${step}`, request)).answer;
       expect([again.version, again.lines, again.steps]).toEqual([first.version, first.lines, first.steps]);
       expect(again.lines.length).toBeGreaterThan(0);
       expect(await july()).toBe(stands);
@@ -165,10 +165,10 @@ describe('two places at one budget', () => {
   it('see what the other saved', async () => {
     const { version } = (await edit([month('6120', 0, '3000')], { session: 'a' })).answer;
     await edit([month('6130', 0, '900')], { session: 'b' });
-    const seen = await server.get<DeskAnswerDto>(`${at}/changes?since=${version}&session=a`);
+    const seen = await server.get<WorksheetAnswerDto>(`${at}/changes?since=${version}&session=a`);
     expect(seen.others).toEqual([expect.stringContaining('6130')]);
     expect(new Set(seen.lines.map(({ account }) => account))).toEqual(new Set(['6130']));
-    expect((await server.get<DeskAnswerDto>(`${at}/changes?since=${version}&session=b`)).others).toEqual([]);
+    expect((await server.get<WorksheetAnswerDto>(`${at}/changes?since=${version}&session=b`)).others).toEqual([]);
   });
   it('are asked about the same cell, and not about others', async () => {
     const { version } = (await edit([month('6120', 1, '3100')], { session: 'a' })).answer;
@@ -189,19 +189,24 @@ describe('one-offs', () => {
     const amount = lines.filter((line) => line.entryId === entryId).reduce((sum, line) => sum + line.amount, 0);
     const period = date.slice(0, 7);
     const before = await grid();
-    const marked = await post<OneOffDto[]>(`${company}/one-offs`, { account: repairs, period, entry: entryId, reason: 'Storm' });
-    expect([marked.status, oneOffListSchema.parse(marked.answer)]).toMatchObject([201, [{ amount, reason: 'Storm' }]]);
-    expect((await post(`${company}/one-offs`, { account: repairs, period, entry: entryId, reason: 'Twice' })).detail).toBe(
+    const marked = await post<NonrecurringItemDto[]>(`${company}/nonrecurring-items`, {
+      account: repairs,
+      period,
+      entry: entryId,
+      reason: 'Storm',
+    });
+    expect([marked.status, nonrecurringListSchema.parse(marked.answer)]).toMatchObject([201, [{ amount, reason: 'Storm' }]]);
+    expect((await post(`${company}/nonrecurring-items`, { account: repairs, period, entry: entryId, reason: 'Twice' })).detail).toBe(
       'It is already excluded.',
     );
-    await post(`${at}/rederive`, { accounts: [repairs] });
+    await post(`${at}/recalculate`, { accounts: [repairs] });
     const after = await grid();
     const year = (dto: BudgetGridDto) => value(dto.grid, repairs, 'year.budget');
     expect(Math.abs(year(before) - year(after) - Math.round(amount * 1.02))).toBeLessThan(5);
     const bases = after.rows.find((row) => row.account === repairs)!.lines.map(({ basis }) => basis);
     expect(bases.some((words) => words.includes('of nonrecurring items excluded'))).toBe(true);
-    expect((await server.send('DELETE', `${company}/one-offs/${marked.answer[0]!.id}`)).status).toBe(204);
-    await post(`${at}/rederive`, { accounts: [repairs] });
+    expect((await server.send('DELETE', `${company}/nonrecurring-items/${marked.answer[0]!.id}`)).status).toBe(204);
+    await post(`${at}/recalculate`, { accounts: [repairs] });
     expect(year(await grid())).toBe(year(before));
   });
   it.each([
@@ -210,7 +215,7 @@ describe('one-offs', () => {
     [{ account: '6210', period: '2026-04', entry: 1, reason: 'x' }, 'Entry 1 has no line in account 6210 in 2026-04.'],
     [{ account: '6210', period: '2026-04', reason: ' ' }, 'reason: Enter a reason'],
   ])('refuses %j', async (body, detail) => {
-    const { status, detail: told } = await post(`${company}/one-offs`, body);
+    const { status, detail: told } = await post(`${company}/nonrecurring-items`, body);
     expect([status, told]).toEqual([422, detail]);
   });
 });
@@ -268,13 +273,13 @@ describe('versions', () => {
 describe('the budget checks and approval', () => {
   it('finds what was broken, takes answers, and asks before approving', async () => {
     await edit([{ kind: 'year', account: '6110', text: '+80%', spread: 'even' }, month('6120', 4, '0')]);
-    const list = sanityListSchema.parse(await server.get(`${at}/sanity`)) as SanityListDto;
+    const list = checkListSchema.parse(await server.get(`${at}/checks`)) as CheckListDto;
     expect(list.items.map(({ key }) => key)).toEqual(expect.arrayContaining(['jump 6110', 'zeroMonths 6120']));
     expect(list.items.find(({ key }) => key === 'jump 6110')!.words).toMatch(/above FY2027/);
-    const answered = await post<SanityListDto>(`${at}/answers`, { key: 'jump 6110', text: 'A second boathouse' });
+    const answered = await post<CheckListDto>(`${at}/explanations`, { key: 'jump 6110', text: 'A second boathouse' });
     expect(answered.answer.open).toBe(list.open - 1);
-    await post(`${at}/answers`, { key: 'jump 6110', text: '' });
-    expect((await server.get<SanityListDto>(`${at}/sanity`)).open).toBe(list.open);
+    await post(`${at}/explanations`, { key: 'jump 6110', text: '' });
+    expect((await server.get<CheckListDto>(`${at}/checks`)).open).toBe(list.open);
     await post(`${at}/state`, { state: 'inReview' });
     const asked = await post(`${at}/state`, { state: 'approved' });
     expect([asked.status, asked.detail]).toEqual([409, expect.stringContaining('of the budget checks')]);

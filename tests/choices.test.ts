@@ -1,4 +1,4 @@
-import type { BenchmarkDto, EntryLinesDto, GridDto, TrailDto, ViewDto, ViewListDto } from '@wise-margin/contract';
+import type { BenchmarkDto, EntryLinesDto, GridDto, DrillDownDto, ViewDto, ViewListDto } from '@wise-margin/contract';
 import { INCOME_LINES, REVIEW_COLUMNS } from '@wise-margin/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { demoServer } from './support/demo-company.ts';
@@ -34,7 +34,9 @@ describe('what a statement keeps to', () => {
     const query = filter({ source: ['sales'] });
     const grid = await statement('income', query);
     expect(amountAt(grid, 'revenue', 'ytd.actual')).toBe(-(await ledgerSum(`${INCOME} AND e.source = 'sales' AND e.state = 'posted'`)));
-    const trail = await server.get<TrailDto>(`${company}/statements/income/trail?asOf=2026-10&line=revenue&column=ytd.actual${query}`);
+    const trail = await server.get<DrillDownDto>(
+      `${company}/statements/income/drill-down?asOf=2026-10&line=revenue&column=ytd.actual${query}`,
+    );
     const [first] = trail.accounts;
     const { from, to, filter: slice } = first!.entries!;
     const lines = await server.get<EntryLinesDto>(`${company}/accounts/${first!.number}/entries?from=${from}&to=${to}${filter(slice)}`);
@@ -61,8 +63,8 @@ describe('what a statement keeps to', () => {
     expect(drafts).not.toBe(0);
     expect(amountAt(withDrafts, 'net_income', 'ytd.actual')).toBe(amountAt(without, 'net_income', 'ytd.actual') - drafts);
     expect([without.drafts, withDrafts.drafts]).toEqual([false, true]);
-    const trail = await server.get<TrailDto>(
-      `${company}/statements/income/trail?asOf=2026-10&line=net_income&column=ytd.actual&drafts=yes`,
+    const trail = await server.get<DrillDownDto>(
+      `${company}/statements/income/drill-down?asOf=2026-10&line=net_income&column=ytd.actual&drafts=yes`,
     );
     expect(trail.accounts.concat().every(({ entries }) => entries === null || entries.drafts)).toBe(true);
   });
@@ -129,8 +131,8 @@ describe('display choices', () => {
     expect(total % 100_000).toBe(0);
     const csv = await (await fetch(`${server.base}${company}/statements/income/export.csv?asOf=2026-10&unit=thousands&foots=yes`)).text();
     expect(csv).toContain(`revenue,,"Revenue, net",${total / 100}.00,`);
-    const trail = await server.get<TrailDto>(
-      `${company}/statements/income/trail?asOf=2026-10&line=revenue&column=month.actual&unit=thousands&foots=yes`,
+    const trail = await server.get<DrillDownDto>(
+      `${company}/statements/income/drill-down?asOf=2026-10&line=revenue&column=month.actual&unit=thousands&foots=yes`,
     );
     expect(trail.cell).toEqual(cellAt(await statement('income'), 'revenue', 'month.actual'));
   });

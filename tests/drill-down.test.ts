@@ -1,4 +1,11 @@
-import { lineTrendsSchema, trailSchema, type CellDto, type EntryLinesDto, type GridDto, type TrailDto } from '@wise-margin/contract';
+import {
+  lineTrendsSchema,
+  drillDownSchema,
+  type CellDto,
+  type EntryLinesDto,
+  type GridDto,
+  type DrillDownDto,
+} from '@wise-margin/contract';
 import { SHIPPED_VIEWS } from '@wise-margin/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { demoServer } from './support/demo-company.ts';
@@ -25,9 +32,9 @@ describe.each([
   [1, 'Tern Island', '2026-10'],
   [2, 'Gannet Rock', '2026-09'],
 ])('company %i, %s', (company, _, asOf) => {
-  const trailOf = (view: string, line: string, column: string) =>
-    server.get<TrailDto>(
-      `/companies/${company}/statements/${view}/trail?asOf=${asOf}&line=${encodeURIComponent(line)}&column=${encodeURIComponent(column)}`,
+  const drillDownOf = (view: string, line: string, column: string) =>
+    server.get<DrillDownDto>(
+      `/companies/${company}/statements/${view}/drill-down?asOf=${asOf}&line=${encodeURIComponent(line)}&column=${encodeURIComponent(column)}`,
     );
 
   it.each(SHIPPED_VIEWS.map(({ key }) => key))('every kind of figure of %s leads on to what makes it', async (view) => {
@@ -35,7 +42,7 @@ describe.each([
     const figures = sample(grid);
     expect(figures.length).toBeGreaterThan(0);
     for (const { line, column, cell } of figures) {
-      const trail = trailSchema.parse(await trailOf(view, line, column));
+      const trail = drillDownSchema.parse(await drillDownOf(view, line, column));
       expect([line, column, trail.cell]).toEqual([line, column, cell]);
       const place = `${line}, ${column}`;
       if (trail.accountsSum !== null) {
@@ -53,7 +60,7 @@ describe.each([
       let followed = 0;
       for (const { line, column, cell } of sample(grid)) {
         if (followed >= 25 || cell.kind !== 'amount' || cell.value === 0) continue;
-        const { accounts } = await trailOf(view, line, column);
+        const { accounts } = await drillDownOf(view, line, column);
         const account = accounts.find(({ entries }) => entries !== null);
         if (!account) continue;
         const { from, to, filter, opening } = account.entries!;

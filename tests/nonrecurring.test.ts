@@ -1,4 +1,10 @@
-import { asOneOffs, type BudgetDto, type BudgetProposalDto, type OneOffDto, type SanityListDto } from '@wise-margin/contract';
+import {
+  asNonrecurringItems,
+  type BudgetDto,
+  type BudgetProposalDto,
+  type NonrecurringItemDto,
+  type CheckListDto,
+} from '@wise-margin/contract';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { demoServer } from './support/demo-company.ts';
 import { type TestServer } from './support/server.ts';
@@ -12,7 +18,7 @@ beforeAll(async () => {
 afterAll(() => server.close());
 const fromFiscal2026 = { year: 2027, from: 2026, change: '3' };
 const still = async (id: number) => {
-  const { items } = await server.get<SanityListDto>(`${company}/budgets/${id}/sanity`);
+  const { items } = await server.get<CheckListDto>(`${company}/budgets/${id}/checks`);
   return items.filter(({ key }) => key.startsWith('nonrecurring ')).map(({ account }) => account);
 };
 
@@ -23,12 +29,12 @@ it('what may not recur is proposed, named while it is in the base, and gone once
   expect(methods.find(({ account }) => account === '4010')).toMatchObject({ repeats: 100 });
   const kept = (await server.send('POST', `${company}/budgets`, { ...fromFiscal2026, name: 'Kept in' })).body as BudgetDto;
   expect(await still(kept.id)).toEqual(expect.arrayContaining(['7810', '7110']));
-  const exclude = asOneOffs(proposed);
+  const exclude = asNonrecurringItems(proposed);
   const made = await server.send('POST', `${company}/budgets`, { ...fromFiscal2026, name: 'Left out', exclude });
   expect(made.status).toBe(201);
   const left = made.body as BudgetDto;
   expect(await still(left.id)).not.toContain('7810');
-  expect((await server.get<OneOffDto[]>(`${company}/one-offs`)).length).toBe(proposed.length);
+  expect((await server.get<NonrecurringItemDto[]>(`${company}/nonrecurring-items`)).length).toBe(proposed.length);
   // the storm has no line in the plan that leaves it out, and one in the other
   const storm = async (id: number) =>
     (await server.get<{ rows: { account: string; total: number }[] }>(`${company}/budgets/${id}`)).rows.find(

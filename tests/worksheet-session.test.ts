@@ -1,6 +1,6 @@
-import type { BudgetDto, BudgetHistoryDto, DeskDto } from '@wise-margin/contract';
+import type { BudgetDto, BudgetHistoryDto, WorksheetDto } from '@wise-margin/contract';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
-import { DeskSession } from '../apps/web/src/budgets/worksheet/worksheet-session.ts';
+import { WorksheetSession } from '../apps/web/src/budgets/worksheet/worksheet-session.ts';
 import { InlineWorker } from './support/inline-worker.ts';
 import { startTestServer, type TestServer } from './support/server.ts';
 import { loadSmallCompany } from './support/small-company.ts';
@@ -50,33 +50,33 @@ beforeEach(async () => {
   budget = (created.body as BudgetDto).id;
   at = `/companies/${company}/budgets/${budget}`;
 });
-const sessions: DeskSession[] = [];
+const sessions: WorksheetSession[] = [];
 afterEach(() => {
   for (const session of sessions.splice(0)) session.stop();
   vi.unstubAllGlobals();
 });
 
-async function open(): Promise<DeskSession> {
-  const session = new DeskSession({ company, desk: await server.get<DeskDto>(`${at}/desk`), saved: () => undefined });
+async function open(): Promise<WorksheetSession> {
+  const session = new WorksheetSession({ company, worksheet: await server.get<WorksheetDto>(`${at}/worksheet`), saved: () => undefined });
   sessions.push(session);
   session.start(LOOK);
   return session;
 }
 /** What the page shows of a month, in cents. */
-function shown(session: DeskSession, account: string, month: number): number {
+function shown(session: WorksheetSession, account: string, month: number): number {
   const { grid } = session.snapshot().view!;
   const cell = grid.cells[grid.lines.findIndex((each) => each.account === account)]![month]!;
   return cell.kind === 'amount' ? cell.value : 0;
 }
 const stored = async (account: string, month: number): Promise<number> =>
-  (await server.get<DeskDto>(`${at}/desk`)).lines
+  (await server.get<WorksheetDto>(`${at}/worksheet`)).lines
     .filter((each) => each.account === account)
     .reduce((sum, { amounts }) => sum + Math.abs(amounts[month]!), 0);
-const type = (session: DeskSession, account: string, month: number, text: string): void =>
+const type = (session: WorksheetSession, account: string, month: number, text: string): void =>
   session.apply([{ kind: 'month', account, month, text }]);
 /** Waits for what is bound to come, however busy the machine is. */
 const until = (check: () => unknown) => vi.waitFor(check as () => void, { timeout: 20_000, interval: 20 });
-const settled = (session: DeskSession) => until(() => expect(session.snapshot().save).toEqual({ kind: 'saved' }));
+const settled = (session: WorksheetSession) => until(() => expect(session.snapshot().save).toEqual({ kind: 'saved' }));
 
 describe('a budget at work in a browser', () => {
   it('shows what is typed at once and saves it behind', async () => {

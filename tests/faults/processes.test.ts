@@ -89,7 +89,7 @@ describe('long work', () => {
         .subarray(0, 2)
         .toString(),
     ]).toEqual([200, 'PK']);
-    const checks = await fetch(`${server.base}/companies/1/budgets/1/sanity`);
+    const checks = await fetch(`${server.base}/companies/1/budgets/1/checks`);
     expect([checks.status, Array.isArray(((await checks.json()) as { items: unknown[] }).items)]).toEqual([200, true]);
   });
 });

@@ -49,9 +49,9 @@ async function capture(get: Get): Promise<Figures> {
       const own = `${at}/budgets/${budget}`;
       const name = `${company}, budget ${budget}`;
       await note(`${name}, grid`, own);
-      await note(`${name}, desk`, `${own}/desk?session=figures`);
+      await note(`${name}, worksheet`, `${own}/worksheet?session=figures`);
       await note(`${name}, balance plan`, `${own}/balance-plan?session=figures`);
-      await note(`${name}, checks`, `${own}/sanity`);
+      await note(`${name}, checks`, `${own}/checks`);
       await note(`${name}, history`, `${own}/history`);
       for (const { id: other } of budgets) if (other !== budget) await note(`${name}, against ${other}`, `${own}/comparison?with=${other}`);
     }
@@ -78,7 +78,7 @@ async function captureDrillDowns(options: {
   for (let place = 0; place < cells.length; place += step) {
     const { line, column } = cells[place]!;
     const query = `asOf=${month}&line=${encodeURIComponent(line)}&column=${encodeURIComponent(column)}`;
-    await note(`${company}, view ${view}, behind ${line} ${column}`, `${at}/statements/${view}/trail?${query}`);
+    await note(`${company}, view ${view}, behind ${line} ${column}`, `${at}/statements/${view}/drill-down?${query}`);
   }
 }
 

@@ -1,8 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import type { CellDto, EntryLinesDto, TrailDto } from '@wise-margin/contract';
+import type { CellDto, EntryLinesDto, DrillDownDto } from '@wise-margin/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { bringCompany, reader } from '../support/import-company.ts';
+import { importCompany, reader } from '../support/import-company.ts';
 import { startTestServer, type TestServer } from '../support/server.ts';
 
 type Amounts = Record<string, number>;
@@ -105,7 +105,7 @@ describe('an indirect statement of cash flows with a disposal and land acquired 
     post('TAX-PAID', on, ['2100', tax - moved('incomeTaxPayable')], ['1000', moved('incomeTaxPayable') - tax]);
     server = await startTestServer();
     const accounts = ACCOUNTS.map(([number, name, of, cashflow]) => `${number},"${name}",${of},yes,${cashflow}`).join('\n');
-    company = await bringCompany(server, 'Service company', `account,name,class,active,cashflow\n${accounts}\n`, `${rows.join('\n')}\n`);
+    company = await importCompany(server, 'Service company', `account,name,class,active,cashflow\n${accounts}\n`, `${rows.join('\n')}\n`);
     at = reader(await server.statement(`/companies/${company}/statements/cash-flow?asOf=2026-12`));
   });
   afterAll(() => server.close());
@@ -157,8 +157,8 @@ describe('an indirect statement of cash flows with a disposal and land acquired 
       'noncash_debt_or_equity',
       'income_taxes_paid',
     ]) {
-      const trail = await server.get<TrailDto>(
-        `/companies/${company}/statements/cash-flow/trail?asOf=2026-12&line=${line}&column=ytd.actual`,
+      const trail = await server.get<DrillDownDto>(
+        `/companies/${company}/statements/cash-flow/drill-down?asOf=2026-12&line=${line}&column=ytd.actual`,
       );
       const cell = at(line, 'ytd.actual');
       expect(trail.accountsSum).toBe(cell.kind === 'amount' ? cell.value : NaN);

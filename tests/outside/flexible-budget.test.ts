@@ -5,7 +5,7 @@ import { evaluate, INCOME_LINES, periodOfKey, planStatement, shownColumns, REVIE
 import { type BudgetDto, type ComparisonDto } from '@wise-margin/contract';
 import { unpackGrid } from '@wise-margin/presentation';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { bringCompany, reader } from '../support/import-company.ts';
+import { importCompany, reader } from '../support/import-company.ts';
 import { startTestServer, type TestServer } from '../support/server.ts';
 
 // Source: Horngren, Datar, Rajan, Cost Accounting: A Managerial Emphasis, chapter on flexible budgets and direct-cost
@@ -96,7 +96,7 @@ beforeAll(async () => {
     }
   });
   const accounts = ACCOUNTS.map(([number, name, of, group]) => `${number},${name},${of},yes,${group}`).join('\n');
-  company = await bringCompany(
+  company = await importCompany(
     server,
     'Webb',
     `account,name,class,active,group\n100,Cash,Cash,yes,\n${accounts}\n`,
@@ -126,7 +126,7 @@ describe('the static budget, driver by rate', () => {
     expect(cell).toMatchObject({ favor });
   });
   it('evaluate itself gives the same grid as the screen reads', async () => {
-    const books = await server.application.keeper.of(company);
+    const books = await server.application.booksCache.of(company);
     const asOf = periodOfKey(books.calendar, '2026-04')!;
     const sets = { lineSet: INCOME_LINES, columnSet: REVIEW_COLUMNS, asOf };
     const { grid } = await server.application.evaluator.evaluate(books, { ...sets, budgetId: fixed, filter: {} });

@@ -4,7 +4,7 @@ import { fileURLToPath } from 'node:url';
 import { apportion, INCOME_LINES, minor, periodOfKey } from '@wise-margin/core';
 import type { CellDto } from '@wise-margin/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { bringCompany, reader } from '../support/import-company.ts';
+import { importCompany, reader } from '../support/import-company.ts';
 import { startTestServer, type TestServer } from '../support/server.ts';
 
 // The values are kept in a copy beside this test, so that the tests stand by themselves.
@@ -70,7 +70,7 @@ describe('the department store', () => {
         );
       });
     }
-    const company = await bringCompany(
+    const company = await importCompany(
       server,
       'Department store',
       `account,name,class,active,group\n${ACCOUNTS.map(([number, name, of, group]) => `${number},${name},${of},yes,${group}`).join('\n')}\n`,
@@ -158,7 +158,7 @@ describe('the ratios of the department store', () => {
       for (const [account, amount] of Object.entries(amounts)) rows.push(`Y${year},${year}-12-31,${account},${amount}.00`);
       before = balances;
     }
-    company = await bringCompany(
+    company = await importCompany(
       server,
       'Department store, both statements',
       `account,name,class,active\n${ACCOUNTS.map(([number, name, of]) => `${number},${name},${of},yes`).join('\n')}\n`,
@@ -220,13 +220,13 @@ describe('quarterly figures', () => {
       const date = `${quarter.slice(0, 4)}-${String(Number(quarter.slice(-1)) * 3).padStart(2, '0')}-15`;
       return [`${quarter},${date},400,-${value}`, `${quarter},${date},100,${value}`];
     });
-    const company = await bringCompany(
+    const company = await importCompany(
       server,
       'Quarters',
       'account,name,class,active\n100,Cash,Cash,yes\n400,Earnings,Revenue,yes\n',
       `entry,date,account,amount\n${rows.join('\n')}\n`,
     );
-    const books = await server.application.keeper.of(company);
+    const books = await server.application.booksCache.of(company);
     const yearBefore = { kind: 'quarter', shift: { years: -1 } } as const;
     const { grid } = await server.application.evaluator.evaluate(books, {
       lineSet: INCOME_LINES,

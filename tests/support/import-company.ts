@@ -3,7 +3,7 @@ import { expect } from 'vitest';
 import type { TestServer } from './server.ts';
 
 /** Brings a company with a calendar year in through the real import; its number. */
-export async function bringCompany(server: TestServer, name: string, accounts: string, ledger: string): Promise<number> {
+export async function importCompany(server: TestServer, name: string, accounts: string, ledger: string): Promise<number> {
   const made = await server.upload({ name, currency: 'USD', startMonth: '1' }, { accounts, ledger });
   expect(made.issues).toEqual([]);
   return ((await server.send('POST', `/imports/${made.id}/post`, {})).body as ImportDto).companyId!;

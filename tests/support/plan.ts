@@ -1,8 +1,8 @@
-import type { BudgetDto, DeskDto } from '@wise-margin/contract';
+import type { BudgetDto, WorksheetDto } from '@wise-margin/contract';
 import type { TestServer } from './server.ts';
 
 /** A budget of 2026 from 2025, unchanged: where it stands in the API, and at which address. */
-export type Plan = { readonly id: number; readonly api: string; readonly address: string; readonly desk: () => Promise<DeskDto> };
+export type Plan = { readonly id: number; readonly api: string; readonly address: string; readonly worksheet: () => Promise<WorksheetDto> };
 
 /** Makes a budget of its own for a test, so that none sees another's edits. */
 export function planMaker(server: () => TestServer, company: () => number): () => Promise<Plan> {
@@ -12,6 +12,6 @@ export function planMaker(server: () => TestServer, company: () => number): () =
     const request = { name: `Plan ${made}`, year: 2026, from: 2025 };
     const { id } = (await server().send('POST', `/companies/${company()}/budgets`, request)).body as BudgetDto;
     const api = `/companies/${company()}/budgets/${id}`;
-    return { id, api, address: `/c/${company()}/budgets/${id}`, desk: () => server().get<DeskDto>(`${api}/desk`) };
+    return { id, api, address: `/c/${company()}/budgets/${id}`, worksheet: () => server().get<WorksheetDto>(`${api}/worksheet`) };
   };
 }

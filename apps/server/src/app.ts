@@ -10,7 +10,7 @@ import { ZodError } from 'zod';
 import type { Application } from './application.ts';
 import { companyRoutes } from './companies/index.ts';
 import { AmountOverflowError } from '@wise-margin/core';
-import { balancePlanRoutes, budgetRoutes, deskRoutes, exchangeRoutes, oneOffRoutes, planRoutes } from './budgets/index.ts';
+import { balancePlanRoutes, budgetRoutes, worksheetRoutes, budgetFileRoutes, nonrecurringRoutes, planRoutes } from './budgets/index.ts';
 import { demoRoutes } from './demo/index.ts';
 import { importRoutes, ledgerRoutes, statisticsRoutes } from './ledger/index.ts';
 import { statementRoutes } from './statements/index.ts';
@@ -36,16 +36,16 @@ const MOST_JSON = 4 * 1024 ** 2;
 export function createApp({ application, logger, webDirectory, hostNames, requestsPerMinute = REQUESTS_PER_MINUTE }: AppOptions): Express {
   const {
     database,
-    keeper,
+    booksCache,
     ledger,
     imports,
     budgets,
-    desks,
+    worksheets,
     budgetHistory,
-    oneOffs,
+    nonrecurring,
     plans,
     balancePlans,
-    exchange,
+    budgetFiles,
     statements,
     statistics,
     views,
@@ -125,7 +125,7 @@ export function createApp({ application, logger, webDirectory, hostNames, reques
   app.get('/api/openapi.json', (_request, response) => void response.json(openApiDocument()));
   app.use(
     '/api',
-    companyRoutes({ database, keeper, actor }),
+    companyRoutes({ database, booksCache, actor }),
     demoRoutes(demo),
     ledgerRoutes(ledger),
     importRoutes({ imports, directory: database.directory, actor }),
@@ -133,9 +133,9 @@ export function createApp({ application, logger, webDirectory, hostNames, reques
     budgetRoutes({ budgets, plans }, actor),
     planRoutes(plans, actor),
     balancePlanRoutes(balancePlans, actor),
-    deskRoutes(desks, budgetHistory, actor),
-    oneOffRoutes(oneOffs, actor),
-    exchangeRoutes({ exchange, directory: database.directory, actor }),
+    worksheetRoutes(worksheets, budgetHistory, actor),
+    nonrecurringRoutes(nonrecurring, actor),
+    budgetFileRoutes({ budgetFiles, directory: database.directory, actor }),
     statementRoutes({ statements, views, benchmarks, logos, work, actor }),
   );
   app.use('/api', (request, _response, next) =>

@@ -2,16 +2,16 @@ import {
   BalancePlanService,
   BudgetHistory,
   BudgetService,
-  DeskService,
-  ExchangeService,
-  OneOffService,
+  WorksheetService,
+  BudgetFileService,
+  NonrecurringService,
   PlanService,
 } from './budgets/index.ts';
 import { BudgetStore } from './budget-store/index.ts';
 import { mkdirSync } from 'node:fs';
 import { lockFolder } from './database/folder-lock.ts';
 import { type WorkPool, inlinePool } from './work/work-pool.ts';
-import { BooksKeeper, LogoStore } from './companies/index.ts';
+import { BooksCache, LogoStore } from './companies/index.ts';
 import type { Actor } from './database/audit.ts';
 import { DemoService } from './demo/index.ts';
 import { type Database, openDatabase } from './database/database.ts';
@@ -29,7 +29,7 @@ function ownFolder(directory: string): () => void {
 /** The features over one data folder, for the server, the command line and the tests alike. */
 export type Application = {
   readonly database: Database;
-  readonly keeper: BooksKeeper;
+  readonly booksCache: BooksCache;
   readonly ledger: LedgerService;
   readonly statistics: StatisticsService;
   readonly imports: ImportService;
@@ -39,12 +39,12 @@ export type Application = {
   readonly benchmarks: BenchmarkStore;
   readonly logos: LogoStore;
   readonly budgets: BudgetService;
-  readonly desks: DeskService;
+  readonly worksheets: WorksheetService;
   readonly budgetHistory: BudgetHistory;
-  readonly oneOffs: OneOffService;
+  readonly nonrecurring: NonrecurringService;
   readonly plans: PlanService;
   readonly balancePlans: BalancePlanService;
-  readonly exchange: ExchangeService;
+  readonly budgetFiles: BudgetFileService;
   readonly statements: StatementService;
   readonly demo: DemoService;
   readonly work: WorkPool;
@@ -68,41 +68,41 @@ export async function openApplication(options: {
 }): Promise<Application> {
   const release = options.recover ? ownFolder(options.directory) : null;
   const database = await openDatabase(options.directory);
-  const keeper = new BooksKeeper(database);
+  const booksCache = new BooksCache(database);
   const budgetStore = new BudgetStore(database);
   const benchmarks = new BenchmarkStore(database);
-  const evaluator = new Evaluator(keeper, budgetStore, benchmarks);
+  const evaluator = new Evaluator(booksCache, budgetStore, benchmarks);
   const work = options.work ?? inlinePool();
-  const oneOffs = new OneOffService(database, keeper);
-  const budgetParts = { database, keeper, store: budgetStore, evaluator, work, oneOffs };
+  const nonrecurring = new NonrecurringService(database, booksCache);
+  const budgetParts = { database, booksCache, store: budgetStore, evaluator, work, nonrecurring };
   const budgets = new BudgetService(budgetParts);
-  const desks = new DeskService(budgetParts);
+  const worksheets = new WorksheetService(budgetParts);
   const views = new ViewStore(database);
   const report: Report = options.report ?? ((error) => process.emitWarning(error instanceof Error ? error : String(error)));
   const imports = new ImportService(database, report);
-  const statistics = new StatisticsService(database, keeper);
+  const statistics = new StatisticsService(database, booksCache);
   if (options.recover) await imports.recover();
   return {
     database,
-    keeper,
+    booksCache,
     imports,
     budgetStore,
     evaluator,
     views,
     benchmarks,
     logos: new LogoStore(database),
-    ledger: new LedgerService(database, keeper),
+    ledger: new LedgerService(database, booksCache),
     statistics,
-    demo: new DemoService({ database, imports, statistics, budgets, desks, work, actor: options.actor, report }),
+    demo: new DemoService({ database, imports, statistics, budgets, worksheets, work, actor: options.actor, report }),
     budgets,
     plans: new PlanService(budgetParts, budgets),
-    oneOffs,
-    desks,
+    nonrecurring,
+    worksheets,
     budgetHistory: new BudgetHistory(budgetParts),
     balancePlans: new BalancePlanService(budgetParts),
-    exchange: new ExchangeService(desks, work),
+    budgetFiles: new BudgetFileService(worksheets, work),
     work,
-    statements: new StatementService({ keeper, evaluator, views, actor: options.actor }),
+    statements: new StatementService({ booksCache, evaluator, views, actor: options.actor }),
     actor: options.actor,
     close: async () => {
       await imports.close();

@@ -3,7 +3,7 @@ export type { Application } from './application.ts';
 export { createApp } from './app.ts';
 export { OPENAPI_PATHS, openApiDocument } from './openapi.ts';
 export { ProblemError } from './http/problem.ts';
-export { Evaluator, ScenarioKeeper } from './evaluation/index.ts';
+export { Evaluator, ScenarioCache } from './evaluation/index.ts';
 export { cellText, ratioNumber } from './statements/index.ts';
 export type { Actor } from './database/audit.ts';
 export { openFiscalYear, periodCode } from './companies/index.ts';

@@ -4,8 +4,8 @@ import {
   comparisonQuerySchema,
   comparisonSchema,
   reforecastSchema,
-  sanityAnswerSchema,
-  sanityListSchema,
+  explanationSchema,
+  checkListSchema,
   whatIfVersionSchema,
   balancePlanSchema,
   balanceRuleChangeSchema,
@@ -23,12 +23,12 @@ import {
   budgetSchema,
   budgetStateChangeSchema,
   copyBudgetSchema,
-  deskAnswerSchema,
-  deskSchema,
+  worksheetAnswerSchema,
+  worksheetSchema,
   newBudgetSchema,
-  newOneOffSchema,
-  oneOffListSchema,
-  oneOffQuerySchema,
+  newNonrecurringItemSchema,
+  nonrecurringListSchema,
+  nonrecurringQuerySchema,
   rederiveRequestSchema,
   sessionQuerySchema,
   stepRequestSchema,
@@ -72,7 +72,7 @@ export const BUDGET_PATHS: ZodOpenApiPathsObject = {
       summary: 'Edits as they were typed; those that cannot be done are told and the rest stands',
       path: BUDGET,
       body: budgetEditRequestSchema,
-      answer: deskAnswerSchema,
+      answer: worksheetAnswerSchema,
     }),
   },
   '/api/companies/{company}/budgets/{budget}/basis-preview': {
@@ -91,8 +91,8 @@ export const BUDGET_PATHS: ZodOpenApiPathsObject = {
       answer: budgetSchema,
     }),
   },
-  '/api/companies/{company}/budgets/{budget}/desk': {
-    get: operation({ summary: 'A budget with all it draws on', path: BUDGET, query: sessionQuerySchema, answer: deskSchema }),
+  '/api/companies/{company}/budgets/{budget}/worksheet': {
+    get: operation({ summary: 'A budget with all it draws on', path: BUDGET, query: sessionQuerySchema, answer: worksheetSchema }),
   },
   '/api/companies/{company}/budgets/{budget}/balance-plan': {
     get: operation({
@@ -115,7 +115,7 @@ export const BUDGET_PATHS: ZodOpenApiPathsObject = {
       summary: 'Take the newest change of a session back',
       path: BUDGET,
       body: stepRequestSchema,
-      answer: deskAnswerSchema,
+      answer: worksheetAnswerSchema,
     }),
   },
   '/api/companies/{company}/budgets/{budget}/redo': {
@@ -123,14 +123,24 @@ export const BUDGET_PATHS: ZodOpenApiPathsObject = {
       summary: 'Make the change that was taken back again',
       path: BUDGET,
       body: stepRequestSchema,
-      answer: deskAnswerSchema,
+      answer: worksheetAnswerSchema,
     }),
   },
-  '/api/companies/{company}/budgets/{budget}/rederive': {
-    post: operation({ summary: 'Derive lines from their bases anew', path: BUDGET, body: rederiveRequestSchema, answer: deskAnswerSchema }),
+  '/api/companies/{company}/budgets/{budget}/recalculate': {
+    post: operation({
+      summary: 'Derive lines from their bases anew',
+      path: BUDGET,
+      body: rederiveRequestSchema,
+      answer: worksheetAnswerSchema,
+    }),
   },
   '/api/companies/{company}/budgets/{budget}/changes': {
-    get: operation({ summary: 'What was saved since a version', path: BUDGET, query: budgetChangesQuerySchema, answer: deskAnswerSchema }),
+    get: operation({
+      summary: 'What was saved since a version',
+      path: BUDGET,
+      query: budgetChangesQuerySchema,
+      answer: worksheetAnswerSchema,
+    }),
   },
   '/api/companies/{company}/budgets/{budget}/history': {
     get: operation({
@@ -149,11 +159,11 @@ export const BUDGET_PATHS: ZodOpenApiPathsObject = {
       status: '201',
     }),
   },
-  '/api/companies/{company}/budgets/{budget}/sanity': {
-    get: operation({ summary: 'What of a budget wants a second look', path: BUDGET, answer: sanityListSchema }),
+  '/api/companies/{company}/budgets/{budget}/checks': {
+    get: operation({ summary: 'What of a budget wants a second look', path: BUDGET, answer: checkListSchema }),
   },
-  '/api/companies/{company}/budgets/{budget}/answers': {
-    post: operation({ summary: 'Answer a finding of the sanity list', path: BUDGET, body: sanityAnswerSchema, answer: sanityListSchema }),
+  '/api/companies/{company}/budgets/{budget}/explanations': {
+    post: operation({ summary: 'Answer a finding of the checks list', path: BUDGET, body: explanationSchema, answer: checkListSchema }),
   },
   '/api/companies/{company}/budgets/{budget}/comparison': {
     get: operation({
@@ -206,17 +216,22 @@ export const BUDGET_PATHS: ZodOpenApiPathsObject = {
       answer: budgetFileEffectSchema,
     }),
   },
-  '/api/companies/{company}/one-offs': {
-    get: operation({ summary: 'What of the ledger is not recurring', path: COMPANY, query: oneOffQuerySchema, answer: oneOffListSchema }),
+  '/api/companies/{company}/nonrecurring-items': {
+    get: operation({
+      summary: 'What of the ledger is not recurring',
+      path: COMPANY,
+      query: nonrecurringQuerySchema,
+      answer: nonrecurringListSchema,
+    }),
     post: operation({
       summary: 'Leave an entry or a month out',
       path: COMPANY,
-      body: newOneOffSchema,
-      answer: oneOffListSchema,
+      body: newNonrecurringItemSchema,
+      answer: nonrecurringListSchema,
       status: '201',
     }),
   },
-  '/api/companies/{company}/one-offs/{oneOff}': {
-    delete: operation({ summary: 'Include again', path: ['company', 'oneOff'], answer: null, status: '204' }),
+  '/api/companies/{company}/nonrecurring-items/{nonrecurringItem}': {
+    delete: operation({ summary: 'Include again', path: ['company', 'nonrecurringItem'], answer: null, status: '204' }),
   },
 };

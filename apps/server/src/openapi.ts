@@ -13,7 +13,7 @@ import {
   openYearSchema,
   statementQuerySchema,
   stripSchema,
-  trailQuerySchema,
+  drillDownQuerySchema,
   lineTrendQuerySchema,
   lineTrendsSchema,
   benchmarkChangeSchema,
@@ -22,7 +22,7 @@ import {
   dimensionValuesSchema,
   statisticsAnswerSchema,
   statisticsSchema,
-  trailSchema,
+  drillDownSchema,
   newViewSchema,
   previewRequestSchema,
   previewSchema,
@@ -148,8 +148,8 @@ export const OPENAPI_PATHS: ZodOpenApiPathsObject = {
   '/api/companies/{company}/statements/{view}': {
     get: operation({ summary: 'A view', path: VIEW, query: statementQuerySchema, answer: packedGridSchema }),
   },
-  '/api/companies/{company}/statements/{view}/trail': {
-    get: operation({ summary: 'How a figure comes about', path: VIEW, query: trailQuerySchema, answer: trailSchema }),
+  '/api/companies/{company}/statements/{view}/drill-down': {
+    get: operation({ summary: 'How a figure comes about', path: VIEW, query: drillDownQuerySchema, answer: drillDownSchema }),
   },
   '/api/companies/{company}/statements/{view}/line-trends': {
     get: operation({ summary: 'Lines by month', path: VIEW, query: lineTrendQuerySchema, answer: lineTrendsSchema }),

@@ -38,7 +38,7 @@ const limits = {
   least: minorSchema.exactOptional(),
   most: minorSchema.exactOptional(),
   projected: z.literal(true).exactOptional(),
-  withOneOffs: z.literal(true).exactOptional(),
+  includeNonrecurring: z.literal(true).exactOptional(),
 };
 const stepsOf = <Value extends z.ZodType>(value: Value) =>
   z

@@ -46,9 +46,9 @@ export const budgetProposalSchema = z
 export type BudgetProposalDto = z.infer<typeof budgetProposalSchema>;
 
 /** The candidates whose text or account says that they are nonrecurring, as a new budget is asked to leave them out. */
-export const proposedOneOffs = (candidates: BudgetProposalDto['candidates']) =>
-  asOneOffs(candidates.filter(({ isProposed }) => isProposed));
+export const proposedNonrecurring = (candidates: BudgetProposalDto['candidates']) =>
+  asNonrecurringItems(candidates.filter(({ isProposed }) => isProposed));
 
 /** Candidates as the one-offs that a new budget is asked to leave out. */
-export const asOneOffs = (candidates: BudgetProposalDto['candidates']) =>
+export const asNonrecurringItems = (candidates: BudgetProposalDto['candidates']) =>
   candidates.map(({ account, period, entry, reason }) => ({ account, period, ...(entry ? { entry: entry.id } : {}), reason }));

@@ -1,4 +1,4 @@
-import { newOneOffSchema } from './nonrecurring.ts';
+import { newNonrecurringItemSchema } from './nonrecurring.ts';
 import { z } from 'zod';
 import { filterQuerySchema, filterSchema, minorSchema } from './common.ts';
 import { packedGridSchema, type GridDto } from './statements.ts';
@@ -24,7 +24,7 @@ export const newBudgetSchema = z
     /** minor units; 0 leaves the months unrounded */
     roundTo: minorSchema.min(0).default(0),
     /** amounts of the ledger that will not recur: marked as one-offs before the lines are derived */
-    exclude: z.array(newOneOffSchema).max(500, 'At most 500 amounts').default([]),
+    exclude: z.array(newNonrecurringItemSchema).max(500, 'At most 500 amounts').default([]),
   })
   .meta({ id: 'NewBudget' });
 export type NewBudget = z.infer<typeof newBudgetSchema>;
@@ -68,7 +68,7 @@ export type BudgetDto = z.infer<typeof budgetSchema>;
 export const budgetListSchema = z.array(budgetSchema);
 export const budgetStateChangeSchema = z.object({
   state: budgetStateSchema,
-  /** approve although findings of the sanity list have no answer; it is recorded */
+  /** approve although findings of the checks list have no answer; it is recorded */
   anyway: z.boolean().default(false),
 });
 
@@ -88,8 +88,8 @@ export const budgetRowSchema = z.object({
       basis: z.string(),
       /** the basis itself, its amounts in the shown sign */
       basisForm: basisSchema,
-      /** what the basis lacks, in words */
-      lacks: z.array(z.string()),
+      /** what the basis warnings, in words */
+      warnings: z.array(z.string()),
       total: minorSchema,
       months: z.array(minorSchema),
       held: z.array(z.boolean()),
@@ -98,7 +98,7 @@ export const budgetRowSchema = z.object({
   /** earlier years, the latest last; null in months without a posting, `total` of those with one */
   history: z.array(z.object({ year: z.number().int(), months: z.array(minorSchema.nullable()), total: minorSchema })),
   /** one-offs of history that the bases of its lines leave out */
-  leftOut: minorSchema,
+  excluded: minorSchema,
   /** +1: debit shows positive; -1: credit does. Line amounts here are already in that sign. */
   sign: z.number().int(),
 });
@@ -127,9 +127,9 @@ export const basisPreviewSchema = z
     /** by how much the year would differ from what is budgeted */
     change: minorSchema,
     /** one-offs of history that it leaves out */
-    leftOut: minorSchema,
-    /** what the basis lacks, in words */
-    lacks: z.array(z.string()),
+    excluded: minorSchema,
+    /** what the basis warnings, in words */
+    warnings: z.array(z.string()),
     /** what the whole account would come to, where every line takes its percentage of the whole company */
     wholeAccount: z.string().nullable(),
   })

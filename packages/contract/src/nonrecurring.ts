@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { minorSchema, periodKeySchema } from './common.ts';
 
 /** An entry, or a whole month of an account, that is not recurring: bases of budgets leave it out of history. */
-export const oneOffSchema = z
+export const nonrecurringItemSchema = z
   .object({
     id: z.number().int(),
     account: z.string(),
@@ -15,11 +15,11 @@ export const oneOffSchema = z
     at: z.string(),
     actor: z.string(),
   })
-  .meta({ id: 'OneOff' });
-export type OneOffDto = z.infer<typeof oneOffSchema>;
-export const oneOffListSchema = z.array(oneOffSchema);
-export const oneOffQuerySchema = z.object({ account: z.string().max(40).optional() });
-export const newOneOffSchema = z.object({
+  .meta({ id: 'NonrecurringItem' });
+export type NonrecurringItemDto = z.infer<typeof nonrecurringItemSchema>;
+export const nonrecurringListSchema = z.array(nonrecurringItemSchema);
+export const nonrecurringQuerySchema = z.object({ account: z.string().max(40).optional() });
+export const newNonrecurringItemSchema = z.object({
   account: z.string().max(40),
   period: periodKeySchema,
   /** its number in the database; left out, the whole month */

@@ -4,8 +4,8 @@ import { percentTextSchema } from './basis.ts';
 import { periodKeySchema } from './common.ts';
 import { packedGridSchema } from './statements.ts';
 
-/** A finding of the sanity list, and its answer when a person gave one. */
-export const sanityItemSchema = z.object({
+/** A finding of the checks list, and its answer when a person gave one. */
+export const checkItemSchema = z.object({
   key: z.string(),
   account: z.string(),
   name: z.string(),
@@ -14,11 +14,11 @@ export const sanityItemSchema = z.object({
   words: z.string(),
   answer: z.object({ text: z.string(), at: z.string(), actor: z.string() }).nullable(),
 });
-export type SanityItemDto = z.infer<typeof sanityItemSchema>;
-export const sanityListSchema = z.object({ items: z.array(sanityItemSchema), open: z.number().int() }).meta({ id: 'SanityList' });
-export type SanityListDto = z.infer<typeof sanityListSchema>;
+export type CheckItemDto = z.infer<typeof checkItemSchema>;
+export const checkListSchema = z.object({ items: z.array(checkItemSchema), open: z.number().int() }).meta({ id: 'SanityList' });
+export type CheckListDto = z.infer<typeof checkListSchema>;
 /** An empty text takes the answer back. */
-export const sanityAnswerSchema = z.object({ key: z.string().max(1000), text: z.string().trim().max(2000, 'At most 2,000 characters') });
+export const explanationSchema = z.object({ key: z.string().max(1000), text: z.string().trim().max(2000, 'At most 2,000 characters') });
 
 export const comparisonQuerySchema = z.object({
   /** a budget's number; actuals or projection of its own year; `priorYear`: projection of the year before */

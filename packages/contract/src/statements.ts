@@ -131,8 +131,8 @@ export const exportQuerySchema = statementQuerySchema.extend({
 });
 export type ExportQuery = z.infer<typeof exportQuerySchema>;
 
-export const trailQuerySchema = statementQuerySchema.extend({ line: z.string().max(300), column: z.string().max(300) });
-export const trailSchema = z
+export const drillDownQuerySchema = statementQuerySchema.extend({ line: z.string().max(300), column: z.string().max(300) });
+export const drillDownSchema = z
   .object({
     line: z.object({ key: z.string(), name: z.string() }),
     column: z.object({ key: z.string(), heading: z.string(), words: z.string(), block: z.string() }),
@@ -155,13 +155,13 @@ export const trailSchema = z
         basis: z.array(z.string()),
         budgetId: z.number().int().nullable(),
         /** an account of the balance sheet: in a budget its rule stands with cash, not in the month grid */
-        isBalance: z.boolean(),
+        isBalanceSheet: z.boolean(),
       }),
     ),
     accountsSum: minorSchema.nullable(),
   })
   .meta({ id: 'Trail' });
-export type TrailDto = z.infer<typeof trailSchema>;
+export type DrillDownDto = z.infer<typeof drillDownSchema>;
 
 /** What a person last chose for a view, as it stands in the address bar. */
 export const choicesSchema = z

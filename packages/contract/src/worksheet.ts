@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { DeskEdit } from '@wise-margin/core';
+import type { WorksheetEdit } from '@wise-margin/core';
 import { basisSchema, monthSchema, spreadSchema } from './basis.ts';
 import { budgetSchema } from './budgets.ts';
 import { filterSchema, minorSchema } from './common.ts';
@@ -14,7 +14,7 @@ const typed = {
 };
 const monthsSchema = z.array(monthSchema).min(1).max(12);
 /** One change as a person makes it. Texts are what was typed; months count from 0. */
-export const budgetEditSchema: z.ZodType<DeskEdit> = z
+export const budgetEditSchema: z.ZodType<WorksheetEdit> = z
   .discriminatedUnion('kind', [
     z.object({ kind: z.literal('month'), ...typed, month: monthSchema }),
     z.object({ kind: z.literal('year'), ...typed, spread: spreadSchema }),
@@ -56,7 +56,7 @@ export const rederiveRequestSchema = stepRequestSchema.extend({
 });
 
 /** A line of a budget: twelve amounts debit positive, and which months are held. */
-export const deskLineSchema = z.object({
+export const worksheetLineSchema = z.object({
   id: z.number().int(),
   account: z.string(),
   dimensions: z.record(z.string(), z.string()),
@@ -67,20 +67,25 @@ export const deskLineSchema = z.object({
   /** held months that a total over several months gave */
   fromTotal: z.array(z.number().int()),
 });
-export type DeskLineDto = z.infer<typeof deskLineSchema>;
-export const deskNoteSchema = z.object({ account: z.string(), slice: z.string(), month: z.number().int().nullable(), text: z.string() });
+export type WorksheetLineDto = z.infer<typeof worksheetLineSchema>;
+export const worksheetNoteSchema = z.object({
+  account: z.string(),
+  slice: z.string(),
+  month: z.number().int().nullable(),
+  text: z.string(),
+});
 
 /** What undo and redo would do next, in words. */
 const stepsSchema = z.object({ undo: z.string().nullable(), redo: z.string().nullable() });
-export const deskRefusalSchema = z.object({ edit: z.number().int(), account: z.string(), text: z.string(), message: z.string() });
+export const worksheetRefusalSchema = z.object({ edit: z.number().int(), account: z.string(), text: z.string(), message: z.string() });
 /** What a saved change made of the budget: the lines that differ from the version that was looked at, others' changes among them. */
-export const deskAnswerSchema = z
+export const worksheetAnswerSchema = z
   .object({
     version: z.number().int(),
-    lines: z.array(deskLineSchema),
+    lines: z.array(worksheetLineSchema),
     /** every note, when one changed */
-    notes: z.array(deskNoteSchema).nullable(),
-    refusals: z.array(deskRefusalSchema),
+    notes: z.array(worksheetNoteSchema).nullable(),
+    refusals: z.array(worksheetRefusalSchema),
     steps: stepsSchema,
     /** who else changed something since, and what, in words */
     others: z.array(z.string()),
@@ -88,8 +93,8 @@ export const deskAnswerSchema = z
     /** of an undo or redo: figures that were changed since and stay as they are */
     kept: z.number().int(),
   })
-  .meta({ id: 'DeskAnswer' });
-export type DeskAnswerDto = z.infer<typeof deskAnswerSchema>;
+  .meta({ id: 'WorksheetAnswer' });
+export type WorksheetAnswerDto = z.infer<typeof worksheetAnswerSchema>;
 
 /** Amounts by account position, slot and combination, as lists of one length. */
 const factsSchema = z.object({
@@ -101,12 +106,12 @@ const factsSchema = z.object({
 });
 export type FactsDto = z.infer<typeof factsSchema>;
 /** A budget with all it draws on, so that it can be computed where it is edited. */
-export const deskSchema = z
+export const worksheetSchema = z
   .object({
     budget: budgetSchema,
     version: z.number().int(),
-    lines: z.array(deskLineSchema),
-    notes: z.array(deskNoteSchema),
+    lines: z.array(worksheetLineSchema),
+    notes: z.array(worksheetNoteSchema),
     steps: stepsSchema,
     books: z.object({
       accounts: z.array(
@@ -131,15 +136,15 @@ export const deskSchema = z
       lastPosted: z.number().int().nullable(),
       actual: factsSchema,
       approved: z.array(z.object({ year: z.number().int(), dimensions: z.array(z.string()), facts: factsSchema })),
-      oneOffs: z.object({ entries: factsSchema, months: z.array(z.string()) }),
+      nonrecurring: z.object({ entries: factsSchema, months: z.array(z.string()) }),
       /** figures by month, the first of the budget's year being 1; the year before it stands below */
       statistics: z.array(
         z.object({ series: z.string(), period: z.number().int(), dimensions: z.record(z.string(), z.string()), value: z.number() }),
       ),
     }),
   })
-  .meta({ id: 'Desk' });
-export type DeskDto = z.infer<typeof deskSchema>;
+  .meta({ id: 'Worksheet' });
+export type WorksheetDto = z.infer<typeof worksheetSchema>;
 
 /** A change of figures, or something that happened to the budget as a whole, such as its approval. */
 export const budgetChangeSchema = z.object({
@@ -149,7 +154,7 @@ export const budgetChangeSchema = z.object({
   actor: z.string(),
   words: z.string(),
   kind: z.enum(['edit', 'undo', 'redo', 'derive', 'milestone']),
-  isTakenBack: z.boolean(),
+  isUndone: z.boolean(),
   /** single cells, shown sign, of the row's slice; cut past a hundred, `more` says how many were left out */
   cells: z.array(z.object({ account: z.string(), slice: z.string(), month: z.string(), from: minorSchema.nullable(), to: minorSchema })),
   more: z.number().int(),

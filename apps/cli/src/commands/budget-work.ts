@@ -18,7 +18,7 @@ export type BudgetWorkOptions = {
 /** The budgets of a company, newest year first. */
 export async function listBudgets(application: Application, options: BudgetWorkOptions): Promise<Answer> {
   const company = await chosenCompany(application, options.company);
-  const { currency } = await application.keeper.of(company.id);
+  const { currency } = await application.booksCache.of(company.id);
   const budgets = await application.budgets.list(company.id);
   const amount = (value: number) => toDecimalText(minor(value), currency.exponent);
   const headings = ['budget', 'year', 'name', 'state', 'lines', 'revenue', 'operating income'] as const;
@@ -45,8 +45,8 @@ export async function exportBudget(application: Application, options: BudgetWork
   const { company, budget } = await chosenBudget(application, options, 'budget export');
   if (options.file === undefined) throw new UsageError('budget export needs --file FILE.csv or FILE.xlsx');
   const path = resolve(options.file);
-  if (/\.xlsx$/i.test(path)) writeFileSync(path, (await application.exchange.workbook(company.id, budget.id, {})).content);
-  else writeFileSync(path, (await application.exchange.csv(company.id, budget.id, {})).text);
+  if (/\.xlsx$/i.test(path)) writeFileSync(path, (await application.budgetFiles.workbook(company.id, budget.id, {})).content);
+  else writeFileSync(path, (await application.budgetFiles.csv(company.id, budget.id, {})).text);
   return facts(`${budget.name}, FY${budget.year}, written`, [['file', path]]);
 }
 
@@ -57,14 +57,14 @@ export async function exportBudget(application: Application, options: BudgetWork
 export async function importBudget(application: Application, options: BudgetWorkOptions): Promise<Answer> {
   const { company, budget } = await chosenBudget(application, options, 'budget import');
   if (options.file === undefined) throw new UsageError('budget import needs --file FILE.csv or FILE.xlsx');
-  const { actor, exchange } = application;
+  const { actor, budgetFiles } = application;
   const file = { path: resolve(options.file), name: basename(options.file) };
-  const effect = await exchange.read(company.id, budget.id, file, { apply: false, session: 'command line', actor });
+  const effect = await budgetFiles.read(company.id, budget.id, file, { apply: false, session: 'command line', actor });
   if (effect.issues.length > 0)
     throw new RefusedError(
       `Nothing was changed.\n${effect.issues.map(({ row, column, text: typed, reason, fix }) => `row ${row}, ${column}: "${typed}": ${reason}. ${fix}.`).join('\n')}`,
     );
-  if (options.apply === true) await exchange.read(company.id, budget.id, file, { apply: true, session: 'command line', actor });
+  if (options.apply === true) await budgetFiles.read(company.id, budget.id, file, { apply: true, session: 'command line', actor });
   const rows = effect.changes.map(({ account, name, slice, month, from, to }) => [account, name, slice, month, text(from), text(to)]);
   const headings = ['account', 'name', 'slice', 'month', 'from', 'to'] as const;
   return {
@@ -113,7 +113,7 @@ async function chosenBudget(
 ): Promise<{ readonly company: { readonly id: number; readonly name: string; readonly exponent: number }; readonly budget: BudgetDto }> {
   if (options.budget === undefined) throw new UsageError(`${verb} needs --budget NAME`);
   const company = await chosenCompany(application, options.company);
-  const { currency } = await application.keeper.of(company.id);
+  const { currency } = await application.booksCache.of(company.id);
   const all = await application.budgets.list(company.id);
   const named = all.filter(
     ({ name, year }) =>

@@ -9,7 +9,7 @@ import {
   type Minor,
   type PeriodIndex,
 } from '@wise-margin/core';
-import { newBudgetSchema, proposedOneOffs } from '@wise-margin/contract';
+import { newBudgetSchema, proposedNonrecurring } from '@wise-margin/contract';
 import type { Application, Books } from '@wise-margin/server';
 import { chosenCompany } from '../company.ts';
 import type { Answer } from '../output.ts';
@@ -22,7 +22,7 @@ export async function createBudget(application: Application, options: BudgetOpti
   const text = (name: string) => options[name] as string | undefined;
   for (const name of ['year', 'from', 'name']) if (text(name) === undefined) throw new UsageError(`budget create needs --${name}`);
   const company = await chosenCompany(application, text('company'));
-  const books = await application.keeper.of(company.id);
+  const books = await application.booksCache.of(company.id);
   const { exponent } = books.currency;
   const rounding = parseAmount(text('round-to') ?? '0', exponent);
   if (!rounding.ok) throw new UsageError(`--round-to ${text('round-to')} is not an amount`);
@@ -49,7 +49,7 @@ export async function createBudget(application: Application, options: BudgetOpti
     roundTo: rounding.value,
     projected,
     ...(annualize ? { basisByClass: Object.fromEntries(ACCOUNT_CLASS_KEYS.map((key) => [key, 'annualized'])) } : {}),
-    exclude: proposedOneOffs(proposal?.candidates ?? []),
+    exclude: proposedNonrecurring(proposal?.candidates ?? []),
   });
   const budget = await application.budgets.create(company.id, request, application.actor);
   if (options.approve === true) await application.budgets.setState(company.id, budget.id, { state: 'approved' }, application.actor);

@@ -29,7 +29,7 @@ export async function statement(application: Application, asked: string | undefi
     throw new UsageError(`--columns is one of ${Object.keys(INCOME_VIEWS).join(', ')}, with statement income`);
   const view = options.columns === undefined ? asked : INCOME_VIEWS[options.columns]!;
   const company = await chosenCompany(application, options.company);
-  const books = await application.keeper.of(company.id);
+  const books = await application.booksCache.of(company.id);
   const { exponent } = books.currency;
   const budgets = await application.budgets.list(company.id);
   const budget =

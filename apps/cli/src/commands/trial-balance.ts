@@ -12,7 +12,7 @@ export async function printTrialBalance(
 ): Promise<Answer> {
   if (options['as-of'] === undefined) throw new UsageError('trial-balance needs --as-of YYYY-MM');
   const company = await chosenCompany(application, options.company);
-  const { currency } = await application.keeper.of(company.id);
+  const { currency } = await application.booksCache.of(company.id);
   const { asOf } = trialBalanceQuerySchema.parse({ asOf: options['as-of'] });
   const { rows, debits, credits } = await application.ledger.trialBalance(company.id, asOf, {});
   const text = (amount: number | null) => (amount === null ? '' : toDecimalText(amount as Minor, currency.exponent));

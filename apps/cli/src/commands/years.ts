@@ -10,9 +10,9 @@ export async function openYear(
 ): Promise<Answer> {
   if (year === undefined || !/^\d{4}$/.test(year)) throw new UsageError('years open needs --year YYYY');
   const { id, name } = await chosenCompany(application, named);
-  const { database, keeper, actor } = application;
-  await openFiscalYear(database, keeper, { companyId: id, year: Number(year), actor });
-  const { years } = await keeper.of(id);
+  const { database, booksCache, actor } = application;
+  await openFiscalYear(database, booksCache, { companyId: id, year: Number(year), actor });
+  const { years } = await booksCache.of(id);
   return {
     title: `Fiscal years of ${name}`,
     headings: ['year'],

@@ -119,7 +119,7 @@ export class BudgetStore {
   }
 
   /**
-   * Writes what a desk changed: lines that were there, new ones under ids of their own, notes; and counts the version up.
+   * Writes what a worksheet changed: lines that were there, new ones under ids of their own, notes; and counts the version up.
    * @returns the changes with the ids they are stored under, in the same order
    */
   async write(

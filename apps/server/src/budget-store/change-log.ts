@@ -21,7 +21,7 @@ export type LoggedChange = {
   readonly notes: readonly NoteChange[];
   readonly rules: readonly RuleChange[];
   readonly cells: readonly string[];
-  readonly isTakenBack: boolean;
+  readonly isUndone: boolean;
 };
 /** A change as it is stored. */
 export type ChangeRow = {
@@ -37,12 +37,12 @@ export type ChangeRow = {
   readonly notes: string;
   readonly rules: string;
   readonly cells: string;
-  readonly taken_back: number;
+  readonly undone: number;
 };
-export const changeOf = ({ of_change, taken_back, lines, notes, rules, cells, ...row }: ChangeRow): LoggedChange => ({
+export const changeOf = ({ of_change, undone, lines, notes, rules, cells, ...row }: ChangeRow): LoggedChange => ({
   ...row,
   of: of_change,
-  isTakenBack: taken_back === 1,
+  isUndone: undone === 1,
   lines: JSON.parse(lines) as LineChange[],
   notes: JSON.parse(notes) as NoteChange[],
   rules: JSON.parse(rules) as RuleChange[],
@@ -58,7 +58,7 @@ export class ChangeLog {
   }
 
   async add(
-    change: Omit<LoggedChange, 'id' | 'at' | 'actor' | 'isTakenBack'> & {
+    change: Omit<LoggedChange, 'id' | 'at' | 'actor' | 'isUndone'> & {
       readonly budgetId: number;
       readonly actor: Actor;
       /** of the request it was made by, so that it counts once; null for none */
@@ -99,8 +99,8 @@ export class ChangeLog {
     return found !== undefined;
   }
 
-  async setTakenBack(id: number, isTakenBack: boolean, transaction: Transaction): Promise<void> {
-    await this.#database.run('UPDATE budget_changes SET taken_back = $1 WHERE id = $2', [isTakenBack ? 1 : 0, id], transaction);
+  async setTakenBack(id: number, isUndone: boolean, transaction: Transaction): Promise<void> {
+    await this.#database.run('UPDATE budget_changes SET undone = $1 WHERE id = $2', [isUndone ? 1 : 0, id], transaction);
   }
 
   /** Changes after a version, the oldest first. */
@@ -111,7 +111,7 @@ export class ChangeLog {
   /** What undo takes back next in a session: its newest change that stands. */
   async undoable(budgetId: number, session: string, transaction?: Transaction): Promise<LoggedChange | null> {
     const [change] = await this.#read(
-      `WHERE budget_id = $1 AND session = $2 AND kind IN ('edit', 'derive') AND taken_back = 0 ORDER BY id DESC LIMIT 1`,
+      `WHERE budget_id = $1 AND session = $2 AND kind IN ('edit', 'derive') AND undone = 0 ORDER BY id DESC LIMIT 1`,
       [budgetId, session],
       transaction,
     );
@@ -121,8 +121,8 @@ export class ChangeLog {
   /** What redo makes again: the oldest change taken back since the session's newest one that stands. */
   async redoable(budgetId: number, session: string, transaction?: Transaction): Promise<LoggedChange | null> {
     const [change] = await this.#read(
-      `WHERE budget_id = $1 AND session = $2 AND kind IN ('edit', 'derive') AND taken_back = 1
-         AND id > coalesce((SELECT max(id) FROM budget_changes WHERE budget_id = $1 AND session = $2 AND kind IN ('edit', 'derive') AND taken_back = 0), 0)
+      `WHERE budget_id = $1 AND session = $2 AND kind IN ('edit', 'derive') AND undone = 1
+         AND id > coalesce((SELECT max(id) FROM budget_changes WHERE budget_id = $1 AND session = $2 AND kind IN ('edit', 'derive') AND undone = 0), 0)
        ORDER BY id LIMIT 1`,
       [budgetId, session],
       transaction,

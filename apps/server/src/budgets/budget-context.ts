@@ -1,16 +1,16 @@
-import type { BooksKeeper } from '../companies/index.ts';
+import type { BooksCache } from '../companies/index.ts';
 import type { Database } from '../database/database.ts';
 import type { Evaluator } from '../evaluation/index.ts';
 import type { WorkPool } from '../work/work-pool.ts';
-import type { OneOffService } from './nonrecurring/nonrecurring-service.ts';
+import type { NonrecurringService } from './nonrecurring/nonrecurring-service.ts';
 import type { BudgetStore } from '../budget-store/index.ts';
 
 /** What the services of budgets work with. */
-export type BudgetParts = {
+export type BudgetContext = {
   readonly database: Database;
-  readonly keeper: BooksKeeper;
+  readonly booksCache: BooksCache;
   readonly store: BudgetStore;
   readonly evaluator: Evaluator;
   readonly work: WorkPool;
-  readonly oneOffs: OneOffService;
+  readonly nonrecurring: NonrecurringService;
 };

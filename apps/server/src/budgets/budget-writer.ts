@@ -1,4 +1,4 @@
-import { BudgetDesk, type DeskResult, type PlacedLine } from '@wise-margin/core';
+import { BudgetWorksheet, type WorksheetResult, type PlacedLine } from '@wise-margin/core';
 import { type BudgetStateDto } from '@wise-margin/contract';
 import { budgetLockWords } from '@wise-margin/presentation';
 import type { Transaction } from 'sequelize';
@@ -6,27 +6,27 @@ import type { Books } from '../companies/index.ts';
 import { type Actor, recordAudit } from '../database/audit.ts';
 import { ProblemError } from '../http/problem.ts';
 import { type ChangeLog, type LoggedChange, type RuleChange, type StoredBudget, budgetBooks, headOf } from '../budget-store/index.ts';
-import type { BudgetParts } from './budget-context.ts';
+import type { BudgetContext } from './budget-context.ts';
 
 /** What a change made of a budget, and how it is recorded. */
 export type MadeChange = {
-  readonly result: DeskResult;
+  readonly result: WorksheetResult;
   readonly rules?: readonly RuleChange[];
   readonly entry: Pick<LoggedChange, 'kind' | 'of' | 'words' | 'session'> & { readonly actor: Actor; readonly key?: string | null };
 };
 
 /** Changes budgets: each change is written with its record, or not at all. */
 export class BudgetWriter {
-  readonly #parts: BudgetParts;
+  readonly #parts: BudgetContext;
   readonly #log: ChangeLog;
 
-  constructor(parts: BudgetParts, log: ChangeLog) {
+  constructor(parts: BudgetContext, log: ChangeLog) {
     this.#parts = parts;
     this.#log = log;
   }
 
   /**
-   * Opens a desk, lets it change, and writes what changed with its record, all in one transaction.
+   * Opens a worksheet, lets it change, and writes what changed with its record, all in one transaction.
    * @param act gives null when there is nothing to write
    * @throws ProblemError 409 when the budget is locked
    */
@@ -34,18 +34,18 @@ export class BudgetWriter {
     books: Books,
     budgetId: number,
     act: (at: {
-      readonly desk: BudgetDesk;
+      readonly worksheet: BudgetWorksheet;
       readonly budget: StoredBudget;
       readonly transaction: Transaction;
     }) => Promise<MadeChange | null>,
   ): Promise<void> {
-    const drawn = await budgetBooks(books, this.#parts.store);
+    const planningBooks = await budgetBooks(books, this.#parts.store);
     const written = await this.#parts.database.write(async (transaction) => {
       const budget = await this.#parts.store.of(books, budgetId);
       const why = budgetLockWords(budget.row.state as BudgetStateDto);
       if (why) throw new ProblemError(409, 'Locked', `${budget.row.name} ${why}`);
-      const desk = new BudgetDesk({ books: drawn, head: headOf(budget.row), ...budget });
-      const acted = await act({ desk, budget, transaction });
+      const worksheet = new BudgetWorksheet({ books: planningBooks, head: headOf(budget.row), ...budget });
+      const acted = await act({ worksheet, budget, transaction });
       if (acted === null) return null;
       const { result, rules = [], entry } = acted;
       const { actor } = entry;
@@ -66,14 +66,14 @@ export class BudgetWriter {
         { companyId: books.id, actor, action: `budget.${entry.kind}`, subject: `budget ${budgetId}`, details },
         transaction,
       );
-      return { budget, lines, rules, notes: [...desk.notes] };
+      return { budget, lines, rules, notes: [...worksheet.notes] };
     });
     if (written) this.#parts.store.accept(books, written);
   }
 }
 
 /** Cells by the ids their lines were stored under. */
-function storedCells(result: DeskResult, stored: readonly { readonly after: PlacedLine }[]): string[] {
+function storedCells(result: WorksheetResult, stored: readonly { readonly after: PlacedLine }[]): string[] {
   const ids = new Map(result.changes.map(({ after }, index) => [after.id, stored[index]!.after.id]));
   return result.cells.map((cell) => {
     const [id, month] = cell.split(':');

@@ -1,10 +1,10 @@
 export { BalancePlanService } from './balance-plan/balance-plan-service.ts';
-export { DeskService } from './worksheet/worksheet-service.ts';
+export { WorksheetService } from './worksheet/worksheet-service.ts';
 export { BUDGET_TASKS } from './budget-tasks.ts';
 export { BudgetHistory } from './versions/budget-history.ts';
 export { BudgetService } from './versions/budget-service.ts';
 export { PlanService } from './versions/plan-service.ts';
-export { ExchangeService } from './files/budget-file-service.ts';
-export { exchangeRoutes } from './files/budget-file-routes.ts';
-export { OneOffService } from './nonrecurring/nonrecurring-service.ts';
-export { balancePlanRoutes, budgetRoutes, deskRoutes, oneOffRoutes, planRoutes } from './routes.ts';
+export { BudgetFileService } from './files/budget-file-service.ts';
+export { budgetFileRoutes } from './files/budget-file-routes.ts';
+export { NonrecurringService } from './nonrecurring/nonrecurring-service.ts';
+export { balancePlanRoutes, budgetRoutes, worksheetRoutes, nonrecurringRoutes, planRoutes } from './routes.ts';

@@ -10,12 +10,12 @@ import {
   budgetStateChangeSchema,
   copyBudgetSchema,
   newBudgetSchema,
-  newOneOffSchema,
-  oneOffQuerySchema,
+  newNonrecurringItemSchema,
+  nonrecurringQuerySchema,
   comparisonQuerySchema,
   reforecastSchema,
   rederiveRequestSchema,
-  sanityAnswerSchema,
+  explanationSchema,
   whatIfVersionSchema,
   sessionQuerySchema,
   stepRequestSchema,
@@ -24,9 +24,9 @@ import { packBudgetGrid } from '@wise-margin/presentation';
 import type { Actor } from '../database/audit.ts';
 import { handle, numberIn, parse } from '../http/route.ts';
 import type { BalancePlanService } from './balance-plan/balance-plan-service.ts';
-import type { DeskService } from './worksheet/worksheet-service.ts';
+import type { WorksheetService } from './worksheet/worksheet-service.ts';
 import type { BudgetHistory } from './versions/budget-history.ts';
-import type { OneOffService } from './nonrecurring/nonrecurring-service.ts';
+import type { NonrecurringService } from './nonrecurring/nonrecurring-service.ts';
 import type { PlanService } from './versions/plan-service.ts';
 import type { BudgetService } from './versions/budget-service.ts';
 
@@ -84,13 +84,13 @@ export function budgetRoutes({ budgets, plans }: { readonly budgets: BudgetServi
 export function planRoutes(plans: PlanService, actor: Actor): Router {
   const router = Router();
   router.get(
-    `${ONE}/sanity`,
-    handle(async (request, response) => response.json(await plans.sanity(...placeOf(request)))),
+    `${ONE}/checks`,
+    handle(async (request, response) => response.json(await plans.checks(...placeOf(request)))),
   );
   router.post(
-    `${ONE}/answers`,
+    `${ONE}/explanations`,
     handle(async (request, response) =>
-      response.json(await plans.answer(...placeOf(request), parse(sanityAnswerSchema, request.body), actor)),
+      response.json(await plans.answer(...placeOf(request), parse(explanationSchema, request.body), actor)),
     ),
   );
   router.get(
@@ -132,39 +132,39 @@ export function balancePlanRoutes(plans: BalancePlanService, actor: Actor): Rout
   return router;
 }
 
-/** A budget at work: all its desk draws on, edits, undo and redo, what was saved since, its history. */
-export function deskRoutes(desks: DeskService, history: BudgetHistory, actor: Actor): Router {
+/** A budget at work: all its worksheet draws on, edits, undo and redo, what was saved since, its history. */
+export function worksheetRoutes(worksheets: WorksheetService, history: BudgetHistory, actor: Actor): Router {
   const router = Router();
   router.get(
-    `${ONE}/desk`,
+    `${ONE}/worksheet`,
     handle(async (request, response) =>
-      response.json(await desks.desk(...placeOf(request), parse(sessionQuerySchema, request.query).session)),
+      response.json(await worksheets.worksheet(...placeOf(request), parse(sessionQuerySchema, request.query).session)),
     ),
   );
   router.post(
     `${ONE}/edits`,
     handle(async (request, response) =>
-      response.json(await desks.edit(...placeOf(request), parse(budgetEditRequestSchema, request.body), actor)),
+      response.json(await worksheets.edit(...placeOf(request), parse(budgetEditRequestSchema, request.body), actor)),
     ),
   );
   router.post(
-    `${ONE}/rederive`,
+    `${ONE}/recalculate`,
     handle(async (request, response) =>
-      response.json(await desks.rederive(...placeOf(request), parse(rederiveRequestSchema, request.body), actor)),
+      response.json(await worksheets.rederive(...placeOf(request), parse(rederiveRequestSchema, request.body), actor)),
     ),
   );
   for (const step of ['undo', 'redo'] as const) {
     router.post(
       `${ONE}/${step}`,
       handle(async (request, response) =>
-        response.json(await desks[step](...placeOf(request), parse(stepRequestSchema, request.body), actor)),
+        response.json(await worksheets[step](...placeOf(request), parse(stepRequestSchema, request.body), actor)),
       ),
     );
   }
   router.get(
     `${ONE}/changes`,
     handle(async (request, response) =>
-      response.json(await desks.changesSince(...placeOf(request), parse(budgetChangesQuerySchema, request.query))),
+      response.json(await worksheets.changesSince(...placeOf(request), parse(budgetChangesQuerySchema, request.query))),
     ),
   );
   router.get(
@@ -177,25 +177,27 @@ export function deskRoutes(desks: DeskService, history: BudgetHistory, actor: Ac
 }
 
 /** What of the ledger is not recurring. */
-export function oneOffRoutes(oneOffs: OneOffService, actor: Actor): Router {
+export function nonrecurringRoutes(nonrecurring: NonrecurringService, actor: Actor): Router {
   const router = Router();
-  const at = '/companies/:company/one-offs';
+  const at = '/companies/:company/nonrecurring-items';
   router.get(
     at,
     handle(async (request, response) =>
-      response.json(await oneOffs.list(numberIn(request, 'company'), parse(oneOffQuerySchema, request.query).account)),
+      response.json(await nonrecurring.list(numberIn(request, 'company'), parse(nonrecurringQuerySchema, request.query).account)),
     ),
   );
   router.post(
     at,
     handle(async (request, response) =>
-      response.status(201).json(await oneOffs.add(numberIn(request, 'company'), parse(newOneOffSchema, request.body), actor)),
+      response
+        .status(201)
+        .json(await nonrecurring.add(numberIn(request, 'company'), parse(newNonrecurringItemSchema, request.body), actor)),
     ),
   );
   router.delete(
-    `${at}/:oneOff`,
+    `${at}/:nonrecurringItem`,
     handle(async (request, response) => {
-      await oneOffs.remove(numberIn(request, 'company'), numberIn(request, 'oneOff'), actor);
+      await nonrecurring.remove(numberIn(request, 'company'), numberIn(request, 'nonrecurringItem'), actor);
       response.status(204).end();
     }),
   );

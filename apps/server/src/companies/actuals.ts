@@ -15,20 +15,20 @@ import { type CashFlowCube, loadCashFlow } from './cash-flow-cube.ts';
 import { PARTY, SOURCE } from './further-dimensions.ts';
 
 /** What the balances kept by month do not hold: customers and vendors, source journals, draft entries, parts of the statement of cash flows. */
-export type CubeNeeds = { readonly party: boolean; readonly source: boolean; readonly drafts: boolean; readonly cashFlow: boolean };
+export type ActualsDetail = { readonly party: boolean; readonly source: boolean; readonly drafts: boolean; readonly cashFlow: boolean };
 /** A cube and the last month it holds figures of. */
-export type WorkingCube = { readonly cube: BalanceCube; readonly last: PeriodIndex | null; readonly cashFlow?: CashFlowCube };
+export type Actuals = { readonly cube: BalanceCube; readonly last: PeriodIndex | null; readonly cashFlow?: CashFlowCube };
 
 /** The books as a statement needs them: the balances, or a cube summed from every line of the ledger where it needs more than they hold. */
-export async function loadWorkingCube(database: Database, books: Books, needs: CubeNeeds): Promise<WorkingCube> {
+export async function loadActuals(database: Database, books: Books, needs: ActualsDetail): Promise<Actuals> {
   const working = needs.party || needs.source || needs.drafts ? await sumLines(database, books, needs) : booksCube(books);
   if (!needs.cashFlow) return working;
   return { ...working, cashFlow: await loadCashFlow(database, books, { drafts: needs.drafts, facts: working.cube.facts }) };
 }
 
-const booksCube = ({ cube, lastPosted }: Books): WorkingCube => ({ cube, last: lastPosted });
+const booksCube = ({ cube, lastPosted }: Books): Actuals => ({ cube, last: lastPosted });
 
-async function sumLines(database: Database, books: Books, needs: CubeNeeds): Promise<WorkingCube> {
+async function sumLines(database: Database, books: Books, needs: ActualsDetail): Promise<Actuals> {
   const rows = await database.select<{
     position: number;
     period_code: number;

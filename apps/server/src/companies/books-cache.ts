@@ -2,13 +2,13 @@ import type { Database } from '../database/database.ts';
 import { notFound } from '../http/problem.ts';
 import type { Books } from './books.ts';
 import { loadBooks } from './load-books.ts';
-import { type CubeNeeds, type WorkingCube, loadWorkingCube } from './actuals.ts';
+import { type ActualsDetail, type Actuals, loadActuals } from './actuals.ts';
 
 /** Keeps the books of each company and loads them anew when another version was posted, by this process or another. */
-export class BooksKeeper {
+export class BooksCache {
   readonly #database: Database;
   readonly #held = new Map<number, Promise<Books>>();
-  readonly #working = new WeakMap<Books, Map<string, Promise<WorkingCube>>>();
+  readonly #working = new WeakMap<Books, Map<string, Promise<Actuals>>>();
 
   constructor(database: Database) {
     this.#database = database;
@@ -26,13 +26,13 @@ export class BooksKeeper {
   }
 
   /** The books as one statement needs them: with customers or source journals as dimensions, with drafts; summed from the lines when first asked for. */
-  working(books: Books, needs: CubeNeeds): Promise<WorkingCube> {
+  working(books: Books, needs: ActualsDetail): Promise<Actuals> {
     if (!needs.party && !needs.source && !needs.drafts && !needs.cashFlow)
       return Promise.resolve({ cube: books.cube, last: books.lastPosted });
-    const held = this.#working.get(books) ?? new Map<string, Promise<WorkingCube>>();
+    const held = this.#working.get(books) ?? new Map<string, Promise<Actuals>>();
     this.#working.set(books, held);
     const key = JSON.stringify([needs.party, needs.source, needs.drafts, needs.cashFlow]);
-    const cube = held.get(key) ?? loadWorkingCube(this.#database, books, needs);
+    const cube = held.get(key) ?? loadActuals(this.#database, books, needs);
     held.set(key, cube);
     // a failed read is told to whoever asked, and tried again by the next
     cube.catch(() => held.delete(key));

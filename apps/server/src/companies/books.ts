@@ -5,7 +5,7 @@ import type {
   DimensionCombination,
   DimensionFilter,
   FiscalCalendar,
-  OneOffs,
+  Nonrecurring,
   PeriodIndex,
 } from '@wise-margin/core';
 import { PARTY, SOURCE } from './further-dimensions.ts';
@@ -34,7 +34,7 @@ export type Books = {
   readonly firstPosted: PeriodIndex | null;
   readonly lastPosted: PeriodIndex | null;
   /** what bases of budgets leave out of history */
-  readonly oneOffs: OneOffs;
+  readonly nonrecurring: Nonrecurring;
 };
 
 /** Figures that are not money. */

@@ -1,4 +1,4 @@
-export { BooksKeeper } from './books-cache.ts';
+export { BooksCache } from './books-cache.ts';
 export { knownDimensions, periodCode } from './books.ts';
 export type { Books } from './books.ts';
 export type { CashFlowCube } from './cash-flow-cube.ts';
@@ -7,4 +7,4 @@ export { LogoStore } from './logo.ts';
 export type { Logo } from './logo.ts';
 export { companyRoutes } from './routes.ts';
 export { openFiscalYear, periodOf, refuseUnknownFilter } from './service.ts';
-export type { WorkingCube } from './actuals.ts';
+export type { Actuals } from './actuals.ts';

@@ -21,7 +21,7 @@ import {
 import type { Database } from '../database/database.ts';
 import type { CompanyRow } from '../database/models.ts';
 import type { Books, StatisticSeries } from './books.ts';
-import { loadOneOffs } from './nonrecurring.ts';
+import { loadNonrecurring } from './nonrecurring.ts';
 
 /** Reads a company's books as the database has them now. */
 export async function loadBooks(database: Database, company: CompanyRow): Promise<Books> {
@@ -108,7 +108,7 @@ export async function loadBooks(database: Database, company: CompanyRow): Promis
     statistics: await loadStatistics(database, company.id, calendar),
     firstPosted: Number.isFinite(first) ? periodAt(calendar, first as PeriodIndex).index : null,
     lastPosted: Number.isFinite(last) ? periodAt(calendar, last as PeriodIndex).index : null,
-    oneOffs: await loadOneOffs(database, { id: company.id, chart: { accounts }, calendar, combinations }),
+    nonrecurring: await loadNonrecurring(database, { id: company.id, chart: { accounts }, calendar, combinations }),
   };
 }
 

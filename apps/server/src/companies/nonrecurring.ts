@@ -7,12 +7,12 @@ import {
   type DimensionCombination,
   type FiscalCalendar,
   type Minor,
-  type OneOffs,
+  type Nonrecurring,
 } from '@wise-margin/core';
 import type { Database } from '../database/database.ts';
 
 /** What is marked as not recurring: the lines of single entries at their account, and whole months of accounts. */
-export async function loadOneOffs(
+export async function loadNonrecurring(
   database: Database,
   company: {
     readonly id: number;
@@ -20,13 +20,13 @@ export async function loadOneOffs(
     readonly calendar: FiscalCalendar;
     readonly combinations: ReadonlyMap<number, DimensionCombination>;
   },
-): Promise<OneOffs> {
+): Promise<Nonrecurring> {
   const { id, chart, calendar, combinations } = company;
   const entries = new BalanceCube({ isIncome: chart.accounts.map(isIncomeAccount), slots: slotCount(calendar) });
   const slotOf = (code: number) => slotOfYear(calendar, Math.floor(code / 100), code % 100);
   const rows = await database.select<{ position: number; period_code: number; combination_id: number; amount: number }>(
     `SELECT a.position, o.period_code, l.combination_id, sum(l.amount) AS amount
-     FROM one_offs o JOIN accounts a ON a.id = o.account_id JOIN entries e ON e.id = o.entry_id
+     FROM nonrecurring_items o JOIN accounts a ON a.id = o.account_id JOIN entries e ON e.id = o.entry_id
        JOIN lines l ON l.entry_id = o.entry_id AND l.account_id = o.account_id
      WHERE o.company_id = $1 AND e.state = 'posted' AND e.kind <> 'closing' GROUP BY a.position, o.period_code, l.combination_id`,
     [id],
@@ -48,7 +48,7 @@ export async function loadOneOffs(
     }),
   );
   const months = await database.select<{ position: number; period_code: number }>(
-    'SELECT a.position, o.period_code FROM one_offs o JOIN accounts a ON a.id = o.account_id WHERE o.company_id = $1 AND o.entry_id IS NULL',
+    'SELECT a.position, o.period_code FROM nonrecurring_items o JOIN accounts a ON a.id = o.account_id WHERE o.company_id = $1 AND o.entry_id IS NULL',
     [id],
   );
   return {

@@ -15,7 +15,7 @@ import type { Database } from '../database/database.ts';
 import { refused } from '../http/problem.ts';
 import { LogoStore } from './logo.ts';
 import { type Books, knownDimensions } from './books.ts';
-import type { BooksKeeper } from './books-cache.ts';
+import type { BooksCache } from './books-cache.ts';
 
 /** Companies in the order they were made. */
 export async function listCompanies(database: Database): Promise<CompanyListDto> {
@@ -68,11 +68,11 @@ export async function describeCompany(database: Database, books: Books): Promise
  */
 export async function openFiscalYear(
   database: Database,
-  keeper: BooksKeeper,
+  booksCache: BooksCache,
   options: { companyId: number; year: number; actor: Actor },
 ): Promise<void> {
   const { companyId, year, actor } = options;
-  const { years } = await keeper.of(companyId);
+  const { years } = await booksCache.of(companyId);
   if (years.includes(year)) return;
   const first = years[0];
   const last = years.at(-1);

@@ -13,6 +13,8 @@ it('drafts, folders and renamed formula names are carried over from older data',
       // as the folder was before
       await run(`DELETE FROM SequelizeMeta WHERE name LIKE '0010%'`);
       await run(`ALTER TABLE views RENAME COLUMN folder TO shelf`);
+      await run(`ALTER TABLE nonrecurring_items RENAME TO one_offs`);
+      await run(`ALTER TABLE budget_changes RENAME COLUMN undone TO taken_back`);
       await run(`INSERT INTO companies (id, name, currency, start_month, created_at) VALUES (1, 'Shop', 'USD', 1, '2026-01-01')`);
       await run(
         `INSERT INTO budgets (company_id, year, name, state, created_at, actor) VALUES (1, 2027, 'Plan', 'working', '', ''), (1, 2027, 'Final', 'approved', '', '')`,
@@ -23,6 +25,13 @@ it('drafts, folders and renamed formula names are carried over from older data',
         '{"blocks":[{"baseLine":"operating_result"}]}',
       );
       await run(`INSERT INTO benchmarks (company_id, line_key, value, kind) VALUES (1, 'operating_result', 12.5, 'industry')`);
+      await run(
+        `INSERT INTO accounts (id, company_id, position, number, name, class) VALUES (1, 1, 0, '6000', 'Wages', 'operatingExpenses')`,
+      );
+      await run(
+        `INSERT INTO budget_lines (budget_id, account_id, dimension_values, basis) VALUES (1, 1, '{}', '{"kind":"sameMonths","withOneOffs":true}')`,
+      );
+      await run(`INSERT INTO one_offs (company_id, account_id, period_code, reason, at, actor) VALUES (1, 1, 202601, 'Storm', '', '')`);
     });
     await before.close();
     const after = await openDatabase(directory);
@@ -38,6 +47,9 @@ it('drafts, folders and renamed formula names are carried over from older data',
         column_set: '{"blocks":[{"baseLine":"operating_income"}]}',
       },
     ]);
+    expect(await after.select('SELECT basis FROM budget_lines')).toEqual([{ basis: '{"kind":"sameMonths","includeNonrecurring":true}' }]);
+    expect(await after.select('SELECT reason FROM nonrecurring_items')).toEqual([{ reason: 'Storm' }]);
+    expect(await after.select('SELECT undone FROM budget_changes')).toEqual([]);
     expect(await after.select('SELECT line_key FROM benchmarks')).toEqual([{ line_key: 'operating_income' }]);
     await after.close();
   } finally {

@@ -3,7 +3,7 @@ import type { Database } from '../database/database.ts';
 
 /** What belongs to a company, in an order in which nothing refers to what is gone. Budgets take their lines with them. */
 const DELETIONS = [
-  'DELETE FROM one_offs WHERE company_id = $1',
+  'DELETE FROM nonrecurring_items WHERE company_id = $1',
   'DELETE FROM view_stars WHERE company_id = $1',
   'DELETE FROM view_choices WHERE company_id = $1',
   'DELETE FROM views WHERE company_id = $1',

@@ -1,7 +1,7 @@
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { budgetEditRequestSchema, newBudgetSchema, proposedOneOffs, type DemoDto, type NewCompany } from '@wise-margin/contract';
-import type { BudgetService, DeskService } from '../budgets/index.ts';
+import { budgetEditRequestSchema, newBudgetSchema, proposedNonrecurring, type DemoDto, type NewCompany } from '@wise-margin/contract';
+import type { BudgetService, WorksheetService } from '../budgets/index.ts';
 import { type Actor, recordAudit } from '../database/audit.ts';
 import type { Database } from '../database/database.ts';
 import { ProblemError } from '../http/problem.ts';
@@ -33,7 +33,7 @@ export type DemoParts = {
   readonly imports: ImportService;
   readonly statistics: StatisticsService;
   readonly budgets: BudgetService;
-  readonly desks: DeskService;
+  readonly worksheets: WorksheetService;
   readonly work: WorkPool;
   readonly actor: Actor;
   readonly report: Report;
@@ -154,11 +154,11 @@ export class DemoService {
   }
 
   async #addBudget(companyId: number, { budget, edits, approve }: DemoBudget): Promise<void> {
-    const { budgets, desks, actor } = this.#parts;
+    const { budgets, worksheets, actor } = this.#parts;
     // the storm, its insurance recovery and disposals are nonrecurring
     const { candidates } = await budgets.proposal(companyId, { from: Number(budget.from), projected: false });
-    const { id } = await budgets.create(companyId, newBudgetSchema.parse({ ...budget, exclude: proposedOneOffs(candidates) }), actor);
-    for (const batch of edits) await desks.edit(companyId, id, budgetEditRequestSchema.parse(batch), actor);
+    const { id } = await budgets.create(companyId, newBudgetSchema.parse({ ...budget, exclude: proposedNonrecurring(candidates) }), actor);
+    for (const batch of edits) await worksheets.edit(companyId, id, budgetEditRequestSchema.parse(batch), actor);
     if (approve) await budgets.setState(companyId, id, { state: 'approved' }, actor);
   }
 

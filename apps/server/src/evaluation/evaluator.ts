@@ -10,11 +10,11 @@ import {
   type StatementPlan,
 } from '@wise-margin/core';
 import type { BudgetStore, StoredBudget } from '../budget-store/index.ts';
-import { type Books, type BooksKeeper, PARTY, SOURCE } from '../companies/index.ts';
+import { type Books, type BooksCache, PARTY, SOURCE } from '../companies/index.ts';
 
 import type { BenchmarkStore } from './benchmark-store.ts';
-import { PlanKeeper } from './plan-cache.ts';
-import { ScenarioKeeper, type Scenarios } from './scenario-cache.ts';
+import { PlanCache } from './plan-cache.ts';
+import { ScenarioCache, type Scenarios } from './scenario-cache.ts';
 
 export type Evaluation = {
   readonly grid: StatementGrid;
@@ -41,22 +41,22 @@ export type StatementRequest = {
 
 /** Plans and evaluates statements over the books, keeping what does not change between two of them. */
 export class Evaluator {
-  readonly #keeper: BooksKeeper;
+  readonly #booksCache: BooksCache;
   readonly #benchmarks: BenchmarkStore;
-  readonly #plans = new PlanKeeper();
-  readonly #scenarios: ScenarioKeeper;
+  readonly #plans = new PlanCache();
+  readonly #scenarios: ScenarioCache;
 
-  constructor(keeper: BooksKeeper, store: BudgetStore, benchmarks: BenchmarkStore) {
-    this.#keeper = keeper;
+  constructor(booksCache: BooksCache, store: BudgetStore, benchmarks: BenchmarkStore) {
+    this.#booksCache = booksCache;
     this.#benchmarks = benchmarks;
-    this.#scenarios = new ScenarioKeeper(store);
+    this.#scenarios = new ScenarioCache(store);
   }
 
   /** @throws ProblemError 404 for a chosen budget that is not there */
   async evaluate(books: Books, request: StatementRequest): Promise<Evaluation> {
     const asked = { ...request, benchmarks: await this.#benchmarks.of(books.id) };
     let { plan, issues } = this.#plans.plan(books, { ...asked, last: books.lastPosted });
-    const working = await this.#keeper.working(books, {
+    const working = await this.#booksCache.working(books, {
       party: namesDimension(plan, request.filter, PARTY),
       source: namesDimension(plan, request.filter, SOURCE),
       cashFlow: namesDimension(plan, request.filter, CASH_FLOW),

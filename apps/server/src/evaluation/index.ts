@@ -1,5 +1,5 @@
 export { BenchmarkStore } from './benchmark-store.ts';
 export { Evaluator } from './evaluator.ts';
 export type { Evaluation } from './evaluator.ts';
-export type { Scenarios, StandingBudget } from './scenario-cache.ts';
-export { ScenarioKeeper } from './scenario-cache.ts';
+export type { Scenarios, ShownBudget } from './scenario-cache.ts';
+export { ScenarioCache } from './scenario-cache.ts';

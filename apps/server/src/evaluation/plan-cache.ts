@@ -23,7 +23,7 @@ type Asked = {
 };
 
 /** Keeps statements laid out. A plan holds for one chart, calendar, line set, column set and month; other books bring another chart. */
-export class PlanKeeper {
+export class PlanCache {
   readonly #held = new Map<string, Asked & { readonly books: Books; readonly result: PlanResult }>();
 
   plan(books: Books, options: Asked & { readonly asOf: PeriodIndex }): PlanResult {

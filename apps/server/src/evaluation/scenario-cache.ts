@@ -14,18 +14,18 @@ import {
   type YearBudget,
 } from '@wise-margin/core';
 import { type BudgetStore, type StoredBudget, budgetBooks } from '../budget-store/index.ts';
-import type { Books, WorkingCube } from '../companies/index.ts';
+import type { Books, Actuals } from '../companies/index.ts';
 import { notFound } from '../http/problem.ts';
 
 /** A budget that stands in a scenario for its year, with its balance sheet. */
-export type StandingBudget = { readonly budget: StoredBudget; readonly rolled: () => RolledForward };
+export type ShownBudget = { readonly budget: StoredBudget; readonly rolled: () => RolledForward };
 /** The scenarios of a company's books, and the budgets that stand in them. */
 export type Scenarios = {
   readonly sources: ScenarioSources;
   /** by fiscal year, where a column says budget */
   readonly budgets: ReadonlyMap<number, StoredBudget>;
   /** the budget whose figures a scenario shows in a fiscal year; null for none */
-  readonly standing: (ref: ScenarioRef, year: number) => StandingBudget | null;
+  readonly standing: (ref: ScenarioRef, year: number) => ShownBudget | null;
   /** budgets that columns name and that are not there */
   readonly absent: ReadonlySet<number>;
 };
@@ -33,11 +33,11 @@ export type Scenarios = {
 const MOST_HELD = 40;
 
 /** Composes scenarios from books and budgets, and keeps them until one of those changes. */
-export class ScenarioKeeper {
+export class ScenarioCache {
   readonly #store: BudgetStore;
   readonly #held = new Map<
     string,
-    { readonly books: Books; readonly working: WorkingCube; readonly from: readonly StoredBudget[]; readonly scenarios: Scenarios }
+    { readonly books: Books; readonly working: Actuals; readonly from: readonly StoredBudget[]; readonly scenarios: Scenarios }
   >();
 
   constructor(store: BudgetStore) {
@@ -52,7 +52,7 @@ export class ScenarioKeeper {
    */
   async of(
     books: Books,
-    options: { readonly chosenId?: number | undefined; readonly budgetIds?: readonly number[]; readonly working: WorkingCube },
+    options: { readonly chosenId?: number | undefined; readonly budgetIds?: readonly number[]; readonly working: Actuals },
   ): Promise<Scenarios> {
     const { chosenId, budgetIds = [], working } = options;
     const rows = await this.#store.list(books.id);
@@ -80,8 +80,8 @@ export class ScenarioKeeper {
       held.from.every((budget, index) => budget === from[index])
     )
       return held.scenarios;
-    const drawn = await budgetBooks(books, this.#store);
-    const carried = new Map(from.map((budget) => [budget.row.id, carriedForward(drawn, budget)]));
+    const planningBooks = await budgetBooks(books, this.#store);
+    const carried = new Map(from.map((budget) => [budget.row.id, carriedForward(planningBooks, budget)]));
     const scenarioOf = (standing: Iterable<StoredBudget>): ScenarioSource =>
       budgetScenario(
         books,
@@ -109,7 +109,7 @@ export class ScenarioKeeper {
       if (ref.startsWith(STATISTIC)) return statisticScenario(books, ref.slice(STATISTIC.length));
       return named.get(idIn(ref)) ?? noScenario(`Budget ${idIn(ref)}, which is no longer there`);
     };
-    const standing = (ref: ScenarioRef, year: number): StandingBudget | null => {
+    const standing = (ref: ScenarioRef, year: number): ShownBudget | null => {
       const stored =
         ref === 'budget'
           ? budgets.get(year)
@@ -130,8 +130,8 @@ export class ScenarioKeeper {
 const idIn = (ref: ScenarioRef): number => Number(ref.slice('budget:'.length));
 
 /** A budget whose balance sheet is carried forward when it is first looked at. */
-function carriedForward(drawn: BudgetBooks, budget: StoredBudget): StandingBudget {
+function carriedForward(planningBooks: BudgetBooks, budget: StoredBudget): ShownBudget {
   const { row, cube, rules } = budget;
   let rolled: RolledForward | null = null;
-  return { budget, rolled: () => (rolled ??= rollForward(drawn, { year: row.year, income: cube, rules })) };
+  return { budget, rolled: () => (rolled ??= rollForward(planningBooks, { year: row.year, income: cube, rules })) };
 }

@@ -42,10 +42,10 @@ export class PdfWriter {
       info: { Title: title, Author: author, Creator: 'Wise Margin', Producer: 'Wise Margin' },
     });
     this.#document = document;
-    this.#bytes = new Promise((settle, refuse) => {
+    this.#bytes = new Promise((resolve, refuse) => {
       const chunks: Buffer[] = [];
       document.on('data', (chunk: Buffer) => chunks.push(chunk));
-      document.on('end', () => settle(Buffer.concat(chunks)));
+      document.on('end', () => resolve(Buffer.concat(chunks)));
       document.on('error', refuse);
     });
   }

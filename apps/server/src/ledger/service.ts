@@ -20,7 +20,7 @@ import {
 import type { AccountListDto, DraftEntriesDto, EntryDto, EntryLinesDto, TrialBalanceDto } from '@wise-margin/contract';
 import {
   type Books,
-  type BooksKeeper,
+  type BooksCache,
   type CashFlowCube,
   PARTY,
   SOURCE,
@@ -51,16 +51,16 @@ export type EntriesQuery = {
 /** Accounts, trial balance, and the entries behind a balance. */
 export class LedgerService {
   readonly #database: Database;
-  readonly #keeper: BooksKeeper;
+  readonly #booksCache: BooksCache;
 
-  constructor(database: Database, keeper: BooksKeeper) {
+  constructor(database: Database, booksCache: BooksCache) {
     this.#database = database;
-    this.#keeper = keeper;
+    this.#booksCache = booksCache;
   }
 
   /** Accounts with their net change by month of a fiscal year, in each account's natural sign. */
   async accounts(companyId: number, year: number): Promise<AccountListDto> {
-    const books = await this.#keeper.of(companyId);
+    const books = await this.#booksCache.of(companyId);
     const first = periodOfYear(books.calendar, year, 1);
     if (first === null)
       throw refused(`FY${year} is not held. ${books.name} has FY${books.calendar.firstYear} to FY${books.calendar.lastYear}.`, 'year');
@@ -97,7 +97,7 @@ export class LedgerService {
 
   /** The trial balance at a month end, debit positive in its amounts, split into sides at the close. */
   async trialBalance(companyId: number, asOf: string, filter: DimensionFilter): Promise<TrialBalanceDto> {
-    const books = await this.#keeper.of(companyId);
+    const books = await this.#booksCache.of(companyId);
     refuseUnknownFilter(books, filter);
     const { rows, debits, credits } = trialBalance(books.cube.slab(filter), books.chart, books.calendar, periodOf(books, asOf));
     const told = rows.map(({ account, result, opening, month, yearToDate, closing }) => ({
@@ -121,7 +121,7 @@ export class LedgerService {
    * the same span beside it. For a closing balance (`opening`) the lines run from the beginning.
    */
   async entries(companyId: number, number: string, query: EntriesQuery): Promise<EntryLinesDto> {
-    const books = await this.#keeper.of(companyId);
+    const books = await this.#booksCache.of(companyId);
     refuseUnknownFilter(books, query.filter);
     const position = books.chart.accounts.findIndex((account) => account.number === number);
     const account = books.chart.accounts[position];
@@ -133,7 +133,7 @@ export class LedgerService {
     const end = periodAt(books.calendar, to);
     const { [PARTY]: parties, [SOURCE]: sources, [CASH_FLOW]: cashFlowParts, ...dimensions } = query.filter;
     const drafts = query.drafts === 'yes';
-    const working = await this.#keeper.working(books, {
+    const working = await this.#booksCache.working(books, {
       party: parties !== undefined,
       source: sources !== undefined,
       drafts,
@@ -214,7 +214,7 @@ export class LedgerService {
 
   /** The entries in draft, latest first, as many as are listed at once. */
   async draftEntries(companyId: number): Promise<DraftEntriesDto> {
-    const books = await this.#keeper.of(companyId);
+    const books = await this.#booksCache.of(companyId);
     const [counted] = await this.#database.select<{ count: number }>(
       `SELECT count(*) AS count FROM entries WHERE company_id = $1 AND state = 'draft'`,
       [companyId],
@@ -249,7 +249,7 @@ export class LedgerService {
 
   /** An entry with its two sides. */
   async entry(companyId: number, entryId: number): Promise<EntryDto> {
-    const books = await this.#keeper.of(companyId);
+    const books = await this.#booksCache.of(companyId);
     const [entry] = await this.#database.select<{
       id: number;
       number: string;

@@ -10,7 +10,7 @@ import {
 } from '@wise-margin/core';
 import type { StatisticsAnswerDto, StatisticsDto, StatisticsPreviewDto } from '@wise-margin/contract';
 import { statisticIssueWords } from '@wise-margin/presentation';
-import { type Books, type BooksKeeper, periodCode } from '../companies/index.ts';
+import { type Books, type BooksCache, periodCode } from '../companies/index.ts';
 import { type Actor, recordAudit } from '../database/audit.ts';
 import type { Database } from '../database/database.ts';
 import { inspectFile } from '../formats/inspect-file.ts';
@@ -22,11 +22,11 @@ const MOST_ROWS = 200_000;
 /** Headcount, visits, guests: imports them from a file, all or nothing, and shows them by month. */
 export class StatisticsService {
   readonly #database: Database;
-  readonly #keeper: BooksKeeper;
+  readonly #booksCache: BooksCache;
 
-  constructor(database: Database, keeper: BooksKeeper) {
+  constructor(database: Database, booksCache: BooksCache) {
     this.#database = database;
-    this.#keeper = keeper;
+    this.#booksCache = booksCache;
   }
 
   /**
@@ -41,7 +41,7 @@ export class StatisticsService {
     const { preview, facts } = await this.preview(companyId, path);
     if (fingerprint === undefined) return { kind: 'preview', preview };
     if (fingerprint !== preview.fingerprint)
-      throw new ProblemError(422, 'Another file', 'This file is not the one that was previewed. Look at its preview first.');
+      throw new ProblemError(422, 'Another file', 'This file is not the one that was previewed. ViewRequest at its preview first.');
     return { kind: 'imported', statistics: await this.#write(companyId, facts, actor) };
   }
 
@@ -50,7 +50,7 @@ export class StatisticsService {
     companyId: number,
     path: string,
   ): Promise<{ readonly preview: StatisticsPreviewDto; readonly facts: readonly StatisticFact[] }> {
-    const books = await this.#keeper.of(companyId);
+    const books = await this.#booksCache.of(companyId);
     const { rows, sha256 } = await rowsOf(path);
     const { facts, issues } = readStatisticsFile(rows, books.calendar);
     if (issues.length > 0) {
@@ -63,7 +63,7 @@ export class StatisticsService {
   }
 
   async #write(companyId: number, facts: readonly StatisticFact[], actor: Actor): Promise<StatisticsDto> {
-    const books = await this.#keeper.of(companyId);
+    const books = await this.#booksCache.of(companyId);
     await this.#database.write(async (transaction) => {
       await this.#database.run(
         `INSERT INTO statistics (company_id, series, period_code, dimension_values, value)
@@ -92,7 +92,7 @@ export class StatisticsService {
 
   /** Every series by month, from the first month that has a value to the last. */
   async byMonth(companyId: number): Promise<StatisticsDto> {
-    const books = await this.#keeper.of(companyId);
+    const books = await this.#booksCache.of(companyId);
     const { series, value } = books.statistics;
     const periods = books.calendar.periods.filter(({ index }) => series.some((name) => value(name, NO_FILTER, index) !== null));
     return {

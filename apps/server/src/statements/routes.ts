@@ -8,7 +8,7 @@ import {
   newViewSchema,
   previewRequestSchema,
   statementQuerySchema,
-  trailQuerySchema,
+  drillDownQuerySchema,
   viewChangeSchema,
 } from '@wise-margin/contract';
 import { packGrid } from '@wise-margin/presentation';
@@ -19,7 +19,7 @@ import type { BenchmarkStore } from '../evaluation/index.ts';
 import { EXPORT_FORMATS } from './export/export-formats.ts';
 import { exportedStatement } from './export/exported-statement.ts';
 import type { StatementService } from './service.ts';
-import { trailOf } from './drill-down/drill-down.ts';
+import { drillDownOf } from './drill-down/drill-down.ts';
 import type { ViewStore } from './views/view-store.ts';
 
 const viewIn = (request: Request): string => String(request.params['view']);
@@ -84,11 +84,11 @@ export function statementRoutes(options: {
     }),
   );
   router.get(
-    `${at}/:view/trail`,
+    `${at}/:view/drill-down`,
     handle(async (request, response) => {
-      const query = parse(trailQuerySchema, request.query);
+      const query = parse(drillDownQuerySchema, request.query);
       const { books, grid, standing, run } = await statements.evaluated(numberIn(request, 'company'), viewIn(request), query);
-      response.json(trailOf({ books, grid, standing, line: query.line, column: query.column, drafts: run.drafts }));
+      response.json(drillDownOf({ books, grid, standing, line: query.line, column: query.column, drafts: run.drafts }));
     }),
   );
   router.get(

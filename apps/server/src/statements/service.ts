@@ -27,7 +27,7 @@ import type {
   StatementQuery,
   StripDto,
 } from '@wise-margin/contract';
-import { type Books, type BooksKeeper, periodOf, refuseUnknownFilter } from '../companies/index.ts';
+import { type Books, type BooksCache, periodOf, refuseUnknownFilter } from '../companies/index.ts';
 
 import type { Actor } from '../database/audit.ts';
 import type { Evaluation, Evaluator } from '../evaluation/index.ts';
@@ -58,7 +58,7 @@ const AS_USUAL = { display: {}, choices: {} } as const;
 
 /** Statements as they are asked for. */
 export class StatementService {
-  readonly #keeper: BooksKeeper;
+  readonly #booksCache: BooksCache;
   readonly #evaluator: Evaluator;
   readonly #views: ViewStore;
   readonly #actor: Actor;
@@ -67,8 +67,13 @@ export class StatementService {
   readonly #shipped: Record<string, AskedView> = {};
   readonly #saved = new Map<string, { readonly version: number; readonly view: AskedView }>();
 
-  constructor(options: { readonly keeper: BooksKeeper; readonly evaluator: Evaluator; readonly views: ViewStore; readonly actor: Actor }) {
-    this.#keeper = options.keeper;
+  constructor(options: {
+    readonly booksCache: BooksCache;
+    readonly evaluator: Evaluator;
+    readonly views: ViewStore;
+    readonly actor: Actor;
+  }) {
+    this.#booksCache = options.booksCache;
     this.#evaluator = options.evaluator;
     this.#views = options.views;
     this.#actor = options.actor;
@@ -81,7 +86,7 @@ export class StatementService {
 
   /** The evaluated grid itself, for the trail and the exports. */
   async evaluated(companyId: number, key: string, query: StatementQuery): Promise<EvaluatedView> {
-    const books = await this.#keeper.of(companyId);
+    const books = await this.#booksCache.of(companyId);
     const view = await this.#viewOf(companyId, key);
     const columnSet = this.#columnsFor(books, view.columnSet);
     return this.#evaluated(books, { ...view, columnSet }, query);
@@ -89,7 +94,7 @@ export class StatementService {
 
   /** Lines of a view by month of the year, for their charts; without keys all that are shown and hold figures. */
   async lineTrends(companyId: number, key: string, query: z.infer<typeof lineTrendQuerySchema>): Promise<LineTrendDto[]> {
-    const books = await this.#keeper.of(companyId);
+    const books = await this.#booksCache.of(companyId);
     const view = await this.#viewOf(companyId, key);
     const { filter, keptAccounts, drafts } = runOf(books, view, query);
     const { grid } = await this.#evaluator.evaluate(books, {
@@ -129,7 +134,7 @@ export class StatementService {
     companyId: number,
     request: z.infer<typeof previewRequestSchema>,
   ): Promise<{ grid: GridDto; coverage: CoverageDto | null }> {
-    const books = await this.#keeper.of(companyId);
+    const books = await this.#booksCache.of(companyId);
     const { name, lineSet, columnSet, asOf, budget, display, choices } = request;
     const view = { key: 'preview', name, note: '', open: undefined, lineSet, columnSet, display, choices };
     const parts = request.open && new Set(request.open);
@@ -198,7 +203,7 @@ export class StatementService {
 
   /** Operating income of every month of the as-of year and the two before it. */
   async strip(companyId: number, query: StatementQuery): Promise<StripDto> {
-    const books = await this.#keeper.of(companyId);
+    const books = await this.#booksCache.of(companyId);
     refuseUnknownFilter(books, query.filter);
     const { year } = periodAt(books.calendar, periodOf(books, query.asOf));
     const months: StripDto['months'] = [];

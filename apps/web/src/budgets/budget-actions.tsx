@@ -37,7 +37,7 @@ export function BudgetActions({
     mutationFn: (to: { readonly state: BudgetStateDto; readonly anyway?: boolean }) => sendJson<BudgetDto>('POST', `${at}/state`, to),
     onSuccess: (made) => {
       changed(made.state);
-      void client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'desk' });
+      void client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'worksheet' });
     },
   });
   const asks = change.error instanceof ApiProblem && change.error.problem.title === 'Open findings';

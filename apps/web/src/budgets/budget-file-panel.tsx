@@ -12,7 +12,7 @@ import { ownSession } from './worksheet/unsaved.ts';
 const SHOWN = 200;
 
 /** Takes a budget out as a file, and reads one back that was filled in: first what it would change, then the change. */
-export function ExchangePanel({
+export function BudgetFilePanel({
   budget,
   filter,
   sliceWords,

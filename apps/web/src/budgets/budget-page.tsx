@@ -10,18 +10,18 @@ import { CheckField } from '../ui/labeled-field.tsx';
 import { Page } from '../ui/page.tsx';
 import { Failure, Loading } from '../ui/states.tsx';
 import { useSearch } from '../ui/use-search.ts';
-import { useStable } from '../ui/use-stable-callback.ts';
+import { useStableCallback } from '../ui/use-stable-callback.ts';
 import type { KeptDrafts } from './basis/basis-form.tsx';
 import { BudgetActions } from './budget-actions.tsx';
 import { ConflictDialog } from './worksheet/conflict-dialog.tsx';
-import { SaveMark, Told } from './worksheet/notices.tsx';
-import { useDesk } from './worksheet/use-worksheet.ts';
+import { SaveMark, Notices } from './worksheet/notices.tsx';
+import { useWorksheet } from './worksheet/use-worksheet.ts';
 import { BudgetGrid } from './grid/budget-grid.tsx';
-import { ExchangePanel } from './budget-file-panel.tsx';
+import { BudgetFilePanel } from './budget-file-panel.tsx';
 import { LinePanel } from './line-panel.tsx';
 import { HistoryPanel } from './history-panel.tsx';
 import { Ribbon } from './ribbon.tsx';
-import { SanityPanel, useSanity } from './checks-panel.tsx';
+import { ChecksPanel, useSanity } from './checks-panel.tsx';
 import { SidePanel } from './side-panel.tsx';
 import { SpreadChoice } from './spread-choice.tsx';
 import { useRows } from './use-rows.ts';
@@ -55,7 +55,7 @@ export default function BudgetPage() {
   const filter = useMemo(() => JSON.parse(filterText) as FilterDto, [filterText]);
   const strange = kept.filter(([name, [value]]) => !company.dimensions.some((each) => each.name === name && each.values.includes(value!)));
   const rows = useRows(company.id, search.get('rows'));
-  const { opened, session, snapshot } = useDesk(company.id, id, { filter, account: selected, lineSet: rows.lineSet });
+  const { opened, session, snapshot } = useWorksheet(company.id, id, { filter, account: selected, lineSet: rows.lineSet });
   const [spread, setSpread] = useState<Spread>('history');
   const [showAll, setShowAll] = useState(false);
   const [withQuarters, setWithQuarters] = useState(false);
@@ -91,14 +91,14 @@ export default function BudgetPage() {
       },
       { replace: true },
     );
-  const select = useStable((account: string, at: number | null) =>
+  const select = useStableCallback((account: string, at: number | null) =>
     startTransition(() => {
       setMonth(at);
       pickRow(account);
     }),
   );
-  const apply = useStable((edits: readonly BudgetEditDto[]) => session?.apply(edits));
-  const sanity = useSanity(company.id, id);
+  const apply = useStableCallback((edits: readonly BudgetEditDto[]) => session?.apply(edits));
+  const checks = useSanity(company.id, id);
   const shown = snapshot?.view ?? null;
   // the grid and the ribbon are drawn first, what stands beside them after
   const beside = useDeferredValue(shown);
@@ -117,7 +117,7 @@ export default function BudgetPage() {
   const { undo, redo } = snapshot.steps;
   const panels = [
     ['line', 'Line details'],
-    ['sanity', sanity.data ? `Budget checks (${sanity.data.open} open)` : 'Budget checks'],
+    ['checks', checks.data ? `Budget checks (${checks.data.open} open)` : 'Budget checks'],
     ['what-if', 'What-if'],
     ['target', 'Target'],
     ['history', 'History'],
@@ -151,7 +151,7 @@ export default function BudgetPage() {
           >
             <Redo2 size={15} aria-hidden="true" />
           </button>
-          <ExchangePanel
+          <BudgetFilePanel
             budget={id}
             filter={filter}
             sliceWords={kept.map(([, [value]]) => value || 'none').join(', ') || 'all departments'}
@@ -217,7 +217,7 @@ export default function BudgetPage() {
           {budget.name} {lock}
         </p>
       )}
-      <Told session={session} snapshot={snapshot} told={told} />
+      <Notices session={session} snapshot={snapshot} told={told} />
       <div className="flex min-h-0 flex-1 pb-3">
         <BudgetGrid
           dto={shown.grid}
@@ -236,7 +236,7 @@ export default function BudgetPage() {
           currencyWords={company.currencyWords}
           shared={isWhole && budget.dimensions.length > 0 ? budget.dimensions.join(' and ') : null}
         />
-        {panel === 'sanity' ? <SanityPanel budget={id} locked={locked} go={goToSlice} /> : null}
+        {panel === 'checks' ? <ChecksPanel budget={id} locked={locked} go={goToSlice} /> : null}
         {panel === 'what-if' ? <WhatIfPanel session={session} budget={budget} /> : null}
         {panel === 'target' && isWhole ? <TargetPanel session={session} grid={shown.grid} locked={locked} /> : null}
         {panel === 'target' && !isWhole ? (
@@ -259,7 +259,7 @@ export default function BudgetPage() {
         ) : null}
       </div>
       {snapshot.save.kind === 'asked' ? (
-        <ConflictDialog problem={snapshot.save.problem} settle={(keepMine) => void session.settleConflict(keepMine)} />
+        <ConflictDialog problem={snapshot.save.problem} resolve={(keepMine) => void session.settleConflict(keepMine)} />
       ) : null}
     </Page>
   );

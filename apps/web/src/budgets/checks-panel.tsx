@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { SanityItemDto, SanityListDto } from '@wise-margin/contract';
+import type { CheckItemDto, CheckListDto } from '@wise-margin/contract';
 import { useState } from 'react';
 import { getJson, sendJson } from '../api/client.ts';
 import { useCompany } from '../data/company.ts';
@@ -8,27 +8,27 @@ import { SidePanel } from './side-panel.tsx';
 
 export const useSanity = (company: number, budget: number) =>
   useQuery({
-    queryKey: ['sanity', company, budget],
-    queryFn: ({ signal }) => getJson<SanityListDto>(`/companies/${company}/budgets/${budget}/sanity`, signal),
+    queryKey: ['checks', company, budget],
+    queryFn: ({ signal }) => getJson<CheckListDto>(`/companies/${company}/budgets/${budget}/checks`, signal),
   });
 
 /** What of the budget wants a second look: each finding leads to its line and takes an answer. */
-export function SanityPanel({
+export function ChecksPanel({
   budget,
   locked,
   go,
 }: {
   readonly budget: number;
   readonly locked: boolean;
-  readonly go: (account: string, slice: SanityItemDto['slice']) => void;
+  readonly go: (account: string, slice: CheckItemDto['slice']) => void;
 }) {
   const { id } = useCompany();
   const client = useQueryClient();
   const list = useSanity(id, budget);
   const answer = useMutation({
     mutationFn: (given: { readonly key: string; readonly text: string }) =>
-      sendJson<SanityListDto>('POST', `/companies/${id}/budgets/${budget}/answers`, given),
-    onSuccess: (made) => client.setQueryData(['sanity', id, budget], made),
+      sendJson<CheckListDto>('POST', `/companies/${id}/budgets/${budget}/explanations`, given),
+    onSuccess: (made) => client.setQueryData(['checks', id, budget], made),
   });
   const { data } = list;
   return (
@@ -68,7 +68,7 @@ function Finding({
   go,
   keep,
 }: {
-  readonly item: SanityItemDto;
+  readonly item: CheckItemDto;
   readonly locked: boolean;
   readonly go: () => void;
   readonly keep: (text: string) => void;

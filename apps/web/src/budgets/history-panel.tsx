@@ -41,12 +41,12 @@ export function HistoryPanel({
       {history.isError ? <Failure error={history.error} retry={() => void history.refetch()} /> : null}
       {!history.data && !history.isError ? <Loading what="the changes" /> : null}
       <ul>
-        {items.map(({ id: record, at, actor, words, kind, isTakenBack, cells, more }) => (
+        {items.map(({ id: record, at, actor, words, kind, isUndone, cells, more }) => (
           <li key={record} className="border-b border-hairline py-2">
-            <p className={isTakenBack ? 'text-ink-soft line-through' : kind === 'milestone' ? 'font-semibold' : ''}>{words}</p>
+            <p className={isUndone ? 'text-ink-soft line-through' : kind === 'milestone' ? 'font-semibold' : ''}>{words}</p>
             <p className="text-ink-soft">
               {actor}, {momentWords(at)}
-              {isTakenBack ? ', undone' : ''}
+              {isUndone ? ', undone' : ''}
             </p>
             {cells.length > 0 ? (
               <details>

@@ -4,9 +4,9 @@ import { memo, useState } from 'react';
 import { useCompany } from '../data/company.ts';
 import { Amount } from '../ui/figure.tsx';
 import { BasisForm, type KeptDrafts } from './basis/basis-form.tsx';
-import type { DeskSession, DeskView } from './worksheet/worksheet-session.ts';
+import type { WorksheetSession, WorksheetView } from './worksheet/worksheet-session.ts';
 import { LineNotes } from './line-notes.tsx';
-import { OneOffs } from './nonrecurring-items.tsx';
+import { Nonrecurring } from './nonrecurring-items.tsx';
 import { YearChart } from './year-chart.tsx';
 import { YearsTable } from './years-table.tsx';
 
@@ -22,8 +22,8 @@ export const LinePanel = memo(function LinePanel({
   kept,
   locked,
 }: {
-  readonly session: DeskSession;
-  readonly view: DeskView;
+  readonly session: WorksheetSession;
+  readonly view: WorksheetView;
   readonly budget: BudgetDto;
   readonly row: BudgetRowDto;
   readonly filter: FilterDto;
@@ -78,7 +78,7 @@ export const LinePanel = memo(function LinePanel({
           months={months}
           years={row.history.map(({ year: each }) => each)}
           kept={kept}
-          leftOut={row.leftOut}
+          excluded={row.excluded}
           isForSeveral={bases.length > 1}
           left={() => setMadeOne(false)}
           show={setPreview}
@@ -91,7 +91,7 @@ export const LinePanel = memo(function LinePanel({
       )}
       {preview
         ? null
-        : [...new Set(row.lines.flatMap(({ lacks }) => lacks))].map((words) => (
+        : [...new Set(row.lines.flatMap(({ warnings }) => warnings))].map((words) => (
             <p key={words} className="mt-1 text-[13px] text-brick">
               {words}
             </p>
@@ -154,7 +154,7 @@ export const LinePanel = memo(function LinePanel({
         locked={locked}
         keep={(at, text) => session.apply([{ kind: 'note', account: row.account, month: at, text }])}
       />
-      <OneOffs account={row.account} budget={budget.id} budgetYear={budget.year} locked={locked} />
+      <Nonrecurring account={row.account} budget={budget.id} budgetYear={budget.year} locked={locked} />
     </aside>
   );
 });

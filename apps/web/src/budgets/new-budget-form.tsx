@@ -1,7 +1,7 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { ACCOUNT_CLASSES, FIRST_BASES, parseAmount, type AccountClass, type FirstBasis } from '@wise-margin/core';
-import { asOneOffs, percentTextSchema, type BudgetDto, type NewBudgetInput } from '@wise-margin/contract';
+import { asNonrecurringItems, percentTextSchema, type BudgetDto, type NewBudgetInput } from '@wise-margin/contract';
 import { useState } from 'react';
 import { useForm, useWatch } from 'react-hook-form';
 import { z } from 'zod';
@@ -88,7 +88,7 @@ export function NewBudgetForm({ onCreated, cancel }: { readonly onCreated: (made
         dimensions: company.dimensions.flatMap(({ name }) => (values.dimensions[name] ? [name] : [])),
         note: values.note,
         roundTo: rounding.ok ? rounding.value : 0,
-        exclude: asOneOffs(candidates.filter((each) => excluded.has(candidateKey(each)))),
+        exclude: asNonrecurringItems(candidates.filter((each) => excluded.has(candidateKey(each)))),
       };
       return sendJson<BudgetDto>('POST', `/companies/${company.id}/budgets`, body);
     },

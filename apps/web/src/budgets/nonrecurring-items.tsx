@@ -1,7 +1,7 @@
 import { groups } from 'd3';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { formatAmount, minor } from '@wise-margin/core';
-import type { EntryLinesDto, OneOffDto } from '@wise-margin/contract';
+import type { EntryLinesDto, NonrecurringItemDto } from '@wise-margin/contract';
 import { useState } from 'react';
 import { getJson, queryText, sendDelete, sendJson } from '../api/client.ts';
 import { useCompany } from '../data/company.ts';
@@ -14,7 +14,7 @@ const WHOLE = 'month';
 const MOST_LINES = 2000;
 
 /** What of an account's history does not recur and is left out of its basis, and the form that marks more. */
-export function OneOffs({
+export function Nonrecurring({
   account,
   budget,
   budgetYear,
@@ -30,17 +30,17 @@ export function OneOffs({
   const [isMarking, setMarking] = useState(false);
   const list = useQuery({
     queryKey: ['one-offs', company.id, account],
-    queryFn: ({ signal }) => getJson<OneOffDto[]>(`/companies/${company.id}/one-offs${queryText({ account })}`, signal),
+    queryFn: ({ signal }) => getJson<NonrecurringItemDto[]>(`/companies/${company.id}/nonrecurring-items${queryText({ account })}`, signal),
   });
-  /** The line takes the changed history up, and the desk opens anew over it. */
+  /** The line takes the changed history up, and the worksheet opens anew over it. */
   const flowThrough = async (): Promise<void> => {
     if (!locked)
-      await sendJson('POST', `/companies/${company.id}/budgets/${budget}/rederive`, { accounts: [account], session: ownSession() });
+      await sendJson('POST', `/companies/${company.id}/budgets/${budget}/recalculate`, { accounts: [account], session: ownSession() });
     await client.invalidateQueries();
   };
   const remove = useMutation({
     mutationFn: async (id: number) => {
-      await sendDelete(`/companies/${company.id}/one-offs/${id}`);
+      await sendDelete(`/companies/${company.id}/nonrecurring-items/${id}`);
       await flowThrough();
     },
   });
@@ -107,7 +107,7 @@ function MarkForm({
   });
   const mark = useMutation({
     mutationFn: async () => {
-      await sendJson('POST', `/companies/${id}/one-offs`, {
+      await sendJson('POST', `/companies/${id}/nonrecurring-items`, {
         account,
         period,
         ...(entry === WHOLE ? {} : { entry: Number(entry) }),

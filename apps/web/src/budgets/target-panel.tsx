@@ -5,7 +5,7 @@ import { useCompany } from '../data/company.ts';
 import { Amount } from '../ui/figure.tsx';
 import { SelectField, TextField } from '../ui/labeled-field.tsx';
 import type { Questions } from './worksheet/worksheet-messages.ts';
-import type { DeskSession } from './worksheet/worksheet-session.ts';
+import type { WorksheetSession } from './worksheet/worksheet-session.ts';
 import { SidePanel } from './side-panel.tsx';
 
 const TARGETS = [
@@ -28,7 +28,7 @@ export function TargetPanel({
   grid,
   locked,
 }: {
-  readonly session: DeskSession;
+  readonly session: WorksheetSession;
   readonly grid: GridDto;
   readonly locked: boolean;
 }) {

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import { useStable } from '../ui/use-stable-callback.ts';
+import { useStableCallback } from '../ui/use-stable-callback.ts';
 
 // long enough that arrows held down write the address once, short enough that a link copied by hand has it
 const ADDRESS_MS = 300;
@@ -21,7 +21,7 @@ export function usePickedRow(
     setPicked(inAddress);
   }
   useEffect(() => () => clearTimeout(waiting.current), []);
-  const pick = useStable((account: string) => {
+  const pick = useStableCallback((account: string) => {
     if (account === picked) return;
     setPicked(account);
     clearTimeout(waiting.current);

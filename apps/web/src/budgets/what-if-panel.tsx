@@ -7,7 +7,7 @@ import { sendJson } from '../api/client.ts';
 import { useCompany } from '../data/company.ts';
 import { Amount } from '../ui/figure.tsx';
 import { SelectField, TextField } from '../ui/labeled-field.tsx';
-import type { DeskSession } from './worksheet/worksheet-session.ts';
+import type { WorksheetSession } from './worksheet/worksheet-session.ts';
 import { SidePanel } from './side-panel.tsx';
 
 const SCALES: readonly (readonly [AccountClass, string])[] = [
@@ -19,7 +19,7 @@ const PERCENT = /^[+-]?\d{1,4}(\.\d{1,6})?$/;
 const plain = withoutPercentSign;
 
 /** Scales on revenue, on costs and on one driver, seen against the budget without changing it. */
-export function WhatIfPanel({ session, budget }: { readonly session: DeskSession; readonly budget: BudgetDto }) {
+export function WhatIfPanel({ session, budget }: { readonly session: WorksheetSession; readonly budget: BudgetDto }) {
   const company = useCompany();
   const client = useQueryClient();
   const navigate = useNavigate();

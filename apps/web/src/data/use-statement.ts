@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { type BudgetDto, type LineTrendDto, type PackedGrid, type StripDto, type TrailDto } from '@wise-margin/contract';
+import { type BudgetDto, type LineTrendDto, type PackedGrid, type StripDto, type DrillDownDto } from '@wise-margin/contract';
 import { unpackGrid } from '@wise-margin/presentation';
 import { getJson, queryText } from '../api/client.ts';
 import { statementQuery, type StatementChoices } from './statement-choices.ts';
@@ -19,7 +19,7 @@ export const useStrip = (company: number, choices: StatementChoices) =>
     placeholderData: keepPreviousData,
   });
 
-export const useTrail = (
+export const useDrillDown = (
   company: number,
   view: string,
   choices: StatementChoices,
@@ -29,7 +29,10 @@ export const useTrail = (
     queryKey: ['trail', company, view, choices, place],
     enabled: place !== null,
     queryFn: ({ signal }) =>
-      getJson<TrailDto>(`/companies/${company}/statements/${view}/trail${queryText({ ...statementQuery(choices), ...place })}`, signal),
+      getJson<DrillDownDto>(
+        `/companies/${company}/statements/${view}/drill-down${queryText({ ...statementQuery(choices), ...place })}`,
+        signal,
+      ),
   });
 
 export const useBudgets = (company: number) =>

@@ -47,7 +47,7 @@ function read(search: URLSearchParams): TrailState {
 }
 
 /** The trail in the address bar, and the steps along it. Each step is one step of the browser's history. */
-export function useTrailAddress() {
+export function useDrillDownAddress() {
   const [search, setSearch] = useSearch();
   const state = read(search);
   const go = (next: TrailState) =>
@@ -81,4 +81,4 @@ export function useTrailAddress() {
     },
   };
 }
-export type TrailAddress = ReturnType<typeof useTrailAddress>;
+export type DrillDownAddress = ReturnType<typeof useDrillDownAddress>;

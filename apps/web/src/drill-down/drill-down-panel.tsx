@@ -2,7 +2,7 @@ import { X } from 'lucide-react';
 import { useEffect, useRef, type ReactNode } from 'react';
 
 /** The side panel that leads from a figure to its entries: crumbs above, the proof below. */
-export function TrailPanel({
+export function DrillDownPanel({
   crumbs,
   title,
   close,

@@ -2,11 +2,17 @@ import { formatAmount, type Minor } from '@wise-margin/core';
 import { useCompany } from '../data/company.ts';
 import { AccountStep, useEntryLines } from './account-step.tsx';
 import { EntryStep, useEntry } from './entry-step.tsx';
-import type { TrailAddress } from './drill-down-address.ts';
-import { Proof, TrailPanel } from './drill-down-panel.tsx';
+import type { DrillDownAddress } from './drill-down-address.ts';
+import { Proof, DrillDownPanel } from './drill-down-panel.tsx';
 
 /** The inner steps of the trail, from an account's entries to an entry; the same from every station. */
-export function StepTrail({ address, outerCrumbs = null }: { readonly address: TrailAddress; readonly outerCrumbs?: React.ReactNode }) {
+export function DrillDownSteps({
+  address,
+  outerCrumbs = null,
+}: {
+  readonly address: DrillDownAddress;
+  readonly outerCrumbs?: React.ReactNode;
+}) {
   const company = useCompany();
   const { account, entry } = address.state;
   const lines = useEntryLines(company.id, account);
@@ -41,16 +47,22 @@ export function StepTrail({ address, outerCrumbs = null }: { readonly address: T
       />
     ) : null;
     return (
-      <TrailPanel key="entry" crumbs={crumbs} title={slip.data ? `Entry ${slip.data.number}` : 'Entry'} close={address.close} foot={proof}>
+      <DrillDownPanel
+        key="entry"
+        crumbs={crumbs}
+        title={slip.data ? `Entry ${slip.data.number}` : 'Entry'}
+        close={address.close}
+        foot={proof}
+      >
         <EntryStep entry={slip} exponent={company.exponent} account={account?.account ?? null} />
-      </TrailPanel>
+      </DrillDownPanel>
     );
   }
   const proof = first ? (
     <Proof listed={`Listed entries ${exact(first.sum)}`} difference={exact(first.figure - first.sum)} isZero={first.figure === first.sum} />
   ) : null;
   return (
-    <TrailPanel
+    <DrillDownPanel
       key="account"
       crumbs={crumbs}
       title={first ? `${first.account.name}, ${exact(first.figure)}` : (account?.account ?? '')}
@@ -58,6 +70,6 @@ export function StepTrail({ address, outerCrumbs = null }: { readonly address: T
       foot={proof}
     >
       <AccountStep lines={lines} exponent={company.exponent} openEntry={address.openEntry} />
-    </TrailPanel>
+    </DrillDownPanel>
   );
 }

@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
 import { formatAmount, type DisplayUnit, type Minor } from '@wise-margin/core';
-import { type TrailDto } from '@wise-margin/contract';
+import { type DrillDownDto } from '@wise-margin/contract';
 import { cellReasonWords, figureText } from '@wise-margin/presentation';
 import { Amount, favorColor, favorOf } from '../ui/figure.tsx';
 import type { AccountStep } from './drill-down-address.ts';
@@ -13,7 +13,7 @@ export function FigureStep({
   openFigure,
   openAccount,
 }: {
-  readonly trail: TrailDto;
+  readonly trail: DrillDownDto;
   readonly exponent: number;
   readonly companyId: number;
   readonly openFigure: (place: { line: string; column: string }) => void;
@@ -72,7 +72,7 @@ export function FigureStep({
                     <>
                       <Link
                         className="link"
-                        to={`/c/${companyId}/budgets/${account.budgetId}${account.isBalance ? '/cash?account' : '?row'}=${account.number}`}
+                        to={`/c/${companyId}/budgets/${account.budgetId}${account.isBalanceSheet ? '/cash?account' : '?row'}=${account.number}`}
                       >
                         {account.number} {account.name}
                       </Link>
@@ -97,7 +97,7 @@ export function FigureStep({
 }
 
 /** The listed accounts' sum, and its difference to the cell. Null when the cell is not an amount made of accounts. */
-export function figureProof(trail: TrailDto, exponent: number): { listed: string; difference: string; isZero: boolean } | null {
+export function figureProof(trail: DrillDownDto, exponent: number): { listed: string; difference: string; isZero: boolean } | null {
   if (trail.accountsSum === null || trail.cell.kind !== 'amount') return null;
   const difference = trail.cell.value - trail.accountsSum;
   const text = (value: number) => (value === 0 ? '0.00' : formatAmount(value as Minor, { exponent, unit: 'cents' }));

@@ -1,6 +1,6 @@
 import { formatAmount, type Minor } from '@wise-margin/core';
 import { useAsOf, useCompany } from '../data/company.ts';
-import { StepTrail, useTrailAddress } from '../drill-down/index.ts';
+import { DrillDownSteps, useDrillDownAddress } from '../drill-down/index.ts';
 import { Amount } from '../ui/figure.tsx';
 import { LongTable } from '../ui/long-table.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
@@ -14,7 +14,7 @@ export default function AccountsPage() {
   const company = useCompany();
   const [asOf] = useAsOf();
   const [search, setSearch] = useSearch();
-  const address = useTrailAddress();
+  const address = useDrillDownAddress();
   useKeys({ Escape: () => (address.isOpen ? address.back() : undefined) });
   const year = Number(search.get('year')) || company.periods.find(({ key }) => key === asOf)?.year || company.years.at(-1);
   const find = (search.get('find') ?? '').toLowerCase();
@@ -146,7 +146,7 @@ export default function AccountsPage() {
             )}
           />
         )}
-        {address.isOpen ? <StepTrail address={address} /> : null}
+        {address.isOpen ? <DrillDownSteps address={address} /> : null}
       </div>
     </>
   );

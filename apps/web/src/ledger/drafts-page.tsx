@@ -3,7 +3,7 @@ import type { DraftEntriesDto } from '@wise-margin/contract';
 import { formatAmount, type Minor } from '@wise-margin/core';
 import { getJson } from '../api/client.ts';
 import { useCompany } from '../data/company.ts';
-import { StepTrail, useTrailAddress } from '../drill-down/index.ts';
+import { DrillDownSteps, useDrillDownAddress } from '../drill-down/index.ts';
 import { Amount } from '../ui/figure.tsx';
 import { LongTable } from '../ui/long-table.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
@@ -14,7 +14,7 @@ import { dateWords } from '../ui/date-words.ts';
 /** The entries in draft, which no figure counts until they are asked for; each opens to its lines. */
 export default function DraftsPage() {
   const company = useCompany();
-  const address = useTrailAddress();
+  const address = useDrillDownAddress();
   const drafts = useQuery({
     queryKey: ['drafts', company.id],
     queryFn: ({ signal }) => getJson<DraftEntriesDto>(`/companies/${company.id}/draft-entries`, signal),
@@ -77,7 +77,7 @@ export default function DraftsPage() {
             </tr>
           )}
         />
-        {address.isOpen ? <StepTrail address={address} /> : null}
+        {address.isOpen ? <DrillDownSteps address={address} /> : null}
       </div>
     </>
   );

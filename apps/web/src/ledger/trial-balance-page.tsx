@@ -1,7 +1,7 @@
 import { formatAmount, TOTAL_RULE, type Minor } from '@wise-margin/core';
 import { useAsOf, useCompany } from '../data/company.ts';
 import { useMonthKeys } from '../data/use-month-keys.ts';
-import { StepTrail, useTrailAddress } from '../drill-down/index.ts';
+import { DrillDownSteps, useDrillDownAddress } from '../drill-down/index.ts';
 import { Amount } from '../ui/figure.tsx';
 import { LongTable } from '../ui/long-table.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
@@ -14,7 +14,7 @@ import { useTrialBalance } from './use-ledger.ts';
 export default function TrialBalancePage() {
   const company = useCompany();
   const [asOf, setAsOf] = useAsOf();
-  const address = useTrailAddress();
+  const address = useDrillDownAddress();
   const balance = useTrialBalance(company.id, asOf);
   const rows = balance.data?.rows ?? [];
   useMonthKeys();
@@ -118,7 +118,7 @@ export default function TrialBalancePage() {
             </tr>
           }
         />
-        {address.isOpen ? <StepTrail address={address} /> : null}
+        {address.isOpen ? <DrillDownSteps address={address} /> : null}
       </div>
     </>
   );

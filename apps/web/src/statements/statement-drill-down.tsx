@@ -1,24 +1,24 @@
 import { useCompany } from '../data/company.ts';
-import { FigureStep, Proof, StepTrail, type TrailAddress, TrailPanel, figureProof } from '../drill-down/index.ts';
+import { FigureStep, Proof, DrillDownSteps, type DrillDownAddress, DrillDownPanel, figureProof } from '../drill-down/index.ts';
 import { figureText } from '@wise-margin/presentation';
 import { Failure, Loading } from '../ui/states.tsx';
 import { LineTrend } from './line-trend.tsx';
 import type { StatementChoices } from '../data/statement-choices.ts';
-import { useTrail } from '../data/use-statement.ts';
+import { useDrillDown } from '../data/use-statement.ts';
 
 /** The trail of a statement's figure: the figure, its accounts, their entries, the entry. */
-export function StatementTrail({
+export function StatementDrillDown({
   view,
   choices,
   address,
 }: {
   readonly view: string;
   readonly choices: StatementChoices;
-  readonly address: TrailAddress;
+  readonly address: DrillDownAddress;
 }) {
   const company = useCompany();
   const { figures, account, entry } = address.state;
-  const trail = useTrail(company.id, view, choices, figures.at(-1) ?? null);
+  const trail = useDrillDown(company.id, view, choices, figures.at(-1) ?? null);
   const { data } = trail;
   const inner = account !== null || entry !== null;
   const crumbs = figures.map((figure, position) => (
@@ -36,13 +36,13 @@ export function StatementTrail({
       </button>
     </span>
   ));
-  if (inner) return <StepTrail address={address} outerCrumbs={crumbs} />;
+  if (inner) return <DrillDownSteps address={address} outerCrumbs={crumbs} />;
   const title = data
     ? `${data.line.name}${data.cell.kind === 'blank' ? '' : `, ${figureText(data.cell, { exponent: company.exponent, unit: 'cents', withUnit: true })}`}`
     : 'This figure';
   const proof = data ? figureProof(data, company.exponent) : null;
   return (
-    <TrailPanel
+    <DrillDownPanel
       key={`figure ${figures.length}`}
       crumbs={crumbs}
       title={title}
@@ -61,6 +61,6 @@ export function StatementTrail({
       ) : null}
       {data ? <LineTrend view={view} choices={choices} line={data.line.key} /> : null}
       {!data && !trail.isError ? <Loading what="what makes up the amount" /> : null}
-    </TrailPanel>
+    </DrillDownPanel>
   );
 }

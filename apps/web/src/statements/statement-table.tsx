@@ -11,7 +11,7 @@ import { largestBar } from './statement-cell.tsx';
 import { statementFigures } from './statement-figures.ts';
 import { StatementHead } from './statement-head.tsx';
 import { StatementRow } from './statement-row.tsx';
-import { useStable } from '../ui/use-stable-callback.ts';
+import { useStableCallback } from '../ui/use-stable-callback.ts';
 
 export type CellPlace = { readonly line: string; readonly column: string };
 const ROW = 25;
@@ -30,7 +30,7 @@ export function StatementTable({
   cellsDrawnWhole = 3000,
   chosen,
   toggle,
-  openTrail,
+  openDrillDown,
   resize = null,
 }: {
   readonly grid: GridDto;
@@ -42,7 +42,7 @@ export function StatementTable({
   readonly chosen: CellPlace | null;
   readonly toggle: (line: string) => void;
   /** null where figures lead nowhere, as in a preview */
-  readonly openTrail: ((place: CellPlace) => void) | null;
+  readonly openDrillDown: ((place: CellPlace) => void) | null;
   /** sets the width of a column in characters, in an editor */
   readonly resize?: ((column: string, width: number) => void) | null;
 }) {
@@ -87,8 +87,8 @@ export function StatementTable({
   const after = isLarge ? columnsInView.getTotalSize() - (columnItems.at(-1)?.end ?? 0) : 0;
 
   const spaces = `${before > 0 ? 'b' : ''}${after > 0 ? 'a' : ''}` as const;
-  const stableToggle = useStable(toggle);
-  const stableOpen = useStable((place: CellPlace) => openTrail?.(place));
+  const stableToggle = useStableCallback(toggle);
+  const stableOpen = useStableCallback((place: CellPlace) => openDrillDown?.(place));
 
   const focus = (row: number, column: number, tries = 12): void => {
     const target = body.current?.querySelector<HTMLElement>(`[data-row="${row}"][data-column="${column}"]`);
@@ -130,7 +130,7 @@ export function StatementTable({
     <div
       ref={scroller}
       className="printed-whole min-h-0 flex-1 overflow-auto border border-hairline bg-sheet"
-      tabIndex={openTrail ? undefined : 0}
+      tabIndex={openDrillDown ? undefined : 0}
       role="region"
       aria-label={label}
     >
@@ -177,7 +177,7 @@ export function StatementTable({
                 chosenColumn={chosen?.line === shown.line.key ? chosen.column : null}
                 tellsWords={tellsWords}
                 toggle={stableToggle}
-                open={openTrail ? stableOpen : null}
+                open={openDrillDown ? stableOpen : null}
               />
             );
           })}

@@ -4,7 +4,7 @@ import { Link, useParams } from 'react-router';
 import { useAsOf, useCompany } from '../data/company.ts';
 import { useMonthKeys } from '../data/use-month-keys.ts';
 import { useViews } from '../data/use-views.ts';
-import { useTrailAddress } from '../drill-down/index.ts';
+import { useDrillDownAddress } from '../drill-down/index.ts';
 import { Page } from '../ui/page.tsx';
 import { PeriodStrip } from '../ui/period-strip.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
@@ -17,7 +17,7 @@ import { plainChoices, readChoices, statementQuery } from '../data/statement-cho
 import { StatementIssues } from './statement-issues.tsx';
 import { asOfLine, unitLine } from './statement-words.ts';
 import { StatementTable } from './statement-table.tsx';
-import { StatementTrail } from './statement-drill-down.tsx';
+import { StatementDrillDown } from './statement-drill-down.tsx';
 import { useMonthStrip } from './use-month-strip.ts';
 import { useRememberedChoices } from './use-remembered-choices.ts';
 import { useBudgets, useStatement, useStrip } from '../data/use-statement.ts';
@@ -53,7 +53,7 @@ export default function ViewPage() {
 function Statement({ view, asOf, setAsOf }: { readonly view: string; readonly asOf: string; readonly setAsOf: (period: string) => void }) {
   const company = useCompany();
   const [search, setSearch] = useSearch();
-  const address = useTrailAddress();
+  const address = useDrillDownAddress();
   const [chosenOpen, setOpen] = useState<ReadonlySet<string> | 'all' | null>(null);
   const choices = readChoices(search, asOf);
   const statement = useStatement(company.id, view, choices);
@@ -144,13 +144,13 @@ function Statement({ view, asOf, setAsOf }: { readonly view: string; readonly as
                 unitWords={unitWords}
                 label={sides.length > 1 ? `Statement, side ${index + 1}` : 'Statement'}
                 chosen={address.state.figures[0] ?? null}
-                openTrail={address.openFigure}
+                openDrillDown={address.openFigure}
                 toggle={toggle}
               />
             ))
           : null}
         {!grid && !statement.isError ? <Loading what="the statement" /> : null}
-        {address.isOpen ? <StatementTrail view={view} choices={choices} address={address} /> : null}
+        {address.isOpen ? <StatementDrillDown view={view} choices={choices} address={address} /> : null}
       </div>
       {grid && grid.head.footnotes.length > 0 && !statement.isError ? (
         <ul aria-label="Footnotes" className="pb-3 text-[12.5px] text-ink-soft">

@@ -14,7 +14,7 @@ const DAY = 86_400_000;
  * Balances at month ends and income by month, debit positive, by chart position: the ledger's up to the
  * month a plan opens from, then the plan's as it is rolled forward.
  */
-export class Levels {
+export class MonthEndBalances {
   readonly #books: BudgetBooks;
   readonly #ledger: Slab;
   readonly #income = new Map<number, Float64Array>();

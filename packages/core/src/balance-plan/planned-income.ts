@@ -3,7 +3,7 @@ import { incomePositions } from '../chart/account.ts';
 import { NO_FILTER } from '../ledger/dimension.ts';
 import type { BalanceCube } from '../ledger/balance-cube.ts';
 import type { BudgetBooks } from '../budget/budget-books.ts';
-import { incomeIn, type Levels } from './month-end-balances.ts';
+import { incomeIn, type MonthEndBalances } from './month-end-balances.ts';
 
 /** The income budget of a year. */
 export type YearIncome = { readonly year: number; readonly income: BalanceCube };
@@ -13,7 +13,7 @@ export type YearIncome = { readonly year: number; readonly income: BalanceCube }
  * earlier; and on into the year as long as every posted month holds in the budget what was posted, to the
  * cent, as in a reforecast. -1 when nothing is posted.
  */
-export function openingOf(books: BudgetBooks, plan: YearIncome, first: PeriodIndex): number {
+export function lastLedgerMonth(books: BudgetBooks, plan: YearIncome, first: PeriodIndex): number {
   const { lastPosted } = books;
   if (lastPosted === null) return -1;
   if (lastPosted < first) return lastPosted;
@@ -35,7 +35,7 @@ export function openingOf(books: BudgetBooks, plan: YearIncome, first: PeriodInd
 export function incomeOf(
   books: BudgetBooks,
   plan: YearIncome,
-  { period, levels }: { readonly period: PeriodIndex; readonly levels: Levels },
+  { period, levels }: { readonly period: PeriodIndex; readonly levels: MonthEndBalances },
 ): { readonly income: Float64Array; readonly standIn: 'noApprovedBudget' | 'noFigures' | null } {
   const { year } = periodAt(books.calendar, period);
   const budget = year === plan.year ? plan.income : books.approved.get(year)?.cube;

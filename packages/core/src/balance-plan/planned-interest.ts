@@ -2,7 +2,7 @@ import { PERIODS_PER_YEAR, type PeriodIndex } from '../calendar/fiscal-calendar.
 import { minor } from '../money/minor.ts';
 import type { BudgetBooks } from '../budget/budget-books.ts';
 import type { BalancePlanIssue, InterestMonth } from './balance-plan-issue.ts';
-import { classTotal, type Levels } from './month-end-balances.ts';
+import { classTotal, type MonthEndBalances } from './month-end-balances.ts';
 import type { LoanMonth } from './loan-schedule.ts';
 import type { PlannedRule } from './planned-rules.ts';
 
@@ -12,7 +12,7 @@ const YEAR = PERIODS_PER_YEAR;
 export function interestOf(
   { chart }: BudgetBooks,
   at: {
-    readonly levels: Levels;
+    readonly levels: MonthEndBalances;
     readonly loans: readonly ReadonlyMap<number, LoanMonth>[];
     readonly from: PeriodIndex;
     readonly to: number;
@@ -30,7 +30,11 @@ export function interestOf(
 /** Debt that owes something at a month end of the year and is not on a schedule. */
 export function unscheduledDebt(
   { chart }: BudgetBooks,
-  { levels, rules, first }: { readonly levels: Levels; readonly rules: ReadonlyMap<number, PlannedRule>; readonly first: PeriodIndex },
+  {
+    levels,
+    rules,
+    first,
+  }: { readonly levels: MonthEndBalances; readonly rules: ReadonlyMap<number, PlannedRule>; readonly first: PeriodIndex },
 ): string[] {
   return chart.accounts.flatMap(({ number, class: of }, position) => {
     if ((of !== 'shortTermDebt' && of !== 'longTermDebt') || rules.get(position)!.rule.kind === 'loan') return [];

@@ -1,7 +1,7 @@
 import { periodOfKey, type FiscalCalendar } from '../calendar/fiscal-calendar.ts';
 import type { BudgetBooks } from '../budget/budget-books.ts';
 import type { BalanceRule } from './balance-rule.ts';
-import type { Levels } from './month-end-balances.ts';
+import type { MonthEndBalances } from './month-end-balances.ts';
 import { ruleFromHistory } from './rule-from-history.ts';
 
 /** The rule an account moves by, and what history alone would give it. */
@@ -11,7 +11,7 @@ export type PlannedRule = { readonly rule: BalanceRule; readonly fromHistory: Ba
 export function plannedRule(
   { chart, calendar }: BudgetBooks,
   set: ReadonlyMap<string, BalanceRule>,
-  { levels, position }: { readonly levels: Levels; readonly position: number },
+  { levels, position }: { readonly levels: MonthEndBalances; readonly position: number },
 ): PlannedRule {
   const fromHistory = ruleFromHistory(chart, levels, position);
   const own = set.get(chart.accounts[position]!.number);
@@ -27,7 +27,7 @@ function recounted(rule: BalanceRule, calendar: FiscalCalendar, opening: number)
 }
 
 /** The account that takes what is left: the one whose rule says so, or else the first of cash; null when there is none. */
-export function restOf({ chart }: BudgetBooks, rules: ReadonlyMap<number, PlannedRule>): number | null {
+export function balancingAccountOf({ chart }: BudgetBooks, rules: ReadonlyMap<number, PlannedRule>): number | null {
   const positions = [...rules.keys()].filter((position) => chart.accounts[position]!.class === 'cash');
   const takers = positions.filter((position) => rules.get(position)!.rule.kind === 'rest');
   return takers.find((position) => rules.get(position)!.isSet) ?? takers[0] ?? positions[0] ?? null;

@@ -7,12 +7,12 @@ import type { BudgetBooks } from '../budget/budget-books.ts';
 import type { BalancePlanIssue, InterestMonth } from './balance-plan-issue.ts';
 import { closingUnder, type BalanceRule, type DaysBase, type RuleContext } from './balance-rule.ts';
 import { daysOfBalance } from './days-of-flow.ts';
-import { classTotal, Levels } from './month-end-balances.ts';
+import { classTotal, MonthEndBalances } from './month-end-balances.ts';
 import { loanBook } from './loan-book.ts';
 import type { LoanMonth } from './loan-schedule.ts';
-import { incomeOf, openingOf, type YearIncome } from './planned-income.ts';
+import { incomeOf, lastLedgerMonth, type YearIncome } from './planned-income.ts';
 import { interestIssue, interestOf, unscheduledDebt } from './planned-interest.ts';
-import { plannedRule, restOf, type PlannedRule } from './planned-rules.ts';
+import { plannedRule, balancingAccountOf, type PlannedRule } from './planned-rules.ts';
 import { DAYS_CLASSES, USUAL_BASE, type DaysClass } from './rule-from-history.ts';
 
 const YEAR = PERIODS_PER_YEAR;
@@ -56,8 +56,8 @@ export function rollForward(books: BudgetBooks, plan: BalancePlan): RolledForwar
   const { chart, calendar } = books;
   const first = periodOfYear(calendar, plan.year, 1);
   if (first === null) throw new RangeError(`FY${plan.year} is outside the calendar`);
-  const opening = openingOf(books, plan, first);
-  const levels = new Levels(books, opening);
+  const opening = lastLedgerMonth(books, plan, first);
+  const levels = new MonthEndBalances(books, opening);
   const balances = chart.accounts.flatMap((account, position) => (isBalanceAccount(account) ? [position] : []));
   const rules = new Map(balances.map((position) => [position, plannedRule(books, plan.rules, { levels, position })]));
   const loans = new Map(
@@ -72,7 +72,7 @@ export function rollForward(books: BudgetBooks, plan: BalancePlan): RolledForwar
         : [],
     ),
   );
-  const rest = restOf(books, rules);
+  const rest = balancingAccountOf(books, rules);
   const cube = new BalanceCube({ isIncome: chart.accounts.map(isIncomeAccount), slots: slotCount(calendar) });
   if (opening >= 0) {
     const upTo = lastSlot(calendar, opening as PeriodIndex);
@@ -146,7 +146,7 @@ export function rollForward(books: BudgetBooks, plan: BalancePlan): RolledForwar
 function ruleContext(
   { chart, calendar }: BudgetBooks,
   month: {
-    readonly levels: Levels;
+    readonly levels: MonthEndBalances;
     readonly position: number;
     readonly period: PeriodIndex;
     readonly first: PeriodIndex;
@@ -224,7 +224,7 @@ function runsOf(
 
 /** How many days of a flow accounts together stand for at each month end of a year. */
 function daysOver(
-  levels: Levels,
+  levels: MonthEndBalances,
   positions: readonly number[],
   { of, first, sign }: { readonly of: DaysBase; readonly first: PeriodIndex; readonly sign: 1 | -1 },
 ): (number | null)[] {

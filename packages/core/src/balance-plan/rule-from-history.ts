@@ -2,7 +2,7 @@ import type { AccountClass } from '../chart/account-class.ts';
 import { signOf, type Account, type Chart } from '../chart/account.ts';
 import { minor } from '../money/minor.ts';
 import type { BalanceRule, DaysBase } from './balance-rule.ts';
-import { classTotal, type Levels } from './month-end-balances.ts';
+import { classTotal, type MonthEndBalances } from './month-end-balances.ts';
 import { loanFromHistory } from './loan-from-history.ts';
 
 const YEAR = 12;
@@ -14,14 +14,14 @@ export type DaysClass = keyof typeof USUAL_BASE;
 export const DAYS_CLASSES = Object.keys(USUAL_BASE) as readonly DaysClass[];
 
 /** Balances of an account at the last month ends of the ledger, the latest last, in its shown sign; fewer where history is shorter. */
-function latestLevels(levels: Levels, position: number, account: Account): number[] {
+function latestLevels(levels: MonthEndBalances, position: number, account: Account): number[] {
   return Array.from({ length: YEAR + 1 }, (_, index) => levels.level(position, levels.opening - YEAR + index)).flatMap((level) =>
     level === null ? [] : [level * signOf(account)],
   );
 }
 
 /** The account of a class with the largest balance, the first of equal ones; null when the class has none. */
-function leadOf(chart: Chart, levels: Levels, of: AccountClass): number | null {
+function leadOf(chart: Chart, levels: MonthEndBalances, of: AccountClass): number | null {
   return chart.accounts.reduce<number | null>((lead, account, position) => {
     if (account.class !== of) return lead;
     return lead === null || Math.abs(levels.opened(position)) > Math.abs(levels.opened(lead)) ? position : lead;
@@ -29,7 +29,7 @@ function leadOf(chart: Chart, levels: Levels, of: AccountClass): number | null {
 }
 
 /** The months of the fiscal year in which an account that otherwise took up the income tax was cleared; null when it is no such account. */
-function taxPaidIn(chart: Chart, levels: Levels, position: number): number[] | null {
+function taxPaidIn(chart: Chart, levels: MonthEndBalances, position: number): number[] | null {
   const paidIn: number[] = [];
   let taken = 0;
   for (let period = Math.max(1, levels.opening - YEAR + 1); period <= levels.opening; period += 1) {
@@ -45,7 +45,7 @@ function taxPaidIn(chart: Chart, levels: Levels, position: number): number[] | n
 }
 
 /** What all debt together bore in the last twelve months, in percent a year to two decimals: interest expensed over what was owed at each month's start. */
-function rateOfDebt(chart: Chart, levels: Levels): string {
+function rateOfDebt(chart: Chart, levels: MonthEndBalances): string {
   let interest = 0;
   let owed = 0;
   for (let period = levels.opening - YEAR + 1; period <= levels.opening; period += 1) {
@@ -64,7 +64,7 @@ function rateOfDebt(chart: Chart, levels: Levels): string {
  * receivables, inventory and payables; loans on the schedule they were paid by; income tax cleared in the
  * months it was; depreciation accumulated; seasonal balances as in the prior year; others do not change.
  */
-export function ruleFromHistory(chart: Chart, levels: Levels, position: number): BalanceRule {
+export function ruleFromHistory(chart: Chart, levels: MonthEndBalances, position: number): BalanceRule {
   const account = chart.accounts[position]!;
   const latest = latestLevels(levels, position, account);
   const hasMoved = latest.some((level) => level !== latest[0]);

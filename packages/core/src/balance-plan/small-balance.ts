@@ -87,7 +87,7 @@ export function booksOf(options: {
     cube: cubeOf(factsOf(entries)),
     firstPosted: through === null ? null : (0 as PeriodIndex),
     lastPosted: through as PeriodIndex | null,
-    oneOffs: { entries: cubeOf([]), months: new Set() },
+    nonrecurring: { entries: cubeOf([]), months: new Set() },
     approved: new Map([...approved].map(([year, cube]) => [year, { cube, dimensions: [] }])),
     statistics: { value: () => null },
   };

@@ -157,7 +157,7 @@ describe('bases', () => {
     expect(derived(basis)).toEqual({
       months: there.months.map((amount, month) => amount + (month < 6 ? 0 : 120_000)),
       issues: there.issues,
-      leftOut: 0,
+      excluded: 0,
     });
     const unposted = { ...besides, year: 2031 };
     expect(derived({ ...basis, besides: unposted }).issues).toEqual([{ code: 'noHistory', years: [2031] }]);

@@ -48,7 +48,7 @@ export type BasisLimits = {
   /** months of history that are not posted yet are taken from the approved budget of their year */
   readonly projected?: true;
   /** amounts marked as not recurring stay in the history it draws on */
-  readonly withOneOffs?: true;
+  readonly includeNonrecurring?: true;
 };
 type Method =
   SameMonths | YearTotal | AverageYears | LatestMonths | Trend | DriverRate | FixedMonths | PercentOf | Payroll | TypedTotal | Typed;
@@ -86,17 +86,17 @@ export function changed(amount: Minor, changePercent: string, roundTo: Minor): M
   return minor(roundToStep(multiplyByDecimal(amount, factor), roundTo));
 }
 
-/** The months of a year as a basis gives them, what it lacks, and the one-offs left out of the history it drew on. Debit positive. */
-export type DerivedYear = { readonly months: Minor[]; readonly issues: readonly BasisIssue[]; readonly leftOut: Minor };
+/** The months of a year as a basis gives them, what it warnings, and the one-offs left out of the history it drew on. Debit positive. */
+export type DerivedYear = { readonly months: Minor[]; readonly issues: readonly BasisIssue[]; readonly excluded: Minor };
 
 /** The context with history read as the basis wants it, and the one-offs it left out by then. */
-function readAs(basis: Basis, context: BasisContext): { readonly context: BasisContext; readonly leftOut: () => Minor } {
-  const reading: HistoryReading = { projected: basis.projected ?? false, withOneOffs: basis.withOneOffs ?? false };
+function readAs(basis: Basis, context: BasisContext): { readonly context: BasisContext; readonly excluded: () => Minor } {
+  const reading: HistoryReading = { projected: basis.projected ?? false, includeNonrecurring: basis.includeNonrecurring ?? false };
   const sum = (months: HistoryMonths): number => months.reduce<number>((total, amount) => total + (amount ?? 0), 0);
-  const leftOut = new Map<string, number>();
+  const excluded = new Map<string, number>();
   const read = <Months extends HistoryMonths>(key: string, months: (how: HistoryReading) => Months): Months => {
     const taken = months(reading);
-    if (!reading.withOneOffs) leftOut.set(key, sum(months({ ...reading, withOneOffs: true })) - sum(taken));
+    if (!reading.includeNonrecurring) excluded.set(key, sum(months({ ...reading, includeNonrecurring: true })) - sum(taken));
     return taken;
   };
   return {
@@ -105,20 +105,20 @@ function readAs(basis: Basis, context: BasisContext): { readonly context: BasisC
       year: (year: number) => read(`FY${year}`, (how) => context.year(year, how)),
       latest: (count: number) => read(`latest ${count}`, (how) => context.latest(count, how)),
     }),
-    leftOut: () => minor([...leftOut.values()].reduce((total, amount) => total + amount, 0)),
+    excluded: () => minor([...excluded.values()].reduce((total, amount) => total + amount, 0)),
   };
 }
 
 /**
- * The twelve months a basis gives by itself, debit positive, with what it lacks. A total typed keeps its
+ * The twelve months a basis gives by itself, debit positive, with what it warnings. A total typed keeps its
  * total. A basis that rounds, or is shared, adds up to the account's rounded year, over all lines of the account with
  * the same basis; one with limits is rounded and limited by month. One-offs are left out of the
  * history unless the basis keeps them.
  */
 export function deriveYear(basis: Basis, from: BasisContext): DerivedYear {
-  const { context, leftOut } = readAs(basis, from);
+  const { context, excluded } = readAs(basis, from);
   const { months, issues } = definitionOf(basis).derive(basis, context);
-  if (basis.kind === 'typedTotal') return { months: months.map((amount) => roundFraction(amount)), issues, leftOut: minor(0) };
+  if (basis.kind === 'typedTotal') return { months: months.map((amount) => roundFraction(amount)), issues, excluded: minor(0) };
   const { roundTo = 0, least, most } = basis;
   const begun = fromItsMonth(basis, months);
   const isJoint = roundTo > 1 || (basis.kind === 'percentOf' && basis.shared !== undefined);
@@ -130,7 +130,7 @@ export function deriveYear(basis: Basis, from: BasisContext): DerivedYear {
       const shown = context.sign * roundFraction(amount, Math.max(1, roundTo));
       return minor(context.sign * Math.min(Math.max(shown, least ?? -Infinity), most ?? Infinity));
     });
-  return { months: limited, issues, leftOut: leftOut() };
+  return { months: limited, issues, excluded: excluded() };
 }
 
 const fromItsMonth = ({ fromMonth = 0 }: Basis, months: readonly Fraction[]): Fraction[] =>
@@ -168,24 +168,24 @@ export function deriveMonths(basis: Basis, context: BasisContext, held: Readonly
  * A basis as the sentence that is shown: `Same months of FY2026, plus 3%, rounded to 100`.
  * @param format an amount as it is written
  * @param month a month of the fiscal year (0 to 11) as it is called
- * @param leftOut one-offs left out of its history, in the shown sign; zero says nothing
+ * @param excluded one-offs left out of its history, in the shown sign; zero says nothing
  */
 export function basisWords(
   basis: Basis,
   format: (amount: Minor) => string,
   month: (month: number) => string = (index) => `month ${index + 1}`,
-  leftOut: Minor = minor(0),
+  excluded: Minor = minor(0),
 ): string {
-  const { fromMonth, roundTo, least, most, projected, withOneOffs } = basis;
+  const { fromMonth, roundTo, least, most, projected, includeNonrecurring } = basis;
   return [
     definitionOf(basis).words(basis, { amount: format, month }),
     projected ? 'remaining months from the approved budget' : '',
-    withOneOffs ? 'nonrecurring items included' : '',
+    includeNonrecurring ? 'nonrecurring items included' : '',
     fromMonth ? `from ${month(fromMonth)} on` : '',
     roundTo !== undefined && roundTo > 1 ? `rounded to ${format(roundTo)}` : '',
     least === undefined ? '' : `minimum ${format(least)} a month`,
     most === undefined ? '' : `maximum ${format(most)} a month`,
-    leftOut === 0 ? '' : `${format(leftOut)} of nonrecurring items excluded`,
+    excluded === 0 ? '' : `${format(excluded)} of nonrecurring items excluded`,
   ]
     .filter((text) => text !== '')
     .join(', ');

@@ -5,7 +5,7 @@ import type { ScenarioBooks, YearBudget } from '../statement/scenarios.ts';
 import type { BudgetLine } from './budget-line.ts';
 
 /** Amounts marked as not recurring, which bases leave out of history. */
-export type OneOffs = {
+export type Nonrecurring = {
   /** parts of months: the amounts of single entries, at their account, slot and combination */
   readonly entries: BalanceCube;
   /** whole months of an account, as `account position:slot` */
@@ -17,7 +17,7 @@ export type BudgetBooks = ScenarioBooks & {
   /** actuals */
   readonly cube: BalanceCube;
   readonly lastPosted: PeriodIndex | null;
-  readonly oneOffs: OneOffs;
+  readonly nonrecurring: Nonrecurring;
   /** the approved budget of each fiscal year */
   readonly approved: ReadonlyMap<number, YearBudget>;
   /** decimals of the currency */

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { BudgetBooks } from './budget-books.ts';
-import { sanityFindings, sanityKey } from './budget-checks.ts';
+import { checkFindings, checkKey } from './budget-checks.ts';
 import { booksOf, chart, fact, head, line, NORTH, SOUTH } from './small-budget.ts';
 import type { PeriodIndex } from '../calendar/fiscal-calendar.ts';
 import { minor } from '../money/minor.ts';
@@ -23,10 +23,10 @@ const TYPED = { kind: 'typed' } as const;
 const steady = [line(1, '4000', TYPED, -10_000), line(2, '5000', TYPED, 4000), line(3, '6000', TYPED, 500)];
 const with2 = (id: number, months: readonly number[]) =>
   steady.map((each) => (each.id === id ? { ...each, months: months.map((amount) => ({ amount: minor(amount), held: false })) } : each));
-const found = (lines: typeof steady, of = books) => sanityFindings({ books: of, head, lines });
-const codes = (lines: typeof steady, of = books) => found(lines, of).map(sanityKey);
+const found = (lines: typeof steady, of = books) => checkFindings({ books: of, head, lines });
+const codes = (lines: typeof steady, of = books) => found(lines, of).map(checkKey);
 
-describe('the sanity list', () => {
+describe('the checks list', () => {
   it('is empty for a budget like the years before', () => expect(codes(steady)).toEqual([]));
   it('tells a level that jumps, with its size, and a cost that drifts against revenue', () => {
     const findings = found(
@@ -42,7 +42,7 @@ describe('the sanity list', () => {
   });
   it('tells a month out of season and months at zero of what runs all year', () => {
     const findings = found(with2(3, [3000, 3000, ...MONTHS.slice(2).map(() => 0)]));
-    expect(findings.map(sanityKey)).toEqual(['season 6000', 'zeroMonths 6000']);
+    expect(findings.map(checkKey)).toEqual(['season 6000', 'zeroMonths 6000']);
     expect(findings[0]).toMatchObject({ month: 0, share: 0.5 });
     expect(findings[1]).toMatchObject({ months: [2, 3, 4, 5, 6, 7, 8, 9, 10, 11] });
   });
@@ -67,11 +67,11 @@ describe('the sanity list', () => {
     const storm = [fact('6000', 2026, 3, 9000)];
     const facts = [...usual, ...storm];
     expect(codes(steady, booksOf({ facts, approved: usual }))).toContain('jump 6000');
-    expect(codes(steady, booksOf({ facts, approved: usual, oneOffs: storm }))).toEqual([]);
+    expect(codes(steady, booksOf({ facts, approved: usual, nonrecurring: storm }))).toEqual([]);
   });
   it('names the year it compares with, when the one before has nothing', () => {
     const ended = { ...booksOf({ facts: history('6000', 500) }), lastPosted: 11 as PeriodIndex };
-    const findings = sanityFindings({ books: ended, head, lines: [] });
+    const findings = checkFindings({ books: ended, head, lines: [] });
     expect(findings).toEqual([{ code: 'noBudget', account: '6000', slice: null, prior: 6000, priorYear: 2025 }]);
   });
   describe('slice by slice', () => {
@@ -96,7 +96,7 @@ describe('the sanity list', () => {
         split,
       );
       expect(findings).toEqual([{ code: 'noBudget', account: '6000', slice: SOUTH, prior: 6000, priorYear: 2026 }]);
-      expect(sanityKey(findings[0]!)).toBe(`noBudget 6000 [["department","South"]]`);
+      expect(checkKey(findings[0]!)).toBe(`noBudget 6000 [["department","South"]]`);
     });
     it('tells a department that jumps where another falls by as much', () => {
       const moved = changed(3, 900).map((each) => (each.id === 6 ? line(6, '6000', TYPED, 100, SOUTH) : each));

@@ -10,7 +10,7 @@ import { slicesByAccount, slotsOfYear } from './slices.ts';
  * What of a budget wants a second look. Amounts are minor units in the shown sign, shares fractions, months
  * count from 0. `slice` is where in the account it is, such as a department; null for the account as a whole.
  */
-export type SanityFinding = { readonly account: string; readonly slice: DimensionCombination | null } & (
+export type CheckFinding = { readonly account: string; readonly slice: DimensionCombination | null } & (
   | { readonly code: 'jump'; readonly budget: number; readonly prior: number; readonly priorYear: number; readonly change: number }
   | { readonly code: 'season'; readonly month: number; readonly share: number; readonly usual: number }
   | { readonly code: 'sign'; readonly budget: number; readonly prior: number; readonly priorYear: number }
@@ -45,7 +45,7 @@ export const SANITY_LIMITS = {
 } as const;
 
 /** The same finding has the same key from one look to the next, so that an answer stays with it. */
-export function sanityKey(finding: SanityFinding): string {
+export function checkKey(finding: CheckFinding): string {
   const { code, account, slice } = finding;
   if (code === 'nonrecurring') return `${code} ${account} ${finding.entry ?? `${finding.year}-${finding.month}`}`;
   return slice === null ? `${code} ${account}` : `${code} ${account} ${sliceKey(slice)}`;
@@ -89,11 +89,11 @@ type Scale = {
  * then slice by slice for what the whole does not tell already. History is read without one-offs, its
  * months to come as budgeted. Months of revenue without cost come first, then the largest effect.
  */
-export function sanityFindings(options: {
+export function checkFindings(options: {
   readonly books: BudgetBooks;
   readonly head: BudgetHead;
   readonly lines: Iterable<PlacedLine>;
-}): SanityFinding[] {
+}): CheckFinding[] {
   const { books, head } = options;
   const byPosition = grouped(options.lines, ({ position }) => position);
   const slices = slicesLookedAt(books, head, byPosition);
@@ -130,7 +130,7 @@ export function sanityFindings(options: {
 }
 
 /** What is told of slices; the rest is of the account as a whole. */
-const CODES_OF_SLICES: readonly SanityFinding['code'][] = ['jump', 'season', 'sign', 'noBudget', 'zeroMonths'];
+const CODES_OF_SLICES: readonly CheckFinding['code'][] = ['jump', 'season', 'sign', 'noBudget', 'zeroMonths'];
 
 /** The slices of each account that are budgeted or have history in the years looked at. */
 function slicesLookedAt(
@@ -165,7 +165,7 @@ function rowReader(books: BudgetBooks, head: BudgetHead, byPosition: ReadonlyMap
     filters.set(key, filter);
     const lines = (byPosition.get(position) ?? []).filter((line) => key === null || line.slice === key);
     const history = years
-      .map((year) => ({ year, months: historyMonths(books, { position, filter, year }, { projected: true, withOneOffs: false }) }))
+      .map((year) => ({ year, months: historyMonths(books, { position, filter, year }, { projected: true, includeNonrecurring: false }) }))
       .filter(({ months }) => months.some((amount) => amount !== null))
       .map(({ year, months }) => ({ year, months: months.map((amount) => (amount === null ? null : sign * amount)) }));
     const budget = MONTHS.map((month) => sign * sum(lines.map(({ months }) => months[month]!.amount)));
@@ -177,13 +177,13 @@ const totalOf = ({ months }: Row['history'][number]): number => sum(months.map((
 const priorOf = ({ history }: Row): number => history.slice(-1).reduce((_, last) => totalOf(last), 0);
 const effectOf = (row: Row): number => Math.abs(sum(row.budget) - priorOf(row));
 
-function findingsOf(row: Row, { size, sales }: Scale): SanityFinding[] {
+function findingsOf(row: Row, { size, sales }: Scale): CheckFinding[] {
   const { account, slice, budget, history, hasLine } = row;
   const at = { account: account.number, slice };
   const total = sum(budget);
   const prior = priorOf(row);
   const priorYear = history.at(-1)?.year ?? 0;
-  const findings: SanityFinding[] = [];
+  const findings: CheckFinding[] = [];
   if (!account.active && total !== 0) findings.push({ code: 'inactive', ...at, budget: total });
   if (Math.abs(prior) > size && total === 0) {
     findings.push({ code: 'noBudget', ...at, prior, priorYear });
@@ -224,13 +224,13 @@ function findingsOf(row: Row, { size, sales }: Scale): SanityFinding[] {
  * Months with revenue and no cost of sales at all, where the same months of the year before had both: of the
  * company, or else of a slice.
  */
-function costWithout(wholes: readonly Row[], parts: readonly Row[]): SanityFinding[] {
+function costWithout(wholes: readonly Row[], parts: readonly Row[]): CheckFinding[] {
   const ofAll = monthsWithoutCost(wholes, null);
   if (ofAll.length > 0) return ofAll;
   return [...grouped(parts, ({ key }) => key).values()].flatMap((rows) => monthsWithoutCost(rows, rows[0]!.slice));
 }
 
-function monthsWithoutCost(rows: readonly Row[], slice: DimensionCombination | null): SanityFinding[] {
+function monthsWithoutCost(rows: readonly Row[], slice: DimensionCombination | null): CheckFinding[] {
   const costs = rows.filter(({ account }) => account.class === 'costOfSales');
   const sales = rows.filter(({ account }) => account.class === 'revenue');
   const [first] = costs;

@@ -4,7 +4,7 @@ import { BalanceCube, type BalanceFact } from '../ledger/balance-cube.ts';
 import { filterKey, type DimensionFilter } from '../ledger/dimension.ts';
 import { minor } from '../money/minor.ts';
 import { evaluate, type StatementGrid } from '../statement/evaluate.ts';
-import { evaluateAgain } from '../statement/reevaluate.ts';
+import { reevaluate } from '../statement/reevaluate.ts';
 import { planStatement, type StatementPlan } from '../statement/plan.ts';
 import { actualScenario, budgetScenario, noScenario, projectionScenario, statisticScenario } from '../statement/scenarios.ts';
 import type { ScenarioSource, ScenarioSources } from '../statement/scenario-source.ts';
@@ -82,7 +82,7 @@ export class BudgetFigures {
   grid(filter: DimensionFilter): StatementGrid {
     const key = filterKey(filter);
     const held = this.#grids.get(key);
-    const grid = held ? evaluateAgain(held.grid, held.touched) : evaluate(this.#plan, this.#sources, filter);
+    const grid = held ? reevaluate(held.grid, held.touched) : evaluate(this.#plan, this.#sources, filter);
     this.#grids.delete(key);
     const [oldest] = this.#grids.keys();
     if (this.#grids.size >= MOST_GRIDS && oldest !== undefined) this.#grids.delete(oldest);

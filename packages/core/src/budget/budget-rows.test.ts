@@ -3,13 +3,13 @@ import { describe, expect, it } from 'vitest';
 import { toDecimalText } from '../money/format-amount.ts';
 import { minor } from '../money/minor.ts';
 import { editsOfChanges, fileEffect, readBudgetFile, type FilePlace } from './budget-rows.ts';
-import { BudgetDesk } from './worksheet.ts';
+import { BudgetWorksheet } from './worksheet.ts';
 import { booksOf, head, line, SOUTH } from './small-budget.ts';
 
 const TYPED = { kind: 'typed' } as const;
 const place: FilePlace = { books: booksOf({}), head, values: new Map([['department', ['North', 'South', '']]]) };
-const deskOf = () =>
-  new BudgetDesk({ books: place.books, head, lines: [line(1, '4000', TYPED, -500), line(2, '6000', TYPED, 100, SOUTH)] });
+const worksheetOf = () =>
+  new BudgetWorksheet({ books: place.books, head, lines: [line(1, '4000', TYPED, -500), line(2, '6000', TYPED, 100, SOUTH)] });
 const HEADER = ['account', 'period', 'amount', 'department'];
 const read = (...rows: string[][]) => readBudgetFile([HEADER, ...rows], place);
 
@@ -20,7 +20,7 @@ describe('a budget file', () => {
       ['4000', '2027-02', '7', 'North'],
       ['6000', '2027-12', '-2.5', ''],
     );
-    const effect = fileEffect(deskOf(), place, figures);
+    const effect = fileEffect(worksheetOf(), place, figures);
     expect([issues, effect.issues, effect.same]).toEqual([[], [], 1]);
     expect(effect.changes).toEqual([
       { account: '4000', dimensions: { department: 'North' }, month: 1, from: 500, to: 700 },
@@ -40,13 +40,13 @@ describe('a budget file', () => {
     [['4000', '2027-01', '99999999999999', 'North'], 'amount', 'amount'],
   ])('refuses %j', (row, column, code) => {
     const { figures, issues } = read(row);
-    const effect = fileEffect(deskOf(), place, figures);
+    const effect = fileEffect(worksheetOf(), place, figures);
     expect([...issues, ...effect.issues]).toMatchObject([{ row: 2, column, code }]);
     expect(effect.changes).toEqual([]);
   });
   it('names what is near, tells repeats, and columns that are missing or strange', () => {
     const { figures } = read(['4000', '2027-01', '1', 'Nroth'], ['4000', '2027-02', '1', 'North'], ['4000', '2027-02', '2', 'North']);
-    const { issues, changes } = fileEffect(deskOf(), place, figures);
+    const { issues, changes } = fileEffect(worksheetOf(), place, figures);
     expect(issues).toMatchObject([
       { row: 2, code: 'unknownValue', near: ['North'] },
       { row: 4, code: 'repeated' },
@@ -83,11 +83,11 @@ describe('a budget file', () => {
               department,
             ]),
           );
-          const desk = deskOf();
-          const { changes } = fileEffect(desk, place, figures);
+          const worksheet = worksheetOf();
+          const { changes } = fileEffect(worksheet, place, figures);
           for (const { edits, filter } of editsOfChanges(head, changes, (amount) => toDecimalText(amount, 2)))
-            expect(desk.apply(edits, filter).refusals).toEqual([]);
-          expect(fileEffect(desk, place, figures)).toMatchObject({ changes: [], same: rows.length, issues: [] });
+            expect(worksheet.apply(edits, filter).refusals).toEqual([]);
+          expect(fileEffect(worksheet, place, figures)).toMatchObject({ changes: [], same: rows.length, issues: [] });
         },
       ),
       { numRuns: 50 },

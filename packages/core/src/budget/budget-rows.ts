@@ -4,8 +4,8 @@ import { minor, type Minor } from '../money/minor.ts';
 import { parseAmount, type AmountIssue } from '../money/parse-amount.ts';
 import { nearMatches } from '../text/near-matches.ts';
 import { sliceKey, type BudgetBooks, type BudgetHead } from './budget-books.ts';
-import type { BudgetDesk } from './worksheet.ts';
-import type { DeskEdit } from './worksheet-edit.ts';
+import type { BudgetWorksheet } from './worksheet.ts';
+import type { WorksheetEdit } from './worksheet-edit.ts';
 
 /** A figure of a file: a month of an account in a slice, as it is written there, in the account's shown sign. */
 export type FileFigure = {
@@ -100,7 +100,7 @@ export type FileEffect = {
 };
 
 /** What a file's figures would change of a budget. Nothing is changed; figures at fault are listed and count for nothing. */
-export function fileEffect(desk: BudgetDesk, { books, head, values }: FilePlace, figures: readonly FileFigure[]): FileEffect {
+export function fileEffect(worksheet: BudgetWorksheet, { books, head, values }: FilePlace, figures: readonly FileFigure[]): FileEffect {
   const changes: FigureChange[] = [];
   const issues: BudgetRowIssue[] = [];
   const seen = new Set<string>();
@@ -125,7 +125,7 @@ export function fileEffect(desk: BudgetDesk, { books, head, values }: FilePlace,
     if (position === undefined || strange || !amount.ok || issues.at(-1)?.row === row) continue;
     const filter = Object.fromEntries(head.dimensions.map((name) => [name, [dimensions[name] ?? '']]));
     const sign = signOf(books.chart.accounts[position]!);
-    const from = minor(sign * desk.linesOf(position, filter).reduce((sum, line) => sum + line.months[month]!.amount, 0));
+    const from = minor(sign * worksheet.linesOf(position, filter).reduce((sum, line) => sum + line.months[month]!.amount, 0));
     if (from === amount.value) same += 1;
     else changes.push({ account, dimensions, month, from, to: amount.value });
   }
@@ -137,8 +137,8 @@ export function editsOfChanges(
   head: BudgetHead,
   changes: readonly FigureChange[],
   amountText: (amount: Minor) => string,
-): readonly { readonly filter: Readonly<Record<string, readonly string[]>>; readonly edits: readonly DeskEdit[] }[] {
-  const bySlice = new Map<string, { filter: Record<string, readonly string[]>; edits: DeskEdit[] }>();
+): readonly { readonly filter: Readonly<Record<string, readonly string[]>>; readonly edits: readonly WorksheetEdit[] }[] {
+  const bySlice = new Map<string, { filter: Record<string, readonly string[]>; edits: WorksheetEdit[] }>();
   for (const { account, dimensions, month, to } of changes) {
     const key = sliceKey(dimensions);
     const filter = Object.fromEntries(head.dimensions.map((name) => [name, [dimensions[name] ?? '']]));

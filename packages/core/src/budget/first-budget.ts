@@ -32,7 +32,7 @@ export function methodOfHistory(
   { position, fromYear, projected }: { readonly position: number; readonly fromYear: number; readonly projected: boolean },
 ): ProposedMethod & { readonly years: readonly number[] } {
   const whole = Array.from({ length: YEARS_LOOKED_AT }, (_, back) => fromYear - YEARS_LOOKED_AT + 1 + back).flatMap((year) => {
-    const months = historyMonths(books, { position, filter: {}, year }, { projected, withOneOffs: false });
+    const months = historyMonths(books, { position, filter: {}, year }, { projected, includeNonrecurring: false });
     return months.every((amount) => amount !== null) ? [{ year, months }] : [];
   });
   const { class: of } = books.chart.accounts[position]!;
@@ -85,7 +85,7 @@ export function firstBudget(options: {
         months: [],
       };
       const place = { position, filter: sliceFilter(head, empty) };
-      const reading = { projected, withOneOffs: false };
+      const reading = { projected, includeNonrecurring: false };
       const history = years.map((year) => historyMonths(books, { ...place, year }, reading));
       if (history.flat().every((amount) => amount === null || amount === 0)) continue;
       const latest = history.at(-1)!.findLast((amount) => amount !== null) ?? minor(0);

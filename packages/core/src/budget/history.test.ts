@@ -22,27 +22,27 @@ const sum = (amounts: readonly number[]) => amounts.reduce((total, amount) => to
 describe('one-offs', () => {
   const basis: Basis = { kind: 'sameMonths', year: 2025, changePercent: '0' };
   it('are left out of what a basis draws on, and it says how much', () => {
-    const { months, leftOut } = derived(basis, { facts: repairs, oneOffs: storm });
-    expect([sum(months), leftOut]).toEqual([1200, 5000]);
-    expect(basisWords(basis, (amount) => String(amount / 100), undefined, leftOut)).toBe(
+    const { months, excluded } = derived(basis, { facts: repairs, nonrecurring: storm });
+    expect([sum(months), excluded]).toEqual([1200, 5000]);
+    expect(basisWords(basis, (amount) => String(amount / 100), undefined, excluded)).toBe(
       'Same months of FY2025, unchanged, 50 of nonrecurring items excluded',
     );
   });
   it('stay in when the basis keeps them', () => {
-    const { months, leftOut } = derived({ ...basis, withOneOffs: true }, { facts: repairs, oneOffs: storm });
-    expect([sum(months), leftOut]).toEqual([6200, 0]);
+    const { months, excluded } = derived({ ...basis, includeNonrecurring: true }, { facts: repairs, nonrecurring: storm });
+    expect([sum(months), excluded]).toEqual([6200, 0]);
   });
   it('as a whole month leave the month empty for the same months, and out of an average', () => {
     const months = [`${positionOf('6100')}:${slotOfYear(calendar, 2025, 3)!}`];
     const same = derived(basis, { facts: repairs, months });
-    expect([same.months[2], same.leftOut]).toEqual([0, 5100]);
+    expect([same.months[2], same.excluded]).toEqual([0, 5100]);
     const mean = derived({ kind: 'averageYears', years: [2025, 2026], changePercent: '0' }, { facts: repairs, months });
     expect(mean.months.slice(0, 4)).toEqual([150, 150, 200, 150]);
   });
   it('do not move the window of the latest months: what is left out is what was marked', () => {
     const months = [`${positionOf('6100')}:${slotOfYear(calendar, 2026, 5)!}`];
     const latest = derived({ kind: 'latestMonths', count: 3, changePercent: '0' }, { facts: repairs, months });
-    expect([latest.months[0], latest.leftOut, latest.issues]).toEqual([200, 200, [{ code: 'tooFewMonths', held: 2 }]]);
+    expect([latest.months[0], latest.excluded, latest.issues]).toEqual([200, 200, [{ code: 'tooFewMonths', held: 2 }]]);
   });
   it('are left out of every kind that reads history', () => {
     const kinds: Basis[] = [
@@ -50,7 +50,7 @@ describe('one-offs', () => {
       { kind: 'latestMonths', count: 18, changePercent: '0' },
       { kind: 'trend', of: 'months', years: [2025], seasonal: false },
     ];
-    for (const each of kinds) expect(derived(each, { facts: repairs, oneOffs: storm }).leftOut).toBe(5000);
+    for (const each of kinds) expect(derived(each, { facts: repairs, nonrecurring: storm }).excluded).toBe(5000);
   });
 });
 
@@ -67,7 +67,7 @@ describe('months to come of a year that is not over', () => {
       historyMonths(
         booksOf({ facts: repairs }),
         { position: positionOf('6100'), filter: {}, year: 2026 },
-        { projected: true, withOneOffs: false },
+        { projected: true, includeNonrecurring: false },
       ).slice(5, 7),
     ).toEqual([200, null]));
 });

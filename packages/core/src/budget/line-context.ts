@@ -8,7 +8,7 @@ import { rowAmount } from './budget-line.ts';
 import { membersAmong } from './follow.ts';
 
 const MONTHS = Array.from({ length: PERIODS_PER_YEAR }, (_, month) => month);
-const AS_POSTED: HistoryReading = { projected: false, withOneOffs: false };
+const AS_POSTED: HistoryReading = { projected: false, includeNonrecurring: false };
 const DAY = 86_400_000;
 
 /** The slice of a line as a filter: its value, or none, of each dimension the budget is kept by. */
@@ -31,10 +31,10 @@ export function historyMonths(
   const first = periodOfYear(books.calendar, year, 1);
   if (first === null) return MONTHS.map(() => null);
   const slab = books.cube.slab(filter);
-  const oneOffs = books.oneOffs.entries.slab(filter);
+  const nonrecurring = books.nonrecurring.entries.slab(filter);
   const plan = reading.projected ? books.approved.get(year) : undefined;
   // most companies mark no whole months: then there is nothing to look for
-  const marked = reading.withOneOffs || books.oneOffs.months.size === 0 ? null : books.oneOffs.months;
+  const marked = reading.includeNonrecurring || books.nonrecurring.months.size === 0 ? null : books.nonrecurring.months;
   return MONTHS.map((month): Minor | null => {
     const period = (first + month) as PeriodIndex;
     const [from, to] = [firstSlot(books.calendar, period), lastSlot(books.calendar, period)];
@@ -43,9 +43,9 @@ export function historyMonths(
     if (books.lastPosted === null || period > books.lastPosted)
       return plan && !isLeftOut ? plan.cube.slab(filter).change(position, from, to) : null;
     const amount = slab.change(position, from, to);
-    if (reading.withOneOffs) return amount;
+    if (reading.includeNonrecurring) return amount;
     if (isLeftOut) return null;
-    return minor(amount - oneOffs.change(position, from, to));
+    return minor(amount - nonrecurring.change(position, from, to));
   });
 }
 
@@ -78,7 +78,7 @@ export function lineContext(
   const spreadYear = line.basis.kind === 'sameMonths' || line.basis.kind === 'yearTotal' ? line.basis.year : head.fromYear;
   const own: BasisContext = {
     get history() {
-      return yearOf(spreadYear ?? head.year - 1, { projected: true, withOneOffs: false }).map((amount) => amount ?? 0);
+      return yearOf(spreadYear ?? head.year - 1, { projected: true, includeNonrecurring: false }).map((amount) => amount ?? 0);
     },
     get days() {
       return MONTHS.map((month) => (Date.parse(period(month).end) - Date.parse(period(month).start)) / DAY + 1);
@@ -93,9 +93,11 @@ export function lineContext(
       const years = Array.from({ length: lastYear - firstYear + 1 }, (_, index) => firstYear + index);
       // which months are the latest is a matter of what is posted, not of what is left out of them
       const posted = years
-        .flatMap((year) => yearOf(year, { projected: false, withOneOffs: true }))
+        .flatMap((year) => yearOf(year, { projected: false, includeNonrecurring: true }))
         .flatMap((amount, at) => (amount === null ? [] : [at]));
-      const amounts = years.flatMap((year) => yearOf(year, { projected: false, withOneOffs: reading?.withOneOffs ?? false }));
+      const amounts = years.flatMap((year) =>
+        yearOf(year, { projected: false, includeNonrecurring: reading?.includeNonrecurring ?? false }),
+      );
       return posted.slice(-count).flatMap((at) => amounts[at] ?? []);
     },
     siblings: () =>

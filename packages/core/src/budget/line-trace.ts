@@ -11,35 +11,35 @@ type Lines = {
   readonly remove: (id: number) => void;
 };
 
-/** The lines of a desk as they were before a change, so that it can be told and taken back. */
+/** The lines of a worksheet as they were before a change, so that it can be told and taken back. */
 export class LineTrace {
-  readonly #desk: Lines;
+  readonly #worksheet: Lines;
   readonly #before = new Map<number, PlacedLine | null>();
 
-  constructor(desk: Lines) {
-    this.#desk = desk;
+  constructor(worksheet: Lines) {
+    this.#worksheet = worksheet;
   }
 
   get isEmpty(): boolean {
     return this.#before.size === 0;
   }
   put(line: PlacedLine): void {
-    if (!this.#before.has(line.id)) this.#before.set(line.id, this.#desk.line(line.id) ?? null);
-    this.#desk.put(line);
+    if (!this.#before.has(line.id)) this.#before.set(line.id, this.#worksheet.line(line.id) ?? null);
+    this.#worksheet.put(line);
   }
 
   /** What differs by now. */
   changes(): LineChange[] {
     return [...this.#before].flatMap(([id, before]): LineChange[] => {
-      const after = this.#desk.line(id);
+      const after = this.#worksheet.line(id);
       return after === undefined || (before !== null && isSame(before, after)) ? [] : [{ before, after }];
     });
   }
 
   undo(): void {
     for (const [id, line] of this.#before) {
-      if (line) this.#desk.put(line);
-      else this.#desk.remove(id);
+      if (line) this.#worksheet.put(line);
+      else this.#worksheet.remove(id);
     }
   }
 }

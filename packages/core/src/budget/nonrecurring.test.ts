@@ -5,7 +5,7 @@ import type { Basis } from './basis.ts';
 import type { BudgetBooks } from './budget-books.ts';
 import { historyMonths } from './line-context.ts';
 import { nonrecurringCandidates, nonrecurringFindings, smallestCandidate, type EntryAtAccount } from './nonrecurring.ts';
-import { sanityKey } from './budget-checks.ts';
+import { checkKey } from './budget-checks.ts';
 import { booksOf, calendar, fact, line, positionOf } from './small-budget.ts';
 
 // 12,000.00 of revenue a year: 30.00 is the size of a candidate, 3.00 where its text says so
@@ -55,7 +55,7 @@ describe('what of a year may not recur', () => {
     const both = [entry('4900', -400), entry('6100', 50_000)];
     expect(candidates(both).map(([amount]) => amount)).toEqual([50_000, -400]);
     const months = new Set([`${positionOf('6100')}:${firstSlot(calendar, march)}`]);
-    expect(candidates(both, { ...books, oneOffs: { ...books.oneOffs, months } }).map(([amount]) => amount)).toEqual([-400]);
+    expect(candidates(both, { ...books, nonrecurring: { ...books.nonrecurring, months } }).map(([amount]) => amount)).toEqual([-400]);
   });
   it('of months to come, as they are budgeted, and these can be left out of a base', () => {
     const plan = booksOf({
@@ -68,12 +68,12 @@ describe('what of a year may not recur', () => {
       { position: positionOf('6100'), period: september, entry: null, memo: '', amount: 60_000, reason: { code: 'newAccount' } },
     ]);
     const place = { position: positionOf('6100'), filter: {}, year: 2026 };
-    const reading = { projected: true, withOneOffs: false };
+    const reading = { projected: true, includeNonrecurring: false };
     expect(historyMonths(plan, place, reading)[8]).toBe(60_000);
     const marks = [`${positionOf('6100')}:${firstSlot(calendar, september)}`];
-    const marked = { ...plan, oneOffs: { ...plan.oneOffs, months: new Set(marks) } };
+    const marked = { ...plan, nonrecurring: { ...plan.nonrecurring, months: new Set(marks) } };
     expect(historyMonths(marked, place, reading)[8]).toBeNull();
-    expect(historyMonths(marked, place, { projected: true, withOneOffs: true })[8]).toBe(60_000);
+    expect(historyMonths(marked, place, { projected: true, includeNonrecurring: true })[8]).toBe(60_000);
   });
 });
 
@@ -89,11 +89,11 @@ describe('budget checks name what is still in the base', () => {
     ['the latest months, when it is among them', { kind: 'latestMonths', count: 10, changePercent: '0' }, true],
     ['the latest months after it', { kind: 'latestMonths', count: 9, changePercent: '0' }, false],
     ['another year', { ...same, year: 2025 }, false],
-    ['a basis that keeps one-offs on purpose', { ...same, withOneOffs: true }, false],
+    ['a basis that keeps one-offs on purpose', { ...same, includeNonrecurring: true }, false],
     ['a typed line', { kind: 'typed' }, false],
   ])('%s', (_, basis, isTold) => expect(findings(basis)).toHaveLength(isTold ? 1 : 0));
   it('by entry, so that an answer stays with it, and not in a line of zero', () => {
-    expect(findings(same).map(sanityKey)).toEqual(['nonrecurring 6100 GE-7']);
+    expect(findings(same).map(checkKey)).toEqual(['nonrecurring 6100 GE-7']);
     expect(findings(same)[0]).toMatchObject({ year: 2026, month: 2, amount: 50_000 });
     expect(findings(same, 0)).toEqual([]);
   });

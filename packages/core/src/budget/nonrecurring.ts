@@ -8,7 +8,7 @@ import type { Basis } from './basis.ts';
 import type { PlacedLine } from './budget-books.ts';
 import { yearTotal } from './budget-line.ts';
 import type { NonrecurringReason } from './nonrecurring-reason.ts';
-import { SANITY_LIMITS, type SanityFinding } from './budget-checks.ts';
+import { SANITY_LIMITS, type CheckFinding } from './budget-checks.ts';
 
 /** What an entry holds at one income account, all its lines there together. Debit positive. */
 export type EntryAtAccount = {
@@ -50,7 +50,7 @@ function sizeOf(books: BudgetBooks, year: number): number {
   const totalOf = (is: (account: Account) => boolean) =>
     books.chart.accounts.reduce((sum, account, position) => {
       if (!is(account)) return sum;
-      const months = historyMonths(books, { position, filter: {}, year }, { projected: true, withOneOffs: true });
+      const months = historyMonths(books, { position, filter: {}, year }, { projected: true, includeNonrecurring: true });
       return sum + Math.abs(months.reduce<number>((total, amount) => total + (amount ?? 0), 0));
     }, 0);
   const revenue = totalOf(({ class: of }) => of === 'revenue');
@@ -74,7 +74,8 @@ export function nonrecurringCandidates(options: {
   const size = sizeOf(books, year);
   const smallest = smallestCandidate(books, year);
   const activity = activityReader(books, year);
-  const isMarked = (position: number, period: PeriodIndex) => books.oneOffs.months.has(`${position}:${firstSlot(books.calendar, period)}`);
+  const isMarked = (position: number, period: PeriodIndex) =>
+    books.nonrecurring.months.has(`${position}:${firstSlot(books.calendar, period)}`);
   const reasonOf = (
     position: number,
     { amount, text, party }: { readonly amount: number; readonly text: string; readonly party: string | null },
@@ -114,7 +115,7 @@ function drawsOn(
   basis: Basis,
   { candidate, year, books }: { readonly candidate: NonrecurringCandidate; readonly year: number; readonly books: BudgetBooks },
 ) {
-  if (basis.withOneOffs || (candidate.entry === null && !basis.projected)) return false;
+  if (basis.includeNonrecurring || (candidate.entry === null && !basis.projected)) return false;
   switch (basis.kind) {
     case 'sameMonths':
     case 'yearTotal':
@@ -135,9 +136,9 @@ function drawsOn(
 export function nonrecurringFindings(
   { books, lines }: { readonly books: BudgetBooks; readonly lines: Iterable<PlacedLine> },
   { candidates, year }: { readonly candidates: readonly NonrecurringCandidate[]; readonly year: number },
-): SanityFinding[] {
+): CheckFinding[] {
   const all = [...lines];
-  return candidates.flatMap((candidate): SanityFinding[] => {
+  return candidates.flatMap((candidate): CheckFinding[] => {
     const { position, period, entry, amount, reason } = candidate;
     const account = books.chart.accounts[position]!;
     const isDrawn = all.some(

@@ -4,7 +4,7 @@ import { minor } from '../money/minor.ts';
 import type { Sharing } from './bases/from-drivers.ts';
 import { deriveYear, type Basis } from './basis.ts';
 import { rowAmount } from './budget-line.ts';
-import { BudgetDesk } from './worksheet.ts';
+import { BudgetWorksheet } from './worksheet.ts';
 import { wholeAccount } from './whole-account.ts';
 import { booksOf, fact, head, line, NORTH, positionOf, SOUTH } from './small-budget.ts';
 
@@ -15,8 +15,8 @@ const HISTORY = Array.from({ length: 6 }, (_, at) => [
   fact('6000', 2026, at + 1, 500, NORTH),
   fact('6000', 2026, at + 1, 1500, SOUTH),
 ]).flat();
-const deskWith = (facts = HISTORY) =>
-  new BudgetDesk({
+const worksheetWith = (facts = HISTORY) =>
+  new BudgetWorksheet({
     books: booksOf({ facts }),
     head,
     lines: [
@@ -26,8 +26,9 @@ const deskWith = (facts = HISTORY) =>
       line(4, '6000', TYPED, 0, SOUTH),
     ],
   });
-const months = (desk: BudgetDesk, department: string) => rowAmount(desk.linesOf(positionOf('6000'), { department: [department] }), 0);
-const year = (desk: BudgetDesk) => rowAmount(desk.linesOf(positionOf('6000'), {}), 'year');
+const months = (worksheet: BudgetWorksheet, department: string) =>
+  rowAmount(worksheet.linesOf(positionOf('6000'), { department: [department] }), 0);
+const year = (worksheet: BudgetWorksheet) => rowAmount(worksheet.linesOf(positionOf('6000'), {}), 'year');
 const REVENUE = 480_000;
 
 describe('a percentage of the company base', () => {
@@ -37,41 +38,41 @@ describe('a percentage of the company base', () => {
     ['shared by weights', of({ shared: { weights: { North: 3, South: 1 } } }), 5550, 1850],
     ['of the company for each line', of({ everywhere: true }), 7400, 7400],
   ])('%s', (_, basis, north, south) => {
-    const desk = deskWith();
-    desk.apply([{ kind: 'basis', account: '6000', basis }], {});
-    expect([months(desk, 'North'), months(desk, 'South')]).toEqual([north, south]);
+    const worksheet = worksheetWith();
+    worksheet.apply([{ kind: 'basis', account: '6000', basis }], {});
+    expect([months(worksheet, 'North'), months(worksheet, 'South')]).toEqual([north, south]);
   });
   it('for each line, says what the whole account comes to', () => {
-    const desk = deskWith();
+    const worksheet = worksheetWith();
     const each = of({ everywhere: true });
-    desk.apply([{ kind: 'basis', account: '6000', basis: each }], {});
-    const [first] = desk.linesOf(positionOf('6000'), {});
-    expect(wholeAccount(desk, first!, each)).toEqual({ total: 177_600, base: REVENUE, permille: 370 });
-    expect(wholeAccount(desk, first!, of({ shared: 'history' }))).toBeNull();
-    expect(wholeAccount(desk, first!, of({ everywhere: true, accounts: '4900' }))).toBeNull();
+    worksheet.apply([{ kind: 'basis', account: '6000', basis: each }], {});
+    const [first] = worksheet.linesOf(positionOf('6000'), {});
+    expect(wholeAccount(worksheet, first!, each)).toEqual({ total: 177_600, base: REVENUE, permille: 370 });
+    expect(wholeAccount(worksheet, first!, of({ shared: 'history' }))).toBeNull();
+    expect(wholeAccount(worksheet, first!, of({ everywhere: true, accounts: '4900' }))).toBeNull();
   });
   it('shared, it follows what other departments sell', () => {
-    const desk = deskWith();
-    desk.apply([{ kind: 'basis', account: '6000', basis: of({ shared: 'history' }) }], {});
-    desk.apply([{ kind: 'month', account: '4000', month: 0, text: '500' }], { department: ['South'] });
-    expect([months(desk, 'North'), months(desk, 'South')]).toEqual([2775, 8325]);
+    const worksheet = worksheetWith();
+    worksheet.apply([{ kind: 'basis', account: '6000', basis: of({ shared: 'history' }) }], {});
+    worksheet.apply([{ kind: 'month', account: '4000', month: 0, text: '500' }], { department: ['South'] });
+    expect([months(worksheet, 'North'), months(worksheet, 'South')]).toEqual([2775, 8325]);
   });
   it('shared, a line takes its own part also where the others stand as they are', () => {
-    const desk = deskWith();
-    desk.apply([{ kind: 'basis', account: '6000', basis: of({ shared: 'history' }) }], { department: ['South'] });
-    expect([months(desk, 'North'), months(desk, 'South')]).toEqual([0, 5550]);
+    const worksheet = worksheetWith();
+    worksheet.apply([{ kind: 'basis', account: '6000', basis: of({ shared: 'history' }) }], { department: ['South'] });
+    expect([months(worksheet, 'North'), months(worksheet, 'South')]).toEqual([0, 5550]);
   });
   it('tells weights of no line, and shares equally where nothing weighs', () => {
-    const desk = deskWith([]);
+    const worksheet = worksheetWith([]);
     const issuesOf = (shared: Sharing) => {
-      const [first] = desk.linesOf(positionOf('6000'), {});
-      return deriveYear(of({ shared }), desk.contextOf(first!)).issues;
+      const [first] = worksheet.linesOf(positionOf('6000'), {});
+      return deriveYear(of({ shared }), worksheet.contextOf(first!)).issues;
     };
     expect(issuesOf('history')).toEqual([{ code: 'noWeights', by: 'history' }]);
     expect(issuesOf({ weights: { Nroth: 2, South: 1 } })).toEqual([{ code: 'noSlice', slices: ['Nroth'], known: ['North', 'South'] }]);
     expect(issuesOf({ weights: {} })).toEqual([{ code: 'noWeights', by: 'weights' }]);
-    desk.apply([{ kind: 'basis', account: '6000', basis: of({ shared: 'history' }) }], {});
-    expect([months(desk, 'North'), months(desk, 'South')]).toEqual([3700, 3700]);
+    worksheet.apply([{ kind: 'basis', account: '6000', basis: of({ shared: 'history' }) }], {});
+    expect([months(worksheet, 'North'), months(worksheet, 'South')]).toEqual([3700, 3700]);
   });
   it('shared, the account holds the percentage once, to the cent or the rounding unit', () => {
     fc.assert(
@@ -79,10 +80,10 @@ describe('a percentage of the company base', () => {
         fc.record({ north: fc.integer({ min: 0, max: 999 }), south: fc.integer({ min: 1, max: 999 }) }),
         fc.constantFrom(1, 100, 10_000),
         ({ north, south }, step) => {
-          const desk = deskWith();
+          const worksheet = worksheetWith();
           const shared: Sharing = { weights: { North: north, South: south } };
-          desk.apply([{ kind: 'basis', account: '6000', basis: of({ shared, roundTo: minor(step) }) }], {});
-          expect(year(desk)).toBe(Math.round((REVENUE * 0.185) / step) * step);
+          worksheet.apply([{ kind: 'basis', account: '6000', basis: of({ shared, roundTo: minor(step) }) }], {});
+          expect(year(worksheet)).toBe(Math.round((REVENUE * 0.185) / step) * step);
         },
       ),
       { numRuns: 60 },

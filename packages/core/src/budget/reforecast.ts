@@ -28,8 +28,8 @@ export function reforecast(options: {
   const posted = Math.max(0, Math.min(PERIODS_PER_YEAR, Math.min(through, books.lastPosted ?? -1) - first + 1));
   return [...lines, ...unbudgeted(books, head, lines, posted)].map((line) => {
     const place = { position: line.position, filter: sliceFilter(head, line) };
-    const reading = { projected: false, withOneOffs: false };
-    const actual = historyMonths(books, { ...place, year: head.year }, { projected: false, withOneOffs: true });
+    const reading = { projected: false, includeNonrecurring: false };
+    const actual = historyMonths(books, { ...place, year: head.year }, { projected: false, includeNonrecurring: true });
     const recurring = historyMonths(books, { ...place, year: head.year }, reading).slice(0, posted);
     const before = historyMonths(books, { ...place, year: head.year - 1 }, reading);
     const months = line.months.map((month, index) =>

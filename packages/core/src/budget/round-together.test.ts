@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { fraction, roundFraction, sumFractions } from '../money/fraction.ts';
 import { minor } from '../money/minor.ts';
-import { BudgetDesk } from './worksheet.ts';
+import { BudgetWorksheet } from './worksheet.ts';
 import { firstBudget } from './first-budget.ts';
 import { roundTogether } from './round-together.ts';
 import { booksOf, fact, head, NORTH, SOUTH } from './small-budget.ts';
@@ -46,10 +46,10 @@ describe('months rounded together', () => {
     const budget = lines.flatMap((line) => line.months).reduce((sum, { amount }) => sum + amount, 0);
     expect(budget).toBe(roundFraction(fraction(base * 103, 100), 10_000));
     const placed = lines.map((line, index) => ({ ...line, id: index + 1, position: 4, slice: JSON.stringify(line.dimensions) }));
-    const desk = new BudgetDesk({ books, head: { ...head, fromYear: 2026 }, lines: placed });
-    expect(desk.rederive()).toEqual({ changes: [], fault: null });
+    const worksheet = new BudgetWorksheet({ books, head: { ...head, fromYear: 2026 }, lines: placed });
+    expect(worksheet.rederive()).toEqual({ changes: [], fault: null });
     // set again for all departments together, the basis gives the same
     const { basis } = lines[0]!;
-    expect(desk.apply([{ kind: 'basis', account: '6000', basis }], {}).changes).toEqual([]);
+    expect(worksheet.apply([{ kind: 'basis', account: '6000', basis }], {}).changes).toEqual([]);
   });
 });

@@ -55,14 +55,14 @@ export const cubeOf = (facts: readonly BalanceFact[]): BalanceCube => {
 /** Books of some facts, posted from the first month of FY2025 through the sixth of FY2026. */
 export function booksOf(options: {
   readonly facts?: readonly BalanceFact[];
-  readonly oneOffs?: readonly BalanceFact[];
+  readonly nonrecurring?: readonly BalanceFact[];
   readonly months?: readonly string[];
   readonly approved?: readonly BalanceFact[];
   readonly guests?: readonly number[];
   /** the last posted month, counted from the first of FY2025 */
   readonly through?: number;
 }): BudgetBooks {
-  const { facts = [], oneOffs = [], months = [], approved, guests = [], through = 17 } = options;
+  const { facts = [], nonrecurring = [], months = [], approved, guests = [], through = 17 } = options;
   return {
     chart,
     calendar,
@@ -70,7 +70,7 @@ export function booksOf(options: {
     cube: cubeOf(facts),
     firstPosted: 0 as PeriodIndex,
     lastPosted: through as PeriodIndex,
-    oneOffs: { entries: cubeOf(oneOffs), months: new Set(months) },
+    nonrecurring: { entries: cubeOf(nonrecurring), months: new Set(months) },
     approved: new Map(approved ? [[2026, { cube: cubeOf(approved), dimensions: ['department'] }]] : []),
     statistics: {
       value: (series, filter, period) => (series === 'guests' && passes(filter, NORTH) ? (guests[period - 24] ?? null) : null),

@@ -4,7 +4,7 @@ import { minor, type Minor } from '../money/minor.ts';
 import type { StatementPlan } from '../statement/plan.ts';
 import type { BudgetBooks, PlacedLine } from './budget-books.ts';
 import { rowAmount, yearTotal } from './budget-line.ts';
-import type { DeskEdit } from './worksheet-edit.ts';
+import type { WorksheetEdit } from './worksheet-edit.ts';
 
 /** What an account would have to become, in its shown sign. */
 export type TargetShare = { readonly account: string; readonly from: Minor; readonly to: Minor };
@@ -51,7 +51,7 @@ export function targetProposal(options: {
 }
 
 /** Whether an account, as it is shown, adds to a line of a statement or is taken from it: profits take what stands in debit. */
-export function countsIn(plan: StatementPlan, lineKey: string, account: string): 1 | -1 {
+export function signInTotal(plan: StatementPlan, lineKey: string, account: string): 1 | -1 {
   const line = plan.lines[plan.lineOfKey.get(lineKey) ?? -1];
   const known = plan.chart.accounts.find(({ number }) => number === account);
   if (!line || !known) return 1;
@@ -64,7 +64,7 @@ export function editsOfProposal(
   shares: readonly TargetShare[],
   lines: readonly PlacedLine[],
   amountText: (amount: Minor) => string,
-): DeskEdit[] {
+): WorksheetEdit[] {
   return shares
     .filter(({ from, to }) => from !== to)
     .map(({ account, to }) => {

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { toDecimalText } from '../money/format-amount.ts';
 import { minor } from '../money/minor.ts';
 import { yearTotal } from './budget-line.ts';
-import { BudgetDesk } from './worksheet.ts';
+import { BudgetWorksheet } from './worksheet.ts';
 import { booksOf, head, line, SOUTH } from './small-budget.ts';
 import { editsOfProposal, targetProposal } from './target.ts';
 import { driversOf, whatIf } from './what-if.ts';
@@ -49,15 +49,15 @@ describe('a target from above', () => {
         fc.array(fc.integer({ min: 0, max: 1e8 }), { minLength: 2, maxLength: 2 }),
         fc.integer({ min: -1e9, max: 1e9 }),
         ([rent, repairs], target) => {
-          const desk = new BudgetDesk({
+          const worksheet = new BudgetWorksheet({
             books,
             head,
             lines: [line(1, '4000', TYPED, -5e6), line(2, '6000', TYPED, rent), line(3, '6100', TYPED, repairs, SOUTH)],
           });
-          const result = () => [...desk.lines].reduce((sum, each) => sum - yearTotal(each.months), 0);
+          const result = () => [...worksheet.lines].reduce((sum, each) => sum - yearTotal(each.months), 0);
           const proposal = targetProposal({
             books,
-            lines: desk.lines,
+            lines: worksheet.lines,
             current: minor(result()),
             target: minor(target),
             accounts: ['6000', '6100'],
@@ -65,8 +65,8 @@ describe('a target from above', () => {
           });
           expect(proposal.gap).toBe(target - result() + 0);
           expect(
-            desk.apply(
-              editsOfProposal(proposal.shares, [...desk.lines], (amount) => toDecimalText(amount, 2)),
+            worksheet.apply(
+              editsOfProposal(proposal.shares, [...worksheet.lines], (amount) => toDecimalText(amount, 2)),
               {},
             ).refusals,
           ).toEqual([]);
@@ -98,21 +98,21 @@ describe('a target from above', () => {
       ...line(1, '6000', TYPED),
       months: [3, 1, ...Array<number>(10).fill(0)].map((amount) => ({ amount: minor(amount * 100), held: false })),
     };
-    const desk = new BudgetDesk({ books, head, lines: [shaped] });
+    const worksheet = new BudgetWorksheet({ books, head, lines: [shaped] });
     const { shares } = targetProposal({
       books,
-      lines: desk.lines,
+      lines: worksheet.lines,
       current: minor(-400),
       target: minor(-800),
       accounts: ['6000'],
       counts: () => -1,
     });
-    desk.apply(
-      editsOfProposal(shares, [...desk.lines], (amount) => toDecimalText(amount, 2)),
+    worksheet.apply(
+      editsOfProposal(shares, [...worksheet.lines], (amount) => toDecimalText(amount, 2)),
       {},
     );
     expect(
-      desk
+      worksheet
         .line(1)!
         .months.map(({ amount }) => amount)
         .slice(0, 3),

@@ -4,7 +4,7 @@ import { signOf } from '../chart/account.ts';
 import type { Basis } from './basis.ts';
 import type { PlacedLine } from './budget-books.ts';
 import { rowAmount } from './budget-line.ts';
-import type { BudgetDesk } from './worksheet.ts';
+import type { BudgetWorksheet } from './worksheet.ts';
 
 /** What an account comes to where each of its lines takes a percentage of the whole company. Amounts in the shown sign. */
 export type WholeAccount = {
@@ -18,10 +18,10 @@ export type WholeAccount = {
  * What the whole account comes to beside its base. Null unless the basis is a percentage of the company for each
  * line, and where the base is zero.
  */
-export function wholeAccount(desk: BudgetDesk, line: PlacedLine, basis: Basis): WholeAccount | null {
+export function wholeAccount(worksheet: BudgetWorksheet, line: PlacedLine, basis: Basis): WholeAccount | null {
   if (basis.kind !== 'percentOf' || !basis.everywhere || basis.shared) return null;
-  const base = minor((desk.contextOf(line).lines(basis.accounts, true) ?? []).reduce<number>((sum, amount) => sum + amount, 0));
+  const base = minor((worksheet.contextOf(line).lines(basis.accounts, true) ?? []).reduce<number>((sum, amount) => sum + amount, 0));
   if (base === 0) return null;
-  const total = minor(signOf(desk.accountAt(line.position)) * rowAmount(desk.linesOf(line.position, {}), 'year'));
+  const total = minor(signOf(worksheet.accountAt(line.position)) * rowAmount(worksheet.linesOf(line.position, {}), 'year'));
   return { total, base, permille: roundFraction(multiplyFractions(fraction(total), fraction(1000, base))) };
 }

@@ -13,7 +13,7 @@ type Typed = {
   readonly sign?: 1 | -1;
 };
 /** A change as a person makes it. Texts are what was typed; months count from 0. */
-export type DeskEdit =
+export type WorksheetEdit =
   | ({ readonly kind: 'month'; readonly month: number; readonly text: string } & Typed)
   | ({ readonly kind: 'year'; readonly text: string; readonly spread: Spread } & Typed)
   | ({ readonly kind: 'span'; readonly months: readonly number[]; readonly text: string; readonly spread: Spread } & Typed)
@@ -24,13 +24,13 @@ export type DeskEdit =
   | { readonly kind: 'note'; readonly account: string; readonly month: number | null; readonly text: string };
 
 /** Why an edit changed nothing. */
-export type DeskIssue =
+export type WorksheetIssue =
   | BudgetEntryIssue
   | { readonly code: (EditResult & { readonly ok: false })['code'] | 'mixedSigns' }
   | { readonly code: 'unknownAccount' | 'notBudgeted' | 'budgetTooLarge' }
   | { readonly code: 'circle'; readonly accounts: readonly string[] };
 /** An edit that was refused, by its place among those sent, with what stands in its way. */
-export type DeskRefusal = { readonly edit: number; readonly account: string; readonly text: string; readonly issue: DeskIssue };
+export type WorksheetRefusal = { readonly edit: number; readonly account: string; readonly text: string; readonly issue: WorksheetIssue };
 
 /** A note on a row of the budget: of an account under a filter, for a month or the year. */
 export type BudgetNote = {
@@ -43,4 +43,4 @@ export type BudgetNote = {
 export const noteKey = ({ account, slice, month }: Omit<BudgetNote, 'text'>): string => `${account} ${month ?? 'year'} ${slice}`;
 
 /** Edits made in one slice, or in all of them together. */
-export type DeskBatch = { readonly filter: DimensionFilter; readonly edits: readonly DeskEdit[] };
+export type WorksheetBatch = { readonly filter: DimensionFilter; readonly edits: readonly WorksheetEdit[] };

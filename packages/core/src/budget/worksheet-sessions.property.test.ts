@@ -2,16 +2,16 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Basis } from './basis.ts';
 import { rowAmount } from './budget-line.ts';
-import { BudgetDesk, type DeskResult } from './worksheet.ts';
-import type { DeskEdit } from './worksheet-edit.ts';
+import { BudgetWorksheet, type WorksheetResult } from './worksheet.ts';
+import type { WorksheetEdit } from './worksheet-edit.ts';
 import { booksOf, head, line, positionOf } from './small-budget.ts';
 
 const NO = { department: ['North'] };
 const following = (accounts: string): Basis => ({ kind: 'percentOf', accounts, percent: '50' });
-const basis = (account: string, of: Basis): DeskEdit => ({ kind: 'basis', account, basis: of });
-const month = (account: string, at: number, text: string): DeskEdit => ({ kind: 'month', account, month: at, text });
+const basis = (account: string, of: Basis): WorksheetEdit => ({ kind: 'basis', account, basis: of });
+const month = (account: string, at: number, text: string): WorksheetEdit => ({ kind: 'month', account, month: at, text });
 const fresh = () =>
-  new BudgetDesk({
+  new BudgetWorksheet({
     books: booksOf({}),
     head,
     lines: ['4000', '5000', '6000', '6100'].map((number, index) => line(index + 1, number, { kind: 'typed' }, 1000 * (index + 1))),
@@ -19,12 +19,12 @@ const fresh = () =>
 
 /** A budget two people work on, each with undo and redo of their own changes, as the server keeps it. */
 class Shared {
-  readonly desk = fresh();
+  readonly worksheet = fresh();
   version = 0;
-  readonly #changes: { readonly session: string; readonly result: DeskResult; isUndone: boolean }[] = [];
+  readonly #changes: { readonly session: string; readonly result: WorksheetResult; isUndone: boolean }[] = [];
 
-  edit(session: string, edits: readonly DeskEdit[]): DeskResult {
-    const result = this.desk.apply(edits, NO);
+  edit(session: string, edits: readonly WorksheetEdit[]): WorksheetResult {
+    const result = this.worksheet.apply(edits, NO);
     if (result.changes.length > 0) {
       this.version += 1;
       this.#changes.push({ session, result, isUndone: false });
@@ -37,7 +37,7 @@ class Shared {
     const change = kind === 'undo' ? own[lastStanding] : own.slice(lastStanding + 1).find(({ isUndone }) => isUndone);
     if (!change) return null;
     const { changes, notes } = change.result;
-    const stepped = kind === 'undo' ? this.desk.revert(changes, notes) : this.desk.remake(changes, notes);
+    const stepped = kind === 'undo' ? this.worksheet.undo(changes, notes) : this.worksheet.redo(changes, notes);
     if (stepped.fault) return stepped;
     change.isUndone = kind === 'undo';
     if (stepped.changes.length > 0) this.version += 1;
@@ -51,10 +51,10 @@ describe('two sessions at one budget', () => {
     shared.edit('A', [basis('5000', following('6000'))]);
     shared.step('A', 'undo');
     shared.edit('B', [basis('6000', following('5000'))]);
-    const before = JSON.stringify([...shared.desk.lines]);
+    const before = JSON.stringify([...shared.worksheet.lines]);
     const { fault } = shared.step('A', 'redo')!;
     expect(fault).toMatchObject({ code: 'circle' });
-    expect(JSON.stringify([...shared.desk.lines])).toBe(before);
+    expect(JSON.stringify([...shared.worksheet.lines])).toBe(before);
     expect(shared.edit('A', [month('5000', 0, '77')]).changes.length).toBeGreaterThan(0);
   });
 
@@ -77,31 +77,31 @@ describe('two sessions at one budget', () => {
         const shared = new Shared();
         for (const each of actions) {
           const version = shared.version;
-          const before = JSON.stringify([...shared.desk.lines].map(({ basis: of, months }) => [of, months]));
+          const before = JSON.stringify([...shared.worksheet.lines].map(({ basis: of, months }) => [of, months]));
           if ('step' in each) shared.step(each.who, each.step);
           else shared.edit(each.who, each.edits);
-          const after = JSON.stringify([...shared.desk.lines].map(({ basis: of, months }) => [of, months]));
+          const after = JSON.stringify([...shared.worksheet.lines].map(({ basis: of, months }) => [of, months]));
           expect(shared.version === version).toBe(before === after);
-          expect(shared.desk.circle).toBeNull();
+          expect(shared.worksheet.circle).toBeNull();
         }
         const { refusals } = shared.edit('A', [month('6100', 5, '12.34')]);
         expect(refusals).toEqual([]);
-        expect(rowAmount(shared.desk.linesOf(positionOf('6100'), NO), 5)).toBe(1234);
+        expect(rowAmount(shared.worksheet.linesOf(positionOf('6100'), NO), 5)).toBe(1234);
       }),
       { numRuns: 300 },
     );
   });
 
   it('a budget that holds a circle is opened, names it, takes other edits, and is repaired by another basis', () => {
-    const desk = new BudgetDesk({
+    const worksheet = new BudgetWorksheet({
       books: booksOf({}),
       head,
       lines: [line(1, '5000', following('6000'), 100), line(2, '6000', following('5000'), 200), line(3, '6100', { kind: 'typed' }, 5)],
     });
-    expect(desk.circle).toEqual(['5000', '6000', '5000']);
-    expect(desk.apply([month('6100', 0, '9')], NO)).toMatchObject({ refusals: [], changes: [{ after: { id: 3 } }] });
-    const repaired = desk.apply([basis('5000', { kind: 'typed' })], NO);
-    expect([repaired.refusals, desk.circle]).toEqual([[], null]);
-    expect(desk.line(2)!.months[0]!.amount).toBe(0);
+    expect(worksheet.circle).toEqual(['5000', '6000', '5000']);
+    expect(worksheet.apply([month('6100', 0, '9')], NO)).toMatchObject({ refusals: [], changes: [{ after: { id: 3 } }] });
+    const repaired = worksheet.apply([basis('5000', { kind: 'typed' })], NO);
+    expect([repaired.refusals, worksheet.circle]).toEqual([[], null]);
+    expect(worksheet.line(2)!.months[0]!.amount).toBe(0);
   });
 });

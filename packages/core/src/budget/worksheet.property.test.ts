@@ -5,8 +5,8 @@ import { LARGEST_MINOR, minor } from '../money/minor.ts';
 import { toDecimalText } from '../money/format-amount.ts';
 import type { PlacedLine } from './budget-books.ts';
 import { rowAmount, sizeOf } from './budget-line.ts';
-import { BudgetDesk } from './worksheet.ts';
-import type { DeskEdit } from './worksheet-edit.ts';
+import { BudgetWorksheet } from './worksheet.ts';
+import type { WorksheetEdit } from './worksheet-edit.ts';
 import { booksOf, chart, head, line, NORTH, positionOf, SOUTH } from './small-budget.ts';
 
 const ACCOUNTS = ['4000', '5000', '6000', '6100'] as const;
@@ -19,7 +19,7 @@ const text = fc.oneof(
   fc.constantFrom('+5%', '-12.5%', '*1.1', '/3', '12k', '1.2m', '(300)', '80000000000000', 'lots'),
 );
 const spread = fc.constantFrom('even' as const, 'history' as const, 'days' as const, { by: 'line' as const, accounts: '4000' });
-const edit: fc.Arbitrary<DeskEdit> = fc.oneof(
+const edit: fc.Arbitrary<WorksheetEdit> = fc.oneof(
   fc.record({ kind: fc.constant('month' as const), account, month, text }),
   fc.record({ kind: fc.constant('year' as const), account, text, spread }),
   fc.record({ kind: fc.constant('span' as const), account, months: fc.constant([3, 4, 5]), text, spread }),
@@ -36,7 +36,7 @@ const edit: fc.Arbitrary<DeskEdit> = fc.oneof(
 );
 const made = fc.array(fc.tuple(edit, department), { minLength: 1, maxLength: 25 });
 const fresh = () =>
-  new BudgetDesk({
+  new BudgetWorksheet({
     books: booksOf({}),
     head,
     lines: [
@@ -46,19 +46,19 @@ const fresh = () =>
       line(4, '6000', { kind: 'typed' }, 777),
     ],
   });
-const standing = (desk: BudgetDesk): PlacedLine[] => [...desk.lines].sort((a, b) => a.id - b.id);
+const standing = (worksheet: BudgetWorksheet): PlacedLine[] => [...worksheet.lines].sort((a, b) => a.id - b.id);
 
 describe('whatever is done to a budget', () => {
   it('what is typed is what stands, to the cent, in one slice or all together', () =>
     fc.assert(
       fc.property(made, fc.integer({ min: -1e9, max: 1e9 }), account, month, department, (edits, cents, number, at, of) => {
-        const desk = fresh();
-        for (const [each, slice] of edits) desk.apply([each], filterOf(slice));
+        const worksheet = fresh();
+        for (const [each, slice] of edits) worksheet.apply([each], filterOf(slice));
         const position = positionOf(number);
         const sign = signOf(chart.accounts[position]!);
         const filter = filterOf(of);
-        const { refusals } = desk.apply([{ kind: 'month', account: number, month: at, text: toDecimalText(minor(cents), 2) }], filter);
-        if (refusals.length === 0) expect(sign * rowAmount(desk.linesOf(position, filter), at) + 0).toBe(cents);
+        const { refusals } = worksheet.apply([{ kind: 'month', account: number, month: at, text: toDecimalText(minor(cents), 2) }], filter);
+        if (refusals.length === 0) expect(sign * rowAmount(worksheet.linesOf(position, filter), at) + 0).toBe(cents);
         else expect(refusals.map(({ issue }) => issue.code)).toEqual(['budgetTooLarge']);
       }),
       { numRuns: 200 },
@@ -66,38 +66,38 @@ describe('whatever is done to a budget', () => {
   it('every amount is whole, and all of them together stay within what is exact', () =>
     fc.assert(
       fc.property(made, (edits) => {
-        const desk = fresh();
-        for (const [each, slice] of edits) desk.apply([each], filterOf(slice));
-        const amounts = standing(desk).flatMap(({ months }) => months.map(({ amount }) => amount));
+        const worksheet = fresh();
+        for (const [each, slice] of edits) worksheet.apply([each], filterOf(slice));
+        const amounts = standing(worksheet).flatMap(({ months }) => months.map(({ amount }) => amount));
         for (const amount of amounts) expect(Number.isSafeInteger(amount) && !Object.is(amount, -0)).toBe(true);
-        expect(standing(desk).reduce((sum, { months }) => sum + sizeOf(months), 0)).toBeLessThanOrEqual(LARGEST_MINOR);
+        expect(standing(worksheet).reduce((sum, { months }) => sum + sizeOf(months), 0)).toBeLessThanOrEqual(LARGEST_MINOR);
       }),
       { numRuns: 200 },
     ));
   it('all of it taken back, the newest first, leaves the budget as it was; made again, as it became', () =>
     fc.assert(
       fc.property(made, (edits) => {
-        const desk = fresh();
-        const before = standing(desk);
-        const results = edits.map(([each, slice]) => desk.apply([each], filterOf(slice)));
-        const after = standing(desk);
-        for (const { changes, notes } of [...results].reverse()) expect(desk.revert(changes, notes).kept).toBe(0);
-        const back = standing(desk).filter(({ id, months }) => before.some((each) => each.id === id) || sizeOf(months) > 0);
+        const worksheet = fresh();
+        const before = standing(worksheet);
+        const results = edits.map(([each, slice]) => worksheet.apply([each], filterOf(slice)));
+        const after = standing(worksheet);
+        for (const { changes, notes } of [...results].reverse()) expect(worksheet.undo(changes, notes).kept).toBe(0);
+        const back = standing(worksheet).filter(({ id, months }) => before.some((each) => each.id === id) || sizeOf(months) > 0);
         expect(back).toEqual(before);
-        for (const { changes, notes } of results) expect(desk.remake(changes, notes).kept).toBe(0);
-        expect(standing(desk)).toEqual(after);
+        for (const { changes, notes } of results) expect(worksheet.redo(changes, notes).kept).toBe(0);
+        expect(standing(worksheet)).toEqual(after);
       }),
       { numRuns: 150 },
     ));
   it('the lines that changed are told, and no others', () =>
     fc.assert(
       fc.property(made, edit, department, (edits, last, of) => {
-        const desk = fresh();
-        for (const [each, slice] of edits) desk.apply([each], filterOf(slice));
-        const before = new Map(standing(desk).map((each) => [each.id, each]));
-        const { changes } = desk.apply([last], filterOf(of));
+        const worksheet = fresh();
+        for (const [each, slice] of edits) worksheet.apply([each], filterOf(slice));
+        const before = new Map(standing(worksheet).map((each) => [each.id, each]));
+        const { changes } = worksheet.apply([last], filterOf(of));
         const told = new Set(changes.map(({ after }) => after.id));
-        for (const now of standing(desk)) {
+        for (const now of standing(worksheet)) {
           const was = before.get(now.id);
           const isSame = was !== undefined && JSON.stringify([was.basis, was.months]) === JSON.stringify([now.basis, now.months]);
           if (!isSame) expect(told.has(now.id)).toBe(true);

@@ -5,7 +5,14 @@ import type { Basis } from './basis.ts';
 import { sliceKey, type BudgetBooks, type BudgetHead, type PlacedLine } from './budget-books.ts';
 import { parseBudgetEntry } from './budget-entry.ts';
 import { isSameMonth, rowAmount, sizeOf, type BudgetMonth } from './budget-line.ts';
-import { noteKey, type BudgetNote, type DeskBatch, type DeskEdit, type DeskIssue, type DeskRefusal } from './worksheet-edit.ts';
+import {
+  noteKey,
+  type BudgetNote,
+  type WorksheetBatch,
+  type WorksheetEdit,
+  type WorksheetIssue,
+  type WorksheetRefusal,
+} from './worksheet-edit.ts';
 import { editBudget, type BudgetEdit } from './edit.ts';
 import { followedLine, followOrder, follows } from './follow.ts';
 import { lineContext } from './line-context.ts';
@@ -13,10 +20,10 @@ import { LineTrace, type LineChange } from './line-trace.ts';
 import { isOfLine } from './spread.ts';
 
 export type NoteChange = { readonly before: BudgetNote | null; readonly after: BudgetNote | null };
-export type DeskResult = {
+export type WorksheetResult = {
   readonly changes: readonly LineChange[];
   readonly notes: readonly NoteChange[];
-  readonly refusals: readonly DeskRefusal[];
+  readonly refusals: readonly WorksheetRefusal[];
   /** ids of the lines and months that were edited themselves, not by following others: `12:3` */
   readonly cells: readonly string[];
 };
@@ -31,7 +38,7 @@ export const basisInSign = (basis: Basis, sign: 1 | -1): Basis =>
  * A budget as it is worked on: its lines and notes, and what edits make of them. The server saves what it
  * gives; a browser shows it before. Nothing here is stored.
  */
-export class BudgetDesk {
+export class BudgetWorksheet {
   readonly #books: BudgetBooks;
   readonly #head: BudgetHead;
   readonly #lines = new Map<number, PlacedLine>();
@@ -113,12 +120,12 @@ export class BudgetDesk {
    * Applies edits in their order. What cannot be done is refused and the rest stands; lines that follow
    * others are brought up to date at the end.
    */
-  apply(edits: readonly DeskEdit[], filter: DimensionFilter): DeskResult {
+  apply(edits: readonly WorksheetEdit[], filter: DimensionFilter): WorksheetResult {
     return this.applyAll([{ edits, filter }]);
   }
 
   /** Applies edits made in several slices as one change; refusals count the edits of all batches from 0. */
-  applyAll(batches: readonly DeskBatch[]): DeskResult {
+  applyAll(batches: readonly WorksheetBatch[]): WorksheetResult {
     const edits = batches.flatMap(({ edits: own, filter }) => own.map((edit) => ({ edit, filter })));
     const whole = this.#attempt(edits);
     if (whole.fault === null) return whole.result;
@@ -133,10 +140,10 @@ export class BudgetDesk {
     const rest = second.result;
     // with the edits at fault left out, what remains may be at fault by itself: then nothing is changed
     const alsoAtFault = second.fault === null ? [] : kept.filter((index) => edits[index]!.edit.kind !== 'note');
-    const told = edits.flatMap((each, index): DeskRefusal[] =>
+    const told = edits.flatMap((each, index): WorksheetRefusal[] =>
       isAtFault(each) ? [{ edit: index, account: each.edit.account, text: textOf(each.edit), issue: fault }] : [],
     );
-    const more = alsoAtFault.map((index): DeskRefusal => ({
+    const more = alsoAtFault.map((index): WorksheetRefusal => ({
       edit: index,
       account: edits[index]!.edit.account,
       text: textOf(edits[index]!.edit),
@@ -152,7 +159,7 @@ export class BudgetDesk {
    * Takes a change back, cell by cell: only what still stands as the change left it. The lines that follow
    * are brought up to date. `kept` counts the figures another change left standing.
    */
-  revert(changes: readonly LineChange[], notes: readonly NoteChange[]): SteppedResult {
+  undo(changes: readonly LineChange[], notes: readonly NoteChange[]): SteppedResult {
     const trace = new LineTrace(this);
     const circularBefore = this.#circular();
     const cells = new Set<string>();
@@ -186,8 +193,8 @@ export class BudgetDesk {
   }
 
   /** Makes a change that was taken back again, where its figures still stand as they were before it. */
-  remake(changes: readonly LineChange[], notes: readonly NoteChange[]): SteppedResult {
-    return this.revert(
+  redo(changes: readonly LineChange[], notes: readonly NoteChange[]): SteppedResult {
+    return this.undo(
       changes.map(({ before, after }) => ({ before: after, after: before ?? emptied(after) })),
       notes.map(({ before, after }) => ({ before: after, after: before })),
     );
@@ -215,10 +222,10 @@ export class BudgetDesk {
   }
 
   /** Applies edits; with a fault of the lines that follow, which is told, everything is as it was before. */
-  #attempt(edits: readonly PlacedEdit[]): { readonly result: DeskResult; readonly fault: FollowFault | null } {
+  #attempt(edits: readonly PlacedEdit[]): { readonly result: WorksheetResult; readonly fault: FollowFault | null } {
     const trace = new LineTrace(this);
     const cells = new Set<string>();
-    const refusals: DeskRefusal[] = [];
+    const refusals: WorksheetRefusal[] = [];
     const notes: NoteChange[] = [];
     const circular = this.#circular();
     edits.forEach(({ edit, filter }, index) => {
@@ -235,7 +242,7 @@ export class BudgetDesk {
     return { fault, result: { changes: trace.changes(), notes, refusals, cells: [...cells] } };
   }
 
-  #applyNote(edit: DeskEdit & { readonly kind: 'note' }, filter: DimensionFilter): NoteChange[] {
+  #applyNote(edit: WorksheetEdit & { readonly kind: 'note' }, filter: DimensionFilter): NoteChange[] {
     const place = { account: edit.account, slice: filterKey(filter), month: edit.month };
     const before = this.#notes.get(noteKey(place)) ?? null;
     const text = edit.text.trim();
@@ -246,10 +253,10 @@ export class BudgetDesk {
   }
 
   #applyEdit(
-    edit: Exclude<DeskEdit, { readonly kind: 'note' }>,
+    edit: Exclude<WorksheetEdit, { readonly kind: 'note' }>,
     filter: DimensionFilter,
     { trace, cells }: { readonly trace: LineTrace; readonly cells: Set<string> },
-  ): DeskIssue | null {
+  ): WorksheetIssue | null {
     const accounts = [edit.account, ...('together' in edit ? (edit.together ?? []) : [])];
     const rows: PlacedLine[][] = [];
     for (const account of accounts) {
@@ -286,10 +293,10 @@ export class BudgetDesk {
 
   /** What was typed, read; amounts debit positive. */
   #read(
-    edit: Exclude<DeskEdit, { readonly kind: 'note' }>,
+    edit: Exclude<WorksheetEdit, { readonly kind: 'note' }>,
     lines: readonly PlacedLine[],
     sign: 1 | -1,
-  ): BudgetEdit | Extract<DeskIssue, { code: string }> {
+  ): BudgetEdit | Extract<WorksheetIssue, { code: string }> {
     if (edit.kind === 'basis') return { kind: 'basis', basis: basisInSign(edit.basis, sign) };
     if (edit.kind === 'release') return { kind: 'release', months: edit.months };
     const current =
@@ -341,11 +348,11 @@ export class BudgetDesk {
   }
 }
 
-const NO_RESULT: DeskResult = { changes: [], notes: [], refusals: [], cells: [] };
+const NO_RESULT: WorksheetResult = { changes: [], notes: [], refusals: [], cells: [] };
 /** An undo or redo: `kept` counts the figures another change left standing; with a fault nothing was changed. */
-export type SteppedResult = DeskResult & { readonly kept: number; readonly fault: FollowFault | null };
+export type SteppedResult = WorksheetResult & { readonly kept: number; readonly fault: FollowFault | null };
 /** What can be wrong of lines that follow others. */
-export type FollowFault = Extract<DeskIssue, { readonly code: 'circle' }> | { readonly code: 'budgetTooLarge' };
+export type FollowFault = Extract<WorksheetIssue, { readonly code: 'circle' }> | { readonly code: 'budgetTooLarge' };
 /** What is computed; null when an amount on the way is past what can be held exactly. */
 function withinRange<Result>(compute: () => Result): Result | null {
   try {
@@ -355,8 +362,8 @@ function withinRange<Result>(compute: () => Result): Result | null {
     throw error;
   }
 }
-const textOf = (edit: DeskEdit): string => ('text' in edit ? edit.text : '');
-type PlacedEdit = { readonly edit: DeskEdit; readonly filter: DimensionFilter };
+const textOf = (edit: WorksheetEdit): string => ('text' in edit ? edit.text : '');
+type PlacedEdit = { readonly edit: WorksheetEdit; readonly filter: DimensionFilter };
 
 const emptied = (line: PlacedLine): PlacedLine => ({ ...line, basis: { kind: 'typed' }, months: EMPTY });
 

@@ -163,7 +163,7 @@ describe('accounts files', () => {
       { class: 'cash', active: true, group: null, polarity: null },
     ]);
   });
-  it('say when a file has nothing in it, or lacks a column', () => {
+  it('say when a file has nothing in it, or warnings a column', () => {
     expect(readAccountsFile([['account', 'name', 'class']], new Map()).issues).toMatchObject([{ code: 'noRows' }]);
     expect(readAccountsFile([['account', 'class']], new Map()).issues).toMatchObject([{ code: 'missingColumn', column: 'name' }]);
   });

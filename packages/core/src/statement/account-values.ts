@@ -67,10 +67,10 @@ export function incomeValue(slab: Slab, row: number, { from, to, yearOfFrom }: S
 }
 
 /** What every account of the chart shows over a span, by chart position. */
-export function accountValues(slab: Slab, isBalance: readonly boolean[], span: SlotSpan, measure: BalanceMeasure): Float64Array {
-  const values = new Float64Array(isBalance.length);
+export function accountValues(slab: Slab, isBalanceSheet: readonly boolean[], span: SlotSpan, measure: BalanceMeasure): Float64Array {
+  const values = new Float64Array(isBalanceSheet.length);
   for (let account = 0; account < values.length; account += 1)
-    values[account] = (isBalance[account] ? balanceValue : incomeValue)(slab, account, span, measure);
+    values[account] = (isBalanceSheet[account] ? balanceValue : incomeValue)(slab, account, span, measure);
   return values;
 }
 

@@ -6,7 +6,7 @@ import type { Block, Repeat } from './column-set.ts';
 import type { KnownDimensions } from './plan-lines.ts';
 
 /** One standing of a block: once, for a month or another part of its repeat, or the block that totals them. */
-export type Standing = {
+export type BlockInstance = {
   readonly key: string;
   /** its heading over the months in words; without them those the block names */
   readonly heading: (months?: string) => string;
@@ -17,7 +17,7 @@ export type Standing = {
 };
 export type StandingsResult =
   /** `hasGaps`: a total was asked for, and the parts are not in a row */
-  | { readonly ok: true; readonly standings: readonly Standing[]; readonly hasGaps?: boolean }
+  | { readonly ok: true; readonly standings: readonly BlockInstance[]; readonly hasGaps?: boolean }
   | { readonly ok: false; readonly code: 'outsideCalendar' | 'unknownDimension'; readonly token: string };
 
 const PERIODS_IN = { months: 1, quarters: 3, years: PERIODS_PER_YEAR } as const;
@@ -27,7 +27,7 @@ const PERIODS_IN = { months: 1, quarters: 3, years: PERIODS_PER_YEAR } as const;
  * way at the as-of month, so that a column "to date" runs to the end of those before it. Parts of a
  * repeat that lie before the calendar are left out.
  */
-export function standingsOf(
+export function blockInstances(
   block: Block,
   options: {
     readonly calendar: FiscalCalendar;
@@ -98,7 +98,7 @@ export function standingsOf(
   function totalOf(
     of: Block,
     total: { readonly words: string; readonly anchors: readonly PeriodIndex[]; readonly filter: DimensionFilter; readonly all?: string },
-  ): Standing[] {
+  ): BlockInstance[] {
     const { words, anchors: over, filter, all = 'Total' } = total;
     return of.total
       ? [{ key: `${of.key}.total`, heading: fill(of.total.heading, words, { all }), anchors: over, filter, isTotal: true }]

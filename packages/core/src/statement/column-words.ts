@@ -27,8 +27,8 @@ export function columnWords(grid: StatementGrid, columnIndex: number): string {
       );
       const measure = plan.lines.some(({ holdsBalances }) => holdsBalances) || column.measure === 'opening' ? MEASURES[column.measure] : '';
       // a closing balance belongs to the end of its months
-      const isBalance = column.measure === 'closing' && !plan.pointsInTime.includes('never') && covered !== null;
-      const months = isBalance ? `balance at the end of ${shortPeriodName(plan.calendar, covered.to)}` : span;
+      const isBalanceSheet = column.measure === 'closing' && !plan.pointsInTime.includes('never') && covered !== null;
+      const months = isBalanceSheet ? `balance at the end of ${shortPeriodName(plan.calendar, covered.to)}` : span;
       return [grid.sources(column.scenario).name, months, measure, ...filters].filter((text) => text !== '').join(', ');
     }
     case 'difference':

@@ -158,7 +158,7 @@ function figuresUnder(plan: StatementPlan, column: AmountColumn, source: Scenari
   const byMeasure = new Map<Slab, Map<BalanceMeasure, Float64Array>>();
   const valuesOf = (slab: Slab, measure: BalanceMeasure, at: SlotSpan): Float64Array => {
     const held = byMeasure.get(slab) ?? new Map<BalanceMeasure, Float64Array>();
-    const values = held.get(measure) ?? accountValues(slab, plan.isBalance, at, measure);
+    const values = held.get(measure) ?? accountValues(slab, plan.isBalanceSheet, at, measure);
     byMeasure.set(slab, held.set(measure, values));
     return values;
   };
@@ -167,7 +167,7 @@ function figuresUnder(plan: StatementPlan, column: AmountColumn, source: Scenari
   const slabOf = (line: PlannedLine): Slab => {
     const known = slabs.get(line.holdsBalances);
     if (known) return known;
-    const slab = column.resolved.ok ? slabUnder(source, line, { span: column.resolved.span, filter }) : source.slab(filter);
+    const slab = column.resolved.ok ? slabFor(source, line, { span: column.resolved.span, filter }) : source.slab(filter);
     slabs.set(line.holdsBalances, slab);
     return slab;
   };
@@ -216,7 +216,7 @@ function figuresUnder(plan: StatementPlan, column: AmountColumn, source: Scenari
       const [opening, closing] = [valuesOf(slab, 'opening', span!), valuesOf(slab, 'closing', span!)];
       const changes = valuesOf(slab, 'average', span!);
       return line.source.accounts.reduce(
-        (sum, index) => sum + (plan.isBalance[index] ? (opening[index]! + closing[index]!) / 2 : changes[index]!),
+        (sum, index) => sum + (plan.isBalanceSheet[index] ? (opening[index]! + closing[index]!) / 2 : changes[index]!),
         0,
       );
     },
@@ -225,7 +225,7 @@ function figuresUnder(plan: StatementPlan, column: AmountColumn, source: Scenari
 }
 
 /** Where a line's figures lie: a line with balances reads them, and the result that stands beside them, from one place. */
-export const slabUnder = (
+export const slabFor = (
   source: ScenarioSource,
   { holdsBalances }: PlannedLine,
   { span, filter }: { readonly span: Span; readonly filter: DimensionFilter },

@@ -105,16 +105,16 @@ function footColumn(
   }
   // what two totals wanted differently is settled by the parts
   const settled = new Set<number>();
-  const settle = (line: number): number => {
+  const resolve = (line: number): number => {
     const list = amountsOf(terms[line]!).length > 0 ? amountsOf(terms[line]!) : amountsOf(parts[line]!);
-    if (!settled.has(line) && list.length > 0) shown[line] = list.reduce((sum, term) => sum + term.sign * settle(term.line), 0);
+    if (!settled.has(line) && list.length > 0) shown[line] = list.reduce((sum, term) => sum + term.sign * resolve(term.line), 0);
     settled.add(line);
     return shown[line]!;
   };
   for (const { index } of plan.lines) {
     if (exact[index] === null) continue;
     const cell = cells[index]![column] as Cell & { kind: 'amount' };
-    cells[index]![column] = { ...cell, value: minor(settle(index)) };
+    cells[index]![column] = { ...cell, value: minor(resolve(index)) };
   }
 }
 

@@ -7,7 +7,7 @@ import { compareEqualMonths, type PostedMonths } from './comparable-months.ts';
 import { linesRead, parseExpression, type ExpressionIssue } from './expression.ts';
 import type { KnownDimensions } from './plan-lines.ts';
 import { columnsRead, type ColumnWork, type PlannedBlock, type PlannedColumn } from './planned-column.ts';
-import { standingsOf, type Standing } from './block-instances.ts';
+import { blockInstances, type BlockInstance } from './block-instances.ts';
 
 export type ColumnIssue = {
   readonly block: string;
@@ -38,7 +38,7 @@ export type PlannedColumns = {
 };
 
 export const MOST_COLUMNS = 240;
-type Slot = { readonly block: Block; readonly column: Column; readonly standing: Standing; readonly own: number };
+type Slot = { readonly block: Block; readonly column: Column; readonly standing: BlockInstance; readonly own: number };
 
 /**
  * Lays a column set out for an as-of month: repeats become blocks, spans become periods, references
@@ -69,7 +69,7 @@ export function planColumns(
       if (keys.has(key)) issues.push({ block: block.key, column: key, code: 'repeatedKey', token: key });
       keys.add(key);
     }
-    const result = standingsOf(block, { calendar, asOf, dimensions, filter });
+    const result = blockInstances(block, { calendar, asOf, dimensions, filter });
     if (!result.ok) {
       issues.push({ block: block.key, column: '', code: result.code, token: result.token });
       continue;
@@ -96,7 +96,7 @@ export function planColumns(
   return { blocks, columns, order: derivedOrder(), issues };
 
   /** A block whose amounts are all pinned is headed by the months they hold, whatever it repeats over. */
-  function headingOf(block: Block, standing: Standing): string {
+  function headingOf(block: Block, standing: BlockInstance): string {
     const amounts = block.columns.filter((column) => column.kind === 'amount');
     if (amounts.length === 0 || amounts.some(({ span }) => span.pinnedTo === undefined)) return standing.heading();
     const spans = amounts.flatMap((column) => {
@@ -144,7 +144,7 @@ export function planColumns(
     for (const token of missing) tell({ block: block.key, column: column.key, code: 'unknownColumn', token });
     return { ...common, kind: 'faulty' };
 
-    function workOf(of: Column, at: Standing, resolved: ResolvedSpan, position: (key: string) => number): ColumnWork {
+    function workOf(of: Column, at: BlockInstance, resolved: ResolvedSpan, position: (key: string) => number): ColumnWork {
       switch (of.kind) {
         case 'amount':
           return {
@@ -260,7 +260,7 @@ function isEarlier(definition: SpanDefinition, resolved: ResolvedSpan, anchor: P
  * The parts of a repeat that fit into the most columns: a repeat over months, quarters or years leaves
  * its oldest parts out and says how many.
  */
-function withinLimit(standings: readonly Standing[], block: Block, issues: ColumnIssue[]): readonly Standing[] {
+function withinLimit(standings: readonly BlockInstance[], block: Block, issues: ColumnIssue[]): readonly BlockInstance[] {
   const most = Math.floor(MOST_COLUMNS / Math.max(1, block.columns.length));
   if (standings.length <= most || block.repeat === undefined || block.repeat.over === 'dimension') return standings;
   const left = standings.length - most;

@@ -28,7 +28,7 @@ export type StatementPlan = {
   /** index of the line percentages are taken of; -1 when there is no such line */
   readonly percentBase: number;
   /** for each account of the chart, whether it stands in the balance sheet */
-  readonly isBalance: readonly boolean[];
+  readonly isBalanceSheet: readonly boolean[];
   /** for each line, whether it shows balances at a moment */
   readonly pointsInTime: readonly PointInTime[];
   /** the months actuals cover; null where every month counts as covered */
@@ -113,7 +113,7 @@ export function planStatement(options: {
       columns,
       columnOrder,
       percentBase: base === undefined ? -1 : (lineOfKey.get(base) ?? -1),
-      isBalance: chart.accounts.map(isBalanceAccount),
+      isBalanceSheet: chart.accounts.map(isBalanceAccount),
       pointsInTime: atMoments,
       posted,
       exponent,

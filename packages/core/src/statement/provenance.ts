@@ -4,7 +4,7 @@ import { bothFilters, type DimensionFilter } from '../ledger/dimension.ts';
 import { minor, type Minor } from '../money/minor.ts';
 import { balanceValue, incomeValue, slotSpanOf } from './account-values.ts';
 import type { BalanceMeasure, ScenarioRef } from './column-set.ts';
-import { shareBase, slabUnder, type StatementGrid } from './evaluate.ts';
+import { shareBase, slabFor, type StatementGrid } from './evaluate.ts';
 import type { AmountColumn } from './planned-column.ts';
 import { sidesOn } from './comparable-months.ts';
 import { linesRead } from './expression.ts';
@@ -130,12 +130,12 @@ function amountProvenance(grid: StatementGrid, line: PlannedLine, column: Amount
   }
 
   function accountsOf(positions: readonly number[], measure: BalanceMeasure, under: DimensionFilter, over: Span = span): Provenance {
-    const slab = slabUnder(grid.sources(column.scenario), line, { span, filter: under });
+    const slab = slabFor(grid.sources(column.scenario), line, { span, filter: under });
     const slots = slotSpanOf(plan.calendar, over);
     const accounts = positions.map((account): PartAccount => {
-      const isBalance = plan.isBalance[account]!;
-      const value = (isBalance ? balanceValue : incomeValue)(slab, account, slots, measure);
-      return { account, amount: minor(line.sign * value), measure: isBalance ? measure : 'change' };
+      const isBalanceSheet = plan.isBalanceSheet[account]!;
+      const value = (isBalanceSheet ? balanceValue : incomeValue)(slab, account, slots, measure);
+      return { account, amount: minor(line.sign * value), measure: isBalanceSheet ? measure : 'change' };
     });
     const sum = minor(accounts.reduce((total, { amount }) => total + amount, 0));
     return { kind: 'accounts', scenario: column.scenario, span: over, filter: under, accounts, sum };

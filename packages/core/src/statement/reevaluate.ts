@@ -8,7 +8,7 @@ import type { StatementPlan } from './plan.ts';
  * every other row is the same as before, by identity.
  * @param accounts chart positions; empty gives the grid itself
  */
-export function evaluateAgain(grid: StatementGrid, accounts: ReadonlySet<number>): StatementGrid {
+export function reevaluate(grid: StatementGrid, accounts: ReadonlySet<number>): StatementGrid {
   if (accounts.size === 0) return grid;
   const { plan } = grid;
   const affected = linesAffected(plan, accounts);

@@ -1,9 +1,9 @@
-import type { BudgetRowIssue, DeskIssue, SanityFinding } from '@wise-margin/core';
+import type { BudgetRowIssue, WorksheetIssue, CheckFinding } from '@wise-margin/core';
 import { describe, expect, it } from 'vitest';
-import { budgetRowWords, deskIssueWords, sanityWords } from '../index.ts';
+import { budgetRowWords, worksheetIssueWords, checkWords } from '../index.ts';
 
 /** One of each code; a new code without words here or there does not compile. */
-const DESK: { readonly [Code in DeskIssue['code']]: DeskIssue } = {
+const DESK: { readonly [Code in WorksheetIssue['code']]: WorksheetIssue } = {
   notAnAmount: { code: 'notAnAmount' },
   tooManyDecimals: { code: 'tooManyDecimals' },
   divisionByZero: { code: 'divisionByZero' },
@@ -34,7 +34,7 @@ const ROWS: { readonly [Code in BudgetRowIssue['code']]: BudgetRowIssue } = {
   amount: { ...at, code: 'amount', issue: { code: 'thousandsSeparator', suggestion: '1250.00' } },
 };
 const one = { account: '1', slice: null };
-const FINDINGS: { readonly [Code in SanityFinding['code']]: readonly [SanityFinding, string] } = {
+const FINDINGS: { readonly [Code in CheckFinding['code']]: readonly [CheckFinding, string] } = {
   jump: [{ code: 'jump', ...one, budget: 120_000, prior: 80_000, priorYear: 2026, change: 0.5 }, '1,200 is 50.0% above FY2026, 800'],
   season: [{ code: 'season', ...one, month: 3, share: 0.25, usual: 0.083 }, 'Jul is 25.0% of the year, usually 8.3%'],
   sign: [{ code: 'sign', ...one, budget: -5000, prior: 5000, priorYear: 2025 }, '(50) has the opposite sign of FY2025, 50'],
@@ -60,7 +60,7 @@ const MONTHS = ['Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec', '
 
 describe('words of budgets', () => {
   it.each(Object.values(DESK))('a refused edit says what to do: $code', (issue) => {
-    expect(deskIssueWords(issue)).toMatch(/^[a-z].{10,}\. [A-Z].*[^.]$/);
+    expect(worksheetIssueWords(issue)).toMatch(/^[a-z].{10,}\. [A-Z].*[^.]$/);
   });
   it.each(Object.values(ROWS))('a row at fault has a reason and a fix: $code', (issue) => {
     const { reason, fix } = budgetRowWords(issue, 2028);
@@ -70,9 +70,9 @@ describe('words of budgets', () => {
     expect(budgetRowWords(ROWS.unknownValue, 2028).fix).toBe('Did you mean Tours?');
     expect(budgetRowWords(ROWS.unknownAccount, 2028).fix).toBe('Correct the number');
     expect(budgetRowWords(ROWS.outsideYear, 2028).fix).toBe('Write 2028-01 to 2028-12');
-    expect(deskIssueWords(DESK.circle)).toContain('4000, then 5000, then 4000');
+    expect(worksheetIssueWords(DESK.circle)).toContain('4000, then 5000, then 4000');
   });
   it.each(Object.values(FINDINGS))('a finding reads as a sentence: $0.code', (finding, words) =>
-    expect(sanityWords(finding, { exponent: 2, month: (month) => MONTHS[month]! })).toBe(words),
+    expect(checkWords(finding, { exponent: 2, month: (month) => MONTHS[month]! })).toBe(words),
   );
 });

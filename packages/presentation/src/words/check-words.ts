@@ -1,8 +1,8 @@
-import { formatAmount, minor, type SanityFinding } from '@wise-margin/core';
+import { formatAmount, minor, type CheckFinding } from '@wise-margin/core';
 import { nonrecurringWords } from './nonrecurring-words.ts';
 
-/** What a finding of the sanity list says, in words. @param month names a month of the fiscal year (0 to 11) */
-export function sanityWords(finding: SanityFinding, how: { readonly exponent: number; readonly month: (month: number) => string }): string {
+/** What a finding of the checks list says, in words. @param month names a month of the fiscal year (0 to 11) */
+export function checkWords(finding: CheckFinding, how: { readonly exponent: number; readonly month: (month: number) => string }): string {
   const { month } = how;
   const amount = (value: number) => formatAmount(minor(value), { exponent: how.exponent, unit: 'dollars' });
   const percent = (fraction: number) => `${(fraction * 100).toFixed(1)}%`;

@@ -1,7 +1,7 @@
-import type { DeskIssue } from '@wise-margin/core';
+import type { WorksheetIssue } from '@wise-margin/core';
 
 /** Why a change to a budget was refused, and what to do; the account and what was typed stand before it. */
-export function deskIssueWords(issue: DeskIssue): string {
+export function worksheetIssueWords(issue: WorksheetIssue): string {
   switch (issue.code) {
     case 'notAnAmount':
       return 'is not an amount. Enter an amount such as 1,250, (500), 12k or 1.2m, or a change such as +5%, *1.1 or /12';

@@ -17,7 +17,7 @@ import {
   type PlacedLine,
   type Slot,
 } from '@wise-margin/core';
-import type { DeskDto, DeskLineDto, FactsDto } from '@wise-margin/contract';
+import type { WorksheetDto, WorksheetLineDto, FactsDto } from '@wise-margin/contract';
 
 /**
  * Facts for the wire: of income accounts, added up over every dimension a budget is not kept by.
@@ -75,7 +75,7 @@ export function cubeOfFacts(
 }
 
 /** The books a budget draws on, as they were sent with it. */
-export function booksOfDesk({ budget, books }: Pick<DeskDto, 'budget' | 'books'>): BudgetBooks {
+export function booksOfWorksheet({ budget, books }: Pick<WorksheetDto, 'budget' | 'books'>): BudgetBooks {
   const chart: Chart = { accounts: books.accounts as Account[] };
   const calendar = monthCalendar(books.calendar);
   const place = { chart, calendar };
@@ -87,7 +87,7 @@ export function booksOfDesk({ budget, books }: Pick<DeskDto, 'budget' | 'books'>
     firstPosted: books.firstPosted as PeriodIndex | null,
     lastPosted: books.lastPosted as PeriodIndex | null,
     cube: cubeOfFacts(place, books.actual),
-    oneOffs: { entries: cubeOfFacts(place, books.oneOffs.entries), months: new Set(books.oneOffs.months) },
+    nonrecurring: { entries: cubeOfFacts(place, books.nonrecurring.entries), months: new Set(books.nonrecurring.months) },
     approved: new Map(books.approved.map(({ year, dimensions, facts }) => [year, { cube: cubeOfFacts(place, facts), dimensions }])),
     statistics: {
       value: (series, filter, period) => {
@@ -100,7 +100,7 @@ export function booksOfDesk({ budget, books }: Pick<DeskDto, 'budget' | 'books'>
   };
 }
 
-export const packLine = ({ id, account, dimensions, basis, months }: PlacedLine): DeskLineDto => ({
+export const packLine = ({ id, account, dimensions, basis, months }: PlacedLine): WorksheetLineDto => ({
   id,
   account,
   dimensions: { ...dimensions },
@@ -111,7 +111,7 @@ export const packLine = ({ id, account, dimensions, basis, months }: PlacedLine)
 });
 
 /** @param positions places of accounts in the chart, by number */
-export function unpackLine(line: DeskLineDto, positions: ReadonlyMap<string, number>): PlacedLine {
+export function unpackLine(line: WorksheetLineDto, positions: ReadonlyMap<string, number>): PlacedLine {
   const { id, account, dimensions, basis, amounts, held, fromTotal } = line;
   return {
     id,

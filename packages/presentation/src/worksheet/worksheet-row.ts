@@ -1,5 +1,5 @@
 import {
-  BudgetDesk,
+  BudgetWorksheet,
   basisInSign,
   basisWords,
   deriveYear,
@@ -19,35 +19,35 @@ import {
   type WholeAccount,
 } from '@wise-margin/core';
 import { basisIssueWords } from '../words/basis-issue-words.ts';
-import { deskIssueWords } from '../words/worksheet-issue-words.ts';
+import { worksheetIssueWords } from '../words/worksheet-issue-words.ts';
 import type { BasisPreviewDto, BudgetRowDto } from '@wise-margin/contract';
 
 const HISTORY_YEARS = 3;
-export type DeskRow = { readonly books: BudgetBooks; readonly head: BudgetHead; readonly desk: BudgetDesk };
+export type WorksheetRow = { readonly books: BudgetBooks; readonly head: BudgetHead; readonly worksheet: BudgetWorksheet };
 
-/** The basis of a line in words with the one-offs it leaves out, and what it lacks. */
+/** The basis of a line in words with the one-offs it leaves out, and what it warnings. */
 export function lineBasisWords(
-  { books, head, desk }: DeskRow,
+  { books, head, worksheet }: WorksheetRow,
   line: PlacedLine,
-): { readonly sentence: string; readonly lacks: readonly string[]; readonly leftOut: number } {
+): { readonly sentence: string; readonly warnings: readonly string[]; readonly excluded: number } {
   const sign = signOf(books.chart.accounts[line.position]!);
   const month = (index: number) => monthOfYearName(books.calendar, head.year, index);
-  const { issues, leftOut } = deriveYear(line.basis, desk.contextOf(line));
+  const { issues, excluded } = deriveYear(line.basis, worksheet.contextOf(line));
   const format = (amount: number) => formatAmount(minor(amount), { exponent: books.exponent, unit: 'dollars' });
   return {
-    sentence: basisWords(basisInSign(line.basis, sign), format, month, minor(sign * leftOut)),
-    lacks: issues.map((issue) => basisIssueWords(issue, month)),
-    leftOut,
+    sentence: basisWords(basisInSign(line.basis, sign), format, month, minor(sign * excluded)),
+    warnings: issues.map((issue) => basisIssueWords(issue, month)),
+    excluded,
   };
 }
 
 /** A row of the grid: the lines under it in the account's shown sign, and three years of history. */
-export function deskRowDto(row: DeskRow, position: number, filter: DimensionFilter): BudgetRowDto {
-  const { books, head, desk } = row;
+export function worksheetRowDto(row: WorksheetRow, position: number, filter: DimensionFilter): BudgetRowDto {
+  const { books, head, worksheet } = row;
   const account = books.chart.accounts[position]!;
   const sign = signOf(account);
   const shown = (amount: number) => minor(sign * amount);
-  const lines = desk.linesOf(position, filter);
+  const lines = worksheet.linesOf(position, filter);
   const words = lines.map((line) => lineBasisWords(row, line));
   return {
     account: account.number,
@@ -55,23 +55,23 @@ export function deskRowDto(row: DeskRow, position: number, filter: DimensionFilt
     months: Array.from({ length: 12 }, (_, month) => shown(rowAmount(lines, month))),
     total: shown(rowAmount(lines, 'year')),
     held: Array.from({ length: 12 }, (_, month) => lines.some((line) => line.months[month]!.held)),
-    leftOut: shown(words.reduce((sum, { leftOut }) => sum + leftOut, 0)),
+    excluded: shown(words.reduce((sum, { excluded }) => sum + excluded, 0)),
     lines: lines.map((line, index) => {
-      const { sentence, lacks } = words[index]!;
+      const { sentence, warnings } = words[index]!;
       const slice = sliceWords(head, line);
       return {
         id: line.id,
         dimensions: { ...line.dimensions },
         basis: sentence,
         basisForm: basisInSign(line.basis, sign),
-        lacks: lacks.map((lack) => (lines.length > 1 ? `${slice}: ${lack}` : lack)),
+        warnings: warnings.map((lack) => (lines.length > 1 ? `${slice}: ${lack}` : lack)),
         total: shown(yearTotal(line.months)),
         months: line.months.map(({ amount }) => shown(amount)),
         held: line.months.map(({ held }) => held),
       };
     }),
     history: Array.from({ length: HISTORY_YEARS }, (_, index) => head.year - HISTORY_YEARS + index).flatMap((year) => {
-      const months = historyMonths(books, { position, filter, year }, { projected: false, withOneOffs: true });
+      const months = historyMonths(books, { position, filter, year }, { projected: false, includeNonrecurring: true });
       return months.every((amount) => amount === null)
         ? []
         : [
@@ -93,34 +93,34 @@ export function previewBasis(
   { books, head, lines }: { readonly books: BudgetBooks; readonly head: BudgetHead; readonly lines: Iterable<PlacedLine> },
   { account, filter, basis }: { readonly account: string; readonly filter: DimensionFilter; readonly basis: Basis },
 ): PreviewedBasis {
-  const desk = new BudgetDesk({ books, head, lines });
+  const worksheet = new BudgetWorksheet({ books, head, lines });
   const position = books.chart.accounts.findIndex(({ number }) => number === account);
-  const before = rowAmount(desk.linesOf(position, filter), 'year');
-  const { refusals } = desk.apply([{ kind: 'basis', account, basis }], filter);
+  const before = rowAmount(worksheet.linesOf(position, filter), 'year');
+  const { refusals } = worksheet.apply([{ kind: 'basis', account, basis }], filter);
   const [refusal] = refusals;
   if (refusal) {
     const known = books.chart.accounts[position];
-    return { ok: false, message: `${account}${known ? ` ${known.name}` : ''}: ${deskIssueWords(refusal.issue)}.` };
+    return { ok: false, message: `${account}${known ? ` ${known.name}` : ''}: ${worksheetIssueWords(refusal.issue)}.` };
   }
-  const made = desk.linesOf(position, filter);
+  const made = worksheet.linesOf(position, filter);
   const sign = signOf(books.chart.accounts[position]!);
-  const row = { books, head, desk };
+  const row = { books, head, worksheet };
   const told = made.map((line) => ({ line, words: lineBasisWords(row, line) }));
   const several = made.length > 1;
-  const lacks = told.flatMap(({ line, words }) => words.lacks.map((lack) => (several ? `${sliceWords(head, line)}: ${lack}` : lack)));
-  const leftOut = minor(sign * told.reduce((sum, { words }) => sum + words.leftOut, 0));
+  const warnings = told.flatMap(({ line, words }) => words.warnings.map((lack) => (several ? `${sliceWords(head, line)}: ${lack}` : lack)));
+  const excluded = minor(sign * told.reduce((sum, { words }) => sum + words.excluded, 0));
   const month = (index: number) => monthOfYearName(books.calendar, head.year, index);
   const format = (amount: number) => formatAmount(minor(amount), { exponent: books.exponent, unit: 'dollars' });
-  const whole = made[0] ? wholeAccount(desk, made[0], basis) : null;
+  const whole = made[0] ? wholeAccount(worksheet, made[0], basis) : null;
   return {
     ok: true,
     preview: {
-      sentence: basisWords(basis, format, month, leftOut),
-      leftOut,
+      sentence: basisWords(basis, format, month, excluded),
+      excluded,
       months: Array.from({ length: 12 }, (_, index) => minor(sign * rowAmount(made, index))),
       total: minor(sign * rowAmount(made, 'year')),
       change: minor(sign * (rowAmount(made, 'year') - before)),
-      lacks: [...new Set(lacks)],
+      warnings: [...new Set(warnings)],
       wholeAccount: whole && basis.kind === 'percentOf' ? wholeAccountWords(whole, basis.accounts, format) : null,
     },
   };

@@ -25,17 +25,17 @@ import { ProblemError, refused } from '../../http/problem.ts';
 import { ChangeLog, type StoredBudget, ruleFormat } from '../../budget-store/index.ts';
 import { BudgetWriter } from '../budget-writer.ts';
 import { describeBudget } from '../describe.ts';
-import type { BudgetParts } from '../budget-context.ts';
+import type { BudgetContext } from '../budget-context.ts';
 
 import { rolledForward } from './rolled-forward.ts';
 
 /** Budgets carried into balance sheet and cash, and the rules by which they are. */
 export class BalancePlanService {
-  readonly #parts: BudgetParts;
+  readonly #parts: BudgetContext;
   readonly #log: ChangeLog;
   readonly #writer: BudgetWriter;
 
-  constructor(parts: BudgetParts) {
+  constructor(parts: BudgetContext) {
     this.#parts = parts;
     this.#log = new ChangeLog(parts.database);
     this.#writer = new BudgetWriter(parts, this.#log);
@@ -43,7 +43,7 @@ export class BalancePlanService {
 
   /** Cash and balance sheet of a budget, by month, and how every account gets there. @throws ProblemError 404 */
   async plan(companyId: number, budgetId: number, session: string): Promise<PackedBalancePlan> {
-    const books = await this.#parts.keeper.of(companyId);
+    const books = await this.#parts.booksCache.of(companyId);
     const budget = await this.#parts.store.of(books, budgetId);
     const rolled = await rolledForward(books, this.#parts.store, budget);
     const { row } = budget;
@@ -83,7 +83,7 @@ export class BalancePlanService {
     actor: Actor,
   ): Promise<PackedBalancePlan> {
     const { account, rule, base, session, key } = request;
-    const books = await this.#parts.keeper.of(companyId);
+    const books = await this.#parts.booksCache.of(companyId);
     await this.#writer.change(books, budgetId, async ({ budget, transaction }) => {
       if (key !== undefined && (await this.#log.has(budgetId, key, transaction))) return null;
       if (base !== undefined && base < budget.row.version) await this.#refuseOthers(budgetId, { account, base, session, transaction });

@@ -5,20 +5,24 @@ import type { Actor } from '../../database/audit.ts';
 import { refused } from '../../http/problem.ts';
 import { handle, numberIn, parse } from '../../http/route.ts';
 import { uploadOf, uploadedFiles, uploadedName } from '../../http/upload.ts';
-import type { ExchangeService } from './budget-file-service.ts';
+import type { BudgetFileService } from './budget-file-service.ts';
 
 const MOST_BYTES = 20 * 1024 ** 2;
 
 /** Budgets as CSV and spreadsheets, and files read back, at most 20 MiB. */
-export function exchangeRoutes(options: { readonly exchange: ExchangeService; readonly directory: string; readonly actor: Actor }): Router {
-  const { exchange, directory, actor } = options;
+export function budgetFileRoutes(options: {
+  readonly budgetFiles: BudgetFileService;
+  readonly directory: string;
+  readonly actor: Actor;
+}): Router {
+  const { budgetFiles, directory, actor } = options;
   const router = Router();
   const at = '/companies/:company/budgets/:budget';
   router.get(
     `${at}/export.csv`,
     handle(async (request, response) => {
       const { filter } = parse(budgetFileQuerySchema, request.query);
-      const { name, text } = await exchange.csv(numberIn(request, 'company'), numberIn(request, 'budget'), filter);
+      const { name, text } = await budgetFiles.csv(numberIn(request, 'company'), numberIn(request, 'budget'), filter);
       response.attachment(`${name}.csv`).type('text/csv').send(text);
     }),
   );
@@ -26,7 +30,7 @@ export function exchangeRoutes(options: { readonly exchange: ExchangeService; re
     `${at}/export.xlsx`,
     handle(async (request, response) => {
       const { filter } = parse(budgetFileQuerySchema, request.query);
-      const { name, content } = await exchange.workbook(numberIn(request, 'company'), numberIn(request, 'budget'), filter);
+      const { name, content } = await budgetFiles.workbook(numberIn(request, 'company'), numberIn(request, 'budget'), filter);
       response.attachment(`${name}.xlsx`).type('application/vnd.openxmlformats-officedocument.spreadsheetml.sheet').send(content);
     }),
   );
@@ -39,7 +43,7 @@ export function exchangeRoutes(options: { readonly exchange: ExchangeService; re
       const { apply, session } = request.body as Readonly<Record<string, string | undefined>>;
       try {
         response.json(
-          await exchange.read(
+          await budgetFiles.read(
             numberIn(request, 'company'),
             numberIn(request, 'budget'),
             { path: file.path, name: uploadedName(file.originalname) },

@@ -10,7 +10,7 @@ import {
   signOf,
   sliceFilter,
   toDecimalText,
-  type DeskEdit,
+  type WorksheetEdit,
   type DimensionFilter,
   type FilePlace,
   type FileFigure,
@@ -28,7 +28,7 @@ import { plainText, safeText } from '../../formats/safe-text.ts';
 import { refused } from '../../http/problem.ts';
 import type { WorkPool } from '../../work/work-pool.ts';
 import { headOf } from '../../budget-store/index.ts';
-import type { DeskService } from '../worksheet/worksheet-service.ts';
+import type { WorksheetService } from '../worksheet/worksheet-service.ts';
 
 const MONTHS = Array.from({ length: 12 }, (_, month) => month);
 type Taken = {
@@ -39,18 +39,18 @@ type Taken = {
 };
 
 /** Budgets as files: sent out, filled in, and read back with what they would change. */
-export class ExchangeService {
-  readonly #desks: DeskService;
+export class BudgetFileService {
+  readonly #worksheets: WorksheetService;
   readonly #work: WorkPool;
 
-  constructor(desks: DeskService, work: WorkPool) {
-    this.#desks = desks;
+  constructor(worksheets: WorksheetService, work: WorkPool) {
+    this.#worksheets = worksheets;
     this.#work = work;
   }
 
   /** `account,period,amount` and the dimensions; amounts in the account's shown sign. Months of zero are left out. */
   async csv(companyId: number, budgetId: number, filter: DimensionFilter): Promise<{ readonly name: string; readonly text: string }> {
-    const { books, budget } = await this.#desks.open(companyId, budgetId);
+    const { books, budget } = await this.#worksheets.open(companyId, budgetId);
     refuseUnknownFilter(books, filter);
     const { dimensions, year, name } = budget.row;
     const rows = budget.lines
@@ -80,7 +80,7 @@ export class ExchangeService {
     budgetId: number,
     filter: DimensionFilter,
   ): Promise<{ readonly name: string; readonly content: Buffer }> {
-    const { books, drawn, budget, desk } = await this.#desks.open(companyId, budgetId);
+    const { books, planningBooks, budget, worksheet } = await this.#worksheets.open(companyId, budgetId);
     refuseUnknownFilter(books, filter);
     const { row } = budget;
     const head = headOf(row);
@@ -96,9 +96,9 @@ export class ExchangeService {
         const account = books.chart.accounts[line.position]!;
         const sign = signOf(account);
         const before = historyMonths(
-          drawn,
+          planningBooks,
           { position: line.position, filter: sliceFilter(head, line), year: row.year - 1 },
-          { projected: true, withOneOffs: true },
+          { projected: true, includeNonrecurring: true },
         );
         const known = before.flatMap((amount) => amount ?? []);
         return {
@@ -107,8 +107,8 @@ export class ExchangeService {
           slice: row.dimensions.map((name) => line.dimensions[name] ?? ''),
           months: line.months.map(({ amount }) => (sign * amount) / unit + 0),
           lastYear: known.length === 0 ? null : (sign * known.reduce<number>((sum, amount) => sum + amount, 0)) / unit + 0,
-          why: lineBasisWords({ books: drawn, head, desk }, line).sentence,
-          note: desk.note(line.account, sliceFilter(head, line), null)?.text ?? '',
+          why: lineBasisWords({ books: planningBooks, head, worksheet }, line).sentence,
+          note: worksheet.note(line.account, sliceFilter(head, line), null)?.text ?? '',
           adds: sign === -1,
         };
       });
@@ -138,19 +138,19 @@ export class ExchangeService {
     file: { readonly path: string; readonly name: string },
     how: { readonly apply: boolean; readonly session: string; readonly actor: Actor },
   ): Promise<BudgetFileEffectDto> {
-    const { books, drawn, budget, desk } = await this.#desks.open(companyId, budgetId);
+    const { books, planningBooks, budget, worksheet } = await this.#worksheets.open(companyId, budgetId);
     const { row } = budget;
     const head = headOf(row);
     const month = (index: number) => monthOfYearName(books.calendar, row.year, index);
-    const place: FilePlace = { books: drawn, head, values: new Map(books.dimensions.map(({ name, values }) => [name, values])) };
+    const place: FilePlace = { books: planningBooks, head, values: new Map(books.dimensions.map(({ name, values }) => [name, values])) };
     const taken = /\.xlsx$/i.test(file.name)
       ? await this.#fromWorkbook(file.path, MONTHS.map(month))
       : { ...readBudgetFile(await rowsOf(file.path), place), notes: [], budget: null };
-    const effect = fileEffect(desk, place, taken.figures);
+    const effect = fileEffect(worksheet, place, taken.figures);
     const issues = [...taken.issues, ...effect.issues];
     const notes = taken.notes.filter(({ account, dimensions, text }) => {
       const filter = sliceFilter(head, { dimensions });
-      return desk.note(account, filter, null)?.text !== text;
+      return worksheet.note(account, filter, null)?.text !== text;
     });
     if (how.apply && issues.length > 0)
       throw refused(
@@ -161,9 +161,9 @@ export class ExchangeService {
       const batches = editsOfChanges(head, effect.changes, (amount) => toDecimalText(amount, books.currency.exponent));
       const noted = notes.map(({ account, dimensions, text }) => ({
         filter: sliceFilter(head, { dimensions }),
-        edits: [{ kind: 'note', account, month: null, text }] satisfies DeskEdit[],
+        edits: [{ kind: 'note', account, month: null, text }] satisfies WorksheetEdit[],
       }));
-      await this.#desks.editAll(
+      await this.#worksheets.editAll(
         companyId,
         budgetId,
         { batches: [...batches, ...noted], words: `Imported from ${file.name}`, session: how.session },
@@ -204,7 +204,7 @@ async function rowsOf(path: string): Promise<string[][]> {
     if (error instanceof BrokenCsvError)
       throw refused(
         error.code === 'rowTooLong'
-          ? `Row ${error.row} is longer than 1,000,000 characters. Look for a quote that is not closed.`
+          ? `Row ${error.row} is longer than 1,000,000 characters. ViewRequest for a quote that is not closed.`
           : `Row ${error.row} opens a quote that is not closed. Close it, or double the quotes inside the text.`,
         'file',
       );

@@ -26,7 +26,7 @@ type Row = {
 export async function readNonrecurring(
   database: Database,
   books: Books,
-  { drawn, year, projected }: { readonly drawn: BudgetBooks; readonly year: number; readonly projected: boolean },
+  { planningBooks, year, projected }: { readonly planningBooks: BudgetBooks; readonly year: number; readonly projected: boolean },
 ): Promise<NonrecurringCandidate[]> {
   const accounts = books.chart.accounts.flatMap((account, position) => (isIncomeAccount(account) ? [books.accountIds[position]!] : []));
   const rows = await database.select<Row>(
@@ -34,9 +34,9 @@ export async function readNonrecurring(
      FROM entries e JOIN lines l ON l.entry_id = e.id JOIN accounts a ON a.id = l.account_id LEFT JOIN parties p ON p.id = l.party_id
      WHERE e.company_id = $1 AND e.period_code BETWEEN $2 AND $3 AND e.state = 'posted' AND e.kind <> 'closing'
        AND l.account_id IN (SELECT value FROM json_each($4))
-       AND NOT EXISTS (SELECT 1 FROM one_offs o WHERE o.company_id = $1 AND o.entry_id = e.id AND o.account_id = l.account_id)
+       AND NOT EXISTS (SELECT 1 FROM nonrecurring_items o WHERE o.company_id = $1 AND o.entry_id = e.id AND o.account_id = l.account_id)
      GROUP BY e.id, l.account_id HAVING abs(sum(l.amount)) >= $5`,
-    [books.id, year * 100, year * 100 + 99, JSON.stringify(accounts), smallestCandidate(drawn, year)],
+    [books.id, year * 100, year * 100 + 99, JSON.stringify(accounts), smallestCandidate(planningBooks, year)],
   );
   const pairs = rows.flatMap(({ position, party_id: party }) => (party === null ? [] : [[books.accountIds[position]!, party] as const]));
   const known = await database.select<{ account_id: number; party_id: number }>(
@@ -61,5 +61,5 @@ export async function readNonrecurring(
       },
     ];
   });
-  return nonrecurringCandidates({ books: drawn, year, projected, entries });
+  return nonrecurringCandidates({ books: planningBooks, year, projected, entries });
 }

@@ -1,7 +1,7 @@
 import { firstSlot, lastSlot, minor, periodAt, periodOfKey, periodOfYear, signOf } from '@wise-margin/core';
-import type { newOneOffSchema, OneOffDto } from '@wise-margin/contract';
+import type { newNonrecurringItemSchema, NonrecurringItemDto } from '@wise-margin/contract';
 import type { z } from 'zod';
-import { type Books, type BooksKeeper, periodCode } from '../../companies/index.ts';
+import { type Books, type BooksCache, periodCode } from '../../companies/index.ts';
 import { type Actor, recordAudit } from '../../database/audit.ts';
 import type { Database } from '../../database/database.ts';
 import { notFound, refused } from '../../http/problem.ts';
@@ -20,21 +20,21 @@ type Row = {
 };
 
 /** What of the ledger is not recurring. A change of it counts the company's version up, for bases draw on it. */
-export class OneOffService {
+export class NonrecurringService {
   readonly #database: Database;
-  readonly #keeper: BooksKeeper;
+  readonly #booksCache: BooksCache;
 
-  constructor(database: Database, keeper: BooksKeeper) {
+  constructor(database: Database, booksCache: BooksCache) {
     this.#database = database;
-    this.#keeper = keeper;
+    this.#booksCache = booksCache;
   }
 
   /** Those of an account, or all, by account and month. */
-  async list(companyId: number, account?: string): Promise<OneOffDto[]> {
-    const books = await this.#keeper.of(companyId);
+  async list(companyId: number, account?: string): Promise<NonrecurringItemDto[]> {
+    const books = await this.#booksCache.of(companyId);
     const rows = await this.#database.select<Row>(
       `SELECT o.id, a.position, o.period_code, o.entry_id, e.number, min(l.memo) AS description, sum(l.amount) AS amount, o.reason, o.at, o.actor
-       FROM one_offs o JOIN accounts a ON a.id = o.account_id LEFT JOIN entries e ON e.id = o.entry_id
+       FROM nonrecurring_items o JOIN accounts a ON a.id = o.account_id LEFT JOIN entries e ON e.id = o.entry_id
          LEFT JOIN lines l ON l.entry_id = o.entry_id AND l.account_id = o.account_id
        WHERE o.company_id = $1 AND ($2 = '' OR a.number = $2) GROUP BY o.id ORDER BY a.number, o.period_code, o.id`,
       [companyId, account ?? ''],
@@ -43,9 +43,9 @@ export class OneOffService {
   }
 
   /** @throws ProblemError 422 for an account, month or entry that is not there, or one marked already */
-  async add(companyId: number, request: z.output<typeof newOneOffSchema>, actor: Actor): Promise<OneOffDto[]> {
+  async add(companyId: number, request: z.output<typeof newNonrecurringItemSchema>, actor: Actor): Promise<NonrecurringItemDto[]> {
     const { account, period: key, entry, reason } = request;
-    const books = await this.#keeper.of(companyId);
+    const books = await this.#booksCache.of(companyId);
     const position = books.chart.accounts.findIndex(({ number }) => number === account);
     if (position < 0) throw refused(`There is no account ${account}.`, 'account');
     const period = periodOfKey(books.calendar, key);
@@ -66,25 +66,29 @@ export class OneOffService {
         );
     }
     const [marked] = await this.#database.select<{ id: number }>(
-      'SELECT id FROM one_offs WHERE company_id = $1 AND account_id = $2 AND period_code = $3 AND coalesce(entry_id, 0) = $4',
+      'SELECT id FROM nonrecurring_items WHERE company_id = $1 AND account_id = $2 AND period_code = $3 AND coalesce(entry_id, 0) = $4',
       [companyId, accountId, code, entry ?? 0],
     );
     if (marked) throw refused('It is already excluded.', 'entry');
     await this.#database.write(async (transaction) => {
       await this.#database.run(
-        'INSERT INTO one_offs (company_id, account_id, period_code, entry_id, reason, at, actor) VALUES ($1, $2, $3, $4, $5, $6, $7)',
+        'INSERT INTO nonrecurring_items (company_id, account_id, period_code, entry_id, reason, at, actor) VALUES ($1, $2, $3, $4, $5, $6, $7)',
         [companyId, accountId, code, entry ?? null, reason, actor.now().toISOString(), actor.name],
         transaction,
       );
       await this.#database.models.companies.increment('version', { where: { id: companyId }, transaction });
       const details = { account, period: key, entry: entry ?? null, reason };
-      await recordAudit(this.#database, { companyId, actor, action: 'oneOff.add', subject: `account ${account}`, details }, transaction);
+      await recordAudit(
+        this.#database,
+        { companyId, actor, action: 'nonrecurringItem.add', subject: `account ${account}`, details },
+        transaction,
+      );
     });
     return this.list(companyId, account);
   }
 
   /** Marks several; those marked already stay as they are. @throws ProblemError 422 as for a single one */
-  async addAll(companyId: number, requests: readonly z.output<typeof newOneOffSchema>[], actor: Actor): Promise<void> {
+  async addAll(companyId: number, requests: readonly z.output<typeof newNonrecurringItemSchema>[], actor: Actor): Promise<void> {
     if (requests.length === 0) return;
     const known = new Set((await this.list(companyId)).map(({ account, period, entry }) => `${account} ${period} ${entry?.id ?? ''}`));
     for (const request of requests)
@@ -93,20 +97,24 @@ export class OneOffService {
 
   /** @throws ProblemError 404 */
   async remove(companyId: number, id: number, actor: Actor): Promise<void> {
-    const [found] = await this.#database.select<{ id: number }>('SELECT id FROM one_offs WHERE id = $1 AND company_id = $2', [
+    const [found] = await this.#database.select<{ id: number }>('SELECT id FROM nonrecurring_items WHERE id = $1 AND company_id = $2', [
       id,
       companyId,
     ]);
     if (!found) throw notFound(`one-off ${id}`);
     await this.#database.write(async (transaction) => {
-      await this.#database.run('DELETE FROM one_offs WHERE id = $1', [id], transaction);
+      await this.#database.run('DELETE FROM nonrecurring_items WHERE id = $1', [id], transaction);
       await this.#database.models.companies.increment('version', { where: { id: companyId }, transaction });
-      await recordAudit(this.#database, { companyId, actor, action: 'oneOff.remove', subject: `one-off ${id}`, details: {} }, transaction);
+      await recordAudit(
+        this.#database,
+        { companyId, actor, action: 'nonrecurringItem.remove', subject: `one-off ${id}`, details: {} },
+        transaction,
+      );
     });
   }
 }
 
-function toDto(books: Books, row: Row): OneOffDto {
+function toDto(books: Books, row: Row): NonrecurringItemDto {
   const account = books.chart.accounts[row.position]!;
   const period = periodOfYear(books.calendar, Math.floor(row.period_code / 100), row.period_code % 100)!;
   const posted =

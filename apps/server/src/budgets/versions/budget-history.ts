@@ -1,6 +1,6 @@
 import type { BudgetChangeDto, BudgetHistoryDto } from '@wise-margin/contract';
 import type { Books } from '../../companies/index.ts';
-import type { BudgetParts } from '../budget-context.ts';
+import type { BudgetContext } from '../budget-context.ts';
 import { changeDto } from '../worksheet/change-dto.ts';
 import { type ChangeRow, changeOf } from '../../budget-store/index.ts';
 import { milestoneWords } from './milestone-words.ts';
@@ -11,9 +11,9 @@ type Found = { readonly [Column in keyof ChangeRow as `change_${Column}`]: Chang
 
 /** Everything that happened to a budget: every change of its figures, how it was made, its states and answers. */
 export class BudgetHistory {
-  readonly #parts: BudgetParts;
+  readonly #parts: BudgetContext;
 
-  constructor(parts: BudgetParts) {
+  constructor(parts: BudgetContext) {
     this.#parts = parts;
   }
 
@@ -28,7 +28,7 @@ export class BudgetHistory {
     asked: { readonly before?: number | undefined; readonly account?: string | undefined } = {},
   ): Promise<BudgetHistoryDto> {
     const { before, account = null } = asked;
-    const books = await this.#parts.keeper.of(companyId);
+    const books = await this.#parts.booksCache.of(companyId);
     const { row } = await this.#parts.store.of(books, budgetId);
     const names = new Map((await this.#parts.store.list(companyId)).map(({ id, name }) => [id, name]));
     const found = await this.#parts.database.select<Found>(
@@ -61,7 +61,7 @@ const CHANGE_COLUMNS = [
   'notes',
   'rules',
   'cells',
-  'taken_back',
+  'undone',
 ] as const satisfies readonly (keyof ChangeRow)[];
 
 function itemOf(
@@ -81,5 +81,5 @@ function itemOf(
     return { ...changeDto(books, year, { ...change, lines }), id };
   }
   const words = milestoneWords(action, JSON.parse(details) as Record<string, unknown>, nameOf);
-  return { id, at: found.at, actor, words, kind: 'milestone', isTakenBack: false, cells: [], more: 0 };
+  return { id, at: found.at, actor, words, kind: 'milestone', isUndone: false, cells: [], more: 0 };
 }

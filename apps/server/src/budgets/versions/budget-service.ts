@@ -1,5 +1,5 @@
 import {
-  BudgetDesk,
+  BudgetWorksheet,
   firstBudget,
   isIncomeAccount,
   methodOfHistory,
@@ -27,7 +27,7 @@ import {
   type BudgetStateDto,
   type NewBudget,
 } from '@wise-margin/contract';
-import { deskRowDto, gridDto, previewBasis, methodName, methodWords, nonrecurringWords } from '@wise-margin/presentation';
+import { worksheetRowDto, gridDto, previewBasis, methodName, methodWords, nonrecurringWords } from '@wise-margin/presentation';
 import type { z } from 'zod';
 import { type Books, openFiscalYear, refuseUnknownFilter } from '../../companies/index.ts';
 
@@ -35,7 +35,7 @@ import { type Actor, recordAudit } from '../../database/audit.ts';
 import { ProblemError, refused } from '../../http/problem.ts';
 import { type StoredBudget, budgetBooks, headOf } from '../../budget-store/index.ts';
 import { describeBudget, yearGrid } from '../describe.ts';
-import type { BudgetParts } from '../budget-context.ts';
+import type { BudgetContext } from '../budget-context.ts';
 import { readNonrecurring } from '../nonrecurring/nonrecurring-candidates.ts';
 
 /** Where a budget can go from each state. Approved ones are amended by a new version alone. */
@@ -54,14 +54,14 @@ const WAY_ON: Readonly<Record<BudgetStateDto, string>> = {
 
 /** Creates and shows budgets, and takes them through their states. */
 export class BudgetService {
-  readonly #parts: BudgetParts;
+  readonly #parts: BudgetContext;
 
-  constructor(parts: BudgetParts) {
+  constructor(parts: BudgetContext) {
     this.#parts = parts;
   }
 
   async list(companyId: number): Promise<BudgetDto[]> {
-    const books = await this.#parts.keeper.of(companyId);
+    const books = await this.#parts.booksCache.of(companyId);
     return Promise.all(
       (await this.#parts.store.list(companyId)).map(async (row) => this.#describe(books, await this.#parts.store.of(books, row.id))),
     );
@@ -75,10 +75,10 @@ export class BudgetService {
   async create(companyId: number, request: NewBudget, actor: Actor): Promise<BudgetDto> {
     const { year, from, name, change, changeByClass, basisByClass, projected, roundTo, note } = request;
     await this.#refuseYearWithoutHistory(companyId, from);
-    await openFiscalYear(this.#parts.database, this.#parts.keeper, { companyId, year, actor });
+    await openFiscalYear(this.#parts.database, this.#parts.booksCache, { companyId, year, actor });
     await this.#refuseNameInUse(companyId, year, name);
-    await this.#parts.oneOffs.addAll(companyId, request.exclude, actor);
-    const books = await this.#parts.keeper.of(companyId);
+    await this.#parts.nonrecurring.addAll(companyId, request.exclude, actor);
+    const books = await this.#parts.booksCache.of(companyId);
     const dimensions = this.#dimensionsOf(books, request.dimensions);
     const lines = firstBudget({
       books: await budgetBooks(books, this.#parts.store),
@@ -100,7 +100,7 @@ export class BudgetService {
    * @throws ProblemError 422 for a name in use
    */
   async copy(companyId: number, budgetId: number, { name, note }: z.output<typeof copyBudgetSchema>, actor: Actor): Promise<BudgetDto> {
-    const books = await this.#parts.keeper.of(companyId);
+    const books = await this.#parts.booksCache.of(companyId);
     const from = await this.#parts.store.of(books, budgetId);
     return this.addVersion(books, from, { name, note, lines: from.lines }, actor);
   }
@@ -123,13 +123,13 @@ export class BudgetService {
 
   /** The month grid with what each account's row is made of. */
   async grid(companyId: number, budgetId: number, filter: DimensionFilter): Promise<BudgetGridDto> {
-    const books = await this.#parts.keeper.of(companyId);
+    const books = await this.#parts.booksCache.of(companyId);
     refuseUnknownFilter(books, filter);
     const budget = await this.#parts.store.of(books, budgetId);
     const { row } = budget;
     const head = headOf(row);
-    const drawn = await budgetBooks(books, this.#parts.store);
-    const desk = new BudgetDesk({ books: drawn, head, ...budget });
+    const planningBooks = await budgetBooks(books, this.#parts.store);
+    const worksheet = new BudgetWorksheet({ books: planningBooks, head, ...budget });
     const grid = await yearGrid({ books, budget, evaluator: this.#parts.evaluator }, filter);
     const view = { key: 'budget', name: row.name, note: '', openAll: false };
     const dto = gridDto(grid, { budget: row.name, view, issues: [] });
@@ -140,7 +140,7 @@ export class BudgetService {
       dimensions: [...row.dimensions],
       grid: dto,
       rows: books.chart.accounts.flatMap((account, position) =>
-        accounts.has(account.number) ? [deskRowDto({ books: drawn, head, desk }, position, filter)] : [],
+        accounts.has(account.number) ? [worksheetRowDto({ books: planningBooks, head, worksheet }, position, filter)] : [],
       ),
       version: row.version,
     };
@@ -148,7 +148,7 @@ export class BudgetService {
 
   /**
    * Takes a budget to another state. A year has one approved budget: the one before is superseded.
-   * @param change.openFindings how many findings of the sanity list had no answer, for the record
+   * @param change.openFindings how many findings of the checks list had no answer, for the record
    * @throws ProblemError 409 when the step is not allowed from the state it is in
    */
   async setState(
@@ -157,7 +157,7 @@ export class BudgetService {
     { state, openFindings = 0 }: { readonly state: BudgetStateDto; readonly openFindings?: number },
     actor: Actor,
   ): Promise<BudgetDto> {
-    const books = await this.#parts.keeper.of(companyId);
+    const books = await this.#parts.booksCache.of(companyId);
     const { row } = await this.#parts.store.of(books, budgetId);
     const from = row.state as BudgetStateDto;
     if (!NEXT_STATES[from].includes(state))
@@ -247,7 +247,7 @@ export class BudgetService {
   }
 
   async #refuseYearWithoutHistory(companyId: number, year: number): Promise<void> {
-    const books = await this.#parts.keeper.of(companyId);
+    const books = await this.#parts.booksCache.of(companyId);
     const first = periodOfYear(books.calendar, year, 1);
     const last = periodOfYear(books.calendar, year, 12);
     const held = books.years.filter(
@@ -268,9 +268,9 @@ export class BudgetService {
   /** What a new budget from a year would start with: amounts that may not recur, and a method for each account. */
   async proposal(companyId: number, { from, projected }: z.output<typeof budgetProposalQuerySchema>): Promise<BudgetProposalDto> {
     await this.#refuseYearWithoutHistory(companyId, from);
-    const books = await this.#parts.keeper.of(companyId);
-    const drawn = await budgetBooks(books, this.#parts.store);
-    const candidates = await readNonrecurring(this.#parts.database, books, { drawn, year: from, projected });
+    const books = await this.#parts.booksCache.of(companyId);
+    const planningBooks = await budgetBooks(books, this.#parts.store);
+    const candidates = await readNonrecurring(this.#parts.database, books, { planningBooks, year: from, projected });
     const { accounts } = books.chart;
     return {
       candidates: candidates.map(({ position, period, entry, memo, amount, reason }) => ({
@@ -285,7 +285,7 @@ export class BudgetService {
       })),
       methods: accounts.flatMap((account, position) => {
         if (!isIncomeAccount(account)) return [];
-        const own = methodOfHistory(drawn, { position, fromYear: from, projected });
+        const own = methodOfHistory(planningBooks, { position, fromYear: from, projected });
         if (own.years.length === 0) return [];
         return [
           {
@@ -303,11 +303,11 @@ export class BudgetService {
 
   /** What a basis would give a row, before it is set. @throws ProblemError 422 as when it is set */
   async previewBasis(companyId: number, budgetId: number, request: z.output<typeof basisPreviewRequestSchema>): Promise<BasisPreviewDto> {
-    const books = await this.#parts.keeper.of(companyId);
+    const books = await this.#parts.booksCache.of(companyId);
     refuseUnknownFilter(books, request.filter);
     const budget = await this.#parts.store.of(books, budgetId);
-    const drawn = await budgetBooks(books, this.#parts.store);
-    const previewed = previewBasis({ books: drawn, head: headOf(budget.row), lines: budget.lines }, request);
+    const planningBooks = await budgetBooks(books, this.#parts.store);
+    const previewed = previewBasis({ books: planningBooks, head: headOf(budget.row), lines: budget.lines }, request);
     if (!previewed.ok) throw refused(previewed.message, 'basis');
     return previewed.preview;
   }

@@ -1,12 +1,12 @@
 import {
-  BudgetDesk,
+  BudgetWorksheet,
   INCOME_LINES,
   monthOfYearName,
   periodOfKey,
   periodOfYear,
   PERIODS_PER_YEAR,
   reforecast,
-  sanityKey,
+  checkKey,
   whatIf,
   type ColumnSet,
   type ScenarioRef,
@@ -17,10 +17,10 @@ import {
   type ComparisonDto,
   type comparisonQuerySchema,
   type reforecastSchema,
-  type SanityListDto,
+  type CheckListDto,
   type whatIfVersionSchema,
 } from '@wise-margin/contract';
-import { gridDto, lineBasisWords, packGrid, sanityWords } from '@wise-margin/presentation';
+import { gridDto, lineBasisWords, packGrid, checkWords } from '@wise-margin/presentation';
 import type { z } from 'zod';
 import type { Books } from '../../companies/index.ts';
 import { type Actor, recordAudit } from '../../database/audit.ts';
@@ -28,21 +28,21 @@ import { ProblemError, refused } from '../../http/problem.ts';
 import { type StoredBudget, budgetBooks, headOf } from '../../budget-store/index.ts';
 import { BUDGET_CHECKS } from './budget-checks.ts';
 import type { BudgetService } from './budget-service.ts';
-import type { BudgetParts } from '../budget-context.ts';
+import type { BudgetContext } from '../budget-context.ts';
 
 /** A plan as a whole: what wants a second look, versions side by side, reforecasts. */
 export class PlanService {
-  readonly #parts: BudgetParts;
+  readonly #parts: BudgetContext;
   readonly #budgets: BudgetService;
 
-  constructor(parts: BudgetParts, budgets: BudgetService) {
+  constructor(parts: BudgetContext, budgets: BudgetService) {
     this.#parts = parts;
     this.#budgets = budgets;
   }
 
   /** What of a budget wants a second look, with the answers given. */
-  async sanity(companyId: number, budgetId: number): Promise<SanityListDto> {
-    const books = await this.#parts.keeper.of(companyId);
+  async checks(companyId: number, budgetId: number): Promise<CheckListDto> {
+    const books = await this.#parts.booksCache.of(companyId);
     const budget = await this.#parts.store.of(books, budgetId);
     const answers = await this.#parts.database.select<{ finding: string; text: string; at: string; actor: string }>(
       'SELECT finding, text, at, actor FROM budget_answers WHERE budget_id = $1',
@@ -61,11 +61,11 @@ export class PlanService {
     );
     const nameOf = new Map(books.chart.accounts.map(({ number, name }) => [number, name]));
     const items = found.map((finding) => {
-      const key = sanityKey(finding);
+      const key = checkKey(finding);
       const { account, slice: own } = finding;
       const name = nameOf.get(account) ?? '';
       const slice = own && Object.fromEntries(head.dimensions.map((dimension) => [dimension, own[dimension] ?? '']));
-      return { key, account, name, slice, words: sanityWords(finding, how), answer: answerOf.get(key) ?? null };
+      return { key, account, name, slice, words: checkWords(finding, how), answer: answerOf.get(key) ?? null };
     });
     return { items, open: items.filter(({ answer }) => answer === null).length };
   }
@@ -76,8 +76,8 @@ export class PlanService {
     budgetId: number,
     { key, text }: { readonly key: string; readonly text: string },
     actor: Actor,
-  ): Promise<SanityListDto> {
-    const books = await this.#parts.keeper.of(companyId);
+  ): Promise<CheckListDto> {
+    const books = await this.#parts.booksCache.of(companyId);
     await this.#parts.store.of(books, budgetId);
     await this.#parts.database.write(async (transaction) => {
       if (text === '')
@@ -96,7 +96,7 @@ export class PlanService {
         transaction,
       );
     });
-    return this.sanity(companyId, budgetId);
+    return this.checks(companyId, budgetId);
   }
 
   /**
@@ -109,7 +109,7 @@ export class PlanService {
     { state, anyway }: z.output<typeof budgetStateChangeSchema>,
     actor: Actor,
   ): Promise<BudgetDto> {
-    const openFindings = state === 'approved' ? (await this.sanity(companyId, budgetId)).open : 0;
+    const openFindings = state === 'approved' ? (await this.checks(companyId, budgetId)).open : 0;
     if (openFindings > 0 && !anyway)
       throw new ProblemError(
         409,
@@ -121,7 +121,7 @@ export class PlanService {
 
   /** A budget beside another version, or beside actuals, line by line with the reasons. @throws ProblemError 404 */
   async compare(companyId: number, budgetId: number, other: z.output<typeof comparisonQuerySchema>['with']): Promise<ComparisonDto> {
-    const books = await this.#parts.keeper.of(companyId);
+    const books = await this.#parts.booksCache.of(companyId);
     const right = await this.#parts.store.of(books, budgetId);
     const left = typeof other === 'number' ? await this.#parts.store.of(books, other) : null;
     const nameOf = ({ row }: StoredBudget) => `${row.name}, FY${row.year}`;
@@ -172,7 +172,7 @@ export class PlanService {
   /** A new version whose posted months are actuals. @throws ProblemError 422 for a month outside the budget's year */
   async reforecast(companyId: number, budgetId: number, request: z.output<typeof reforecastSchema>, actor: Actor): Promise<BudgetDto> {
     const { name, note, through: key, rest } = request;
-    const books = await this.#parts.keeper.of(companyId);
+    const books = await this.#parts.booksCache.of(companyId);
     const from = await this.#parts.store.of(books, budgetId);
     const first = periodOfYear(books.calendar, from.row.year, 1)!;
     const through = key === undefined ? books.lastPosted : periodOfKey(books.calendar, key);
@@ -181,18 +181,18 @@ export class PlanService {
         `Nothing of FY${from.row.year} is posted ${key === undefined ? 'yet' : `through ${key}`}, so there are no actuals to use. Copy the budget instead.`,
         'through',
       );
-    const drawn = await budgetBooks(books, this.#parts.store);
-    const lines = reforecast({ books: drawn, head: headOf(from.row), lines: from.lines, through, rest });
+    const planningBooks = await budgetBooks(books, this.#parts.store);
+    const lines = reforecast({ books: planningBooks, head: headOf(from.row), lines: from.lines, through, rest });
     return this.#budgets.addVersion(books, from, { name, note, lines }, actor);
   }
 
   /** A new version under changed assumptions; the months that changed are held, so that their bases leave them. */
   async whatIf(companyId: number, budgetId: number, request: z.output<typeof whatIfVersionSchema>, actor: Actor): Promise<BudgetDto> {
     const { name, note, tried } = request;
-    const books = await this.#parts.keeper.of(companyId);
+    const books = await this.#parts.booksCache.of(companyId);
     const from = await this.#parts.store.of(books, budgetId);
-    const drawn = await budgetBooks(books, this.#parts.store);
-    const lines = whatIf({ books: drawn, head: headOf(from.row), lines: from.lines, tried }).map((line, index) => ({
+    const planningBooks = await budgetBooks(books, this.#parts.store);
+    const lines = whatIf({ books: planningBooks, head: headOf(from.row), lines: from.lines, tried }).map((line, index) => ({
       ...line,
       months: line.months.map((month, at) => (month.amount === from.lines[index]!.months[at]!.amount ? month : { ...month, held: true })),
     }));
@@ -201,9 +201,9 @@ export class PlanService {
 
   /** How the lines of each account are derived, and what was noted on them. */
   async #reasons(books: Books, budget: StoredBudget): Promise<Map<string, string[]>> {
-    const drawn = await budgetBooks(books, this.#parts.store);
+    const planningBooks = await budgetBooks(books, this.#parts.store);
     const head = headOf(budget.row);
-    const desk = new BudgetDesk({ books: drawn, head, ...budget });
+    const worksheet = new BudgetWorksheet({ books: planningBooks, head, ...budget });
     const reasons = new Map<string, string[]>();
     const add = (account: string, words: string): void => {
       const known = reasons.get(account) ?? [];
@@ -213,7 +213,7 @@ export class PlanService {
       const held = line.months.filter((month) => month.held).length;
       add(
         line.account,
-        `${lineBasisWords({ books: drawn, head, desk }, line).sentence}${held > 0 ? `; ${held} ${held === 1 ? 'month' : 'months'} by hand` : ''}`,
+        `${lineBasisWords({ books: planningBooks, head, worksheet }, line).sentence}${held > 0 ? `; ${held} ${held === 1 ? 'month' : 'months'} by hand` : ''}`,
       );
     }
     for (const note of budget.notes)

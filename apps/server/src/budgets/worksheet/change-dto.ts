@@ -17,7 +17,7 @@ export function changeDto(books: Books, year: number, change: LoggedChange): Bud
       return [{ account: after.account, slice, month: monthOfYearName(books.calendar, year, index), from, to: minor(sign * month.amount) }];
     });
   });
-  const { id, at, actor, words, kind, isTakenBack } = change;
+  const { id, at, actor, words, kind, isUndone } = change;
   const more = Math.max(0, cells.length - MOST_CELLS_TOLD);
-  return { id, at, actor, words, kind, isTakenBack, cells: cells.slice(0, MOST_CELLS_TOLD), more };
+  return { id, at, actor, words, kind, isUndone, cells: cells.slice(0, MOST_CELLS_TOLD), more };
 }

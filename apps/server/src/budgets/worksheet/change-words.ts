@@ -1,10 +1,10 @@
-import { monthOfYearName, type Chart, type DeskEdit, type FiscalCalendar } from '@wise-margin/core';
+import { monthOfYearName, type Chart, type WorksheetEdit, type FiscalCalendar } from '@wise-margin/core';
 
 /** What a batch of edits does, in words: `Oct of 5010 Guide wages: 12k`; several are counted. */
 export function changeWords(
   books: { readonly chart: Chart; readonly calendar: FiscalCalendar },
   year: number,
-  edits: readonly DeskEdit[],
+  edits: readonly WorksheetEdit[],
 ): string {
   const name = (number: string) => {
     const account = books.chart.accounts.find((each) => each.number === number);

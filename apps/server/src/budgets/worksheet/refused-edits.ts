@@ -1,13 +1,13 @@
-import type { DeskRefusal } from '@wise-margin/core';
-import { deskIssueWords } from '@wise-margin/presentation';
+import type { WorksheetRefusal } from '@wise-margin/core';
+import { worksheetIssueWords } from '@wise-margin/presentation';
 import type { Books } from '../../companies/index.ts';
 import { ProblemError } from '../../http/problem.ts';
 
 /** Every edit was refused: the first is told as the fault, all of them with their place. */
-export function refusedEdits(books: Books, refusals: readonly DeskRefusal[]): ProblemError {
+export function refusedEdits(books: Books, refusals: readonly WorksheetRefusal[]): ProblemError {
   const told = refusals.map(({ edit, account, text, issue }) => {
     const known = books.chart.accounts.find(({ number }) => number === account);
-    const words = `${account}${known ? ` ${known.name}` : ''}: ${text === '' ? '' : `"${text}" `}${deskIssueWords(issue)}.`;
+    const words = `${account}${known ? ` ${known.name}` : ''}: ${text === '' ? '' : `"${text}" `}${worksheetIssueWords(issue)}.`;
     return { path: `edits.${edit}.text`, message: words };
   });
   return new ProblemError(422, 'Not accepted', told[0]!.message, told);

@@ -1,18 +1,18 @@
 import { periodOfYear, type BalanceCube, type BudgetBooks } from '@wise-margin/core';
-import { type BudgetDto, type DeskDto } from '@wise-margin/contract';
+import { type BudgetDto, type WorksheetDto } from '@wise-margin/contract';
 import { packFacts, packLine } from '@wise-margin/presentation';
 import type { Books } from '../../companies/index.ts';
 import type { StoredBudget } from '../../budget-store/index.ts';
 
 /** A budget with all it draws on, for the wire. @throws RangeError for a calendar of weeks, which no company can have yet */
-export function deskDto(of: {
+export function worksheetDto(of: {
   readonly books: Books;
-  readonly drawn: BudgetBooks;
+  readonly planningBooks: BudgetBooks;
   readonly budget: StoredBudget;
   readonly described: BudgetDto;
-  readonly steps: DeskDto['steps'];
-}): DeskDto {
-  const { books, drawn, budget, described, steps } = of;
+  readonly steps: WorksheetDto['steps'];
+}): WorksheetDto {
+  const { books, planningBooks, budget, described, steps } = of;
   const { row } = budget;
   const { pattern, firstYear, lastYear, hasAdjustmentPeriod } = books.calendar;
   if (pattern.kind !== 'months') throw new RangeError('calendars of weeks are not opened yet');
@@ -27,16 +27,16 @@ export function deskDto(of: {
     books: {
       accounts: books.chart.accounts.map((account) => ({ ...account })),
       calendar: { startMonth: pattern.startMonth, firstYear, lastYear, hasAdjustmentPeriod },
-      exponent: drawn.exponent,
+      exponent: planningBooks.exponent,
       firstPosted: books.firstPosted,
       lastPosted: books.lastPosted,
       actual: pack(books.cube, row.dimensions),
-      approved: [...drawn.approved].map(([year, { cube, dimensions }]) => ({
+      approved: [...planningBooks.approved].map(([year, { cube, dimensions }]) => ({
         year,
         dimensions: [...dimensions],
         facts: pack(cube, dimensions),
       })),
-      oneOffs: { entries: pack(books.oneOffs.entries, row.dimensions), months: [...books.oneOffs.months] },
+      nonrecurring: { entries: pack(books.nonrecurring.entries, row.dimensions), months: [...books.nonrecurring.months] },
       statistics: books.calendar.periods
         .filter(({ year }) => year === row.year || year === row.year - 1)
         .flatMap(({ index }) =>

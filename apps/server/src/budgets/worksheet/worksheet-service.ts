@@ -1,6 +1,6 @@
-import { BudgetDesk, type BudgetBooks, type DeskBatch, type DeskRefusal } from '@wise-margin/core';
-import { type BudgetEditRequest, type DeskAnswerDto, type DeskDto } from '@wise-margin/contract';
-import { deskIssueWords, packLine } from '@wise-margin/presentation';
+import { BudgetWorksheet, type BudgetBooks, type WorksheetBatch, type WorksheetRefusal } from '@wise-margin/core';
+import { type BudgetEditRequest, type WorksheetAnswerDto, type WorksheetDto } from '@wise-margin/contract';
+import { worksheetIssueWords, packLine } from '@wise-margin/presentation';
 import type { Transaction } from 'sequelize';
 import { type Books, refuseUnknownFilter } from '../../companies/index.ts';
 
@@ -12,10 +12,10 @@ import { BudgetWriter } from '../budget-writer.ts';
 import { changeWords } from './change-words.ts';
 import { conflictWords } from './conflict-words.ts';
 import { describeBudget } from '../describe.ts';
-import { deskDto } from './worksheet-dto.ts';
+import { worksheetDto } from './worksheet-dto.ts';
 import { refusedEdits } from './refused-edits.ts';
-import { steppedRules } from './applicable-rule-changes.ts';
-import type { BudgetParts } from '../budget-context.ts';
+import { applicableRuleChanges } from './applicable-rule-changes.ts';
+import type { BudgetContext } from '../budget-context.ts';
 
 /** An undo, redo or deriving anew: whose, its key when it is to count once, and the version its answer begins from. */
 type StepRequest = { readonly session: string; readonly key?: string | undefined; readonly base?: number | undefined };
@@ -23,26 +23,26 @@ const NOTHING_TO_STEP = {
   undo: 'You have no change left to undo.',
   redo: 'You have no change to redo.',
 } as const;
-/** Budgets as they are worked on: all a desk draws on, edits, undo and redo, what others changed. */
-export class DeskService {
-  readonly #parts: BudgetParts;
+/** Budgets as they are worked on: all a worksheet draws on, edits, undo and redo, what others changed. */
+export class WorksheetService {
+  readonly #parts: BudgetContext;
   readonly #log: ChangeLog;
   readonly #writer: BudgetWriter;
 
-  constructor(parts: BudgetParts) {
+  constructor(parts: BudgetContext) {
     this.#parts = parts;
     this.#log = new ChangeLog(parts.database);
     this.#writer = new BudgetWriter(parts, this.#log);
   }
 
   /** A budget with all it draws on. @throws ProblemError 404 */
-  async desk(companyId: number, budgetId: number, session: string): Promise<DeskDto> {
-    const books = await this.#parts.keeper.of(companyId);
+  async worksheet(companyId: number, budgetId: number, session: string): Promise<WorksheetDto> {
+    const books = await this.#parts.booksCache.of(companyId);
     const budget = await this.#parts.store.of(books, budgetId);
-    const drawn = await budgetBooks(books, this.#parts.store);
-    return deskDto({
+    const planningBooks = await budgetBooks(books, this.#parts.store);
+    return worksheetDto({
       books,
-      drawn,
+      planningBooks,
       budget,
       described: await describeBudget({ books, budget, evaluator: this.#parts.evaluator }),
       steps: await this.#steps(budgetId, session),
@@ -54,14 +54,14 @@ export class DeskService {
    * @throws ProblemError 422 when every edit is refused; 409 when the budget is locked, or another session
    * changed one of the cells since the version that was looked at. Nothing is changed then.
    */
-  async edit(companyId: number, budgetId: number, request: BudgetEditRequest, actor: Actor): Promise<DeskAnswerDto> {
+  async edit(companyId: number, budgetId: number, request: BudgetEditRequest, actor: Actor): Promise<WorksheetAnswerDto> {
     const { edits, filter, base, session, key } = request;
-    const books = await this.#parts.keeper.of(companyId);
+    const books = await this.#parts.booksCache.of(companyId);
     refuseUnknownFilter(books, filter);
-    let refusals: readonly DeskRefusal[] = [];
-    await this.#writer.change(books, budgetId, async ({ desk, budget, transaction }) => {
+    let refusals: readonly WorksheetRefusal[] = [];
+    await this.#writer.change(books, budgetId, async ({ worksheet, budget, transaction }) => {
       if (await this.#isKnown(budgetId, key, transaction)) return null;
-      const result = desk.apply(edits, filter);
+      const result = worksheet.apply(edits, filter);
       ({ refusals } = result);
       if (result.changes.length === 0 && result.notes.length === 0) {
         if (refusals.length > 0) throw refusedEdits(books, refusals);
@@ -82,16 +82,16 @@ export class DeskService {
     companyId: number,
     budgetId: number,
     made: {
-      readonly batches: readonly DeskBatch[];
+      readonly batches: readonly WorksheetBatch[];
       readonly words: string;
       readonly session: string;
     },
     actor: Actor,
   ): Promise<void> {
     const { batches, words, session } = made;
-    const books = await this.#parts.keeper.of(companyId);
-    await this.#writer.change(books, budgetId, ({ desk }) => {
-      const result = desk.applyAll(batches);
+    const books = await this.#parts.booksCache.of(companyId);
+    await this.#writer.change(books, budgetId, ({ worksheet }) => {
+      const result = worksheet.applyAll(batches);
       if (result.refusals.length > 0) throw refusedEdits(books, result.refusals);
       if (result.changes.length === 0 && result.notes.length === 0) return Promise.resolve(null);
       return Promise.resolve({ result, entry: { kind: 'edit' as const, of: null, words, session, actor } });
@@ -99,12 +99,12 @@ export class DeskService {
   }
 
   /** Takes the session's newest change back. @throws ProblemError 409 when there is none */
-  undo(companyId: number, budgetId: number, request: StepRequest, actor: Actor): Promise<DeskAnswerDto> {
+  undo(companyId: number, budgetId: number, request: StepRequest, actor: Actor): Promise<WorksheetAnswerDto> {
     return this.#step('undo', request, { companyId, budgetId, actor });
   }
 
   /** Makes the change that was taken back last again. @throws ProblemError 409 when there is none */
-  redo(companyId: number, budgetId: number, request: StepRequest, actor: Actor): Promise<DeskAnswerDto> {
+  redo(companyId: number, budgetId: number, request: StepRequest, actor: Actor): Promise<WorksheetAnswerDto> {
     return this.#step('redo', request, { companyId, budgetId, actor });
   }
 
@@ -117,11 +117,11 @@ export class DeskService {
     kind: 'undo' | 'redo',
     { session, key, base }: StepRequest,
     { companyId, budgetId, actor }: { readonly companyId: number; readonly budgetId: number; readonly actor: Actor },
-  ): Promise<DeskAnswerDto> {
-    const books = await this.#parts.keeper.of(companyId);
+  ): Promise<WorksheetAnswerDto> {
+    const books = await this.#parts.booksCache.of(companyId);
     const since = base ?? (await this.#parts.store.of(books, budgetId)).row.version;
     let kept = 0;
-    await this.#writer.change(books, budgetId, async ({ desk, budget, transaction }) => {
+    await this.#writer.change(books, budgetId, async ({ worksheet, budget, transaction }) => {
       if (await this.#isKnown(budgetId, key, transaction)) return null;
       const isUndo = kind === 'undo';
       const change = await (isUndo
@@ -129,9 +129,10 @@ export class DeskService {
         : this.#log.redoable(budgetId, session, transaction));
       if (!change) throw new ProblemError(409, `Nothing to ${kind}`, NOTHING_TO_STEP[kind]);
       await this.#log.setTakenBack(change.id, isUndo, transaction);
-      const result = isUndo ? desk.revert(change.lines, change.notes) : desk.remake(change.lines, change.notes);
-      if (result.fault) throw new ProblemError(409, `Cannot ${kind}`, `Cannot ${kind} "${change.words}": ${deskIssueWords(result.fault)}.`);
-      const stepped = steppedRules(budget.rules, change.rules, isUndo);
+      const result = isUndo ? worksheet.undo(change.lines, change.notes) : worksheet.redo(change.lines, change.notes);
+      if (result.fault)
+        throw new ProblemError(409, `Cannot ${kind}`, `Cannot ${kind} "${change.words}": ${worksheetIssueWords(result.fault)}.`);
+      const stepped = applicableRuleChanges(budget.rules, change.rules, isUndo);
       kept = result.kept + stepped.kept;
       return {
         result,
@@ -148,13 +149,13 @@ export class DeskService {
     budgetId: number,
     { session, key, base, accounts }: StepRequest & { readonly accounts?: readonly string[] | undefined },
     actor: Actor,
-  ): Promise<DeskAnswerDto> {
-    const books = await this.#parts.keeper.of(companyId);
+  ): Promise<WorksheetAnswerDto> {
+    const books = await this.#parts.booksCache.of(companyId);
     const since = base ?? (await this.#parts.store.of(books, budgetId)).row.version;
-    await this.#writer.change(books, budgetId, async ({ desk, transaction }) => {
+    await this.#writer.change(books, budgetId, async ({ worksheet, transaction }) => {
       if (await this.#isKnown(budgetId, key, transaction)) return null;
-      const { changes, fault } = desk.rederive(accounts && new Set(accounts));
-      if (fault) throw new ProblemError(409, 'Cannot recalculate', `Cannot recalculate the budget: ${deskIssueWords(fault)}.`);
+      const { changes, fault } = worksheet.rederive(accounts && new Set(accounts));
+      if (fault) throw new ProblemError(409, 'Cannot recalculate', `Cannot recalculate the budget: ${worksheetIssueWords(fault)}.`);
       if (changes.length === 0) return null;
       const words = accounts ? `Recalculated: ${accounts.join(', ')}` : 'All lines recalculated';
       return {
@@ -170,20 +171,25 @@ export class DeskService {
     companyId: number,
     budgetId: number,
     query: { readonly since: number; readonly session: string },
-  ): Promise<DeskAnswerDto> {
-    const books = await this.#parts.keeper.of(companyId);
+  ): Promise<WorksheetAnswerDto> {
+    const books = await this.#parts.booksCache.of(companyId);
     return this.#answer(books, budgetId, query);
   }
 
-  /** A desk over a stored budget, on which a basis can be tried without saving it. */
+  /** A worksheet over a stored budget, on which a basis can be tried without saving it. */
   async open(
     companyId: number,
     budgetId: number,
-  ): Promise<{ readonly books: Books; readonly drawn: BudgetBooks; readonly budget: StoredBudget; readonly desk: BudgetDesk }> {
-    const books = await this.#parts.keeper.of(companyId);
+  ): Promise<{
+    readonly books: Books;
+    readonly planningBooks: BudgetBooks;
+    readonly budget: StoredBudget;
+    readonly worksheet: BudgetWorksheet;
+  }> {
+    const books = await this.#parts.booksCache.of(companyId);
     const budget = await this.#parts.store.of(books, budgetId);
-    const drawn = await budgetBooks(books, this.#parts.store);
-    return { books, drawn, budget, desk: new BudgetDesk({ books: drawn, head: headOf(budget.row), ...budget }) };
+    const planningBooks = await budgetBooks(books, this.#parts.store);
+    return { books, planningBooks, budget, worksheet: new BudgetWorksheet({ books: planningBooks, head: headOf(budget.row), ...budget }) };
   }
 
   /** @throws ProblemError 409 naming the cells another session changed since the version that was looked at */
@@ -209,10 +215,10 @@ export class DeskService {
     how: {
       readonly since: number | undefined;
       readonly session: string;
-      readonly refusals?: readonly DeskRefusal[];
+      readonly refusals?: readonly WorksheetRefusal[];
       readonly kept?: number;
     },
-  ): Promise<DeskAnswerDto> {
+  ): Promise<WorksheetAnswerDto> {
     const budget = await this.#parts.store.of(books, budgetId);
     const since = await this.#log.since(budgetId, how.since ?? budget.row.version - 1);
     const ids = new Set(since.flatMap(({ lines }) => lines.map(({ after }) => after.id)));
@@ -221,15 +227,20 @@ export class DeskService {
       version: budget.row.version,
       lines: budget.lines.filter(({ id }) => ids.has(id)).map(packLine),
       notes: since.some(({ notes }) => notes.length > 0) ? [...budget.notes] : null,
-      refusals: (how.refusals ?? []).map(({ edit, account, text, issue }) => ({ edit, account, text, message: deskIssueWords(issue) })),
+      refusals: (how.refusals ?? []).map(({ edit, account, text, issue }) => ({
+        edit,
+        account,
+        text,
+        message: worksheetIssueWords(issue),
+      })),
       steps: await this.#steps(budgetId, how.session),
       others: others.map(({ actor, words }) => `${actor}: ${words}`),
-      state: budget.row.state as DeskAnswerDto['state'],
+      state: budget.row.state as WorksheetAnswerDto['state'],
       kept: how.kept ?? 0,
     };
   }
 
-  async #steps(budgetId: number, session: string): Promise<DeskDto['steps']> {
+  async #steps(budgetId: number, session: string): Promise<WorksheetDto['steps']> {
     const [undo, redo] = await Promise.all([this.#log.undoable(budgetId, session), this.#log.redoable(budgetId, session)]);
     return { undo: undo?.words ?? null, redo: redo?.words ?? null };
   }

@@ -48,7 +48,7 @@ export async function reverseImport(
 
 async function refuseDependents(database: Database, importId: number, transaction: Transaction): Promise<void> {
   const marked = await database.select<{ number: string }>(
-    'SELECT DISTINCT e.number FROM one_offs o JOIN entries e ON e.id = o.entry_id WHERE e.import_id = $1 ORDER BY e.number LIMIT 6',
+    'SELECT DISTINCT e.number FROM nonrecurring_items o JOIN entries e ON e.id = o.entry_id WHERE e.import_id = $1 ORDER BY e.number LIMIT 6',
     [importId],
     transaction,
   );

@@ -12,10 +12,10 @@ import {
   type Provenance,
   type StatementGrid,
 } from '@wise-margin/core';
-import { type TrailDto } from '@wise-margin/contract';
+import { type DrillDownDto } from '@wise-margin/contract';
 import { cellDto } from '@wise-margin/presentation';
 import { type StoredBudget, ruleFormat } from '../../budget-store/index.ts';
-import type { Scenarios, StandingBudget } from '../../evaluation/index.ts';
+import type { Scenarios, ShownBudget } from '../../evaluation/index.ts';
 import type { Books } from '../../companies/index.ts';
 import { notFound } from '../../http/problem.ts';
 
@@ -26,14 +26,14 @@ const ROLES = { compared: '', base: 'less', part: '', operand: '', added: 'plus'
  * @param standing the budget a scenario shows in a year, for the words of its bases and of how its balances move
  * @throws ProblemError 404 when the grid has no such line or column
  */
-export function trailOf(options: {
+export function drillDownOf(options: {
   readonly books: Books;
   readonly grid: StatementGrid;
   readonly standing: Scenarios['standing'];
   readonly line: string;
   readonly column: string;
   readonly drafts: boolean;
-}): TrailDto {
+}): DrillDownDto {
   const { books, grid, standing } = options;
   const { plan } = grid;
   const line = plan.lines.find(({ key }) => key === options.line);
@@ -66,7 +66,7 @@ export function trailOf(options: {
       const isBudget = source.scenario !== 'actual';
       const filter = Object.fromEntries(Object.entries(source.filter).map(([dimension, values]) => [dimension, [...values]]));
       const stands = isBudget ? standing(source.scenario, periodAt(plan.calendar, to).year) : null;
-      const isBalance = plan.isBalance[account]!;
+      const isBalanceSheet = plan.isBalanceSheet[account]!;
       return {
         number,
         name,
@@ -81,9 +81,10 @@ export function trailOf(options: {
                 opening: measure !== 'change',
                 drafts: options.drafts,
               },
-        basis: stands === null ? [] : isBalance ? [ruleOf(books, stands, number)] : basesOf(books, stands.budget, account, source.filter),
+        basis:
+          stands === null ? [] : isBalanceSheet ? [ruleOf(books, stands, number)] : basesOf(books, stands.budget, account, source.filter),
         budgetId: stands?.budget.row.id ?? null,
-        isBalance,
+        isBalanceSheet,
       };
     }),
     accountsSum: provenance.kind === 'accounts' && grid.cells[line.index]![column.index]!.kind === 'amount' ? provenance.sum : null,
@@ -109,7 +110,7 @@ export function trailOf(options: {
 }
 
 /** How a balance moves in a budget, in words. */
-function ruleOf(books: Books, { budget: { row }, rolled }: StandingBudget, account: string): string {
+function ruleOf(books: Books, { budget: { row }, rolled }: ShownBudget, account: string): string {
   const planned = rolled().rules.get(account);
   return planned ? balanceRuleWords(planned.rule, ruleFormat(books, row.year)) : '';
 }

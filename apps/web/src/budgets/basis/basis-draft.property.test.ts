@@ -45,7 +45,7 @@ const limits = fc.record(
     least: amount,
     most: amount,
     projected: fc.constant(true as const),
-    withOneOffs: fc.constant(true as const),
+    includeNonrecurring: fc.constant(true as const),
   },
   { requiredKeys: [] },
 );

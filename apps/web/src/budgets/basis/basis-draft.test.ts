@@ -11,7 +11,7 @@ const some: Readonly<Record<Basis['kind'], Basis>> = {
     year: 2026,
     changePercent: '2',
     spread: { by: 'weights', weights: [1, 1, 1, 1, 1, 1, 2, 2, 2, 2, 2, 2] },
-    withOneOffs: true,
+    includeNonrecurring: true,
   },
   averageYears: { kind: 'averageYears', years: [2026, 2027], changePercent: '-1.5', least: minor(0) },
   latestMonths: { kind: 'latestMonths', count: 6, changePercent: '0', fromMonth: 3 },

@@ -46,7 +46,7 @@ export type BasisDraft = {
   /** `Shop 1; Tours 3` */
   readonly sharingWeights: string;
   readonly projected: boolean;
-  readonly withOneOffs: boolean;
+  readonly includeNonrecurring: boolean;
   readonly fromMonth: number;
   readonly roundTo: string;
   readonly least: string;
@@ -104,7 +104,7 @@ export function draftOf(basis: Basis, { exponent, budgetYear }: { readonly expon
     baseOf: 'own',
     sharingWeights: '',
     projected: basis.projected ?? false,
-    withOneOffs: basis.withOneOffs ?? false,
+    includeNonrecurring: basis.includeNonrecurring ?? false,
     fromMonth: basis.fromMonth ?? 0,
     roundTo: amount(basis.roundTo) || '0',
     least: amount(basis.least),
@@ -208,7 +208,7 @@ export function basisOf(
       ...(draft.least.trim() === '' ? {} : { least: amount('Minimum', draft.least) }),
       ...(draft.most.trim() === '' ? {} : { most: amount('Maximum', draft.most) }),
       ...(draft.projected ? { projected: true as const } : {}),
-      ...(draft.withOneOffs ? { withOneOffs: true as const } : {}),
+      ...(draft.includeNonrecurring ? { includeNonrecurring: true as const } : {}),
     };
     return { ok: true, basis: { ...method(), ...limits } };
   } catch (error) {

@@ -3,7 +3,7 @@ import { formatAmount, minor, type Basis } from '@wise-margin/core';
 import { useEffect, useState } from 'react';
 import { useCompany } from '../../data/company.ts';
 import { SelectField } from '../../ui/labeled-field.tsx';
-import { useStable } from '../../ui/use-stable-callback.ts';
+import { useStableCallback } from '../../ui/use-stable-callback.ts';
 import type { BasisTry, Previewed } from '../worksheet/worksheet-messages.ts';
 import { basisOf, draftOf, type BasisDraft } from './basis-draft.ts';
 import { BasisSentence } from './basis-sentence.tsx';
@@ -27,7 +27,7 @@ export function BasisForm({
   months,
   years,
   kept,
-  leftOut,
+  excluded,
   isForSeveral,
   left,
   show,
@@ -50,7 +50,7 @@ export function BasisForm({
   readonly years: readonly number[];
   readonly kept: KeptDrafts;
   /** one-offs the basis that holds leaves out, in minor units */
-  readonly leftOut: number;
+  readonly excluded: number;
   /** the slices of the row are derived in several ways: whatever the sentence says would be new for some */
   readonly isForSeveral: boolean;
   /** told when the old basis is kept */
@@ -93,7 +93,7 @@ export function BasisForm({
   }, [asked, tryBasis]);
   const fault = made.ok ? (previewed && !previewed.ok ? previewed.message : null) : made.fault;
   const preview = isNew && previewed?.ok && fault === null ? previewed.preview : null;
-  const handOn = useStable(show);
+  const handOn = useStableCallback(show);
   useEffect(() => {
     handOn(preview);
     return () => handOn(null);
@@ -116,7 +116,7 @@ export function BasisForm({
         draft={draft}
         months={months}
         years={years}
-        leftOut={isNew ? (preview?.leftOut ?? 0) : leftOut}
+        excluded={isNew ? (preview?.excluded ?? 0) : excluded}
         set={(part) => write({ ...draft, ...part })}
       />
       {isNew && fault ? (
@@ -126,7 +126,7 @@ export function BasisForm({
       ) : null}
       {isNew ? (
         <div className="mt-1 text-[13px]">
-          {preview?.lacks.map((words) => (
+          {preview?.warnings.map((words) => (
             <p key={words} className="text-brick">
               {words}
             </p>

@@ -218,7 +218,7 @@ function Shape({ draft, set }: SentenceProps) {
 }
 
 /** What every sentence may add: its first month, rounding, limits, and how history is read. */
-function Limits({ draft, months, leftOut, set }: SentenceProps) {
+function Limits({ draft, months, excluded, set }: SentenceProps) {
   const { exponent } = useCompany();
   return (
     <p className="text-[13px] leading-6 text-ink-soft">
@@ -254,16 +254,16 @@ function Limits({ draft, months, leftOut, set }: SentenceProps) {
           ; nonrecurring items{' '}
           <SentenceChoice
             label="Nonrecurring items"
-            value={draft.withOneOffs ? 'in' : 'out'}
+            value={draft.includeNonrecurring ? 'in' : 'out'}
             options={[
               ['out', 'excluded'],
               ['in', 'included'],
             ]}
-            set={(how) => set({ withOneOffs: how === 'in' })}
+            set={(how) => set({ includeNonrecurring: how === 'in' })}
           />
-          {leftOut === 0 ? null : (
+          {excluded === 0 ? null : (
             <>
-              : <span className="font-semibold text-ink">{formatAmount(minor(leftOut), { exponent, unit: 'dollars' })}</span>
+              : <span className="font-semibold text-ink">{formatAmount(minor(excluded), { exponent, unit: 'dollars' })}</span>
             </>
           )}
           .

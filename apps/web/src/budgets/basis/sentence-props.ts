@@ -8,6 +8,6 @@ export type SentenceProps = {
   /** with history */
   readonly years: readonly number[];
   /** one-offs of history that it leaves out, in minor units */
-  readonly leftOut: number;
+  readonly excluded: number;
   readonly set: (part: Partial<BasisDraft>) => void;
 };

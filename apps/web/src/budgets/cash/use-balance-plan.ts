@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient, type UseMutationResult, type UseQueryResult } from '@tanstack/react-query';
-import { type BalancePlanDto, type BudgetEditDto, type DeskAnswerDto, type PackedBalancePlan } from '@wise-margin/contract';
+import { type BalancePlanDto, type BudgetEditDto, type WorksheetAnswerDto, type PackedBalancePlan } from '@wise-margin/contract';
 import { unpackGrid } from '@wise-margin/presentation';
 import type { BalanceRule } from '@wise-margin/core';
 import { getJson, queryText, sendJson } from '../../api/client.ts';
@@ -37,8 +37,8 @@ export function useBalancePlan(
         );
       }
       if (made.kind === 'edits')
-        await sendJson<DeskAnswerDto>('POST', `${at}/edits`, { edits: made.edits, filter: {}, session, key: newKey() });
-      else await sendJson<DeskAnswerDto>('POST', `${at}/${made.kind}`, { session });
+        await sendJson<WorksheetAnswerDto>('POST', `${at}/edits`, { edits: made.edits, filter: {}, session, key: newKey() });
+      else await sendJson<WorksheetAnswerDto>('POST', `${at}/${made.kind}`, { session });
       return read();
     },
     // what was refused because another changed it is shown as it stands now

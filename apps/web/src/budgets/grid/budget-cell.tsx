@@ -24,7 +24,7 @@ type CellProps = {
   /** classes of its line and column */
   readonly look: string;
   /** whether a figure can be typed here */
-  readonly isTyped: boolean;
+  readonly isInput: boolean;
   readonly isHeld: boolean;
   readonly hasNote: boolean;
   readonly isIn: boolean;
@@ -40,9 +40,9 @@ export const sameCell = (a: CellDto, b: CellDto | undefined): boolean =>
 
 /** A figure of the month grid; drawn anew only when something of it changed. */
 export const BudgetCell = memo(
-  function BudgetCell({ cell, row, column, name, exponent, withUnit, look, isTyped, isHeld, hasNote, isIn, editing, on }: CellProps) {
+  function BudgetCell({ cell, row, column, name, exponent, withUnit, look, isInput, isHeld, hasNote, isIn, editing, on }: CellProps) {
     const format = { exponent, unit: 'dollars' as const, withUnit };
-    if (!isTyped)
+    if (!isInput)
       return (
         <td className={`figure ${look}`}>
           <CellFigure cell={cell} format={format} />

@@ -4,8 +4,8 @@ import { minor, selectionFigures, toDecimalText, type Spread } from '@wise-margi
 import type { BudgetEditDto } from '@wise-margin/contract';
 import { memo, useEffect, useMemo, useRef, useState, type ClipboardEvent } from 'react';
 import { ScenarioSwatch } from '../../ui/scenario-swatch.tsx';
-import { useStable } from '../../ui/use-stable-callback.ts';
-import type { DeskView } from '../worksheet/worksheet-session.ts';
+import { useStableCallback } from '../../ui/use-stable-callback.ts';
+import type { WorksheetView } from '../worksheet/worksheet-session.ts';
 import { BudgetRow } from './budget-row.tsx';
 import { budgetColumns } from './grid-columns.ts';
 import { changeAll, fillRight, pasteBlock, shapeOf, spreadAgain, totalOver, type Place } from './grid-edits.ts';
@@ -40,9 +40,9 @@ export const BudgetGrid = memo(function BudgetGrid({
   currencyWords,
   shared,
 }: {
-  readonly dto: DeskView['grid'];
+  readonly dto: WorksheetView['grid'];
   /** by account, which months are held: bit 0 is the first month */
-  readonly held: DeskView['held'];
+  readonly held: WorksheetView['held'];
   /** by account, months with a note; bit 12 is the line's own */
   readonly noteBits: Readonly<Record<string, number>>;
   readonly exponent: number;
@@ -109,7 +109,7 @@ export const BudgetGrid = memo(function BudgetGrid({
   });
   const figures = places.length > 1 ? selectionFigures(places.map((place) => minor(valueAt(place)))) : null;
   const on = useRef(handlers);
-  const reveal = useStable((account: string) => {
+  const reveal = useStableCallback((account: string) => {
     const row = lines.findIndex(({ line }) => line.account === account);
     if (row < 0 || (at !== null && lines[at.row]?.line.account === account)) return;
     if (isLarge) return rows.scrollToIndex(row, { align: 'center' });

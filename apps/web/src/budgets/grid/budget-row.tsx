@@ -89,7 +89,7 @@ export const BudgetRow = memo(
                 exponent={exponent}
                 withUnit={line.kind === 'formula' && dto.kind === 'amount'}
                 look={`${ruled} ${bold} ${isSoft ? 'text-ink-soft' : ''} ${edge}`}
-                isTyped={months.length > 0 && accounts.length > 0}
+                isInput={months.length > 0 && accounts.length > 0}
                 isHeld={kind === 'month' && ((heldBits >> months[0]!) & 1) === 1}
                 hasNote={kind === 'month' && ((noteBits >> months[0]!) & 1) === 1}
                 isIn={span !== null && span[0] <= column && column <= span[1]}

@@ -8,12 +8,12 @@ export type Place = { readonly row: number; readonly column: number };
 export type Grid = { readonly lines: readonly BudgetLineShown[]; readonly columns: readonly BudgetColumn[]; readonly spread: Spread };
 
 /** Whether a figure can be typed at a place. */
-export const isTyped = ({ lines, columns }: Grid, { row, column }: Place): boolean =>
+export const isInput = ({ lines, columns }: Grid, { row, column }: Place): boolean =>
   (lines[row]?.accounts.length ?? 0) > 0 && (columns[column]?.months.length ?? 0) > 0;
 
 /** The edit of a text typed at a place; null where nothing can be typed. */
 export function editAt(grid: Grid, place: Place, text: string): BudgetEditDto | null {
-  if (!isTyped(grid, place)) return null;
+  if (!isInput(grid, place)) return null;
   const [account, ...together] = grid.lines[place.row]!.accounts as [string, ...string[]];
   const { kind, months } = grid.columns[place.column]!;
   const { sign } = grid.lines[place.row]!.line;

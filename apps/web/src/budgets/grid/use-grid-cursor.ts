@@ -1,10 +1,10 @@
 import { useEffect, useRef, useState, type KeyboardEvent, type MouseEvent, type RefObject } from 'react';
 import { gridKeyTarget } from '../../ui/grid-keys.ts';
-import { useStable } from '../../ui/use-stable-callback.ts';
+import { useStableCallback } from '../../ui/use-stable-callback.ts';
 import { useTabStop } from '../../ui/use-tab-stop.ts';
 import type { BudgetEditDto } from '@wise-margin/contract';
 import type { RowHandlers } from './budget-cell.tsx';
-import { changeAll, editAt, fillRight, isTyped, placesBetween, type Grid, type Place } from './grid-edits.ts';
+import { changeAll, editAt, fillRight, isInput, placesBetween, type Grid, type Place } from './grid-edits.ts';
 
 const ROW_HEIGHT = 26;
 
@@ -51,7 +51,7 @@ export function useGridCursor({
   const isDragging = useRef(false);
   /** focus is moved by a key: what is selected was set by it already */
   const isGoing = useRef(false);
-  const places = at === null ? [] : placesBetween(anchor ?? at, at).filter((place) => isTyped(grid, place));
+  const places = at === null ? [] : placesBetween(anchor ?? at, at).filter((place) => isInput(grid, place));
 
   const focusAt = (place: Place, tries = 5): void => {
     const cell = scroller.current?.querySelector<HTMLElement>(`[data-row="${place.row}"][data-column="${place.column}"]`);
@@ -71,7 +71,7 @@ export function useGridCursor({
       row >= 0 && row < lines.length && column >= 0 && column < columns.length;
       row += down, column += right
     ) {
-      if (isTyped(grid, { row, column })) return { row, column };
+      if (isInput(grid, { row, column })) return { row, column };
     }
     return null;
   };
@@ -88,7 +88,7 @@ export function useGridCursor({
     if (edit) send([edit]);
   };
   const handlers: RowHandlers = {
-    down: useStable((event: MouseEvent, row: number, column: number) => {
+    down: useStableCallback((event: MouseEvent, row: number, column: number) => {
       isDragging.current = event.button === 0;
       if (event.shiftKey) {
         event.preventDefault();
@@ -98,10 +98,10 @@ export function useGridCursor({
         setAt({ row, column });
       }
     }),
-    enter: useStable((event: MouseEvent, row: number, column: number) => {
+    enter: useStableCallback((event: MouseEvent, row: number, column: number) => {
       if (isDragging.current && event.buttons === 1) setAt({ row, column });
     }),
-    focus: useStable((row: number, column: number) => {
+    focus: useStableCallback((row: number, column: number) => {
       const { line } = lines[row]!;
       if (line.account !== null) select(line.account, columns[column]!.kind === 'month' ? columns[column]!.months[0]! : null);
       if (isGoing.current) return;
@@ -113,17 +113,17 @@ export function useGridCursor({
         setAt({ row, column });
       }
     }),
-    open: useStable((row: number, column: number) => {
+    open: useStableCallback((row: number, column: number) => {
       if (refuse) refuse();
       else setEditing({ row, column, text: textAt({ row, column }) });
     }),
-    key: useStable((event: KeyboardEvent, row: number, column: number) => {
+    key: useStableCallback((event: KeyboardEvent, row: number, column: number) => {
       const place = { row, column };
       const moved = gridKeyTarget(event.key, event.ctrlKey || event.metaKey, place, {
         rows: lines.length,
         columns: columns.length,
         page: Math.max(1, Math.floor((scroller.current?.clientHeight ?? 0) / ROW_HEIGHT) - 2),
-        has: (to) => to.column >= 0 && isTyped(grid, to),
+        has: (to) => to.column >= 0 && isInput(grid, to),
       });
       if (moved && !event.altKey) {
         event.preventDefault();
@@ -157,7 +157,7 @@ export function useGridCursor({
         setEditing({ ...place, text: event.key });
       }
     }),
-    inputKey: useStable((event: KeyboardEvent<HTMLInputElement>, row: number, column: number) => {
+    inputKey: useStableCallback((event: KeyboardEvent<HTMLInputElement>, row: number, column: number) => {
       event.stopPropagation();
       const place = { row, column };
       if (event.key === 'Escape') {
@@ -172,7 +172,7 @@ export function useGridCursor({
       const next = event.key === 'Enter' ? step(place, [direction, 0]) : step(place, [0, direction]);
       requestAnimationFrame(() => go(next ?? place, false));
     }),
-    commit: useStable((row: number, column: number, text: string) => commit({ row, column }, text)),
+    commit: useStableCallback((row: number, column: number, text: string) => commit({ row, column }, text)),
   };
   useTabStop(scroller);
   useEffect(() => {

@@ -2,7 +2,7 @@ import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
 import type { Problem } from '@wise-margin/contract';
 
 /** Asks whose figures stand when another place changed the same cells. */
-export function ConflictDialog({ problem, settle }: { readonly problem: Problem; readonly settle: (keepMine: boolean) => void }) {
+export function ConflictDialog({ problem, resolve }: { readonly problem: Problem; readonly resolve: (keepMine: boolean) => void }) {
   return (
     <Dialog open onClose={() => undefined} className="relative z-50">
       <div className="fixed inset-0 flex items-center justify-center bg-ink/20 p-4">
@@ -16,10 +16,10 @@ export function ConflictDialog({ problem, settle }: { readonly problem: Problem;
           </ul>
           {(problem.errors?.length ?? 0) > 20 ? <p className="text-ink-soft">and {problem.errors!.length - 20} more.</p> : null}
           <div className="mt-4 flex gap-2">
-            <button type="button" className="button" onClick={() => settle(false)}>
+            <button type="button" className="button" onClick={() => resolve(false)}>
               Keep theirs
             </button>
-            <button type="button" className="button" onClick={() => settle(true)}>
+            <button type="button" className="button" onClick={() => resolve(true)}>
               Keep mine
             </button>
           </div>

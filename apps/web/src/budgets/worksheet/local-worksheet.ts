@@ -1,9 +1,9 @@
 import {
   BUDGET_GRID_COLUMNS,
-  BudgetDesk,
+  BudgetWorksheet,
   BudgetFigures,
   INCOME_LINES,
-  countsIn,
+  signInTotal,
   driversOf,
   editsOfProposal,
   filterKey,
@@ -15,27 +15,27 @@ import {
   type BudgetBooks,
   type BudgetHead,
   type BudgetNote,
-  type DeskEdit,
+  type WorksheetEdit,
   type DimensionFilter,
   type LineChange,
   type LineSet,
   type NoteChange,
   type StatementGrid,
 } from '@wise-margin/core';
-import { type DeskAnswerDto, type DeskDto, type GridDto } from '@wise-margin/contract';
+import { type WorksheetAnswerDto, type WorksheetDto, type GridDto } from '@wise-margin/contract';
 import {
-  booksOfDesk,
+  booksOfWorksheet,
   cellDto,
   gridChanges,
-  deskIssueWords,
-  deskRowDto,
+  worksheetIssueWords,
+  worksheetRowDto,
   gridDto,
   packGrid,
   previewBasis,
   unpackLine,
   type GridChanges,
 } from '@wise-margin/presentation';
-import type { BasisTry, Look, Previewed, Question, Questions, Shown, SummaryLine } from './worksheet-messages.ts';
+import type { BasisTry, ViewRequest, Previewed, Question, Questions, ShownWorksheet, SummaryLine } from './worksheet-messages.ts';
 
 /** Lines a year is summed up by as one types. */
 const SUMMARY = ['revenue', 'gross_profit', 'operating_income', 'net_income'];
@@ -49,7 +49,7 @@ const sameBits = (a: Readonly<Record<string, number>>, b: Readonly<Record<string
 
 type Pending = {
   readonly id: number;
-  readonly edits: readonly DeskEdit[];
+  readonly edits: readonly WorksheetEdit[];
   readonly filter: DimensionFilter;
   readonly changes: readonly LineChange[];
   readonly notes: readonly NoteChange[];
@@ -59,11 +59,11 @@ type Pending = {
  * A budget computed where it is edited: what is saved, and over it the edits that are still on their way.
  * When saved lines come in, those edits are taken back and made again over them.
  */
-export class LocalDesk {
+export class LocalWorksheet {
   readonly #name: string;
   readonly #books: BudgetBooks;
   readonly #head: BudgetHead;
-  readonly #desk: BudgetDesk;
+  readonly #worksheet: BudgetWorksheet;
   /** by the rows of the income statement */
   readonly #figures: BudgetFigures;
   /** by the rows of another line set, while that is looked at */
@@ -78,14 +78,14 @@ export class LocalDesk {
   /** what was shown last: rows are compared with it */
   #shown: { readonly grid: StatementGrid; readonly dto: GridDto } | null = null;
 
-  constructor(dto: DeskDto) {
+  constructor(dto: WorksheetDto) {
     const { budget, lines, notes } = dto;
     this.#name = budget.name;
-    this.#books = booksOfDesk(dto);
+    this.#books = booksOfWorksheet(dto);
     this.#head = { year: budget.year, fromYear: budget.fromYear, dimensions: budget.dimensions };
     this.#positions = new Map(this.#books.chart.accounts.map(({ number }, position) => [number, position]));
     const placed = lines.map((line) => unpackLine(line, this.#positions));
-    this.#desk = new BudgetDesk({ books: this.#books, head: this.#head, lines: placed, notes });
+    this.#worksheet = new BudgetWorksheet({ books: this.#books, head: this.#head, lines: placed, notes });
     this.#figures = new BudgetFigures({
       books: this.#books,
       head: this.#head,
@@ -96,28 +96,28 @@ export class LocalDesk {
   }
 
   /** Makes edits before they are saved. @returns what of them is refused, in words */
-  edit(id: number, edits: readonly DeskEdit[], filter: DimensionFilter): Shown['refusals'] {
-    const { changes, notes, refusals } = this.#desk.apply(edits, filter);
+  edit(id: number, edits: readonly WorksheetEdit[], filter: DimensionFilter): ShownWorksheet['refusals'] {
+    const { changes, notes, refusals } = this.#worksheet.apply(edits, filter);
     this.#accept(changes);
     this.#pending.push({ id, edits, filter, changes, notes });
-    return refusals.map(({ edit, account, text, issue }) => ({ edit, account, text, message: deskIssueWords(issue) }));
+    return refusals.map(({ edit, account, text, issue }) => ({ edit, account, text, message: worksheetIssueWords(issue) }));
   }
 
   /** Takes saved lines in. @param id of the edits that were saved, or refused by the server; null when others' changes came */
-  settle(id: number | null, answer: Pick<DeskAnswerDto, 'lines' | 'notes'> | null): void {
+  resolve(id: number | null, answer: Pick<WorksheetAnswerDto, 'lines' | 'notes'> | null): void {
     for (const { changes, notes } of [...this.#pending].reverse()) {
       for (const { before, after } of changes) this.#replace(after.id, before);
-      for (const { before, after } of notes) this.#desk.setNote({ before: after, after: before });
+      for (const { before, after } of notes) this.#worksheet.setNote({ before: after, after: before });
     }
     const waiting = this.#pending.filter((each) => each.id !== id);
     for (const line of answer?.lines ?? []) {
       const after = unpackLine(line, this.#positions);
-      this.#accept([{ before: this.#desk.line(after.id) ?? null, after }]);
-      this.#desk.put(after);
+      this.#accept([{ before: this.#worksheet.line(after.id) ?? null, after }]);
+      this.#worksheet.put(after);
     }
     if (answer?.notes) {
-      for (const note of [...this.#desk.notes]) this.#desk.setNote({ before: note, after: null });
-      for (const note of answer.notes) this.#desk.setNote({ before: null, after: note });
+      for (const note of [...this.#worksheet.notes]) this.#worksheet.setNote({ before: note, after: null });
+      for (const note of answer.notes) this.#worksheet.setNote({ before: null, after: note });
     }
     this.#pending = [];
     for (const { id: own, edits, filter } of waiting) this.edit(own, edits, filter);
@@ -127,7 +127,7 @@ export class LocalDesk {
    * The grid under a filter, and the row that is looked at. Where the same rows of the same slice were shown
    * before, what changed alone.
    */
-  show({ filter, account, lineSet }: Look): Omit<Shown, 'refusals'> {
+  show({ filter, account, lineSet }: ViewRequest): Omit<ShownWorksheet, 'refusals'> {
     const grid = this.#figuresBy(lineSet).grid(filter);
     const before = this.#shown;
     const isSame = before !== null && before.grid.plan === grid.plan && filterKey(before.grid.filter) === filterKey(filter);
@@ -144,8 +144,11 @@ export class LocalDesk {
       notes: this.#changedNotes(),
       summary: this.#summary(filter),
       outside: lineSet === null ? [] : this.#outside(grid),
-      circle: this.#desk.circle,
-      row: position === undefined ? null : deskRowDto({ books: this.#books, head: this.#head, desk: this.#desk }, position, filter),
+      circle: this.#worksheet.circle,
+      row:
+        position === undefined
+          ? null
+          : worksheetRowDto({ books: this.#books, head: this.#head, worksheet: this.#worksheet }, position, filter),
     };
     this.#shown = { grid, dto };
     return shown;
@@ -159,7 +162,7 @@ export class LocalDesk {
     for (const position of isSame ? this.#touched : this.#positions.values()) {
       const { number } = this.#books.chart.accounts[position]!;
       let own = 0;
-      for (const { months } of this.#desk.linesOf(position, filter)) {
+      for (const { months } of this.#worksheet.linesOf(position, filter)) {
         months.forEach((month, index) => {
           if (month.held) own |= 1 << index;
         });
@@ -175,7 +178,7 @@ export class LocalDesk {
 
   /** What a basis would give, before it is set. */
   preview({ account, filter, basis }: BasisTry): Previewed {
-    return previewBasis({ books: this.#books, head: this.#head, lines: this.#desk.lines }, { account, filter, basis });
+    return previewBasis({ books: this.#books, head: this.#head, lines: this.#worksheet.lines }, { account, filter, basis });
   }
 
   /** Answers a question; the budget stays as it is. */
@@ -184,9 +187,9 @@ export class LocalDesk {
       case 'basis':
         return this.preview(question.asked);
       case 'drivers':
-        return driversOf(this.#desk.lines);
+        return driversOf(this.#worksheet.lines);
       case 'whatIf': {
-        const tried = whatIf({ books: this.#books, head: this.#head, lines: [...this.#desk.lines], tried: question.asked });
+        const tried = whatIf({ books: this.#books, head: this.#head, lines: [...this.#worksheet.lines], tried: question.asked });
         const options = { books: this.#books, head: this.#head, lineSet: INCOME_LINES, columnSet: BUDGET_GRID_COLUMNS };
         return yearsCompared(this.#figures.grid({}), new BudgetFigures({ ...options, lines: tried }).grid({}), COMPARED, 'year.budget');
       }
@@ -194,7 +197,7 @@ export class LocalDesk {
         const { line, target, accounts, weights } = question.asked;
         const grid = this.#figures.grid({});
         const cell = grid.cells[grid.plan.lineOfKey.get(line) ?? -1]?.[grid.plan.columns.findIndex(({ key }) => key === 'year.budget')];
-        const lines = [...this.#desk.lines];
+        const lines = [...this.#worksheet.lines];
         const proposal = targetProposal({
           books: this.#books,
           lines,
@@ -202,7 +205,7 @@ export class LocalDesk {
           target,
           accounts,
           weights,
-          counts: (account) => countsIn(grid.plan, line, account),
+          counts: (account) => signInTotal(grid.plan, line, account),
         });
         return { ...proposal, edits: editsOfProposal(proposal.shares, lines, (amount) => toDecimalText(amount, this.#books.exponent)) };
       }
@@ -222,7 +225,7 @@ export class LocalDesk {
         figures: new BudgetFigures({
           books: this.#books,
           head: this.#head,
-          lines: this.#desk.lines,
+          lines: this.#worksheet.lines,
           lineSet,
           columnSet: BUDGET_GRID_COLUMNS,
         }),
@@ -234,7 +237,7 @@ export class LocalDesk {
   #outside({ plan }: StatementGrid): string[] {
     const shown = new Set(plan.lines.flatMap(({ source }) => (source.kind === 'accounts' ? source.accounts : [])));
     const budgeted = new Set<number>();
-    for (const { position, months } of this.#desk.lines) if (months.some(({ amount }) => amount !== 0)) budgeted.add(position);
+    for (const { position, months } of this.#worksheet.lines) if (months.some(({ amount }) => amount !== 0)) budgeted.add(position);
     return [...budgeted]
       .filter((position) => !shown.has(position))
       .sort((a, b) => a - b)
@@ -256,7 +259,7 @@ export class LocalDesk {
   }
 
   #changedNotes(): readonly BudgetNote[] | null {
-    const notes = [...this.#desk.notes];
+    const notes = [...this.#worksheet.notes];
     const before = this.#notes;
     this.#notes = notes;
     return before?.length === notes.length && notes.every((note, index) => note === before[index]) ? null : notes;
@@ -269,11 +272,11 @@ export class LocalDesk {
   }
 
   #replace(id: number, before: LineChange['before']): void {
-    const now = this.#desk.line(id);
+    const now = this.#worksheet.line(id);
     if (!now) return;
     const emptied = { ...now, months: now.months.map(() => ({ amount: minor(0), held: false })) };
     this.#accept([{ before: now, after: before ?? emptied }]);
-    if (before) this.#desk.put(before);
-    else this.#desk.remove(id);
+    if (before) this.#worksheet.put(before);
+    else this.#worksheet.remove(id);
   }
 }

@@ -1,14 +1,14 @@
 import { STATE_WORDS } from '@wise-margin/contract';
-import type { DeskSession, DeskSnapshot } from './worksheet-session.ts';
+import type { WorksheetSession, WorksheetSnapshot } from './worksheet-session.ts';
 
 /** What was refused of the last change, what of a block found no place, and what others saved meanwhile. */
-export function Told({
+export function Notices({
   session,
   snapshot,
   told,
 }: {
-  readonly session: DeskSession;
-  readonly snapshot: DeskSnapshot;
+  readonly session: WorksheetSession;
+  readonly snapshot: WorksheetSnapshot;
   readonly told: string | null;
 }) {
   const { refusals, others, view } = snapshot;
@@ -56,7 +56,7 @@ export function Told({
 }
 
 /** How the budget stands: its state, and whether everything typed is saved. */
-export function SaveMark({ snapshot, locked }: { readonly snapshot: DeskSnapshot; readonly locked: boolean }) {
+export function SaveMark({ snapshot, locked }: { readonly snapshot: WorksheetSnapshot; readonly locked: boolean }) {
   const { save: state } = snapshot;
   const words = STATE_WORDS[snapshot.state];
   const mark = words[0]!.toUpperCase() + words.slice(1);

@@ -1,26 +1,26 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { LineSet } from '@wise-margin/core';
-import type { DeskDto, FilterDto } from '@wise-margin/contract';
+import type { WorksheetDto, FilterDto } from '@wise-margin/contract';
 import { useEffect, useMemo, useRef, useSyncExternalStore } from 'react';
 import { getJson, queryText } from '../../api/client.ts';
-import { DeskSession, type DeskSnapshot } from './worksheet-session.ts';
+import { WorksheetSession, type WorksheetSnapshot } from './worksheet-session.ts';
 import { ownSession } from './unsaved.ts';
 
-const DRAWN_FROM_BUDGETS = ['statement', 'strip', 'trail', 'budgets', 'budget-history', 'sanity', 'comparison'];
-const NOTHING_YET: DeskSnapshot | null = null;
+const DRAWN_FROM_BUDGETS = ['statement', 'strip', 'trail', 'budgets', 'budget-history', 'checks', 'comparison'];
+const NOTHING_YET: WorksheetSnapshot | null = null;
 const never = () => () => undefined;
 
 /** Opens a budget to be worked on, and follows what is looked at. */
-export function useDesk(
+export function useWorksheet(
   company: number,
   budget: number,
   look: { readonly filter: FilterDto; readonly account: string | null; readonly lineSet: LineSet | null },
 ) {
   const client = useQueryClient();
   const opened = useQuery({
-    queryKey: ['desk', company, budget],
+    queryKey: ['worksheet', company, budget],
     queryFn: ({ signal }) =>
-      getJson<DeskDto>(`/companies/${company}/budgets/${budget}/desk${queryText({ session: ownSession() })}`, signal),
+      getJson<WorksheetDto>(`/companies/${company}/budgets/${budget}/worksheet${queryText({ session: ownSession() })}`, signal),
     staleTime: Infinity,
     gcTime: 0,
     refetchOnWindowFocus: false,
@@ -31,9 +31,9 @@ export function useDesk(
     () =>
       data === undefined
         ? null
-        : new DeskSession({
+        : new WorksheetSession({
             company,
-            desk: data,
+            worksheet: data,
             saved: () => void client.invalidateQueries({ predicate: ({ queryKey }) => DRAWN_FROM_BUDGETS.includes(String(queryKey[0])) }),
           }),
     [client, company, data],

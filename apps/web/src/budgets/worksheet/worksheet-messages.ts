@@ -1,9 +1,19 @@
-import type { Basis, BudgetNote, DeskEdit, DimensionFilter, LineSet, Minor, TargetProposal, WhatIf, YearCompared } from '@wise-margin/core';
-import type { BudgetRowDto, CellDto, DeskAnswerDto, DeskDto, PackedGrid } from '@wise-margin/contract';
+import type {
+  Basis,
+  BudgetNote,
+  WorksheetEdit,
+  DimensionFilter,
+  LineSet,
+  Minor,
+  TargetProposal,
+  WhatIf,
+  YearCompared,
+} from '@wise-margin/core';
+import type { BudgetRowDto, CellDto, WorksheetAnswerDto, WorksheetDto, PackedGrid } from '@wise-margin/contract';
 import type { GridChanges, PreviewedBasis } from '@wise-margin/presentation';
 
 /** What is looked at: a slice, the account whose panel is open, and the rows; those of the income statement when no line set is given. */
-export type Look = { readonly filter: DimensionFilter; readonly account: string | null; readonly lineSet: LineSet | null };
+export type ViewRequest = { readonly filter: DimensionFilter; readonly account: string | null; readonly lineSet: LineSet | null };
 /** A line the year is summed up by, with its change on last year and its share of revenue. */
 export type SummaryLine = {
   readonly key: string;
@@ -31,7 +41,7 @@ export type Questions = {
   readonly target: {
     readonly asked: TargetTry;
     /** the proposal, and the edits that take it */
-    readonly answer: TargetProposal & { readonly edits: readonly DeskEdit[] };
+    readonly answer: TargetProposal & { readonly edits: readonly WorksheetEdit[] };
   };
 };
 export type Question = {
@@ -39,15 +49,15 @@ export type Question = {
 }[keyof Questions];
 
 /** From the page to the worker. */
-export type DeskRequest =
-  | ({ readonly type: 'open'; readonly desk: DeskDto } & Look)
-  | ({ readonly type: 'look' } & Look)
-  | { readonly type: 'edit'; readonly id: number; readonly edits: readonly DeskEdit[]; readonly filter: DimensionFilter }
-  | { readonly type: 'settle'; readonly id: number | null; readonly answer: Pick<DeskAnswerDto, 'lines' | 'notes'> | null }
+export type WorksheetRequest =
+  | ({ readonly type: 'open'; readonly worksheet: WorksheetDto } & ViewRequest)
+  | ({ readonly type: 'look' } & ViewRequest)
+  | { readonly type: 'edit'; readonly id: number; readonly edits: readonly WorksheetEdit[]; readonly filter: DimensionFilter }
+  | { readonly type: 'resolve'; readonly id: number | null; readonly answer: Pick<WorksheetAnswerDto, 'lines' | 'notes'> | null }
   | { readonly type: 'ask'; readonly id: number; readonly question: Question };
 
 /** The budget as it stands, edits on their way counted in. */
-export type Shown = {
+export type ShownWorksheet = {
   /** null where only some figures of the grid shown before changed */
   readonly grid: PackedGrid | null;
   /** what changed since, where the grid is not sent */
@@ -65,7 +75,7 @@ export type Shown = {
   readonly refusals: readonly { readonly edit: number; readonly account: string; readonly text: string; readonly message: string }[];
 };
 /** From the worker to the page. */
-export type DeskReply =
-  | ({ readonly type: 'shown' } & Shown)
+export type WorksheetReply =
+  | ({ readonly type: 'shown' } & ShownWorksheet)
   | { readonly type: 'answered'; readonly id: number; readonly answer: Questions[keyof Questions]['answer'] }
   | { readonly type: 'failed'; readonly message: string };

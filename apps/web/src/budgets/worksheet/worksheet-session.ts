@@ -1,7 +1,23 @@
-import { type BudgetEditDto, type DeskAnswerDto, type DeskDto, type FilterDto, type GridDto, type Problem } from '@wise-margin/contract';
+import {
+  type BudgetEditDto,
+  type WorksheetAnswerDto,
+  type WorksheetDto,
+  type FilterDto,
+  type GridDto,
+  type Problem,
+} from '@wise-margin/contract';
 import { unpackGrid, withChanges } from '@wise-margin/presentation';
 import { ApiProblem, getJson, queryText, sendJson } from '../../api/client.ts';
-import type { BasisTry, DeskReply, DeskRequest, Look, Previewed, Question, Questions, Shown } from './worksheet-messages.ts';
+import type {
+  BasisTry,
+  WorksheetReply,
+  WorksheetRequest,
+  ViewRequest,
+  Previewed,
+  Question,
+  Questions,
+  ShownWorksheet,
+} from './worksheet-messages.ts';
 import { keepUnsaved, newKey, ownSession, readUnsaved, type Unsaved } from './unsaved.ts';
 
 export type SaveState =
@@ -11,24 +27,24 @@ export type SaveState =
   | { readonly kind: 'unsaved'; readonly message: string }
   /** another place changed the same cells: whose stand is asked */
   | { readonly kind: 'asked'; readonly problem: Problem };
-export type DeskView = {
+export type WorksheetView = {
   readonly grid: GridDto;
-  readonly held: NonNullable<Shown['held']>;
-  readonly notes: NonNullable<Shown['notes']>;
-  readonly row: Shown['row'];
-  readonly summary: Shown['summary'];
-  readonly outside: Shown['outside'];
-  readonly circle: Shown['circle'];
+  readonly held: NonNullable<ShownWorksheet['held']>;
+  readonly notes: NonNullable<ShownWorksheet['notes']>;
+  readonly row: ShownWorksheet['row'];
+  readonly summary: ShownWorksheet['summary'];
+  readonly outside: ShownWorksheet['outside'];
+  readonly circle: ShownWorksheet['circle'];
 };
-export type DeskSnapshot = {
+export type WorksheetSnapshot = {
   /** null until the worker has computed it */
-  readonly view: DeskView | null;
+  readonly view: WorksheetView | null;
   readonly save: SaveState;
-  readonly refusals: Shown['refusals'];
-  readonly steps: DeskDto['steps'];
+  readonly refusals: ShownWorksheet['refusals'];
+  readonly steps: WorksheetDto['steps'];
   /** what others saved meanwhile */
   readonly others: readonly string[];
-  readonly state: DeskDto['budget']['state'];
+  readonly state: WorksheetDto['budget']['state'];
   /** what of the last undo or redo stayed as another change left it, in words */
   readonly kept: string | null;
 };
@@ -45,17 +61,17 @@ const wordsOf = (error: unknown): string => (error instanceof Error ? error.mess
  * after the other behind it. Without a connection they wait, also over a reload; what others save comes in
  * by itself.
  */
-export class DeskSession {
+export class WorksheetSession {
   readonly #company: number;
   readonly #budget: number;
   readonly #at: string;
-  readonly #desk: DeskDto;
+  readonly #worksheet: WorksheetDto;
   readonly #person = ownSession();
   readonly #saved: () => void;
   readonly #listeners = new Set<() => void>();
   readonly #asked = new Map<number, (answer: Questions[keyof Questions]['answer']) => void>();
-  #snapshot: DeskSnapshot;
-  #look: Look = { filter: {}, account: null, lineSet: null };
+  #snapshot: WorksheetSnapshot;
+  #look: ViewRequest = { filter: {}, account: null, lineSet: null };
   #worker: Worker | null = null;
   #poll: ReturnType<typeof setInterval> | undefined;
   #retry: ReturnType<typeof setTimeout> | undefined;
@@ -67,21 +83,21 @@ export class DeskSession {
   #isBusy = false;
 
   /** @param saved called after something was saved, for what else is drawn from the budget */
-  constructor(options: { readonly company: number; readonly desk: DeskDto; readonly saved: () => void }) {
-    const { company, desk, saved } = options;
+  constructor(options: { readonly company: number; readonly worksheet: WorksheetDto; readonly saved: () => void }) {
+    const { company, worksheet, saved } = options;
     this.#company = company;
-    this.#budget = desk.budget.id;
-    this.#at = `/companies/${company}/budgets/${desk.budget.id}`;
-    this.#desk = desk;
+    this.#budget = worksheet.budget.id;
+    this.#at = `/companies/${company}/budgets/${worksheet.budget.id}`;
+    this.#worksheet = worksheet;
     this.#saved = saved;
-    this.#version = desk.version;
+    this.#version = worksheet.version;
     this.#snapshot = {
       view: null,
       save: { kind: 'saved' },
       refusals: [],
-      steps: desk.steps,
+      steps: worksheet.steps,
       others: [],
-      state: desk.budget.state,
+      state: worksheet.budget.state,
       kept: null,
     };
   }
@@ -90,14 +106,14 @@ export class DeskSession {
     this.#listeners.add(listener);
     return () => this.#listeners.delete(listener);
   };
-  readonly snapshot = (): DeskSnapshot => this.#snapshot;
+  readonly snapshot = (): WorksheetSnapshot => this.#snapshot;
 
   /** Opens the worker, takes up what was not saved, and watches for what others save. */
-  start(look: Look): void {
+  start(look: ViewRequest): void {
     this.#worker = new Worker(new URL('./worksheet.worker.ts', import.meta.url), { type: 'module' });
-    this.#worker.onmessage = ({ data }: MessageEvent<DeskReply>) => this.#receive(data);
+    this.#worker.onmessage = ({ data }: MessageEvent<WorksheetReply>) => this.#receive(data);
     this.#look = look;
-    this.#tell({ type: 'open', desk: this.#desk, ...look });
+    this.#tell({ type: 'open', worksheet: this.#worksheet, ...look });
     this.#queue = readUnsaved(this.#company, this.#budget).map((unsaved) => ({ ...unsaved, id: this.#nextId++ }));
     for (const { id, edits, filter } of this.#queue) this.#tell({ type: 'edit', id, edits, filter });
     if (this.#queue.length > 0) void this.#drain();
@@ -114,7 +130,7 @@ export class DeskSession {
   }
 
   /** Looks at another slice or line. */
-  look(look: Look): void {
+  look(look: ViewRequest): void {
     this.#look = look;
     this.#tell({ type: 'look', ...look });
   }
@@ -165,7 +181,7 @@ export class DeskSession {
   refresh(): void {
     this.#lookForOthers();
   }
-  setState(state: DeskSnapshot['state']): void {
+  setState(state: WorksheetSnapshot['state']): void {
     this.#set({ state });
   }
   dismissRefusals(): void {
@@ -175,16 +191,16 @@ export class DeskSession {
     this.#set({ others: [] });
   }
 
-  #set(part: Partial<DeskSnapshot>): void {
+  #set(part: Partial<WorksheetSnapshot>): void {
     this.#snapshot = { ...this.#snapshot, ...part };
     for (const listener of this.#listeners) listener();
   }
 
-  #tell(request: DeskRequest): void {
+  #tell(request: WorksheetRequest): void {
     this.#worker?.postMessage(request);
   }
 
-  #receive(reply: DeskReply): void {
+  #receive(reply: WorksheetReply): void {
     if (reply.type === 'answered') {
       this.#asked.get(reply.id)?.(reply.answer);
       this.#asked.delete(reply.id);
@@ -200,17 +216,17 @@ export class DeskSession {
     }
   }
 
-  #take(id: number | null, answer: DeskAnswerDto | null): void {
+  #take(id: number | null, answer: WorksheetAnswerDto | null): void {
     if (answer) {
       const { version, steps, state, others } = answer;
       this.#version = version;
       this.#set({ steps, state, ...(others.length > 0 ? { others } : {}) });
     }
-    this.#tell({ type: 'settle', id, answer });
+    this.#tell({ type: 'resolve', id, answer });
   }
 
-  #since(): Promise<DeskAnswerDto> {
-    return getJson<DeskAnswerDto>(`${this.#at}/changes${queryText({ since: this.#version, session: this.#person })}`);
+  #since(): Promise<WorksheetAnswerDto> {
+    return getJson<WorksheetAnswerDto>(`${this.#at}/changes${queryText({ since: this.#version, session: this.#person })}`);
   }
 
   #lookForOthers(): void {
@@ -235,7 +251,7 @@ export class DeskSession {
       const base = isAnyway ? undefined : this.#version;
       this.#set({ save: { kind: 'saving' } });
       try {
-        const answer = await sendJson<DeskAnswerDto>('POST', `${this.#at}/edits`, { edits, filter, session: this.#person, base, key });
+        const answer = await sendJson<WorksheetAnswerDto>('POST', `${this.#at}/edits`, { edits, filter, session: this.#person, base, key });
         isAnyway = false;
         this.#queue.shift();
         this.#take(id, answer);
@@ -268,7 +284,7 @@ export class DeskSession {
     this.#set({ save: { kind: 'saving' } });
     try {
       const request = { session: this.#person, key: next.key, base: this.#version };
-      const answer = await sendJson<DeskAnswerDto>('POST', `${this.#at}/${next.which}`, request);
+      const answer = await sendJson<WorksheetAnswerDto>('POST', `${this.#at}/${next.which}`, request);
       this.#take(null, answer);
       const { kept } = answer;
       const words = kept === 1 ? '1 amount was' : `${kept} amounts were`;

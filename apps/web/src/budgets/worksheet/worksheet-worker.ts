@@ -1,22 +1,22 @@
-import type { DeskReply, DeskRequest, Look } from './worksheet-messages.ts';
-import { LocalDesk } from './local-worksheet.ts';
+import type { WorksheetReply, WorksheetRequest, ViewRequest } from './worksheet-messages.ts';
+import { LocalWorksheet } from './local-worksheet.ts';
 
 /** What a worker does with the requests of a page, one after the other. @param reply sends an answer back */
-export function deskWorker(reply: (message: DeskReply) => void): (request: DeskRequest) => void {
-  let desk: LocalDesk | null = null;
-  let look: Look = { filter: {}, account: null, lineSet: null };
+export function worksheetWorker(reply: (message: WorksheetReply) => void): (request: WorksheetRequest) => void {
+  let worksheet: LocalWorksheet | null = null;
+  let look: ViewRequest = { filter: {}, account: null, lineSet: null };
 
-  function answer(request: DeskRequest): void {
+  function answer(request: WorksheetRequest): void {
     if (request.type === 'open') {
-      desk = new LocalDesk(request.desk);
+      worksheet = new LocalWorksheet(request.worksheet);
       look = request;
     }
-    if (desk === null) return;
-    if (request.type === 'ask') return reply({ type: 'answered', id: request.id, answer: desk.answer(request.question) });
+    if (worksheet === null) return;
+    if (request.type === 'ask') return reply({ type: 'answered', id: request.id, answer: worksheet.answer(request.question) });
     if (request.type === 'look') look = request;
-    const refusals = request.type === 'edit' ? desk.edit(request.id, request.edits, request.filter) : [];
-    if (request.type === 'settle') desk.settle(request.id, request.answer);
-    reply({ type: 'shown', ...desk.show(look), refusals });
+    const refusals = request.type === 'edit' ? worksheet.edit(request.id, request.edits, request.filter) : [];
+    if (request.type === 'resolve') worksheet.resolve(request.id, request.answer);
+    reply({ type: 'shown', ...worksheet.show(look), refusals });
   }
   return (request) => {
     try {

@@ -1,5 +1,5 @@
-import type { DeskRequest } from './worksheet-messages.ts';
-import { deskWorker } from './worksheet-worker.ts';
+import type { WorksheetRequest } from './worksheet-messages.ts';
+import { worksheetWorker } from './worksheet-worker.ts';
 
-const handle = deskWorker((message) => self.postMessage(message));
-self.onmessage = ({ data }: MessageEvent<DeskRequest>): void => handle(data);
+const handle = worksheetWorker((message) => self.postMessage(message));
+self.onmessage = ({ data }: MessageEvent<WorksheetRequest>): void => handle(data);

@@ -309,7 +309,7 @@ function Editor({
               unitWords={unitLine(grid, company.currencyWords)}
               cellsDrawnWhole={600}
               chosen={null}
-              openTrail={null}
+              openDrillDown={null}
               resize={(column, width) =>
                 change((own) => {
                   const place = columnPlaceOf(own.columnSet, column);

@@ -10,7 +10,7 @@ export type HistoryReading = {
   /** months not posted yet taken from the approved budget of their year */
   readonly projected: boolean;
   /** amounts marked as not recurring kept in */
-  readonly withOneOffs: boolean;
+  readonly includeNonrecurring: boolean;
 };
 
 /** What a basis may draw on, for one account and slice in one budget year. Lists of months run over the fiscal year. */
