@@ -79,7 +79,7 @@ describe('a budget sent to a department', () => {
       months.reduce((sum, amount) => sum + amount, 0),
       6,
     );
-    expect(page.getCell(row, columnOf(page, 'Explain').column).dataValidation).toMatchObject({
+    expect(page.getCell(row, columnOf(page, 'Response').column).dataValidation).toMatchObject({
       type: 'list',
       formulae: ['"Agreed,Changed,To discuss"'],
     });
@@ -94,7 +94,7 @@ describe('a budget sent to a department', () => {
     const { workbook, page } = await open(await take(`export.xlsx?filter=${TOURS}`));
     const row = rowOf(page, '6410');
     page.getCell(row, columnOf(page, 'Apr').column).value = 1234.56;
-    page.getCell(row, columnOf(page, 'Explain').column).value = 'Changed';
+    page.getCell(row, columnOf(page, 'Response').column).value = 'Changed';
     page.getCell(row, columnOf(page, 'Note').column).value = 'A second fair';
     const filled = new Uint8Array(await workbook.xlsx.writeBuffer());
     const { status, effect } = await read('tours.xlsx', filled);

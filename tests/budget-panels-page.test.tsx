@@ -137,7 +137,7 @@ describe('what-if and target', () => {
     await waitFor(() => expect(proposed()).toEqual(['700', '3,100']));
     write('Allocate by', 'typed');
     write('Weight of 6000 Wages', '-1');
-    expect(panel.getByRole('alert').textContent).toContain('6000: “-1” is no weight.');
+    expect(panel.getByRole('alert').textContent).toContain('6000: “-1” is not a weight.');
     write('Weight of 6000 Wages', '3');
     await waitFor(() => expect(proposed()).toEqual(['950', '2,850']));
     fireEvent.click(panel.getByRole('button', { name: 'Apply' }));

@@ -92,7 +92,7 @@ describe('cash of a plan', () => {
     expect(page.getByRole('alert').textContent).toBe('Days: “a month” is not a number of days. Enter days such as 45 or 32.5.');
     write('Days', '31');
     set();
-    await waitFor(() => expect(figures()).toContain('Cash, end of period87,000'));
+    await waitFor(() => expect(figures()).toContain('Closing cash87,000'));
     expect(page.queryByText(/Planned days at month end: Jan 31, Feb 31/)).not.toBeNull();
   });
   it('pays for what is bought in its month, and says that it is below zero', async () => {

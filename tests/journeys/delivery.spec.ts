@@ -67,7 +67,8 @@ test('filters at run time: accounts typed, a source journal found by typing; wha
 
 test('a benchmark is typed for a ratio and for a share, and compared', async ({ page, demo }) => {
   await open(page, demo, `${AT}/ratios?asOf=2026-10`);
-  await page.getByRole('button', { name: 'Benchmarks' }).click();
+  await page.getByRole('button', { name: 'Display' }).click();
+  await page.getByRole('button', { name: 'Benchmarks…' }).click();
   const typed = page.getByLabel('Benchmark of Current ratio', { exact: true });
   await typed.fill('two');
   await typed.press('Enter');

@@ -37,6 +37,7 @@ test('by keyboard: a skip link to the figures, one tab stop for each grid, focus
   expect(await focused(page)).toBe(figure);
 
   // the month strip: one stop, arrows inside
+  await page.getByRole('button', { name: 'Show months' }).click();
   const strip = page.getByRole('group', { name: /As-of month/ });
   await strip.getByRole('button', { pressed: true }).focus();
   await page.keyboard.press('ArrowLeft');

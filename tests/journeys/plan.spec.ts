@@ -164,7 +164,7 @@ test('from no budget at all, a year is planned from its projection to approval: 
   await cell('Salaries', 'Apr').focus();
   await page.keyboard.press('Shift+ArrowRight');
   const selection = page.getByRole('status', { name: 'Selection' });
-  await expect(selection).toContainText(/2 figures, sum [\d,]+\.\d\d, average [\d,]+\.\d\d/);
+  await expect(selection).toContainText(/2 amounts, sum [\d,]+\.\d\d, average [\d,]+\.\d\d/);
   await selection.getByLabel('Change all selected amounts').fill('+10%');
   await selection.getByRole('button', { name: 'Change all' }).click();
   await expect(cell('Salaries', 'May')).toHaveText('6,600');
@@ -193,18 +193,18 @@ test('from no budget at all, a year is planned from its projection to approval: 
   await expect(preview).toContainText('1 amount and 1 note will change');
   await expect(preview.getByRole('row', { name: /6110 Rent/ })).toContainText('8,123.00');
   await expectAccessible(page);
-  await preview.getByRole('button', { name: 'Apply 1 change' }).click();
+  await preview.getByRole('button', { name: 'Apply 2 changes' }).click();
   await expect(cell('Rent', 'Apr')).toHaveText('8,123');
 
   // what it does to cash: a purchase, and where the year is shortest of money
   await page.getByRole('link', { name: 'Cash' }).click();
   await expect(page.getByRole('heading', { name: 'Plan 2028, FY2028: cash' })).toBeVisible();
-  await expect(page.getByText('Low point')).toBeVisible();
+  await expect(page.getByText('Low point', { exact: true })).toBeVisible();
   await page.getByRole('link', { name: 'Month grid' }).click();
   await page.getByLabel('Department', { exact: true }).selectOption('Store');
 
-  // the budget checks leads to lines and takes answers; approval asks about the rest
-  await page.getByLabel('Compare with', { exact: true }).selectOption({ index: 1 });
+  // budget checks lead to lines and take explanations; approval asks about the rest
+  await page.getByLabel('Panel', { exact: true }).selectOption({ index: 1 });
   const list = page.getByRole('complementary', { name: 'Budget checks' });
   await expect(list.getByText(/ open\. Largest/)).toBeVisible();
   const finding = list.getByRole('listitem').first();
@@ -212,7 +212,7 @@ test('from no budget at all, a year is planned from its projection to approval: 
   await finding.getByRole('textbox').fill('Known, and meant');
   await finding.getByRole('button', { name: 'Save' }).click();
   await expect(list.getByText(/Known, and meant/)).toBeVisible();
-  await page.getByLabel('Compare with', { exact: true }).selectOption('history');
+  await page.getByLabel('Panel', { exact: true }).selectOption('history');
   await expect(page.getByRole('complementary', { name: 'History' })).toContainText('Imported from store.xlsx');
   await expectAccessible(page);
   await page.getByRole('button', { name: 'Submit for review' }).click();
@@ -281,7 +281,7 @@ test('a what-if is seen against the budget and a target shared out, taken and ta
   await target.getByLabel('Allocate to accounts').fill('9999');
   await expect(target.getByRole('alert')).toContainText('The budget has no line in these accounts');
   await target.getByLabel('Allocate to accounts').fill('6310, 6410');
-  const proposal = target.getByRole('table', { name: 'The proposal' });
+  const proposal = target.getByRole('table', { name: 'Proposal' });
   await expect(proposal.getByRole('row')).toHaveCount(3);
   const travel = proposal.getByRole('row', { name: /^6410/ });
   const bySize = await travel.innerText();

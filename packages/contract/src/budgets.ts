@@ -39,10 +39,10 @@ export const BUDGET_STATES = ['draft', 'inReview', 'approved', 'superseded'] as 
 export const budgetStateSchema = z.enum(BUDGET_STATES);
 export type BudgetStateDto = z.infer<typeof budgetStateSchema>;
 export const STATE_WORDS: Readonly<Record<BudgetStateDto, string>> = {
-  draft: 'draft',
-  inReview: 'in review',
-  approved: 'approved',
-  superseded: 'superseded',
+  draft: 'Draft',
+  inReview: 'In review',
+  approved: 'Approved',
+  superseded: 'Superseded',
 };
 export const budgetSchema = z
   .object({
@@ -61,7 +61,7 @@ export const budgetSchema = z
     dimensions: z.array(z.string()),
     lineCount: z.number().int(),
     revenue: minorSchema,
-    operatingResult: minorSchema,
+    operatingIncome: minorSchema,
   })
   .meta({ id: 'Budget' });
 export type BudgetDto = z.infer<typeof budgetSchema>;

@@ -29,7 +29,7 @@ export async function listBudgets(application: Application, options: BudgetWorkO
     budget.state,
     String(budget.lineCount),
     amount(budget.revenue),
-    amount(budget.operatingResult),
+    amount(budget.operatingIncome),
   ]);
   return {
     title: `Budgets of ${company.name}, ${currency.words}`,

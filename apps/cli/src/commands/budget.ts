@@ -59,7 +59,7 @@ export async function createBudget(application: Application, options: BudgetOpti
     ['year', `FY${budget.year}`],
     ['lines', String(budget.lineCount)],
     ['revenue', toDecimalText(minor(budget.revenue), exponent)],
-    ['operating income', toDecimalText(budget.operatingResult as Minor, exponent)],
+    ['operating income', toDecimalText(budget.operatingIncome as Minor, exponent)],
   ];
   return {
     title: `Budget ${budget.name} of ${company.name}`,

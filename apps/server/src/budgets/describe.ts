@@ -42,6 +42,6 @@ export async function describeBudget(described: Described, whole?: StatementGrid
     dimensions: [...row.dimensions],
     lineCount: lines.length,
     revenue: figure('revenue'),
-    operatingResult: figure('operating_income'),
+    operatingIncome: figure('operating_income'),
   };
 }

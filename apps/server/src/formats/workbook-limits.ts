@@ -38,8 +38,12 @@ const openZip = (path: string): Promise<ZipFile> =>
 async function* entriesOf(zip: ZipFile): AsyncGenerator<Entry> {
   for (let read = 0; read < zip.entryCount; read += 1) {
     yield await new Promise<Entry>((resolve, reject) => {
-      zip.once('entry', resolve);
-      zip.once('error', reject);
+      const fail = (error: Error): void => reject(error);
+      zip.once('error', fail);
+      zip.once('entry', (entry: Entry) => {
+        zip.off('error', fail);
+        resolve(entry);
+      });
       zip.readEntry();
     });
   }

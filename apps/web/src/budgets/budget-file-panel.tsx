@@ -1,3 +1,4 @@
+import { FileDrop } from '../ui/file-drop.tsx';
 import { useMutation } from '@tanstack/react-query';
 import { CloseButton, Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
 import type { BudgetFileEffectDto, FilterDto } from '@wise-margin/contract';
@@ -63,7 +64,7 @@ export function BudgetFilePanel({
           </li>
         </ul>
         {locked ? null : (
-          <div className="mt-3 border-t border-hairline pt-2">
+          <FileDrop className="mt-3 border-t border-hairline pt-2">
             <label htmlFor={field} className="block">
               Upload completed template
             </label>
@@ -86,7 +87,7 @@ export function BudgetFilePanel({
                 {preview.error.message}
               </p>
             ) : null}
-          </div>
+          </FileDrop>
         )}
       </FloatingPanel>
       {file && preview.data ? (

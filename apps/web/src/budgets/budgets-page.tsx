@@ -9,6 +9,9 @@ import { Empty, Failure, Loading } from '../ui/states.tsx';
 import { NewBudgetForm } from './new-budget-form.tsx';
 import { dateWords } from '../ui/date-words.ts';
 
+/** A list of fewer budgets says what comes next. */
+const FEW = 8;
+
 /** Every budget of the company, and the form that makes one. */
 export default function BudgetsPage() {
   const company = useCompany();
@@ -46,59 +49,70 @@ export default function BudgetsPage() {
         </Empty>
       );
     return (
-      <table className="ledger-table w-full border border-hairline bg-sheet">
-        <thead>
-          <tr>
-            {['Budget', 'Year', 'Status', 'Base year', 'Lines'].map((name) => (
-              <th key={name} scope="col" className={`border-b border-ink px-3 py-1.5 ${name === 'Lines' ? 'text-right!' : ''}`}>
-                {name}
+      <>
+        <table className="ledger-table w-full border border-hairline bg-sheet">
+          <thead>
+            <tr>
+              {['Budget', 'Year', 'Status', 'Base year', 'Lines'].map((name) => (
+                <th key={name} scope="col" className={`border-b border-ink px-3 py-1.5 ${name === 'Lines' ? 'text-right!' : ''}`}>
+                  {name}
+                </th>
+              ))}
+              <th scope="col" className="border-b border-ink px-3 text-right!">
+                Revenue, net
               </th>
-            ))}
-            <th scope="col" className="border-b border-ink px-3 text-right!">
-              Revenue, net
-            </th>
-            <th scope="col" className="border-b border-ink px-3 text-right!">
-              Operating income
-            </th>
-            <th scope="col" className="border-b border-ink px-3">
-              Created
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {budgets.data.map((budget) => (
-            <tr key={budget.id} className="hover:bg-wash">
-              <td className="max-w-72 truncate border-b border-hairline px-3!" title={budget.name}>
-                <Link className="link" to={String(budget.id)}>
-                  {budget.name}
-                </Link>
-                {budget.note ? <span className="block truncate text-[12.5px] text-ink-soft">{budget.note}</span> : null}
-              </td>
-              <td className="border-b border-hairline px-3!">FY{budget.year}</td>
-              <td className={`border-b border-hairline px-3! ${budget.state === 'approved' ? 'font-semibold' : ''}`}>
-                {STATE_WORDS[budget.state]}
-              </td>
-              <td className="border-b border-hairline px-3!">
-                {budget.copiedFrom
-                  ? (budgets.data.find(({ id }) => id === budget.copiedFrom)?.name ?? '')
-                  : budget.fromYear
-                    ? `FY${budget.fromYear}`
-                    : ''}
-              </td>
-              <td className="figure border-b border-hairline px-3!">{budget.lineCount}</td>
-              <td className="figure border-b border-hairline px-3!">
-                <Amount value={budget.revenue} exponent={company.exponent} unit="dollars" />
-              </td>
-              <td className="figure border-b border-hairline px-3!">
-                <Amount value={budget.operatingResult} exponent={company.exponent} unit="dollars" />
-              </td>
-              <td className="border-b border-hairline px-3!">
-                {dateWords(budget.createdAt)}, {budget.actor}
-              </td>
+              <th scope="col" className="border-b border-ink px-3 text-right!">
+                Operating income
+              </th>
+              <th scope="col" className="border-b border-ink px-3">
+                Created
+              </th>
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {budgets.data.map((budget) => (
+              <tr key={budget.id} className="hover:bg-wash">
+                <td className="max-w-72 truncate border-b border-hairline px-3!" title={budget.name}>
+                  <Link className="link" to={String(budget.id)}>
+                    {budget.name}
+                  </Link>
+                  {budget.note ? <span className="block truncate text-[12.5px] text-ink-soft">{budget.note}</span> : null}
+                </td>
+                <td className="border-b border-hairline px-3!">FY{budget.year}</td>
+                <td className={`border-b border-hairline px-3! ${budget.state === 'approved' ? 'font-semibold' : ''}`}>
+                  {STATE_WORDS[budget.state]}
+                </td>
+                <td className="border-b border-hairline px-3!">
+                  {budget.copiedFrom
+                    ? (budgets.data.find(({ id }) => id === budget.copiedFrom)?.name ?? '')
+                    : budget.fromYear
+                      ? `FY${budget.fromYear}`
+                      : ''}
+                </td>
+                <td className="figure border-b border-hairline px-3!">{budget.lineCount}</td>
+                <td className="figure border-b border-hairline px-3!">
+                  <Amount value={budget.revenue} exponent={company.exponent} unit="dollars" />
+                </td>
+                <td className="figure border-b border-hairline px-3!">
+                  <Amount value={budget.operatingIncome} exponent={company.exponent} unit="dollars" />
+                </td>
+                <td className="border-b border-hairline px-3!">
+                  {dateWords(budget.createdAt)}, {budget.actor}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {budgets.data.length < FEW ? (
+          <p className="mt-3 text-[14px] text-ink-soft">
+            Open a budget to edit it by month, check it and plan its cash. The approved budget of a year is compared with actuals in the{' '}
+            <Link className="link" to={`/c/${company.id}/statements/income`}>
+              income statement
+            </Link>
+            .
+          </p>
+        ) : null}
+      </>
     );
   };
   return (

@@ -5,6 +5,7 @@ import { useState, type ReactNode } from 'react';
 import { useForm, useWatch } from 'react-hook-form';
 import { z } from 'zod';
 import { ApiProblem, sendForm } from '../api/client.ts';
+import { FileDrop } from '../ui/file-drop.tsx';
 
 const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'];
 const fileList = z.custom<FileList>((value) => value === undefined || value instanceof FileList);
@@ -67,7 +68,7 @@ export function ImportForm({
   return (
     <form
       noValidate
-      className="max-w-2xl border border-hairline bg-sheet p-5"
+      className="border border-hairline bg-sheet p-5"
       onSubmit={(event) => void handleSubmit((values) => submit.mutate(values))(event)}
     >
       {company ? (
@@ -108,35 +109,39 @@ export function ImportForm({
           </label>
         </div>
       ) : null}
-      <div className="grid grid-cols-2 gap-3">
-        <Field
-          label="Accounts file (CSV)"
-          error={errors.accounts?.message}
-          words="account, name, class, active; group, polarity, cashflow if you have them"
-          sample="accounts"
-        >
-          <input
-            type="file"
-            accept=".csv,.txt,text/csv"
-            className="field w-full"
-            {...register('accounts')}
-            aria-invalid={errors.accounts !== undefined}
-          />
-        </Field>
-        <Field
-          label="Ledger file (CSV)"
-          error={errors.ledger?.message}
-          words="entry, date, account, debit, credit; memo, party, document; any further column is a dimension"
-          sample="ledger"
-        >
-          <input
-            type="file"
-            accept=".csv,.txt,text/csv"
-            className="field w-full"
-            {...register('ledger')}
-            aria-invalid={errors.ledger !== undefined}
-          />
-        </Field>
+      <div className="grid grid-cols-2 gap-3 narrow:grid-cols-1">
+        <FileDrop>
+          <Field
+            label="Accounts file (CSV)"
+            error={errors.accounts?.message}
+            words="account, name, class, active; group, polarity, cashflow if you have them"
+            sample="accounts"
+          >
+            <input
+              type="file"
+              accept=".csv,.txt,text/csv"
+              className="field w-full"
+              {...register('accounts')}
+              aria-invalid={errors.accounts !== undefined}
+            />
+          </Field>
+        </FileDrop>
+        <FileDrop>
+          <Field
+            label="Ledger file (CSV)"
+            error={errors.ledger?.message}
+            words="entry, date, account, debit, credit; memo, party, document; any further column is a dimension"
+            sample="ledger"
+          >
+            <input
+              type="file"
+              accept=".csv,.txt,text/csv"
+              className="field w-full"
+              {...register('ledger')}
+              aria-invalid={errors.ledger !== undefined}
+            />
+          </Field>
+        </FileDrop>
       </div>
       {failure ? (
         <p role="alert" className="mt-3 text-brick">
@@ -147,7 +152,7 @@ export function ImportForm({
         <button type="submit" className="button button-primary" disabled={submit.isPending}>
           {submit.isPending ? 'Uploading…' : 'Check files'}
         </button>
-        <span className="text-[13px] text-ink-soft">You see a preview before anything is posted.</span>
+        <span className="text-[13px] text-ink-soft">Choose files or drop them here. You see a preview before anything is posted.</span>
       </div>
     </form>
   );

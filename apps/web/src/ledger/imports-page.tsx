@@ -13,6 +13,9 @@ const STATES: Readonly<Record<string, string>> = {
   failed: 'failed',
 };
 
+/** A list of fewer imports says what comes next. */
+const FEW = 8;
+
 /** Every import of the company, newest first. */
 export default function ImportsPage() {
   const company = useCompany();
@@ -76,6 +79,23 @@ export default function ImportsPage() {
           ))}
         </tbody>
       </table>
+      {imports.data.length < FEW ? (
+        <p className="mt-3 text-[14px] text-ink-soft">
+          Next:{' '}
+          <Link className="link" to="../trial-balance" relative="path">
+            check the trial balance
+          </Link>
+          ,{' '}
+          <Link className="link" to={`/c/${company.id}/statements/income`}>
+            open the income statement
+          </Link>{' '}
+          or{' '}
+          <Link className="link" to={`/c/${company.id}/budgets`}>
+            create a budget
+          </Link>
+          .
+        </p>
+      ) : null}
     </div>
   );
 }

@@ -1,1 +1,2 @@
 export { ImportForm } from './import-form.tsx';
+export { ImportNeeds } from './import-needs.tsx';

@@ -1,3 +1,4 @@
+import { FileDrop } from '../ui/file-drop.tsx';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { StatisticsAnswerDto, StatisticsDto, StatisticsPreviewDto } from '@wise-margin/contract';
 import { Upload } from 'lucide-react';
@@ -39,7 +40,7 @@ export default function StatisticsPage() {
   const name = (key: string) => company.periods.find((period) => period.key === key)?.name ?? key;
   return (
     <>
-      <div className="mb-2 flex flex-wrap items-center gap-4 text-[13px]">
+      <FileDrop className="mb-2 flex flex-wrap items-center gap-4 text-[13px]">
         <button type="button" className="button" disabled={send.isPending} onClick={() => input.current?.click()}>
           <Upload size={14} aria-hidden="true" /> {send.isPending ? 'Reading the file' : 'Import statistics'}
         </button>
@@ -53,9 +54,10 @@ export default function StatisticsPage() {
           onChange={(event) => event.target.files?.[0] && send.mutate({ file: event.target.files[0] })}
         />
         <span className="text-ink-soft">
-          A CSV file with the header series,period,value and any dimensions; a period is a fiscal year and its number, such as 2027-07
+          A CSV file with the header series,period,value and any dimensions; a period is a fiscal year and its number, such as 2027-07.
+          Choose a file or drop it here.
         </span>
-      </div>
+      </FileDrop>
       {previewed ? (
         <Preview
           name={previewed.file.name}

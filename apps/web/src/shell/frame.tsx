@@ -176,7 +176,7 @@ function TopLine({ company }: { readonly company: CompanyDto }) {
         })}
       </nav>
       <button type="button" className="text-[13px] text-ink-soft hover:underline narrow:hidden" onClick={() => setKeysOpen(true)}>
-        Keys <kbd className="rounded border border-hairline bg-sheet px-1">?</kbd>
+        Shortcuts <kbd className="rounded border border-hairline bg-sheet px-1">?</kbd>
       </button>
       <span className="text-ink-soft short:hidden narrow:hidden">
         as of <strong className="text-ink">{month?.name ?? 'no month'}</strong>

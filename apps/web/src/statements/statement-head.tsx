@@ -61,7 +61,7 @@ export function StatementHead({
               scope="col"
               title={column.words}
               style={column.width === null ? undefined : { minWidth: `${column.width}ch` }}
-              className={`relative border-b border-b-ink bg-sheet px-1.5 py-1 text-right! text-[12.5px] ${startsBlock(position) ? 'pl-5' : ''} ${column.bar ? 'pr-[62px]' : column.kind === 'difference' ? 'pr-4' : ''} ${isSoft ? 'font-normal! text-ink-soft' : ''}`}
+              className={`relative border-b border-b-ink bg-sheet px-1.5 py-1 text-right! text-[12.5px] ${startsBlock(position) ? 'pl-5' : ''} ${column.bar ? 'pr-[62px]' : column.kind === 'difference' ? 'pr-4' : ''} ${isSoft ? 'leading-4 font-normal! whitespace-normal! text-ink-soft' : ''}`}
             >
               {column.scenario ? <ScenarioSwatch scenario={column.scenario} /> : null}
               {column.heading}

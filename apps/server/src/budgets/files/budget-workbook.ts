@@ -27,7 +27,7 @@ export type BudgetSheet = {
   readonly lines: readonly SheetLine[];
 };
 export const ANSWERS = ['Agreed', 'Changed', 'To discuss'] as const;
-const [ADDS, TAKES] = ['adds', 'takes away'] as const;
+const [ADDS, TAKES] = ['increase', 'decrease'] as const;
 const SHEET = 'Budget';
 const ABOUT = 'About';
 const FILL = { type: 'pattern', pattern: 'solid', fgColor: { argb: 'FFEFE7D6' } } as const;
@@ -48,7 +48,7 @@ export async function budgetWorkbook(sheet: BudgetSheet): Promise<Buffer> {
     cell.value = safeText(text);
     cell.font = index === 0 ? { bold: true, size: 14 } : {};
   });
-  const headings = ['Account', 'Name', ...dimensions, ...months, 'Year', 'Last year', 'Basis', 'Answer', 'Note', 'In the result it'];
+  const headings = ['Account', 'Name', ...dimensions, ...months, 'Year', 'Last year', 'Basis', 'Response', 'Note', 'Effect on net income'];
   headings.forEach((text, index) => {
     const cell = page.getCell(head, index + 1);
     cell.value = safeText(text);
@@ -74,8 +74,8 @@ export async function budgetWorkbook(sheet: BudgetSheet): Promise<Buffer> {
         formulae: [-9e13, 9e13],
         allowBlank: false,
         showErrorMessage: true,
-        errorTitle: 'An amount',
-        error: 'Write an amount, such as 1250.00',
+        errorTitle: 'Amount',
+        error: 'Enter an amount, such as 1250.00',
       };
     });
     const [from, to] = [page.getCell(row, firstMonth).address, page.getCell(row, year - 1).address];
@@ -96,7 +96,7 @@ export async function budgetWorkbook(sheet: BudgetSheet): Promise<Buffer> {
   });
   const last = head + lines.length;
   if (lines.length > 0) {
-    page.getCell(last + 1, 2).value = 'Result';
+    page.getCell(last + 1, 2).value = 'Net income';
     page.getCell(last + 1, 2).font = { bold: true };
     const counts = `$${page.getColumn(year + 5).letter}$${head + 1}:$${page.getColumn(year + 5).letter}$${last}`;
     for (let column = firstMonth; column <= year + 1; column += 1) {
@@ -179,7 +179,7 @@ export async function readBudgetWorkbook(path: string, months: readonly string[]
     if (number <= head || account === '') return;
     const slice = Object.fromEntries(dimensions.flatMap((name) => (at(name) === '' ? [] : [[name, at(name)]])));
     months.forEach((name, month) => figures.push({ row: number, column: name, account, dimensions: slice, month, text: at(name) || '0' }));
-    const answer = columns.has('Answer') ? at('Answer') : '';
+    const answer = columns.has('Response') ? at('Response') : '';
     const text = withoutControls([answer, at('Note')].filter((part) => part !== '').join(': '));
     if (text.length > MOST_NOTE)
       throw refused(`Row ${number}: the note is longer than ${MOST_NOTE.toLocaleString('en-US')} characters. Shorten it.`, 'file');

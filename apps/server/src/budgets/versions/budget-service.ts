@@ -164,7 +164,7 @@ export class BudgetService {
       throw new ProblemError(
         409,
         'Not from here',
-        `${row.name} is ${STATE_WORDS[from]} and cannot become ${STATE_WORDS[state]}. ${WAY_ON[from]}.`,
+        `${row.name} is ${STATE_WORDS[from].toLowerCase()} and cannot become ${STATE_WORDS[state].toLowerCase()}. ${WAY_ON[from]}.`,
       );
     await this.#parts.database.write(async (transaction) => {
       const { budgets } = this.#parts.database.models;

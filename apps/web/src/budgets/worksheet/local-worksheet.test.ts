@@ -55,7 +55,7 @@ const dto: WorksheetDto = {
     dimensions: ['department'],
     lineCount: 3,
     revenue: 0,
-    operatingResult: 0,
+    operatingIncome: 0,
   },
   version: 1,
   lines: [

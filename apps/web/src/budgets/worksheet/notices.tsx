@@ -58,8 +58,7 @@ export function Notices({
 /** How the budget stands: its state, and whether everything typed is saved. */
 export function SaveMark({ snapshot, locked }: { readonly snapshot: WorksheetSnapshot; readonly locked: boolean }) {
   const { save: state } = snapshot;
-  const words = STATE_WORDS[snapshot.state];
-  const mark = words[0]!.toUpperCase() + words.slice(1);
+  const mark = STATE_WORDS[snapshot.state];
   if (locked) return <span role="status">{mark} and locked</span>;
   if (state.kind === 'saved') return <span role="status">{mark}, all changes saved</span>;
   if (state.kind === 'saving') return <span role="status">Saving…</span>;
