@@ -58,7 +58,7 @@ test('cash and balance sheet of a budget: assumptions from history, changed, see
   await page.getByLabel('Show', { exact: true }).selectOption('balance');
   await expect(page.getByRole('region', { name: 'Balance sheet' }).getByRole('row', { name: /^Total assets/ })).toBeVisible();
   await expectAccessible(page);
-  await page.getByRole('link', { name: 'Month grid' }).click();
+  await page.getByRole('link', { name: 'Budget by month' }).click();
   const interest = page.getByRole('button', { name: /^Interest expense, Budget, Apr 2027[:,]/ }).last();
   await expect(interest).toContainText(Math.round(Number(first.replaceAll(',', ''))).toLocaleString('en-US'));
   await page.getByRole('button', { name: 'Undo' }).click();

@@ -200,7 +200,7 @@ test('from no budget at all, a year is planned from its projection to approval: 
   await page.getByRole('link', { name: 'Cash' }).click();
   await expect(page.getByRole('heading', { name: 'Plan 2028, FY2028: cash' })).toBeVisible();
   await expect(page.getByText('Low point', { exact: true })).toBeVisible();
-  await page.getByRole('link', { name: 'Month grid' }).click();
+  await page.getByRole('link', { name: 'Budget by month' }).click();
   await page.getByLabel('Department', { exact: true }).selectOption('Store');
 
   // budget checks lead to lines and take explanations; approval asks about the rest

@@ -23,6 +23,7 @@ const PLACES: Readonly<Record<string, string>> = {
   ledger: 'Ledger',
   budgets: 'Budgets',
   comparison: 'Comparison',
+  cash: 'Cash',
   statements: 'Statements',
   findings: 'Findings',
   packs: 'Packs',
@@ -35,7 +36,7 @@ const PLACES: Readonly<Record<string, string>> = {
   edit: 'Edit',
 };
 
-/** The frame around every station: rail, top line, and the company in view. */
+/** The frame around every page: menu, top line, and the company in view. */
 export function Frame() {
   const { company: id } = useParams();
   const company = useQuery({ queryKey: ['company', Number(id)], queryFn: ({ signal }) => getJson<CompanyDto>(`/companies/${id}`, signal) });

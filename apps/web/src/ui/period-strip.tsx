@@ -105,7 +105,7 @@ export function PeriodStrip({
       <p className="ml-3 self-end pb-1 text-[12px] leading-4 text-ink-soft">
         Bars: operating income
         <br />
-        <kbd>,</kbd> <kbd>.</kbd> step the month
+        <kbd>,</kbd> <kbd>.</kbd> change the month
       </p>
     </div>
   );

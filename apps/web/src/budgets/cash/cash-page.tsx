@@ -79,7 +79,7 @@ export default function CashPage() {
           <StepButton kind="undo" words={steps.undo} locked={locked} act={(made) => mutate(made)} />
           <StepButton kind="redo" words={steps.redo} locked={locked} act={(made) => mutate(made)} />
           <Link className="button" to={`/c/${company.id}/budgets/${id}`}>
-            Month grid
+            Budget by month
           </Link>
         </>
       }

@@ -29,7 +29,7 @@ const againstBudgetAndPriorYear = (kind: SpanKind): Column[] => [
   { kind: 'difference', key: 'budget_difference', heading: 'Variance', compared: 'actual', base: 'budget', bar: true },
   percent('budget_percent', 'actual', 'budget'),
   actual('prior', 'Prior year', yearEarlier(kind)),
-  difference('prior_difference', 'actual', 'prior'),
+  difference('prior_difference', 'actual', 'prior', 'Change'),
   percent('prior_percent', 'actual', 'prior'),
 ];
 
@@ -240,7 +240,7 @@ export const YEAR_ON_YEAR_COLUMNS: ColumnSet = {
     columns: [
       actual('actual', 'This year', { kind }),
       actual('prior', 'Last year', yearEarlier(kind)),
-      difference('difference', 'actual', 'prior'),
+      difference('difference', 'actual', 'prior', 'Change'),
       percent('percent', 'actual', 'prior'),
     ],
   })),
@@ -257,7 +257,7 @@ export const FLOW_COLUMNS: ColumnSet = {
     columns: [
       actual('actual', 'Actual', { kind }),
       actual('prior', 'Prior year', yearEarlier(kind)),
-      difference('difference', 'actual', 'prior'),
+      difference('difference', 'actual', 'prior', 'Change'),
     ],
   })),
 };

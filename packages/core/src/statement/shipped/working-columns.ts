@@ -47,7 +47,7 @@ export const BUDGET_GRID_COLUMNS: ColumnSet = {
       columns: [
         { kind: 'amount', key: 'budget', heading: 'Budget', scenario: 'budget', span: { kind: 'fullYear' } },
         { kind: 'amount', key: 'prior', heading: 'Last year', scenario: 'projection', span: { kind: 'fullYear', shift: { years: -1 } } },
-        { kind: 'difference', key: 'difference', heading: 'Variance', compared: 'budget', base: 'prior' },
+        { kind: 'difference', key: 'difference', heading: 'Change', compared: 'budget', base: 'prior' },
         { kind: 'percentDifference', key: 'percent', heading: '%', compared: 'budget', base: 'prior' },
         {
           kind: 'amount',
