@@ -39,7 +39,7 @@ import { operation } from './http/openapi-operation.ts';
 
 const COMPANY = ['company'] as const;
 const BUDGET = ['company', 'budget'] as const;
-/** The paths of budgets and of what is not recurring. */
+/** The paths of budgets and of nonrecurring items. */
 export const BUDGET_PATHS: ZodOpenApiPathsObject = {
   '/api/companies/{company}/budgets': {
     get: operation({ summary: 'Budgets, newest year first', path: COMPANY, answer: budgetListSchema }),
@@ -53,7 +53,7 @@ export const BUDGET_PATHS: ZodOpenApiPathsObject = {
   },
   '/api/companies/{company}/budgets/proposal': {
     get: operation({
-      summary: 'What a new budget from a year would start with: amounts that may not recur, a method for each account',
+      summary: 'Proposal for a new budget: possible nonrecurring items, and a starting method for each account',
       path: COMPANY,
       query: budgetProposalQuerySchema,
       answer: budgetProposalSchema,
@@ -61,7 +61,7 @@ export const BUDGET_PATHS: ZodOpenApiPathsObject = {
   },
   '/api/companies/{company}/budgets/{budget}': {
     get: operation({
-      summary: 'A budget as a month grid',
+      summary: 'A budget by month',
       path: BUDGET,
       query: budgetGridQuerySchema,
       answer: budgetGridSchema,
@@ -69,7 +69,7 @@ export const BUDGET_PATHS: ZodOpenApiPathsObject = {
   },
   '/api/companies/{company}/budgets/{budget}/edits': {
     post: operation({
-      summary: 'Edits as they were typed; those that cannot be done are told and the rest stands',
+      summary: 'Apply edits as entered; rejected edits are listed and the others are kept',
       path: BUDGET,
       body: budgetEditRequestSchema,
       answer: worksheetAnswerSchema,
@@ -77,7 +77,7 @@ export const BUDGET_PATHS: ZodOpenApiPathsObject = {
   },
   '/api/companies/{company}/budgets/{budget}/basis-preview': {
     post: operation({
-      summary: 'What a basis would give a row',
+      summary: 'Preview a basis for a row',
       path: BUDGET,
       body: basisPreviewRequestSchema,
       answer: basisPreviewSchema,
@@ -85,18 +85,23 @@ export const BUDGET_PATHS: ZodOpenApiPathsObject = {
   },
   '/api/companies/{company}/budgets/{budget}/state': {
     post: operation({
-      summary: 'Take a budget to another state',
+      summary: 'Change the state of a budget',
       path: BUDGET,
       body: budgetStateChangeSchema,
       answer: budgetSchema,
     }),
   },
   '/api/companies/{company}/budgets/{budget}/worksheet': {
-    get: operation({ summary: 'A budget with all it draws on', path: BUDGET, query: sessionQuerySchema, answer: worksheetSchema }),
+    get: operation({
+      summary: 'A budget with the history it is calculated from',
+      path: BUDGET,
+      query: sessionQuerySchema,
+      answer: worksheetSchema,
+    }),
   },
   '/api/companies/{company}/budgets/{budget}/balance-plan': {
     get: operation({
-      summary: 'A budget carried into balance sheet and cash',
+      summary: 'Balance sheet and cash of a budget',
       path: BUDGET,
       query: sessionQuerySchema,
       answer: balancePlanSchema,
@@ -104,7 +109,7 @@ export const BUDGET_PATHS: ZodOpenApiPathsObject = {
   },
   '/api/companies/{company}/budgets/{budget}/balance-plan/rule': {
     put: operation({
-      summary: 'How a balance-sheet account moves; null takes it back to what history gives',
+      summary: 'Set the method of a balance-sheet account; null resets it to history',
       path: BUDGET,
       body: balanceRuleChangeSchema,
       answer: balancePlanSchema,
@@ -112,7 +117,7 @@ export const BUDGET_PATHS: ZodOpenApiPathsObject = {
   },
   '/api/companies/{company}/budgets/{budget}/undo': {
     post: operation({
-      summary: 'Take the newest change of a session back',
+      summary: 'Undo the latest change of a session',
       path: BUDGET,
       body: stepRequestSchema,
       answer: worksheetAnswerSchema,
@@ -120,7 +125,7 @@ export const BUDGET_PATHS: ZodOpenApiPathsObject = {
   },
   '/api/companies/{company}/budgets/{budget}/redo': {
     post: operation({
-      summary: 'Make the change that was taken back again',
+      summary: 'Redo the change that was undone',
       path: BUDGET,
       body: stepRequestSchema,
       answer: worksheetAnswerSchema,
@@ -128,7 +133,7 @@ export const BUDGET_PATHS: ZodOpenApiPathsObject = {
   },
   '/api/companies/{company}/budgets/{budget}/recalculate': {
     post: operation({
-      summary: 'Derive lines from their bases anew',
+      summary: 'Recalculate lines from their bases',
       path: BUDGET,
       body: rederiveRequestSchema,
       answer: worksheetAnswerSchema,
@@ -136,7 +141,7 @@ export const BUDGET_PATHS: ZodOpenApiPathsObject = {
   },
   '/api/companies/{company}/budgets/{budget}/changes': {
     get: operation({
-      summary: 'What was saved since a version',
+      summary: 'Changes since a version',
       path: BUDGET,
       query: budgetChangesQuerySchema,
       answer: worksheetAnswerSchema,
@@ -144,7 +149,7 @@ export const BUDGET_PATHS: ZodOpenApiPathsObject = {
   },
   '/api/companies/{company}/budgets/{budget}/history': {
     get: operation({
-      summary: 'What happened to it, the newest first: who, when, from, to',
+      summary: 'History, newest first: who, when, from, to',
       path: BUDGET,
       query: budgetHistoryQuerySchema,
       answer: budgetHistorySchema,
@@ -160,14 +165,14 @@ export const BUDGET_PATHS: ZodOpenApiPathsObject = {
     }),
   },
   '/api/companies/{company}/budgets/{budget}/checks': {
-    get: operation({ summary: 'What of a budget wants a second look', path: BUDGET, answer: checkListSchema }),
+    get: operation({ summary: 'Budget checks', path: BUDGET, answer: checkListSchema }),
   },
   '/api/companies/{company}/budgets/{budget}/explanations': {
     post: operation({ summary: 'Answer a finding of the checks list', path: BUDGET, body: explanationSchema, answer: checkListSchema }),
   },
   '/api/companies/{company}/budgets/{budget}/comparison': {
     get: operation({
-      summary: 'Two versions line by line with the reasons',
+      summary: 'Compare two versions line by line',
       path: BUDGET,
       query: comparisonQuerySchema,
       answer: comparisonSchema,
@@ -202,7 +207,7 @@ export const BUDGET_PATHS: ZodOpenApiPathsObject = {
   },
   '/api/companies/{company}/budgets/{budget}/export.xlsx': {
     get: operation({
-      summary: 'A spreadsheet to be filled in',
+      summary: 'Budget template as a spreadsheet',
       path: BUDGET,
       query: budgetFileQuerySchema,
       answer: z.string().meta({ format: 'binary' }),
@@ -211,20 +216,20 @@ export const BUDGET_PATHS: ZodOpenApiPathsObject = {
   },
   '/api/companies/{company}/budgets/{budget}/files': {
     post: operation({
-      summary: 'What a file that was filled in would change; with the field "apply" set to yes it is changed (multipart, field "file")',
+      summary: 'Preview the changes in a completed file; with the field "apply" set to yes they are made (multipart, field "file")',
       path: BUDGET,
       answer: budgetFileEffectSchema,
     }),
   },
   '/api/companies/{company}/nonrecurring-items': {
     get: operation({
-      summary: 'What of the ledger is not recurring',
+      summary: 'Nonrecurring items',
       path: COMPANY,
       query: nonrecurringQuerySchema,
       answer: nonrecurringListSchema,
     }),
     post: operation({
-      summary: 'Leave an entry or a month out',
+      summary: 'Exclude an entry or a month',
       path: COMPANY,
       body: newNonrecurringItemSchema,
       answer: nonrecurringListSchema,

@@ -64,15 +64,15 @@ export const OPENAPI_PATHS: ZodOpenApiPathsObject = {
     get: operation({ summary: 'A company with its calendar and dimensions', path: COMPANY, answer: companySchema }),
   },
   '/api/companies/{company}/fiscal-years': {
-    post: operation({ summary: 'Open the next fiscal year', path: COMPANY, body: openYearSchema, answer: companySchema, status: '201' }),
+    post: operation({ summary: 'Add the next fiscal year', path: COMPANY, body: openYearSchema, answer: companySchema, status: '201' }),
   },
   '/api/companies/{company}/dimensions/{dimension}': {
     get: operation({ summary: 'The values of a dimension', path: ['company', 'dimension'], answer: dimensionValuesSchema }),
   },
   '/api/companies/{company}/logo': {
     get: operation({ summary: 'The logo', path: COMPANY, answer: text.meta({ format: 'binary' }), type: 'image/*' }),
-    put: operation({ summary: 'Keep a PNG or JPEG as the logo (multipart, field "logo")', path: COMPANY, answer: companySchema }),
-    delete: operation({ summary: 'Take the logo away', path: COMPANY, answer: null, status: '204' }),
+    put: operation({ summary: 'Set the logo, PNG or JPEG (multipart, field "logo")', path: COMPANY, answer: companySchema }),
+    delete: operation({ summary: 'Remove the logo', path: COMPANY, answer: null, status: '204' }),
   },
   '/api/companies/{company}/accounts': {
     get: operation({
@@ -104,19 +104,19 @@ export const OPENAPI_PATHS: ZodOpenApiPathsObject = {
   },
   '/api/imports': {
     post: {
-      ...operation({ summary: 'Choose files; they are checked, not posted', answer: importSchema, status: '202' }),
+      ...operation({ summary: 'Upload files; they are checked, not posted', answer: importSchema, status: '202' }),
       requestBody: { required: true, content: { 'multipart/form-data': { schema: upload } } },
     },
   },
   '/api/imports/{import}': {
-    get: operation({ summary: 'An import with its preview and refused rows', path: ['import'], answer: importSchema }),
-    delete: operation({ summary: 'Drop an import that was not posted', path: ['import'], answer: null, status: '204' }),
+    get: operation({ summary: 'An import with its preview and rejected rows', path: ['import'], answer: importSchema }),
+    delete: operation({ summary: 'Discard an import that was not posted', path: ['import'], answer: null, status: '204' }),
   },
   '/api/imports/{import}/post': {
     post: operation({ summary: 'Post a checked import, all or nothing', path: ['import'], answer: importSchema }),
   },
   '/api/imports/{import}/issues.csv': {
-    get: operation({ summary: 'Every refused row', path: ['import'], answer: text, type: 'text/csv' }),
+    get: operation({ summary: 'Every rejected row', path: ['import'], answer: text, type: 'text/csv' }),
   },
   ...BUDGET_PATHS,
   '/api/companies/{company}/statistics': {
@@ -137,7 +137,7 @@ export const OPENAPI_PATHS: ZodOpenApiPathsObject = {
     delete: operation({ summary: 'Remove a saved view', path: VIEW, answer: null, status: '204' }),
   },
   '/api/companies/{company}/views/{view}/choices': {
-    put: operation({ summary: 'Keep what was last chosen for a view', path: VIEW, body: choicesSchema, answer: null, status: '204' }),
+    put: operation({ summary: 'Save the latest choices for a view', path: VIEW, body: choicesSchema, answer: null, status: '204' }),
   },
   '/api/companies/{company}/statement-preview': {
     post: operation({ summary: 'A statement that is not saved', path: COMPANY, body: previewRequestSchema, answer: previewSchema }),
@@ -149,14 +149,14 @@ export const OPENAPI_PATHS: ZodOpenApiPathsObject = {
     get: operation({ summary: 'A view', path: VIEW, query: statementQuerySchema, answer: packedGridSchema }),
   },
   '/api/companies/{company}/statements/{view}/drill-down': {
-    get: operation({ summary: 'How a figure comes about', path: VIEW, query: drillDownQuerySchema, answer: drillDownSchema }),
+    get: operation({ summary: 'Drill-down of an amount', path: VIEW, query: drillDownQuerySchema, answer: drillDownSchema }),
   },
   '/api/companies/{company}/statements/{view}/line-trends': {
     get: operation({ summary: 'Lines by month', path: VIEW, query: lineTrendQuerySchema, answer: lineTrendsSchema }),
   },
   '/api/companies/{company}/statements/{view}/export.pdf': {
     get: operation({
-      summary: 'What is shown of a view, as PDF',
+      summary: 'A view as PDF',
       path: VIEW,
       query: exportQuerySchema,
       answer: text.meta({ format: 'binary' }),
@@ -166,18 +166,18 @@ export const OPENAPI_PATHS: ZodOpenApiPathsObject = {
   '/api/companies/{company}/benchmarks': {
     get: operation({ summary: 'Benchmarks by line', path: COMPANY, answer: benchmarkListSchema }),
     put: operation({
-      summary: 'Type a benchmark or take it away',
+      summary: 'Set or remove a benchmark',
       path: COMPANY,
       body: benchmarkChangeSchema,
       answer: benchmarkListSchema,
     }),
   },
   '/api/companies/{company}/statements/{view}/export.csv': {
-    get: operation({ summary: 'What is shown of a view, as CSV', path: VIEW, query: exportQuerySchema, answer: text, type: 'text/csv' }),
+    get: operation({ summary: 'A view as CSV', path: VIEW, query: exportQuerySchema, answer: text, type: 'text/csv' }),
   },
   '/api/companies/{company}/statements/{view}/export.xlsx': {
     get: operation({
-      summary: 'What is shown of a view, as a spreadsheet with live formulas',
+      summary: 'A view as a spreadsheet with live formulas',
       path: VIEW,
       query: exportQuerySchema,
       answer: text.meta({ format: 'binary' }),
@@ -185,7 +185,7 @@ export const OPENAPI_PATHS: ZodOpenApiPathsObject = {
     }),
   },
   '/api/openapi.json': { get: operation({ summary: 'This document', answer: z.object({}) }) },
-  '/api/health': { get: operation({ summary: 'Whether the server answers', answer: z.object({ ok: z.boolean() }) }) },
+  '/api/health': { get: operation({ summary: 'Health check', answer: z.object({ ok: z.boolean() }) }) },
 };
 
 /** The OpenAPI document, made from the schemas that parse the requests. */
