@@ -33,7 +33,7 @@ describe('the budget checks', () => {
     const panel = within(await page.findByRole('complementary', { name: 'Budget checks' }));
     expect((await panel.findByText(/Every line is in line with prior years/)).textContent).toBeTruthy();
   });
-  it('leads to its line, takes an answer, changes it and takes it back', async () => {
+  it('leads to its line, takes an explanation, changes it and removes it', async () => {
     const { api, address } = await plan();
     await edit(api, '6000', '6000', 'South');
     const page = openPage(server, `${address}?panel=checks`);

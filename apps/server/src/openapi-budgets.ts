@@ -168,7 +168,7 @@ export const BUDGET_PATHS: ZodOpenApiPathsObject = {
     get: operation({ summary: 'Budget checks', path: BUDGET, answer: checkListSchema }),
   },
   '/api/companies/{company}/budgets/{budget}/explanations': {
-    post: operation({ summary: 'Answer a finding of the checks list', path: BUDGET, body: explanationSchema, answer: checkListSchema }),
+    post: operation({ summary: 'Explain an item of the budget checks', path: BUDGET, body: explanationSchema, answer: checkListSchema }),
   },
   '/api/companies/{company}/budgets/{budget}/comparison': {
     get: operation({

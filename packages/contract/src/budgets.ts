@@ -68,7 +68,7 @@ export type BudgetDto = z.infer<typeof budgetSchema>;
 export const budgetListSchema = z.array(budgetSchema);
 export const budgetStateChangeSchema = z.object({
   state: budgetStateSchema,
-  /** approve although findings of the checks list have no answer; it is recorded */
+  /** approve with open budget checks; this is recorded */
   anyway: z.boolean().default(false),
 });
 

@@ -4,7 +4,7 @@ import { percentTextSchema } from './basis.ts';
 import { periodKeySchema } from './common.ts';
 import { packedGridSchema } from './statements.ts';
 
-/** A finding of the checks list, and its answer when a person gave one. */
+/** An item of the budget checks, with its explanation if there is one. */
 export const checkItemSchema = z.object({
   key: z.string(),
   account: z.string(),

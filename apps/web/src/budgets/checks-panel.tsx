@@ -12,7 +12,7 @@ export const useSanity = (company: number, budget: number) =>
     queryFn: ({ signal }) => getJson<CheckListDto>(`/companies/${company}/budgets/${budget}/checks`, signal),
   });
 
-/** What of the budget wants a second look: each finding leads to its line and takes an answer. */
+/** Budget checks: each item leads to its line and can be explained. */
 export function ChecksPanel({
   budget,
   locked,

@@ -26,7 +26,7 @@ const with2 = (id: number, months: readonly number[]) =>
 const found = (lines: typeof steady, of = books) => checkFindings({ books: of, head, lines });
 const codes = (lines: typeof steady, of = books) => found(lines, of).map(checkKey);
 
-describe('the checks list', () => {
+describe('budget checks', () => {
   it('is empty for a budget like the years before', () => expect(codes(steady)).toEqual([]));
   it('tells a level that jumps, with its size, and a cost that drifts against revenue', () => {
     const findings = found(

@@ -1,7 +1,7 @@
 import { formatAmount, minor, type CheckFinding } from '@wise-margin/core';
 import { nonrecurringWords } from './nonrecurring-words.ts';
 
-/** What a finding of the checks list says, in words. @param month names a month of the fiscal year (0 to 11) */
+/** An item of the budget checks in words. @param month names a month of the fiscal year (0 to 11) */
 export function checkWords(finding: CheckFinding, how: { readonly exponent: number; readonly month: (month: number) => string }): string {
   const { month } = how;
   const amount = (value: number) => formatAmount(minor(value), { exponent: how.exponent, unit: 'dollars' });

@@ -148,7 +148,7 @@ export class BudgetService {
 
   /**
    * Takes a budget to another state. A year has one approved budget: the one before is superseded.
-   * @param change.openFindings how many findings of the checks list had no answer, for the record
+   * @param change.openFindings how many findings of the budget checks had no explanation, for the record
    * @throws ProblemError 409 when the step is not allowed from the state it is in
    */
   async setState(
