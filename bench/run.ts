@@ -65,7 +65,7 @@ for (const lines of SIZES) {
     books.cube.slab({});
   });
   const { sources } = await new ScenarioCache(application.budgetStore).of(books, {
-    working: await application.booksCache.working(books, { party: false, source: false, drafts: false, cashFlow: false }),
+    actuals: await application.booksCache.actuals(books, { party: false, source: false, drafts: false, cashFlow: false }),
   });
   const asOf = periodOfKey(books.calendar, AS_OF)!;
   const layOut = () =>

@@ -21,9 +21,9 @@ export type Actuals = { readonly cube: BalanceCube; readonly last: PeriodIndex |
 
 /** The books as a statement needs them: the balances, or a cube summed from every line of the ledger where it needs more than they hold. */
 export async function loadActuals(database: Database, books: Books, needs: ActualsDetail): Promise<Actuals> {
-  const working = needs.party || needs.source || needs.drafts ? await sumLines(database, books, needs) : booksCube(books);
-  if (!needs.cashFlow) return working;
-  return { ...working, cashFlow: await loadCashFlow(database, books, { drafts: needs.drafts, facts: working.cube.facts }) };
+  const actuals = needs.party || needs.source || needs.drafts ? await sumLines(database, books, needs) : booksCube(books);
+  if (!needs.cashFlow) return actuals;
+  return { ...actuals, cashFlow: await loadCashFlow(database, books, { drafts: needs.drafts, facts: actuals.cube.facts }) };
 }
 
 const booksCube = ({ cube, lastPosted }: Books): Actuals => ({ cube, last: lastPosted });

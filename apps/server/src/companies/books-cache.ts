@@ -4,11 +4,11 @@ import type { Books } from './books.ts';
 import { loadBooks } from './load-books.ts';
 import { type ActualsDetail, type Actuals, loadActuals } from './actuals.ts';
 
-/** Keeps the books of each company and loads them anew when another version was posted, by this process or another. */
+/** Books of each company, loaded again when this process or another posted a newer version. */
 export class BooksCache {
   readonly #database: Database;
   readonly #held = new Map<number, Promise<Books>>();
-  readonly #working = new WeakMap<Books, Map<string, Promise<Actuals>>>();
+  readonly #actuals = new WeakMap<Books, Map<string, Promise<Actuals>>>();
 
   constructor(database: Database) {
     this.#database = database;
@@ -25,16 +25,16 @@ export class BooksCache {
     return loading;
   }
 
-  /** The books as one statement needs them: with customers or source journals as dimensions, with drafts; summed from the lines when first asked for. */
-  working(books: Books, needs: ActualsDetail): Promise<Actuals> {
+  /** Actuals in the detail a statement needs: with customers or source journals as dimensions, with drafts; summed from the lines at the first request. */
+  actuals(books: Books, needs: ActualsDetail): Promise<Actuals> {
     if (!needs.party && !needs.source && !needs.drafts && !needs.cashFlow)
       return Promise.resolve({ cube: books.cube, last: books.lastPosted });
-    const held = this.#working.get(books) ?? new Map<string, Promise<Actuals>>();
-    this.#working.set(books, held);
+    const held = this.#actuals.get(books) ?? new Map<string, Promise<Actuals>>();
+    this.#actuals.set(books, held);
     const key = JSON.stringify([needs.party, needs.source, needs.drafts, needs.cashFlow]);
     const cube = held.get(key) ?? loadActuals(this.#database, books, needs);
     held.set(key, cube);
-    // a failed read is told to whoever asked, and tried again by the next
+    // a failed read fails for whoever asked; the next request tries again
     cube.catch(() => held.delete(key));
     return cube;
   }

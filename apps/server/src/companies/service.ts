@@ -101,7 +101,7 @@ export function periodOf(books: Books, key: string): PeriodIndex {
   return period;
 }
 
-/** A filter that can match nothing is told, with what there is. @throws ProblemError 422 */
+/** Rejects a filter that can match nothing, and lists the values there are. @throws ProblemError 422 */
 export function refuseUnknownFilter(books: Books, filter: DimensionFilter): void {
   const known = new Map<string, readonly string[]>([...knownDimensions(books), [CASH_FLOW, Object.keys(CASH_FLOW_PARTS)]]);
   for (const [name, values] of Object.entries(filter)) {

@@ -56,24 +56,24 @@ export class Evaluator {
   async evaluate(books: Books, request: StatementRequest): Promise<Evaluation> {
     const asked = { ...request, benchmarks: await this.#benchmarks.of(books.id) };
     let { plan, issues } = this.#plans.plan(books, { ...asked, last: books.lastPosted });
-    const working = await this.#booksCache.working(books, {
+    const actuals = await this.#booksCache.actuals(books, {
       party: namesDimension(plan, request.filter, PARTY),
       source: namesDimension(plan, request.filter, SOURCE),
       cashFlow: namesDimension(plan, request.filter, CASH_FLOW),
       drafts: request.drafts ?? false,
     });
-    if (working.last !== books.lastPosted) ({ plan, issues } = this.#plans.plan(books, { ...asked, last: working.last }));
+    if (actuals.last !== books.lastPosted) ({ plan, issues } = this.#plans.plan(books, { ...asked, last: actuals.last }));
     const { sources, budgets, standing, absent } = await this.#scenarios.of(books, {
       chosenId: request.budgetId,
       budgetIds: budgetsNamed(plan),
-      working,
+      actuals,
     });
     return {
       grid: evaluate(plan, sources, request.filter),
       issues: [...issues, ...absentBudgets(plan, absent)],
       budgets,
       standing,
-      lastPosted: working.last,
+      lastPosted: actuals.last,
     };
   }
 }

@@ -37,7 +37,7 @@ export class ScenarioCache {
   readonly #store: BudgetStore;
   readonly #held = new Map<
     string,
-    { readonly books: Books; readonly working: Actuals; readonly from: readonly StoredBudget[]; readonly scenarios: Scenarios }
+    { readonly books: Books; readonly actuals: Actuals; readonly from: readonly StoredBudget[]; readonly scenarios: Scenarios }
   >();
 
   constructor(store: BudgetStore) {
@@ -47,14 +47,14 @@ export class ScenarioCache {
   /**
    * @param options.chosenId the budget standing for its own year; the approved one stands for every other year
    * @param options.budgetIds budgets that columns name themselves; one that is gone has no figures
-   * @param options.working the actuals as the statement needs them
+   * @param options.actuals the actuals as the statement needs them
    * @throws ProblemError 404 when there is no such budget as the chosen one
    */
   async of(
     books: Books,
-    options: { readonly chosenId?: number | undefined; readonly budgetIds?: readonly number[]; readonly working: Actuals },
+    options: { readonly chosenId?: number | undefined; readonly budgetIds?: readonly number[]; readonly actuals: Actuals },
   ): Promise<Scenarios> {
-    const { chosenId, budgetIds = [], working } = options;
+    const { chosenId, budgetIds = [], actuals } = options;
     const rows = await this.#store.list(books.id);
     const approved = new Map<number, StoredBudget>();
     for (const row of rows) {
@@ -74,8 +74,8 @@ export class ScenarioCache {
     const held = this.#held.get(key);
     if (
       held?.books === books &&
-      held.working.cube === working.cube &&
-      (working.cashFlow === undefined || held.working.cashFlow === working.cashFlow) &&
+      held.actuals.cube === actuals.cube &&
+      (actuals.cashFlow === undefined || held.actuals.cashFlow === actuals.cashFlow) &&
       held.from.length === from.length &&
       held.from.every((budget, index) => budget === from[index])
     )
@@ -95,12 +95,12 @@ export class ScenarioCache {
     const named = new Map(
       pinned.map((stored) => [stored.row.id, { ...scenarioOf([stored]), name: `FY${stored.row.year} ${stored.row.name}` }]),
     );
-    const actual = actualScenario(books, { ...working, cashFlow: working.cashFlow?.cube });
+    const actual = actualScenario(books, { ...actuals, cashFlow: actuals.cashFlow?.cube });
     const budget = scenarioOf(budgets.values());
     // what a year is expected to end at does not hang on the draft in view
     const projection = projectionScenario(books, actual, {
       budget: chosenId === undefined ? budget : scenarioOf(approved.values()),
-      lastPosted: working.last,
+      lastPosted: actuals.last,
     });
     const sources = (ref: ScenarioRef): ScenarioSource => {
       if (ref === 'actual') return actual;
@@ -122,7 +122,7 @@ export class ScenarioCache {
     this.#held.delete(key);
     const [oldest] = this.#held.keys();
     if (this.#held.size >= MOST_HELD && oldest !== undefined) this.#held.delete(oldest);
-    this.#held.set(key, { books, working, from, scenarios });
+    this.#held.set(key, { books, actuals, from, scenarios });
     return scenarios;
   }
 }

@@ -1,4 +1,4 @@
-/** A request that cannot be done, told as RFC 9457 problem details. */
+/** A request that cannot be done; the answer is RFC 9457 problem details. */
 export class ProblemError extends Error {
   override readonly name = 'ProblemError';
   constructor(

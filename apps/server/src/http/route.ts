@@ -9,7 +9,7 @@ export const handle =
     work(request, response).catch(next);
   };
 
-/** Parses a query or a body by its schema. @throws z.ZodError, told as problem details */
+/** Parses a query or a body by its schema. @throws z.ZodError, answered as problem details */
 export const parse = <Schema extends z.ZodType>(schema: Schema, value: unknown): z.infer<Schema> => schema.parse(value ?? {});
 
 /** A whole number in the address. @throws ProblemError 404 when it is none */

@@ -133,17 +133,17 @@ export class LedgerService {
     const end = periodAt(books.calendar, to);
     const { [PARTY]: parties, [SOURCE]: sources, [CASH_FLOW]: cashFlowParts, ...dimensions } = query.filter;
     const drafts = query.drafts === 'yes';
-    const working = await this.#booksCache.working(books, {
+    const actuals = await this.#booksCache.actuals(books, {
       party: parties !== undefined,
       source: sources !== undefined,
       drafts,
       cashFlow: cashFlowParts !== undefined,
     });
-    const slab = (cashFlowParts && working.cashFlow ? working.cashFlow.cube : working.cube).slab(query.filter);
+    const slab = (cashFlowParts && actuals.cashFlow ? actuals.cashFlow.cube : actuals.cube).slab(query.filter);
     const slots = { from: firstSlot(books.calendar, from), to: lastSlot(books.calendar, to) };
     const parts =
-      cashFlowParts && working.cashFlow
-        ? partAmounts(working.cashFlow, { position, parts: cashFlowParts, filter: query.filter, slots })
+      cashFlowParts && actuals.cashFlow
+        ? partAmounts(actuals.cashFlow, { position, parts: cashFlowParts, filter: query.filter, slots })
         : null;
     const combinations = [...books.combinations].filter(([, values]) => passes(dimensions, values)).map(([id]) => id);
     const condition = `FROM lines l JOIN entries e ON e.id = l.entry_id

@@ -21,7 +21,7 @@ import { BudgetFilePanel } from './budget-file-panel.tsx';
 import { LinePanel } from './line-panel.tsx';
 import { HistoryPanel } from './history-panel.tsx';
 import { Ribbon } from './ribbon.tsx';
-import { ChecksPanel, useSanity } from './checks-panel.tsx';
+import { ChecksPanel, useBudgetChecks } from './checks-panel.tsx';
 import { SidePanel } from './side-panel.tsx';
 import { SpreadChoice } from './spread-choice.tsx';
 import { useRows } from './use-rows.ts';
@@ -98,7 +98,7 @@ export default function BudgetPage() {
     }),
   );
   const apply = useStableCallback((edits: readonly BudgetEditDto[]) => session?.apply(edits));
-  const checks = useSanity(company.id, id);
+  const checks = useBudgetChecks(company.id, id);
   const shown = snapshot?.view ?? null;
   // the grid and the ribbon are drawn first, what stands beside them after
   const beside = useDeferredValue(shown);

@@ -6,7 +6,7 @@ import { useCompany } from '../data/company.ts';
 import { Failure, Loading } from '../ui/states.tsx';
 import { SidePanel } from './side-panel.tsx';
 
-export const useSanity = (company: number, budget: number) =>
+export const useBudgetChecks = (company: number, budget: number) =>
   useQuery({
     queryKey: ['checks', company, budget],
     queryFn: ({ signal }) => getJson<CheckListDto>(`/companies/${company}/budgets/${budget}/checks`, signal),
@@ -24,7 +24,7 @@ export function ChecksPanel({
 }) {
   const { id } = useCompany();
   const client = useQueryClient();
-  const list = useSanity(id, budget);
+  const list = useBudgetChecks(id, budget);
   const answer = useMutation({
     mutationFn: (given: { readonly key: string; readonly text: string }) =>
       sendJson<CheckListDto>('POST', `/companies/${id}/budgets/${budget}/explanations`, given),

@@ -5,7 +5,7 @@ import type { LoggedChange } from '../../budget-store/index.ts';
 
 const MOST_CELLS_TOLD = 100;
 
-/** A change as it is told: what, who, when, and each figure's from and to in the shown sign; past a hundred they are counted. */
+/** A change for the history: what, who, when, and the old and new value of each amount in the shown sign; beyond a hundred they are counted. */
 export function changeDto(books: Books, year: number, change: LoggedChange): BudgetChangeDto {
   const cells = change.lines.flatMap(({ before, after }) => {
     const sign = signOf(books.chart.accounts[after.position]!);

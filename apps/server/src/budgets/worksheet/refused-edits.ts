@@ -3,7 +3,7 @@ import { worksheetIssueWords } from '@wise-margin/presentation';
 import type { Books } from '../../companies/index.ts';
 import { ProblemError } from '../../http/problem.ts';
 
-/** Every edit was refused: the first is told as the fault, all of them with their place. */
+/** Every edit was rejected: the message is that of the first, the list has all of them with their place. */
 export function refusedEdits(books: Books, refusals: readonly WorksheetRefusal[]): ProblemError {
   const told = refusals.map(({ edit, account, text, issue }) => {
     const known = books.chart.accounts.find(({ number }) => number === account);

@@ -71,7 +71,7 @@ export class LedgerStager {
     return this.#reader?.firstRows ?? new Map();
   }
 
-  /** Closes the last entry; a file without rows is told. */
+  /** Closes the last entry, and reports a file without rows. */
   finish(): void {
     this.#reader?.finish();
     const nothing = { file: 'ledger', row: 0, column: '', text: this.#job.fileNames.ledger ?? '' } as const;
