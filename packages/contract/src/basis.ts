@@ -62,7 +62,7 @@ export const basisSchema: z.ZodType<Basis> = z
       kind: z.literal('percentOf'),
       accounts: z.string().trim().min(1, 'Enter accounts').max(500),
       percent: numberText,
-      everywhere: z.literal(true).exactOptional(),
+      wholeCompany: z.literal(true).exactOptional(),
       /** an amount of the whole company, shared among the lines of the account */
       shared: z
         .union([z.literal('history'), z.object({ weights: z.record(z.string().min(1).max(450), z.number().min(0).max(1e9)) })])
@@ -88,7 +88,7 @@ export const basisSchema: z.ZodType<Basis> = z
     z.object({
       kind: z.literal('payroll'),
       /** those who are there already, as they were paid in a year's same months */
-      besides: z.object({ year: z.number().int(), changePercent: percentTextSchema }).exactOptional(),
+      currentStaff: z.object({ year: z.number().int(), changePercent: percentTextSchema }).exactOptional(),
       positions: z
         .array(
           z.object({

@@ -163,7 +163,7 @@ export {
   removeColumnAndUses,
   removeBlockAndUses,
   hideLine,
-  sizeOf,
+  lineAndColumnCount,
 } from './statement/uses.ts';
 export type { Use, ViewSets } from './statement/uses.ts';
 export type { LinePlace } from './statement/edit-lines.ts';

@@ -29,7 +29,7 @@ it('drafts, folders and renamed formula names are carried over from older data',
         `INSERT INTO accounts (id, company_id, position, number, name, class) VALUES (1, 1, 0, '6000', 'Wages', 'operatingExpenses')`,
       );
       await run(
-        `INSERT INTO budget_lines (budget_id, account_id, dimension_values, basis) VALUES (1, 1, '{}', '{"kind":"sameMonths","withOneOffs":true}')`,
+        `INSERT INTO budget_lines (budget_id, account_id, dimension_values, basis) VALUES (1, 1, '{}', '{"kind":"payroll","withOneOffs":true,"besides":{"year":2026},"everywhere":true}')`,
       );
       await run(`INSERT INTO one_offs (company_id, account_id, period_code, reason, at, actor) VALUES (1, 1, 202601, 'Storm', '', '')`);
     });
@@ -47,7 +47,9 @@ it('drafts, folders and renamed formula names are carried over from older data',
         column_set: '{"blocks":[{"baseLine":"operating_income"}]}',
       },
     ]);
-    expect(await after.select('SELECT basis FROM budget_lines')).toEqual([{ basis: '{"kind":"sameMonths","includeNonrecurring":true}' }]);
+    expect(await after.select('SELECT basis FROM budget_lines')).toEqual([
+      { basis: '{"kind":"payroll","includeNonrecurring":true,"currentStaff":{"year":2026},"wholeCompany":true}' },
+    ]);
     expect(await after.select('SELECT reason FROM nonrecurring_items')).toEqual([{ reason: 'Storm' }]);
     expect(await after.select('SELECT undone FROM budget_changes')).toEqual([]);
     expect(await after.select('SELECT line_key FROM benchmarks')).toEqual([{ line_key: 'operating_income' }]);

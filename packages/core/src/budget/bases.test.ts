@@ -151,17 +151,17 @@ describe('bases', () => {
   });
   it('pay of people beside those who are there: what they were paid, changed, and the new ones on top', () => {
     const positions = [{ name: 'Clerk', heads: 1, yearlyPay: minor(1_200_000), startMonth: 6 }];
-    const besides = { year: 2025, changePercent: '10' };
-    const basis: Basis = { kind: 'payroll', besides, positions, onCostPercent: '20' };
-    const there = derived({ kind: 'sameMonths', ...besides });
+    const currentStaff = { year: 2025, changePercent: '10' };
+    const basis: Basis = { kind: 'payroll', currentStaff, positions, onCostPercent: '20' };
+    const there = derived({ kind: 'sameMonths', ...currentStaff });
     expect(derived(basis)).toEqual({
       months: there.months.map((amount, month) => amount + (month < 6 ? 0 : 120_000)),
       issues: there.issues,
       excluded: 0,
     });
-    const unposted = { ...besides, year: 2031 };
-    expect(derived({ ...basis, besides: unposted }).issues).toEqual([{ code: 'noHistory', years: [2031] }]);
-    expect(derived({ ...basis, besides: { ...besides, changePercent: 'much' } }).issues).toContainEqual({
+    const unposted = { ...currentStaff, year: 2031 };
+    expect(derived({ ...basis, currentStaff: unposted }).issues).toEqual([{ code: 'noHistory', years: [2031] }]);
+    expect(derived({ ...basis, currentStaff: { ...currentStaff, changePercent: 'much' } }).issues).toContainEqual({
       code: 'notANumber',
       field: 'changePercent',
       text: 'much',

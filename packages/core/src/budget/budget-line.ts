@@ -31,7 +31,7 @@ export function yearTotal(months: readonly BudgetMonth[]): number {
 }
 
 /** The amounts of a line added up whatever their sign; zero without any. */
-export function sizeOf(months: readonly BudgetMonth[]): number {
+export function absoluteTotal(months: readonly BudgetMonth[]): number {
   return months.reduce((sum, { amount }) => sum + Math.abs(amount), 0);
 }
 

@@ -27,23 +27,23 @@ function positionsOf(chart: Chart, accounts: string): ReadonlySet<number> | null
 export function membersAmong(
   chart: Chart,
   accounts: string,
-  { line, lines, everywhere }: { readonly line: PlacedLine; readonly lines: Iterable<PlacedLine>; readonly everywhere: boolean },
+  { line, lines, wholeCompany }: { readonly line: PlacedLine; readonly lines: Iterable<PlacedLine>; readonly wholeCompany: boolean },
 ): PlacedLine[] | null {
   const positions = positionsOf(chart, accounts);
   if (positions === null) return null;
   const members: PlacedLine[] = [];
   for (const each of lines) {
-    if (each.id !== line.id && positions.has(each.position) && (everywhere || each.slice === line.slice)) members.push(each);
+    if (each.id !== line.id && positions.has(each.position) && (wholeCompany || each.slice === line.slice)) members.push(each);
   }
   return members;
 }
 
 /** The accounts a line follows, or null when its basis stands by itself. */
-function followedAccounts(basis: Basis): { readonly accounts: string; readonly everywhere: boolean } | null {
+function followedAccounts(basis: Basis): { readonly accounts: string; readonly wholeCompany: boolean } | null {
   if (basis.kind === 'percentOf')
-    return { accounts: basis.accounts, everywhere: basis.shared !== undefined || (basis.everywhere ?? false) };
+    return { accounts: basis.accounts, wholeCompany: basis.shared !== undefined || (basis.wholeCompany ?? false) };
   if ((basis.kind === 'typedTotal' || basis.kind === 'yearTotal') && isOfLine(basis.spread))
-    return { accounts: basis.spread.accounts, everywhere: false };
+    return { accounts: basis.spread.accounts, wholeCompany: false };
   return null;
 }
 
@@ -76,8 +76,8 @@ export function followOrder(chart: Chart, lines: readonly PlacedLine[]): FollowO
       return;
     }
     state.set(line, 'open');
-    const { accounts, everywhere } = followedAccounts(line.basis)!;
-    for (const other of membersAmong(chart, accounts, { line, lines: followers, everywhere }) ?? []) visit(other, [...path, line]);
+    const { accounts, wholeCompany } = followedAccounts(line.basis)!;
+    for (const other of membersAmong(chart, accounts, { line, lines: followers, wholeCompany }) ?? []) visit(other, [...path, line]);
     state.set(line, 'done');
     order.push(line);
   };

@@ -120,8 +120,8 @@ export function lineContext(
       };
     },
     driver: (series) => MONTHS.map((month) => books.statistics.value(series, filter, (first + month) as PeriodIndex)),
-    lines: (accounts, everywhere = false) => {
-      const among = membersAmong(books.chart, accounts, { line, lines, everywhere });
+    lines: (accounts, wholeCompany = false) => {
+      const among = membersAmong(books.chart, accounts, { line, lines, wholeCompany });
       if (among === null || among.length === 0) return null;
       const shown = (each: PlacedLine, month: number) => signOf(books.chart.accounts[each.position]!) * rowAmount([each], month);
       return MONTHS.map((month) => minor(among.reduce((sum, each) => sum + shown(each, month), 0)));

@@ -44,9 +44,10 @@ const NAMED_PART = 10;
  * The amount from which an entry of the year is worth a look by its words, minor units: a tenth of the
  * size findings are told past, which is a part of the year's revenue, or of its expenses without any.
  */
-export const smallestCandidate = (books: BudgetBooks, year: number): number => Math.max(1, Math.floor(sizeOf(books, year) / NAMED_PART));
+export const smallestCandidate = (books: BudgetBooks, year: number): number =>
+  Math.max(1, Math.floor(volumeOfYear(books, year) / NAMED_PART));
 
-function sizeOf(books: BudgetBooks, year: number): number {
+function volumeOfYear(books: BudgetBooks, year: number): number {
   const totalOf = (is: (account: Account) => boolean) =>
     books.chart.accounts.reduce((sum, account, position) => {
       if (!is(account)) return sum;
@@ -71,7 +72,7 @@ export function nonrecurringCandidates(options: {
   readonly entries: readonly EntryAtAccount[];
 }): NonrecurringCandidate[] {
   const { books, year, projected, entries } = options;
-  const size = sizeOf(books, year);
+  const size = volumeOfYear(books, year);
   const smallest = smallestCandidate(books, year);
   const activity = activityReader(books, year);
   const isMarked = (position: number, period: PeriodIndex) =>
@@ -124,7 +125,7 @@ function drawsOn(
     case 'trend':
       return basis.years.includes(year);
     case 'payroll':
-      return basis.besides?.year === year;
+      return basis.currentStaff?.year === year;
     case 'latestMonths':
       return books.lastPosted !== null && candidate.period > books.lastPosted - basis.count && candidate.period <= books.lastPosted;
     default:

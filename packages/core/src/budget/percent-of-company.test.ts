@@ -36,7 +36,7 @@ describe('a percentage of the company base', () => {
     ['of its own department', of({}), 1850, 5550],
     ['shared by history', of({ shared: 'history' }), 1850, 5550],
     ['shared by weights', of({ shared: { weights: { North: 3, South: 1 } } }), 5550, 1850],
-    ['of the company for each line', of({ everywhere: true }), 7400, 7400],
+    ['of the company for each line', of({ wholeCompany: true }), 7400, 7400],
   ])('%s', (_, basis, north, south) => {
     const worksheet = worksheetWith();
     worksheet.apply([{ kind: 'basis', account: '6000', basis }], {});
@@ -44,12 +44,12 @@ describe('a percentage of the company base', () => {
   });
   it('for each line, says what the whole account comes to', () => {
     const worksheet = worksheetWith();
-    const each = of({ everywhere: true });
+    const each = of({ wholeCompany: true });
     worksheet.apply([{ kind: 'basis', account: '6000', basis: each }], {});
     const [first] = worksheet.linesOf(positionOf('6000'), {});
     expect(wholeAccount(worksheet, first!, each)).toEqual({ total: 177_600, base: REVENUE, permille: 370 });
     expect(wholeAccount(worksheet, first!, of({ shared: 'history' }))).toBeNull();
-    expect(wholeAccount(worksheet, first!, of({ everywhere: true, accounts: '4900' }))).toBeNull();
+    expect(wholeAccount(worksheet, first!, of({ wholeCompany: true, accounts: '4900' }))).toBeNull();
   });
   it('shared, it follows what other departments sell', () => {
     const worksheet = worksheetWith();

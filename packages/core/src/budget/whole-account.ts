@@ -19,7 +19,7 @@ export type WholeAccount = {
  * line, and where the base is zero.
  */
 export function wholeAccount(worksheet: BudgetWorksheet, line: PlacedLine, basis: Basis): WholeAccount | null {
-  if (basis.kind !== 'percentOf' || !basis.everywhere || basis.shared) return null;
+  if (basis.kind !== 'percentOf' || !basis.wholeCompany || basis.shared) return null;
   const base = minor((worksheet.contextOf(line).lines(basis.accounts, true) ?? []).reduce<number>((sum, amount) => sum + amount, 0));
   if (base === 0) return null;
   const total = minor(signOf(worksheet.accountAt(line.position)) * rowAmount(worksheet.linesOf(line.position, {}), 'year'));

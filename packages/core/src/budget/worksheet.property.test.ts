@@ -4,7 +4,7 @@ import { signOf } from '../chart/account.ts';
 import { LARGEST_MINOR, minor } from '../money/minor.ts';
 import { toDecimalText } from '../money/format-amount.ts';
 import type { PlacedLine } from './budget-books.ts';
-import { rowAmount, sizeOf } from './budget-line.ts';
+import { rowAmount, absoluteTotal } from './budget-line.ts';
 import { BudgetWorksheet } from './worksheet.ts';
 import type { WorksheetEdit } from './worksheet-edit.ts';
 import { booksOf, chart, head, line, NORTH, positionOf, SOUTH } from './small-budget.ts';
@@ -70,7 +70,7 @@ describe('whatever is done to a budget', () => {
         for (const [each, slice] of edits) worksheet.apply([each], filterOf(slice));
         const amounts = standing(worksheet).flatMap(({ months }) => months.map(({ amount }) => amount));
         for (const amount of amounts) expect(Number.isSafeInteger(amount) && !Object.is(amount, -0)).toBe(true);
-        expect(standing(worksheet).reduce((sum, { months }) => sum + sizeOf(months), 0)).toBeLessThanOrEqual(LARGEST_MINOR);
+        expect(standing(worksheet).reduce((sum, { months }) => sum + absoluteTotal(months), 0)).toBeLessThanOrEqual(LARGEST_MINOR);
       }),
       { numRuns: 200 },
     ));
@@ -82,7 +82,7 @@ describe('whatever is done to a budget', () => {
         const results = edits.map(([each, slice]) => worksheet.apply([each], filterOf(slice)));
         const after = standing(worksheet);
         for (const { changes, notes } of [...results].reverse()) expect(worksheet.undo(changes, notes).kept).toBe(0);
-        const back = standing(worksheet).filter(({ id, months }) => before.some((each) => each.id === id) || sizeOf(months) > 0);
+        const back = standing(worksheet).filter(({ id, months }) => before.some((each) => each.id === id) || absoluteTotal(months) > 0);
         expect(back).toEqual(before);
         for (const { changes, notes } of results) expect(worksheet.redo(changes, notes).kept).toBe(0);
         expect(standing(worksheet)).toEqual(after);

@@ -11,11 +11,11 @@ import { BudgetFigures } from './budget-figures.ts';
 import { booksOf, fact, head, line, NORTH, positionOf, SOUTH } from './small-budget.ts';
 
 const TYPED: Basis = { kind: 'typed' };
-const percent = (accounts: string, everywhere?: true): Basis => ({
+const percent = (accounts: string, wholeCompany?: true): Basis => ({
   kind: 'percentOf',
   accounts,
   percent: '50',
-  ...(everywhere ? { everywhere } : {}),
+  ...(wholeCompany ? { wholeCompany } : {}),
 });
 const worksheetOf = (lines: readonly PlacedLine[]) => new BudgetWorksheet({ books: booksOf({}), head, lines });
 const amount = (worksheet: BudgetWorksheet, number: string, month: number, filter = {}) =>

@@ -4,7 +4,7 @@ import { AmountOverflowError, LARGEST_MINOR, minor, type Minor } from '../money/
 import type { Basis } from './basis.ts';
 import { sliceKey, type BudgetBooks, type BudgetHead, type PlacedLine } from './budget-books.ts';
 import { parseBudgetEntry } from './budget-entry.ts';
-import { isSameMonth, rowAmount, sizeOf, type BudgetMonth } from './budget-line.ts';
+import { isSameMonth, rowAmount, absoluteTotal, type BudgetMonth } from './budget-line.ts';
 import {
   noteKey,
   type BudgetNote,
@@ -74,7 +74,7 @@ export class BudgetWorksheet {
 
   /** Puts a line in the place of the one with its id, such as one another person saved. */
   put(line: PlacedLine): void {
-    this.#size += sizeOf(line.months) - sizeOf(this.#lines.get(line.id)?.months ?? []);
+    this.#size += absoluteTotal(line.months) - absoluteTotal(this.#lines.get(line.id)?.months ?? []);
     this.#lines.set(line.id, line);
     const ids = this.#byPosition.get(line.position) ?? new Set();
     this.#byPosition.set(line.position, ids.add(line.id));
@@ -82,7 +82,7 @@ export class BudgetWorksheet {
   remove(id: number): void {
     const line = this.#lines.get(id);
     if (!line) return;
-    this.#size -= sizeOf(line.months);
+    this.#size -= absoluteTotal(line.months);
     this.#lines.delete(id);
     this.#byPosition.get(line.position)!.delete(id);
   }
@@ -278,7 +278,7 @@ export class BudgetWorksheet {
     );
     if (result === null) return { code: 'budgetTooLarge' };
     if (!result.ok) return { code: result.code };
-    const growth = result.lines.reduce((sum, { months }, index) => sum + sizeOf(months) - sizeOf(lines[index]!.months), 0);
+    const growth = result.lines.reduce((sum, { months }, index) => sum + absoluteTotal(months) - absoluteTotal(lines[index]!.months), 0);
     if (this.#size + growth > LARGEST_MINOR) return { code: 'budgetTooLarge' };
     result.lines.forEach(({ basis, months }, index) => {
       const line = lines[index]!;

@@ -9,7 +9,7 @@ import type { PlannedLine } from './planned-line.ts';
 export function shownOrder(grid: StatementGrid): number[] {
   const { lines, columns } = grid.plan;
   const column = columns.find(({ kind, hidden }) => kind === 'amount' && !hidden);
-  const sizeOf = ({ index }: PlannedLine): number => {
+  const magnitude = ({ index }: PlannedLine): number => {
     const cell = column && grid.cells[index]![column.index]!;
     return cell?.kind === 'amount' ? Math.abs(cell.value) : -1;
   };
@@ -21,7 +21,7 @@ export function shownOrder(grid: StatementGrid): number[] {
     if (line.order !== 'amount') continue;
     const parts: PlannedLine[] = [];
     while (lines[index + 1]?.parent === line.index) parts.push(lines[(index += 1)]!);
-    parts.sort((a, b) => Number(isWithout(a)) - Number(isWithout(b)) || sizeOf(b) - sizeOf(a) || a.index - b.index);
+    parts.sort((a, b) => Number(isWithout(a)) - Number(isWithout(b)) || magnitude(b) - magnitude(a) || a.index - b.index);
     order.push(...parts.map((part) => part.index));
   }
   return order;

@@ -11,7 +11,7 @@ export type Use =
 export type ViewSets = { readonly lineSet: LineSet; readonly columnSet: ColumnSet };
 
 /** How many lines and columns a view has. */
-export function sizeOf({ lineSet, columnSet }: ViewSets): number {
+export function lineAndColumnCount({ lineSet, columnSet }: ViewSets): number {
   let lines = 0;
   walkLines(lineSet.lines, () => {
     lines += 1;

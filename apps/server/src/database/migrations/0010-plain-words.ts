@@ -7,6 +7,15 @@ const RENAMED = [
 ] as const;
 const inColumn = (column: string): string => RENAMED.reduce((text, [before, after]) => `replace(${text}, '${before}', '${after}')`, column);
 
+/** Properties of bases that were renamed; a quote within a text is escaped in JSON, so only the property itself is matched. */
+const PROPERTIES = [
+  ['withOneOffs', 'includeNonrecurring'],
+  ['besides', 'currentStaff'],
+  ['everywhere', 'wholeCompany'],
+] as const;
+const inBasis = (column: string): string =>
+  PROPERTIES.reduce((text, [before, after]) => `replace(${text}, '"${before}":', '"${after}":')`, column);
+
 /** Budgets in progress are drafts, views are kept in folders, what does not recur is called nonrecurring, and lines have the formula names of the trade. */
 export const plainWords: Migration = {
   name: '0010-plain-words',
@@ -16,8 +25,8 @@ export const plainWords: Migration = {
     `UPDATE views SET line_set = ${inColumn('line_set')}, column_set = ${inColumn('column_set')}`,
     `ALTER TABLE one_offs RENAME TO nonrecurring_items`,
     `ALTER TABLE budget_changes RENAME COLUMN taken_back TO undone`,
-    `UPDATE budget_lines SET basis = replace(basis, '"withOneOffs":', '"includeNonrecurring":')`,
-    `UPDATE budget_changes SET lines = replace(lines, '"withOneOffs":', '"includeNonrecurring":')`,
+    `UPDATE budget_lines SET basis = ${inBasis('basis')}`,
+    `UPDATE budget_changes SET lines = ${inBasis('lines')}`,
     `UPDATE benchmarks SET line_key = ${inColumn('line_key')}`,
   ],
 };

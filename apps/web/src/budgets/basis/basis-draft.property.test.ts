@@ -56,7 +56,7 @@ const METHODS: { readonly [Kind in BasisKind]: Arbitrary<object> } = {
   latestMonths: fc.record({ count: fc.integer({ min: 1, max: 60 }), changePercent: decimal }),
   trend: fc.record({ of: fc.constantFrom('months', 'years'), years: yearsBefore, seasonal: fc.boolean() }),
   percentOf: fc.record(
-    { accounts: text, percent: decimal, everywhere: fc.constant(true as const) },
+    { accounts: text, percent: decimal, wholeCompany: fc.constant(true as const) },
     { requiredKeys: ['accounts', 'percent'] },
   ),
   driverRate: fc.record({
@@ -73,7 +73,7 @@ const METHODS: { readonly [Kind in BasisKind]: Arbitrary<object> } = {
   ),
   payroll: fc.record(
     {
-      besides: fc.record({ year, changePercent: decimal }),
+      currentStaff: fc.record({ year, changePercent: decimal }),
       positions: fc.array(raised, { minLength: 1, maxLength: 5 }),
       onCostPercent: decimal,
     },

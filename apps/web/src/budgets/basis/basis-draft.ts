@@ -32,8 +32,8 @@ export type BasisDraft = {
   readonly inSomeMonths: boolean;
   readonly onlyMonths: readonly number[];
   /** the year those who are there already were paid in; empty when the positions are everybody */
-  readonly besidesYear: string;
-  readonly besidesChange: string;
+  readonly currentStaffYear: string;
+  readonly currentStaffChange: string;
   readonly positions: readonly PositionDraft[];
   readonly onCost: string;
   readonly total: string;
@@ -92,8 +92,8 @@ export function draftOf(basis: Basis, { exponent, budgetYear }: { readonly expon
     steps: [{ from: 0, value: '' }],
     inSomeMonths: false,
     onlyMonths: [],
-    besidesYear: '',
-    besidesChange: '0',
+    currentStaffYear: '',
+    currentStaffChange: '0',
     positions: [NEW_POSITION],
     onCost: '20',
     total: '',
@@ -141,7 +141,9 @@ export function draftOf(basis: Basis, { exponent, budgetYear }: { readonly expon
     case 'payroll':
       return {
         ...usual,
-        ...(basis.besides ? { besidesYear: String(basis.besides.year), besidesChange: basis.besides.changePercent } : {}),
+        ...(basis.currentStaff
+          ? { currentStaffYear: String(basis.currentStaff.year), currentStaffChange: basis.currentStaff.changePercent }
+          : {}),
         onCost: basis.onCostPercent,
         positions: basis.positions.map(({ name, heads, yearlyPay, startMonth, raiseMonth = -1, raisePercent = '3' }) => ({
           name,
@@ -159,8 +161,8 @@ export function draftOf(basis: Basis, { exponent, budgetYear }: { readonly expon
   }
 }
 
-function baseDraft({ everywhere, shared }: Basis & { kind: 'percentOf' }): Pick<BasisDraft, 'baseOf' | 'sharingWeights'> {
-  if (shared === undefined) return { baseOf: everywhere ? 'each' : 'own', sharingWeights: '' };
+function baseDraft({ wholeCompany, shared }: Basis & { kind: 'percentOf' }): Pick<BasisDraft, 'baseOf' | 'sharingWeights'> {
+  if (shared === undefined) return { baseOf: wholeCompany ? 'each' : 'own', sharingWeights: '' };
   if (shared === 'history') return { baseOf: 'sharedByHistory', sharingWeights: '' };
   const named = Object.entries(shared.weights).map(([name, weight]) => `${name} ${weight}`);
   return { baseOf: 'sharedByWeights', sharingWeights: named.join('; ') };
@@ -239,7 +241,7 @@ export function basisOf(
           kind: 'percentOf',
           accounts: draft.accounts.trim(),
           percent: number('Percent', draft.percent),
-          ...(draft.baseOf === 'each' ? { everywhere: true as const } : {}),
+          ...(draft.baseOf === 'each' ? { wholeCompany: true as const } : {}),
           ...(draft.baseOf === 'sharedByHistory' ? { shared: 'history' as const } : {}),
           ...(draft.baseOf === 'sharedByWeights' ? { shared: { weights: namedWeights(draft.sharingWeights) } } : {}),
         };
@@ -255,9 +257,9 @@ export function basisOf(
       case 'payroll':
         return {
           kind: 'payroll',
-          ...(draft.besidesYear === ''
+          ...(draft.currentStaffYear === ''
             ? {}
-            : { besides: { year: Number(draft.besidesYear), changePercent: number('Current pay', draft.besidesChange) } }),
+            : { currentStaff: { year: Number(draft.currentStaffYear), changePercent: number('Current pay', draft.currentStaffChange) } }),
           onCostPercent: number('Payroll taxes and benefits', draft.onCost),
           positions: draft.positions.map(({ name, heads, pay, start, raiseFrom, raise }) => ({
             name: name.trim() || 'Person',

@@ -238,7 +238,7 @@ function Limits({ draft, months, excluded, set }: SentenceProps) {
       />
       , minimum <SentenceText label="Minimum per month" empty="none" value={draft.least} set={(least) => set({ least })} /> and maximum{' '}
       <SentenceText label="Maximum per month" empty="none" value={draft.most} set={(most) => set({ most })} /> per month.
-      {READS_HISTORY.includes(draft.kind) && (draft.kind !== 'payroll' || draft.besidesYear !== '') ? (
+      {READS_HISTORY.includes(draft.kind) && (draft.kind !== 'payroll' || draft.currentStaffYear !== '') ? (
         <>
           {' '}
           Months without actuals:{' '}

@@ -5,7 +5,7 @@ import { Add, Remove } from './list-buttons.tsx';
 
 /** Current staff, then a line for each position, and payroll taxes and benefits. */
 export function PaySentence({ draft, months, years, set }: SentenceProps) {
-  const { positions, besidesYear } = draft;
+  const { positions, currentStaffYear } = draft;
   const monthOptions = months.map((month, at) => [String(at), month] as const);
   const change = (index: number, part: Partial<PositionDraft>) =>
     set({ positions: positions.map((position, at) => (at === index ? { ...position, ...part } : position)) });
@@ -14,14 +14,18 @@ export function PaySentence({ draft, months, years, set }: SentenceProps) {
       :{' '}
       <SentenceChoice
         label="Current staff"
-        value={besidesYear}
+        value={currentStaffYear}
         options={[['', 'none'], ...years.map((year) => [String(year), `same months of FY${year}`] as const)]}
-        set={(year) => set({ besidesYear: year })}
+        set={(year) => set({ currentStaffYear: year })}
       />
-      {besidesYear === '' ? null : (
+      {currentStaffYear === '' ? null : (
         <>
           , changed by{' '}
-          <SentenceText label="Current pay changed by percent" value={draft.besidesChange} set={(text) => set({ besidesChange: text })} />{' '}
+          <SentenceText
+            label="Current pay changed by percent"
+            value={draft.currentStaffChange}
+            set={(text) => set({ currentStaffChange: text })}
+          />{' '}
           %, plus
         </>
       )}

@@ -7,7 +7,7 @@ import {
   moveColumn,
   removeBlockAndUses,
   removeColumnAndUses,
-  sizeOf,
+  lineAndColumnCount,
   spanDefinitionWords,
   usesOfBlock,
   usesOfColumn,
@@ -98,7 +98,7 @@ export function ColumnsPanel({
       uses={
         which.column === null ? usesOfBlock(columnSet, which.block) : usesOfColumn(columnSet, { block: which.block, column: which.column })
       }
-      removed={sizeOf({ lineSet, columnSet }) - sizeOf({ lineSet, columnSet: without(columnSet, which) })}
+      removed={lineAndColumnCount({ lineSet, columnSet }) - lineAndColumnCount({ lineSet, columnSet: without(columnSet, which) })}
       removeAll={() => {
         change((set) => without(set, which));
         setRemoving(null);

@@ -11,7 +11,7 @@ import {
   removeLineAndUses,
   renameLine,
   sectionOf,
-  sizeOf,
+  lineAndColumnCount,
   stepLine,
   usesOfLine,
   walkLines,
@@ -199,7 +199,7 @@ export function LinesPanel({
                   <RemovalPrompt
                     name={name}
                     uses={usesOfLine(sets, line.key)}
-                    removed={sizeOf(sets) - sizeOf(removeLineAndUses(sets, line.key))}
+                    removed={lineAndColumnCount(sets) - lineAndColumnCount(removeLineAndUses(sets, line.key))}
                     removeAll={() => {
                       change((own) => removeLineAndUses(own, line.key));
                       setRemoving(null);

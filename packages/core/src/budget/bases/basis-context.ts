@@ -25,9 +25,9 @@ export type BasisContext = Omit<SpreadContext, 'year' | 'lines'> & {
   readonly driver: (series: string) => readonly (number | null)[];
   /**
    * what other lines of the budget hold together by month, in their own shown sign; null when there is no such line
-   * @param everywhere those of every slice, not of the line's own alone
+   * @param wholeCompany those of every slice, not of the line's own alone
    */
-  readonly lines: (accounts: string, everywhere?: boolean) => readonly Minor[] | null;
+  readonly lines: (accounts: string, wholeCompany?: boolean) => readonly Minor[] | null;
   /** the lines of the account in the budget, this one among them, in a fixed order. Absent where a line is looked at alone. */
   readonly siblings?: () => readonly Sibling[];
   /**

@@ -29,8 +29,8 @@ export type PercentOf = {
   readonly kind: 'percentOf';
   readonly accounts: string;
   readonly percent: string;
-  readonly everywhere?: true;
-  /** of every slice, whatever `everywhere` says */
+  readonly wholeCompany?: true;
+  /** of every slice, whatever `wholeCompany` says */
   readonly shared?: Sharing;
 };
 /**
@@ -40,7 +40,7 @@ export type PercentOf = {
 export type Payroll = {
   readonly kind: 'payroll';
   /** what was paid in the same months of a year, changed by a percentage; left out, the positions are everybody */
-  readonly besides?: { readonly year: number; readonly changePercent: string };
+  readonly currentStaff?: { readonly year: number; readonly changePercent: string };
   readonly positions: readonly {
     readonly name: string;
     readonly heads: number;
@@ -101,19 +101,19 @@ export const fixedMonths: BasisDefinition<FixedMonths> = {
 };
 
 export const percentOf: BasisDefinition<PercentOf> = {
-  derive: ({ accounts, percent, everywhere, shared }, { sign, lines, siblings }) => {
+  derive: ({ accounts, percent, wholeCompany, shared }, { sign, lines, siblings }) => {
     const share = shareFactor(percent);
     if (!share) return { months: NOTHING, issues: [{ code: 'notANumber', field: 'percent', text: percent }] };
-    const held = lines(accounts, shared ? true : everywhere);
+    const held = lines(accounts, shared ? true : wholeCompany);
     if (!held) return { months: NOTHING, issues: [{ code: 'noLine', accounts }] };
     const issues: BasisIssue[] = held.every((amount) => amount === 0) ? [{ code: 'zeroLine', accounts }] : [];
     const own = shared ? partOf(shared, siblings?.() ?? []) : { part: fraction(1), issues: [] };
     const factor = multiplyFractions(fractionOf(share), own.part);
     return { months: held.map((amount) => multiplyFractions(fraction(sign * amount), factor)), issues: [...issues, ...own.issues] };
   },
-  words: ({ accounts, percent, everywhere, shared }) =>
+  words: ({ accounts, percent, wholeCompany, shared }) =>
     `${percent.trim()}% of ${accounts}${
-      shared ? ` of the company, allocated by ${shared === 'history' ? 'history' : 'weights'}` : everywhere ? ' of the company' : ''
+      shared ? ` of the company, allocated by ${shared === 'history' ? 'history' : 'weights'}` : wholeCompany ? ' of the company' : ''
     }`,
 };
 
@@ -145,7 +145,7 @@ function partOf(
  * it. What those who are there already were paid carries such costs, and takes none.
  */
 export const payroll: BasisDefinition<Payroll> = {
-  derive: ({ positions, onCostPercent, besides }, context) => {
+  derive: ({ positions, onCostPercent, currentStaff }, context) => {
     const { sign } = context;
     const typed = [
       ['onCostPercent', onCostPercent] as const,
@@ -161,15 +161,15 @@ export const payroll: BasisDefinition<Payroll> = {
         return sum + exactProduct([parseDecimal(String(heads)), { digits: BigInt(yearlyPay), scale: 0 }, raise, onTop], 12);
       }, 0),
     );
-    const there = besides ? sameMonths.derive({ kind: 'sameMonths', ...besides }, context) : { months: NOTHING, issues: [] };
+    const there = currentStaff ? sameMonths.derive({ kind: 'sameMonths', ...currentStaff }, context) : { months: NOTHING, issues: [] };
     return { months: months.map((amount, month) => addFractions(there.months[month]!, fraction(sign * amount))), issues: there.issues };
   },
-  words: ({ positions, onCostPercent, besides }, tell) => {
+  words: ({ positions, onCostPercent, currentStaff }, tell) => {
     const heads = positions.reduce((sum, position) => sum + position.heads, 0);
     const people = `${heads} ${heads === 1 ? 'person' : 'people'}`;
     const pay = `(${positions.map(({ name }) => name).join(', ')}), plus ${onCostPercent.trim()}% for payroll taxes and benefits`;
-    return besides
-      ? `${sameMonths.words({ kind: 'sameMonths', ...besides }, tell)}, plus payroll of ${people} ${pay}`
+    return currentStaff
+      ? `${sameMonths.words({ kind: 'sameMonths', ...currentStaff }, tell)}, plus payroll of ${people} ${pay}`
       : `Payroll of ${people} ${pay}`;
   },
 };
