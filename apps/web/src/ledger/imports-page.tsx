@@ -7,10 +7,10 @@ import { dateWords, momentWords } from '../ui/date-words.ts';
 const STATES: Readonly<Record<string, string>> = {
   checking: 'Checking',
   ready: 'Checked, not posted',
-  refused: 'refused',
+  refused: 'Rejected',
   posting: 'Posting',
-  posted: 'posted',
-  failed: 'failed',
+  posted: 'Posted',
+  failed: 'Failed',
 };
 
 /** A list of fewer imports says what comes next. */
