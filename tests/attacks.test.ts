@@ -133,7 +133,7 @@ describe('files nobody here wrote', () => {
       'a cell of 2 MB',
       `account,name,class,active\n7000,${'x'.repeat(2_000_000)},Revenue,yes\n`,
       'The row is longer than 1,000,000 characters',
-      'ViewRequest for a quote',
+      'Look for a quote',
     ],
     [
       'a quote left open',

@@ -177,7 +177,7 @@ describe('a basis', () => {
     fireEvent.click(panel.getByRole('button', { name: 'Apply' }));
     await waitFor(async () => expect(await stored(of)).toMatchObject({ fromMonth: 2, roundTo: 100_000, least: 50_000, most: 90_000 }));
   });
-  it('tells what it warnings, and is left as it was by Escape and by its button', async () => {
+  it('tells what it lacks, and is left as it was by Escape and by its button', async () => {
     const panel = await wages(await plan());
     write(panel, 'Year', '2025');
     choose(panel, 'trend');

@@ -88,7 +88,7 @@ export const budgetRowSchema = z.object({
       basis: z.string(),
       /** the basis itself, its amounts in the shown sign */
       basisForm: basisSchema,
-      /** what the basis warnings, in words */
+      /** what the basis lacks, in words */
       warnings: z.array(z.string()),
       total: minorSchema,
       months: z.array(minorSchema),
@@ -128,7 +128,7 @@ export const basisPreviewSchema = z
     change: minorSchema,
     /** one-offs of history that it leaves out */
     excluded: minorSchema,
-    /** what the basis warnings, in words */
+    /** what the basis lacks, in words */
     warnings: z.array(z.string()),
     /** what the whole account would come to, where every line takes its percentage of the whole company */
     wholeAccount: z.string().nullable(),

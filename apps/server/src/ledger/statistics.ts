@@ -41,7 +41,7 @@ export class StatisticsService {
     const { preview, facts } = await this.preview(companyId, path);
     if (fingerprint === undefined) return { kind: 'preview', preview };
     if (fingerprint !== preview.fingerprint)
-      throw new ProblemError(422, 'Another file', 'This file is not the one that was previewed. ViewRequest at its preview first.');
+      throw new ProblemError(422, 'Another file', 'This file is not the one that was previewed. Look at its preview first.');
     return { kind: 'imported', statistics: await this.#write(companyId, facts, actor) };
   }
 

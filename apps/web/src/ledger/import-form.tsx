@@ -7,6 +7,18 @@ import { z } from 'zod';
 import { ApiProblem, sendForm } from '../api/client.ts';
 import { FileDrop } from '../ui/file-drop.tsx';
 
+const FILES = [
+  {
+    name: 'accounts',
+    label: 'Accounts file (CSV)',
+    columns: 'account, name, class, active; group, polarity, cashflow if you have them',
+  },
+  {
+    name: 'ledger',
+    label: 'Ledger file (CSV)',
+    columns: 'entry, date, account, debit, credit; memo, party, document; any further column is a dimension',
+  },
+] as const;
 const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'];
 const fileList = z.custom<FileList>((value) => value === undefined || value instanceof FileList);
 const formSchema = z
@@ -110,38 +122,19 @@ export function ImportForm({
         </div>
       ) : null}
       <div className="grid grid-cols-2 gap-3 narrow:grid-cols-1">
-        <FileDrop>
-          <Field
-            label="Accounts file (CSV)"
-            error={errors.accounts?.message}
-            words="account, name, class, active; group, polarity, cashflow if you have them"
-            sample="accounts"
-          >
-            <input
-              type="file"
-              accept=".csv,.txt,text/csv"
-              className="field w-full"
-              {...register('accounts')}
-              aria-invalid={errors.accounts !== undefined}
-            />
-          </Field>
-        </FileDrop>
-        <FileDrop>
-          <Field
-            label="Ledger file (CSV)"
-            error={errors.ledger?.message}
-            words="entry, date, account, debit, credit; memo, party, document; any further column is a dimension"
-            sample="ledger"
-          >
-            <input
-              type="file"
-              accept=".csv,.txt,text/csv"
-              className="field w-full"
-              {...register('ledger')}
-              aria-invalid={errors.ledger !== undefined}
-            />
-          </Field>
-        </FileDrop>
+        {FILES.map(({ name, label, columns }) => (
+          <FileDrop key={name}>
+            <Field label={label} error={errors[name]?.message} words={columns} sample={name}>
+              <input
+                type="file"
+                accept=".csv,.txt,text/csv"
+                className="field w-full"
+                {...register(name)}
+                aria-invalid={errors[name] !== undefined}
+              />
+            </Field>
+          </FileDrop>
+        ))}
       </div>
       {failure ? (
         <p role="alert" className="mt-3 text-brick">

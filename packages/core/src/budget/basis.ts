@@ -86,7 +86,7 @@ export function changed(amount: Minor, changePercent: string, roundTo: Minor): M
   return minor(roundToStep(multiplyByDecimal(amount, factor), roundTo));
 }
 
-/** The months of a year as a basis gives them, what it warnings, and the one-offs left out of the history it drew on. Debit positive. */
+/** The months of a year as a basis gives them, what it lacks, and the one-offs left out of the history it drew on. Debit positive. */
 export type DerivedYear = { readonly months: Minor[]; readonly issues: readonly BasisIssue[]; readonly excluded: Minor };
 
 /** The context with history read as the basis wants it, and the one-offs it left out by then. */
@@ -110,7 +110,7 @@ function readAs(basis: Basis, context: BasisContext): { readonly context: BasisC
 }
 
 /**
- * The twelve months a basis gives by itself, debit positive, with what it warnings. A total typed keeps its
+ * The twelve months a basis gives by itself, debit positive, with what it lacks. A total typed keeps its
  * total. A basis that rounds, or is shared, adds up to the account's rounded year, over all lines of the account with
  * the same basis; one with limits is rounded and limited by month. One-offs are left out of the
  * history unless the basis keeps them.

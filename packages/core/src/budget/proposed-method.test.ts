@@ -15,7 +15,7 @@ describe('how much of the monthly variation repeats', () => {
     expect(repeatingVariation([SEASON.map((amount) => -amount), SEASON])).toBeCloseTo(1, 10);
   });
   it('little of what falls in another month each year', () => expect(repeatingVariation(NOISE)!).toBeLessThan(REPEATS.averageShape));
-  it('by hand: two years of two months in budgetFiles repeat nothing, and half a repeat is half', () => {
+  it('by hand: two years of two months in exchange repeat nothing, and half a repeat is half', () => {
     const one = [24, ...Array<number>(11).fill(0)];
     const other = [0, 24, ...Array<number>(10).fill(0)];
     // between the months 2 x (2 x (5/12)^2 + 10/144) of 2 x ((11/12)^2 + 11/144) is 60/132: less a half, nothing

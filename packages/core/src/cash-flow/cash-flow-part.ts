@@ -18,7 +18,7 @@ export const CASH_FLOW_PARTS = {
   financingIn: 'financing receipts',
   noncashDebtOrEquity: 'acquired for debt or equity',
   noncashCredit: 'acquired on credit',
-  noncashExchange: 'acquired in budgetFiles',
+  noncashExchange: 'acquired in exchange',
   interestPaid: 'interest paid',
   incomeTaxPaid: 'income taxes paid',
 } as const;

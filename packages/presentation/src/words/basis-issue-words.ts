@@ -1,6 +1,6 @@
 import type { BasisIssue } from '@wise-margin/core';
 
-/** What a basis warnings, and what to do about it. */
+/** What a basis lacks, and what to do about it. */
 export function basisIssueWords(issue: BasisIssue, month: (index: number) => string): string {
   switch (issue.code) {
     case 'noHistory':

@@ -16,6 +16,8 @@ describe('every code has its words', () => {
     const { reason, fix } = importIssueWords({ file: 'ledger', row: 2, column: 'debit', text: 'x', code: code as ImportIssueCode });
     expect(reason.length).toBeGreaterThan(10);
     expect(fix.length).toBeGreaterThan(5);
+    // a name of the code within a sentence
+    expect(`${reason} ${fix}`).not.toMatch(/[a-z][A-Z]/);
   });
   it.each([
     'empty',

@@ -39,7 +39,7 @@ const WORDS: Readonly<Record<ImportIssueCode, (issue: ImportIssue, at: (name: st
   cellCount: (_, at) =>
     say(
       `The row has ${at('found')} cells where the header has ${at('expected')}`,
-      'ViewRequest for a comma too many or too few, or text that needs quotes',
+      'Look for a comma too many or too few, or text that needs quotes',
     ),
   required: ({ column }) => say(`The ${column} is empty`, `Fill in the ${column}`),
   unknownAccount: (_, at) =>
@@ -96,7 +96,7 @@ const WORDS: Readonly<Record<ImportIssueCode, (issue: ImportIssue, at: (name: st
       `The column "${column}" is not a known column${at('near') === '' ? '' : ` (did you mean ${at('near')}?)`}`,
       `Correct the header, or confirm below that ${column} is a dimension`,
     ),
-  rowTooLong: () => say('The row is longer than 1,000,000 characters', 'ViewRequest for a quote that is not closed, or shorten the text'),
+  rowTooLong: () => say('The row is longer than 1,000,000 characters', 'Look for a quote that is not closed, or shorten the text'),
   noRows: () => say('The file has a header and no rows', 'Export it again with its rows'),
   unknownClass: () =>
     say(

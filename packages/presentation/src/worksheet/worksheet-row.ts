@@ -25,7 +25,7 @@ import type { BasisPreviewDto, BudgetRowDto } from '@wise-margin/contract';
 const HISTORY_YEARS = 3;
 export type WorksheetRow = { readonly books: BudgetBooks; readonly head: BudgetHead; readonly worksheet: BudgetWorksheet };
 
-/** The basis of a line in words with the one-offs it leaves out, and what it warnings. */
+/** The basis of a line in words with the one-offs it leaves out, and what it lacks. */
 export function lineBasisWords(
   { books, head, worksheet }: WorksheetRow,
   line: PlacedLine,

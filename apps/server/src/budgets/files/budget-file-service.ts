@@ -204,7 +204,7 @@ async function rowsOf(path: string): Promise<string[][]> {
     if (error instanceof BrokenCsvError)
       throw refused(
         error.code === 'rowTooLong'
-          ? `Row ${error.row} is longer than 1,000,000 characters. ViewRequest for a quote that is not closed.`
+          ? `Row ${error.row} is longer than 1,000,000 characters. Look for a quote that is not closed.`
           : `Row ${error.row} opens a quote that is not closed. Close it, or double the quotes inside the text.`,
         'file',
       );

@@ -147,7 +147,7 @@ export const CASH_FLOW_LINES: LineSet = {
           }),
         ),
         below(part('noncashCredit', 'noncash_credit', 'Noncash: assets acquired on credit', { cashflows: ['investing'] })),
-        below(part('noncashExchange', 'noncash_exchange', 'Noncash: assets acquired in budgetFiles', { cashflows: ['investing'] })),
+        below(part('noncashExchange', 'noncash_exchange', 'Noncash: assets acquired in exchange', { cashflows: ['investing'] })),
       ],
     },
   ],
