@@ -28,7 +28,6 @@ import {
   type DrillDownDto,
 } from '@wise-margin/contract';
 import { unpackBudgetGrid } from '@wise-margin/presentation';
-import { OPENAPI_PATHS, openApiDocument } from '@wise-margin/server';
 import type { z } from 'zod';
 import { ACCOUNTS, HEADER, NEW_COMPANY, row, startTestServer, type TestServer, PICTURE } from './support/server.ts';
 
@@ -105,8 +104,11 @@ describe('every answer follows the contract', () => {
   });
   it('creating a budget too', () => expect(budgetSchema.parse(budget)).toEqual(budget));
   it('the OpenAPI document names every path, and every path answers', async () => {
-    expect(openApiDocument()).toMatchObject({ openapi: '3.1.0' });
-    expect(await server.get('/openapi.json')).toEqual(JSON.parse(JSON.stringify(openApiDocument())));
+    const document = await server.get<{ openapi: string; paths: Record<string, { get?: unknown }> }>('/openapi.json');
+    expect(document.openapi).toBe('3.1.0');
+    expect(Object.keys(document.paths)).toEqual(
+      expect.arrayContaining(['/api/health', '/api/openapi.json', '/api/imports/{import}/reverse']),
+    );
     await server.sendFile('PUT', `${at}/logo`, 'logo', PICTURE);
     const told = {
       company: '1',
@@ -118,7 +120,7 @@ describe('every answer follows the contract', () => {
       view: 'income',
       name: 'ledger',
     } as Record<string, string>;
-    for (const [path, operations] of Object.entries(OPENAPI_PATHS)) {
+    for (const [path, operations] of Object.entries(document.paths)) {
       if (!operations.get) continue;
       const response = await fetch(server.base.replace(/\/api$/, '') + path.replaceAll(/\{(\w+)\}/g, (_, name: string) => told[name]!));
       const type = response.headers.get('content-type') ?? '';

@@ -42,7 +42,7 @@ test('two files in: one bad row is refused, corrected, previewed and posted', as
   await expectAccessible(page);
   const download = page.waitForEvent('download');
   await refused.getByRole('link', { name: 'Download rejected rows' }).click();
-  expect((await download).suggestedFilename()).toMatch(/^import-\d+-refused-rows\.csv$/);
+  expect((await download).suggestedFilename()).toMatch(/^import-\d+-rejected-rows\.csv$/);
   await page.getByRole('button', { name: 'Discard import' }).click();
 
   await page.getByLabel('Company name').fill('Heron Street Books');

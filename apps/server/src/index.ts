@@ -1,7 +1,7 @@
 export { openApplication } from './application.ts';
 export type { Application } from './application.ts';
 export { createApp } from './app.ts';
-export { OPENAPI_PATHS, openApiDocument } from './openapi.ts';
+
 export { ProblemError } from './http/problem.ts';
 export { Evaluator, ScenarioCache } from './evaluation/index.ts';
 export { cellText, ratioNumber } from './statements/index.ts';

@@ -2,6 +2,11 @@ import { z } from 'zod';
 import { filterQuerySchema, minorSchema } from './common.ts';
 
 export const budgetFileQuerySchema = z.object({ filter: filterQuerySchema });
+/** Fields beside a completed file: `apply` is `yes` to make its changes, which belong to a session's undo. */
+export const budgetFileFormSchema = z.object({
+  apply: z.string().max(10).optional(),
+  session: z.string().max(100).default(''),
+});
 /** What a file that was filled in would change, or has changed. */
 export const budgetFileEffectSchema = z
   .object({

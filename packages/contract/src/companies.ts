@@ -61,6 +61,18 @@ export const newCompanySchema = z.object({
     .max(12, 'The fiscal year starts in a month from 1 to 12'),
   hasAdjustmentPeriod: z.preprocess((value) => value === true || value === 'true' || value === 'on', z.boolean()).default(false),
 });
+const formTextSchema = z.string().max(1000).optional();
+/** Fields beside the files of an import: a company there is, by its number, or a new one. */
+export const importFormSchema = z.object({
+  company: z
+    .string()
+    .regex(/^\d{1,12}$/, 'The company is a number.')
+    .optional(),
+  name: formTextSchema,
+  currency: formTextSchema,
+  startMonth: formTextSchema,
+  hasAdjustmentPeriod: formTextSchema,
+});
 export type NewCompany = z.infer<typeof newCompanySchema>;
 
 /** The values of a dimension, customers and source journals included; an empty text stands for none. */

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { filterQuerySchema, minorSchema, periodKeySchema } from './common.ts';
+import { fiscalYearSchema, filterQuerySchema, minorSchema, periodKeySchema } from './common.ts';
 
 export const importIssueSchema = z
   .object({
@@ -59,6 +59,7 @@ export const importSchema = z
     failure: z.string().nullable(),
   })
   .meta({ id: 'Import' });
+export const importListSchema = z.array(importSchema);
 export type ImportDto = z.infer<typeof importSchema>;
 
 export const accountRowSchema = z.object({
@@ -76,6 +77,7 @@ export const accountRowSchema = z.object({
   total: minorSchema,
   lastPosting: z.string().nullable(),
 });
+export const accountsQuerySchema = z.object({ year: fiscalYearSchema });
 export const accountListSchema = z
   .object({ year: z.number().int(), periods: z.array(z.string()), accounts: z.array(accountRowSchema) })
   .meta({ id: 'AccountList' });

@@ -15,7 +15,7 @@ export const checkItemSchema = z.object({
   answer: z.object({ text: z.string(), at: z.string(), actor: z.string() }).nullable(),
 });
 export type CheckItemDto = z.infer<typeof checkItemSchema>;
-export const checkListSchema = z.object({ items: z.array(checkItemSchema), open: z.number().int() }).meta({ id: 'SanityList' });
+export const checkListSchema = z.object({ items: z.array(checkItemSchema), open: z.number().int() }).meta({ id: 'CheckList' });
 export type CheckListDto = z.infer<typeof checkListSchema>;
 /** An empty text takes the answer back. */
 export const explanationSchema = z.object({ key: z.string().max(1000), text: z.string().trim().max(2000, 'At most 2,000 characters') });

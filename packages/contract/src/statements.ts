@@ -160,7 +160,7 @@ export const drillDownSchema = z
     ),
     accountsSum: minorSchema.nullable(),
   })
-  .meta({ id: 'Trail' });
+  .meta({ id: 'DrillDown' });
 export type DrillDownDto = z.infer<typeof drillDownSchema>;
 
 /** What a person last chose for a view, as it stands in the address bar. */

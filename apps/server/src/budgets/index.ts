@@ -5,6 +5,5 @@ export { BudgetHistory } from './versions/budget-history.ts';
 export { BudgetService } from './versions/budget-service.ts';
 export { PlanService } from './versions/plan-service.ts';
 export { BudgetFileService } from './files/budget-file-service.ts';
-export { budgetFileRoutes } from './files/budget-file-routes.ts';
+export { budgetRoutes } from './routes.ts';
 export { NonrecurringService } from './nonrecurring/nonrecurring-service.ts';
-export { balancePlanRoutes, budgetRoutes, worksheetRoutes, nonrecurringRoutes, planRoutes } from './routes.ts';

@@ -1,68 +1,89 @@
-import { Router } from 'express';
-import { openYearSchema } from '@wise-margin/contract';
+import { readFile } from 'node:fs/promises';
+import { companyListSchema, companySchema, dimensionValuesSchema, openYearSchema } from '@wise-margin/contract';
 import type { Actor } from '../database/audit.ts';
 import type { Database } from '../database/database.ts';
-import { handle, numberIn, parse } from '../http/route.ts';
-import { uploadOf, uploadedFiles } from '../http/upload.ts';
-import { notFound, refused } from '../http/problem.ts';
+import { notFound } from '../http/problem.ts';
+import { download, type Route, route } from '../http/route.ts';
+import { requiredUpload } from '../http/upload.ts';
 import { knownDimensions } from './books.ts';
 import type { BooksCache } from './books-cache.ts';
-import { LogoStore } from './logo.ts';
+import type { LogoStore } from './logo.ts';
 import { describeCompany, listCompanies, openFiscalYear } from './service.ts';
 
-export function companyRoutes(options: { readonly database: Database; readonly booksCache: BooksCache; readonly actor: Actor }): Router {
-  const { database, booksCache, actor } = options;
-  const router = Router();
-  router.get(
-    '/companies',
-    handle(async (_, response) => response.json(await listCompanies(database))),
-  );
-  router.get(
-    '/companies/:company',
-    handle(async (request, response) => response.json(await describeCompany(database, await booksCache.of(numberIn(request, 'company'))))),
-  );
-  router.post(
-    '/companies/:company/fiscal-years',
-    handle(async (request, response) => {
-      const companyId = numberIn(request, 'company');
-      await openFiscalYear(database, booksCache, { companyId, year: parse(openYearSchema, request.body).year, actor });
-      response.status(201).json(await describeCompany(database, await booksCache.of(companyId)));
+const MOST_BYTES = 5_000_000;
+type Services = { readonly database: Database; readonly booksCache: BooksCache; readonly logos: LogoStore; readonly actor: Actor };
+
+/** Companies, their fiscal years, dimensions and logos. */
+export function companyRoutes({ database, booksCache, logos, actor }: Services): readonly Route[] {
+  const logoPath = '/companies/:company/logo';
+  return [
+    route({
+      method: 'get',
+      path: '/companies',
+      summary: 'Companies',
+      response: companyListSchema,
+      handle: () => listCompanies(database),
     }),
-  );
-  router.get(
-    '/companies/:company/dimensions/:dimension',
-    handle(async (request, response) => {
-      const name = String(request.params['dimension']);
-      const values = knownDimensions(await booksCache.of(numberIn(request, 'company'))).get(name);
-      if (!values) throw notFound(`dimension "${name}"`);
-      response.json({ name, values });
+    route({
+      method: 'get',
+      path: '/companies/:company',
+      summary: 'A company with its calendar and dimensions',
+      response: companySchema,
+      handle: async ({ path }) => describeCompany(database, await booksCache.of(path.company)),
     }),
-  );
-  const logos = new LogoStore(database);
-  router.get(
-    '/companies/:company/logo',
-    handle(async (request, response) => {
-      const logo = await logos.of((await booksCache.of(numberIn(request, 'company'))).id);
-      if (!logo) throw notFound('logo of the company');
-      response.type(logo.type).send(Buffer.from(logo.base64, 'base64'));
+    route({
+      method: 'post',
+      path: '/companies/:company/fiscal-years',
+      summary: 'Add the next fiscal year',
+      request: { body: openYearSchema },
+      response: companySchema,
+      status: 201,
+      handle: async ({ path, body }) => {
+        await openFiscalYear(database, booksCache, { companyId: path.company, year: body.year, actor });
+        return describeCompany(database, await booksCache.of(path.company));
+      },
     }),
-  );
-  const upload = uploadOf([{ name: 'logo', maxCount: 1 }], { directory: null, mostBytes: 5_000_000 });
-  router.put('/companies/:company/logo', upload, (request, response, next) => {
-    handle(async () => {
-      const file = uploadedFiles(request.files)['logo']?.[0];
-      if (!file) throw refused('Choose a PNG or JPEG picture.', 'logo');
-      const { id } = await booksCache.of(numberIn(request, 'company'));
-      await logos.put(id, file.buffer, actor);
-      response.json(await describeCompany(database, await booksCache.of(id)));
-    })(request, response, next);
-  });
-  router.delete(
-    '/companies/:company/logo',
-    handle(async (request, response) => {
-      await logos.remove((await booksCache.of(numberIn(request, 'company'))).id, actor);
-      response.status(204).end();
+    route({
+      method: 'get',
+      path: '/companies/:company/dimensions/:dimension',
+      summary: 'The values of a dimension',
+      response: dimensionValuesSchema,
+      handle: async ({ path: { company, dimension } }) => {
+        const values = knownDimensions(await booksCache.of(company)).get(dimension);
+        if (!values) throw notFound(`dimension "${dimension}"`);
+        return { name: dimension, values: [...values] };
+      },
     }),
-  );
-  return router;
+    download({
+      method: 'get',
+      path: logoPath,
+      summary: 'The logo',
+      type: 'image/*',
+      handle: async ({ path }) => {
+        const logo = await logos.of((await booksCache.of(path.company)).id);
+        if (!logo) throw notFound('logo of the company');
+        return { content: Buffer.from(logo.base64, 'base64'), type: logo.type };
+      },
+    }),
+    route({
+      method: 'put',
+      path: logoPath,
+      summary: 'Set the logo, PNG or JPEG',
+      request: { form: { files: ['logo'], directory: database.directory, mostBytes: MOST_BYTES } },
+      response: companySchema,
+      handle: async ({ path, uploads }) => {
+        const file = requiredUpload(uploads, 'logo', 'Choose a PNG or JPEG picture.');
+        const { id } = await booksCache.of(path.company);
+        await logos.put(id, await readFile(file.path), actor);
+        return describeCompany(database, await booksCache.of(id));
+      },
+    }),
+    route({
+      method: 'delete',
+      path: logoPath,
+      summary: 'Remove the logo',
+      response: null,
+      handle: async ({ path }) => logos.remove((await booksCache.of(path.company)).id, actor),
+    }),
+  ];
 }

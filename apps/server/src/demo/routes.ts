@@ -1,34 +1,42 @@
-import { Router } from 'express';
-import { handle } from '../http/route.ts';
+import { demoSchema } from '@wise-margin/contract';
+import { download, type Route, route } from '../http/route.ts';
 import type { DemoService } from './service.ts';
 
-export function demoRoutes(demo: DemoService): Router {
-  const router = Router();
-  router.get(
-    '/demo-companies',
-    handle(async (_, response) => response.json(await demo.describe())),
-  );
-  router.post(
-    '/demo-companies',
-    handle(async (_, response) => {
-      await demo.begin();
-      response.status(202).json(await demo.describe());
+/** The demo companies, and sample files to import. */
+export function demoRoutes(demo: DemoService): readonly Route[] {
+  const path = '/demo-companies';
+  return [
+    route({
+      method: 'get',
+      path,
+      summary: 'The demo companies, whether they are there or being added',
+      response: demoSchema,
+      handle: () => demo.describe(),
     }),
-  );
-  router.delete(
-    '/demo-companies',
-    handle(async (_, response) => {
-      await demo.remove();
-      response.status(204).end();
+    route({
+      method: 'post',
+      path,
+      summary: 'Add the demo companies, in the background',
+      response: demoSchema,
+      status: 202,
+      handle: async () => {
+        await demo.begin();
+        return demo.describe();
+      },
     }),
-  );
-  router.get(
-    '/sample-files/:name',
-    handle(async (request, response) => {
-      const name = String(request.params['name']);
-      const text = await demo.sample(name);
-      response.attachment(`sample-${name}.csv`).type('text/csv').send(text);
+    route({
+      method: 'delete',
+      path,
+      summary: 'Remove the demo companies with their ledgers, budgets and views',
+      response: null,
+      handle: () => demo.remove(),
     }),
-  );
-  return router;
+    download({
+      method: 'get',
+      path: '/sample-files/:name',
+      summary: 'A sample import file as CSV: accounts or ledger',
+      type: 'text/csv',
+      handle: async ({ path: { name } }) => ({ content: await demo.sample(name), name: `sample-${name}.csv` }),
+    }),
+  ];
 }

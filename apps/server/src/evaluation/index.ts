@@ -1,4 +1,5 @@
 export { BenchmarkStore } from './benchmark-store.ts';
+export { benchmarkRoutes } from './routes.ts';
 export { Evaluator } from './evaluator.ts';
 export type { Evaluation } from './evaluator.ts';
 export type { Scenarios, ShownBudget } from './scenario-cache.ts';

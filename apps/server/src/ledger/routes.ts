@@ -1,38 +1,56 @@
-import { Router } from 'express';
-import { entriesQuerySchema, fiscalYearSchema, trialBalanceQuerySchema } from '@wise-margin/contract';
-import { handle, numberIn, parse } from '../http/route.ts';
+import {
+  accountListSchema,
+  accountsQuerySchema,
+  draftEntriesSchema,
+  entriesQuerySchema,
+  entryLinesSchema,
+  entrySchema,
+  trialBalanceQuerySchema,
+  trialBalanceSchema,
+} from '@wise-margin/contract';
+import { type Route, route } from '../http/route.ts';
 import type { LedgerService } from './service.ts';
 
-export function ledgerRoutes(ledger: LedgerService): Router {
-  const router = Router();
-  router.get(
-    '/companies/:company/accounts',
-    handle(async (request, response) =>
-      response.json(await ledger.accounts(numberIn(request, 'company'), parse(fiscalYearSchema, request.query.year))),
-    ),
-  );
-  router.get(
-    '/companies/:company/trial-balance',
-    handle(async (request, response) => {
-      const { asOf, filter } = parse(trialBalanceQuerySchema, request.query);
-      response.json(await ledger.trialBalance(numberIn(request, 'company'), asOf, filter));
+/** Accounts, trial balance and entries. */
+export function ledgerRoutes(ledger: LedgerService): readonly Route[] {
+  return [
+    route({
+      method: 'get',
+      path: '/companies/:company/accounts',
+      summary: 'Accounts with totals by month',
+      request: { query: accountsQuerySchema },
+      response: accountListSchema,
+      handle: ({ path, query }) => ledger.accounts(path.company, query.year),
     }),
-  );
-  router.get(
-    '/companies/:company/accounts/:number/entries',
-    handle(async (request, response) =>
-      response.json(
-        await ledger.entries(numberIn(request, 'company'), String(request.params.number), parse(entriesQuerySchema, request.query)),
-      ),
-    ),
-  );
-  router.get(
-    '/companies/:company/draft-entries',
-    handle(async (request, response) => response.json(await ledger.draftEntries(numberIn(request, 'company')))),
-  );
-  router.get(
-    '/companies/:company/entries/:entry',
-    handle(async (request, response) => response.json(await ledger.entry(numberIn(request, 'company'), numberIn(request, 'entry')))),
-  );
-  return router;
+    route({
+      method: 'get',
+      path: '/companies/:company/trial-balance',
+      summary: 'Trial balance at a month end',
+      request: { query: trialBalanceQuerySchema },
+      response: trialBalanceSchema,
+      handle: ({ path, query }) => ledger.trialBalance(path.company, query.asOf, query.filter),
+    }),
+    route({
+      method: 'get',
+      path: '/companies/:company/accounts/:number/entries',
+      summary: 'Posted lines of an account over a span',
+      request: { query: entriesQuerySchema },
+      response: entryLinesSchema,
+      handle: ({ path, query }) => ledger.entries(path.company, path.number, query),
+    }),
+    route({
+      method: 'get',
+      path: '/companies/:company/draft-entries',
+      summary: 'Entries in draft, latest first',
+      response: draftEntriesSchema,
+      handle: ({ path }) => ledger.draftEntries(path.company),
+    }),
+    route({
+      method: 'get',
+      path: '/companies/:company/entries/:entry',
+      summary: 'An entry with its two sides',
+      response: entrySchema,
+      handle: ({ path }) => ledger.entry(path.company, path.entry),
+    }),
+  ];
 }

@@ -1,41 +1,33 @@
-import { rm } from 'node:fs/promises';
-import { Router } from 'express';
+import { statisticsAnswerSchema, statisticsImportSchema, statisticsSchema } from '@wise-margin/contract';
 import type { Actor } from '../database/audit.ts';
-import { refused } from '../http/problem.ts';
-import { statisticsImportSchema } from '@wise-margin/contract';
-import { handle, numberIn, parse } from '../http/route.ts';
-import { uploadOf, uploadedFiles } from '../http/upload.ts';
+import { type Route, route } from '../http/route.ts';
+import { requiredUpload } from '../http/upload.ts';
 import type { StatisticsService } from './statistics.ts';
 
 const MOST_BYTES = 50 * 1024 ** 2;
+type Services = { readonly statistics: StatisticsService; readonly directory: string; readonly actor: Actor };
 
 /** Statistics by month, and a file of them, at most 50 MiB. */
-export function statisticsRoutes(options: {
-  readonly statistics: StatisticsService;
-  readonly directory: string;
-  readonly actor: Actor;
-}): Router {
-  const router = Router();
-  const at = '/companies/:company/statistics';
-  router.get(
-    at,
-    handle(async (request, response) => response.json(await options.statistics.byMonth(numberIn(request, 'company')))),
-  );
-  router.post(
-    at,
-    uploadOf([{ name: 'statistics', maxCount: 1 }], { directory: options.directory, mostBytes: MOST_BYTES }),
-    handle(async (request, response) => {
-      const file = uploadedFiles(request.files)['statistics']?.[0];
-      if (!file) throw refused('Choose a statistics file.', 'statistics');
-      try {
-        const { fingerprint } = parse(statisticsImportSchema, request.body);
-        response.json(
-          await options.statistics.importFile(numberIn(request, 'company'), { path: file.path, fingerprint, actor: options.actor }),
-        );
-      } finally {
-        await rm(file.path, { force: true });
-      }
+export function statisticsRoutes({ statistics, directory, actor }: Services): readonly Route[] {
+  const path = '/companies/:company/statistics';
+  return [
+    route({
+      method: 'get',
+      path,
+      summary: 'Statistics by month',
+      response: statisticsSchema,
+      handle: ({ path: { company } }) => statistics.byMonth(company),
     }),
-  );
-  return router;
+    route({
+      method: 'post',
+      path,
+      summary: 'Preview a statistics file, or import it with the fingerprint of its preview',
+      request: { form: { files: ['statistics'], directory, mostBytes: MOST_BYTES }, body: statisticsImportSchema },
+      response: statisticsAnswerSchema,
+      handle: ({ path: { company }, body, uploads }) => {
+        const file = requiredUpload(uploads, 'statistics', 'Choose a statistics file.');
+        return statistics.importFile(company, { path: file.path, fingerprint: body.fingerprint, actor });
+      },
+    }),
+  ];
 }

@@ -1,3 +1,4 @@
+import { WORKBOOK_TYPE } from '../../formats/media-types.ts';
 import type { WorkPool } from '../../work/work-pool.ts';
 import { gridCsv } from './statement-csv.ts';
 import type { ExportedStatement } from './exported-statement.ts';
@@ -16,21 +17,25 @@ export type ExportWork = { readonly pool: WorkPool; readonly signal: AbortSignal
 type ExportFormat = {
   readonly extension: 'csv' | 'xlsx' | 'pdf';
   readonly type: string;
+  /** in the description of the API */
+  readonly summary: string;
   readonly write: (statement: ExportedStatement, work: ExportWork) => Promise<string | Buffer>;
 };
 
 /** The formats a statement is exported in. */
 export const EXPORT_FORMATS: readonly ExportFormat[] = [
-  { extension: 'csv', type: 'text/csv', write: (statement) => Promise.resolve(`\ufeff${gridCsv(statement)}`) },
+  { extension: 'csv', type: 'text/csv', summary: 'A view as CSV', write: (statement) => Promise.resolve(`\ufeff${gridCsv(statement)}`) },
   {
     extension: 'xlsx',
-    type: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+    type: WORKBOOK_TYPE,
+    summary: 'A view as a spreadsheet with live formulas',
     write: (statement, { pool, signal }) =>
       pool.run(STATEMENT_WORKBOOK, statement, { what: 'The spreadsheet', milliseconds: MOST_MILLISECONDS, signal }),
   },
   {
     extension: 'pdf',
     type: 'application/pdf',
+    summary: 'A view as PDF',
     write: (statement, { pool, signal }) =>
       pool.run(STATEMENT_PDF, statement, { what: 'The PDF', milliseconds: MOST_MILLISECONDS, signal }),
   },

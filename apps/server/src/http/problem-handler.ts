@@ -1,0 +1,55 @@
+import type { ErrorRequestHandler } from 'express';
+import { AmountOverflowError } from '@wise-margin/core';
+import type { Problem } from '@wise-margin/contract';
+import { ZodError } from 'zod';
+import { ProblemError } from './problem.ts';
+
+/** The largest JSON body, in bytes. */
+export const MOST_JSON = 4 * 1024 ** 2;
+
+/** Whether a disk was full is known to the database. */
+type IsDiskFull = (error: unknown) => boolean;
+
+/** Answers what went wrong as problem details (RFC 9457); what is ours is logged. */
+export function problemHandler(isDiskFull: IsDiskFull): ErrorRequestHandler {
+  return (error: unknown, request, response, next) => {
+    if (response.headersSent) return next(error);
+    const problem = problemOf(error, isDiskFull);
+    if (problem.status >= 500) request.log.error(error);
+    response.status(problem.status).type('application/problem+json').send(JSON.stringify(problem));
+  };
+}
+
+/** Whether the database could not add amounts up exactly. */
+const isOverflow = (error: unknown): boolean => error instanceof Error && /integer overflow/i.test(error.message);
+const problem = (status: number, title: string, detail: string, errors?: Problem['errors']): Problem => ({
+  type: 'about:blank',
+  title,
+  status,
+  detail,
+  ...(errors ? { errors } : {}),
+});
+
+function problemOf(error: unknown, isDiskFull: IsDiskFull): Problem {
+  if (error instanceof ProblemError) return problem(error.status, error.title, error.detail, error.errors ? [...error.errors] : undefined);
+  if (error instanceof ZodError) {
+    const errors = error.issues.map(({ path, message }) => ({ path: path.join('.'), message }));
+    const detail = errors.map(({ path, message }) => (path === '' ? message : `${path}: ${message}`)).join('; ');
+    return problem(422, 'Not accepted', detail, errors);
+  }
+  if (error instanceof AmountOverflowError || isOverflow(error))
+    return problem(
+      422,
+      'Too large',
+      'An amount would exceed 90,000,000,000,000, the largest one. Check for extra digits. Nothing was changed.',
+    );
+  if (isDiskFull(error))
+    return problem(507, 'Disk full', 'The disk of the server is full. Nothing was changed. Free some space and try again.');
+  if (error instanceof Error && 'type' in error && error.type === 'entity.too.large')
+    return problem(413, 'Request too large', `The request is larger than ${MOST_JSON / 1024 ** 2} MB. Send fewer changes at once.`);
+  if (error instanceof Error && 'type' in error && error.type === 'entity.parse.failed')
+    return problem(400, 'Not accepted', 'The request is not valid JSON.');
+  if (error instanceof Error && 'status' in error && typeof error.status === 'number' && error.status < 500)
+    return problem(error.status, 'Not accepted', error.message);
+  return problem(500, 'Failed', 'The server could not complete the request. Nothing was changed. See the server log for details.');
+}

@@ -1,0 +1,25 @@
+import type { Application } from './application.ts';
+import { budgetRoutes } from './budgets/index.ts';
+import { companyRoutes } from './companies/index.ts';
+import { demoRoutes } from './demo/index.ts';
+import { benchmarkRoutes } from './evaluation/index.ts';
+import { serverRoutes } from './http/openapi.ts';
+import type { Route } from './http/route.ts';
+import { importRoutes, ledgerRoutes, statisticsRoutes } from './ledger/index.ts';
+import { statementRoutes } from './statements/index.ts';
+
+/** Every path of the API, below `/api`; it is served and described from this list. */
+export function routesOf(application: Application): readonly Route[] {
+  const services = { ...application, directory: application.database.directory };
+  const routes = [
+    ...companyRoutes(services),
+    ...demoRoutes(services.demo),
+    ...ledgerRoutes(services.ledger),
+    ...importRoutes(services),
+    ...statisticsRoutes(services),
+    ...budgetRoutes(services),
+    ...benchmarkRoutes(services.benchmarks, services.actor),
+    ...statementRoutes(services),
+  ];
+  return [...routes, ...serverRoutes(routes)];
+}

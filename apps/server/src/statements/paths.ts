@@ -1,0 +1,2 @@
+/** The statement of a view in the API. */
+export const STATEMENT = '/companies/:company/statements/:view';
