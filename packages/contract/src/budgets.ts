@@ -35,7 +35,7 @@ export const copyBudgetSchema = z.object({
   note: z.string().trim().max(2000, 'At most 2,000 characters').default(''),
 });
 
-export const BUDGET_STATES = ['draft', 'inReview', 'approved', 'superseded'] as const;
+const BUDGET_STATES = ['draft', 'inReview', 'approved', 'superseded'] as const;
 export const budgetStateSchema = z.enum(BUDGET_STATES);
 export type BudgetStateDto = z.infer<typeof budgetStateSchema>;
 export const STATE_WORDS: Readonly<Record<BudgetStateDto, string>> = {

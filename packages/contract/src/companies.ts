@@ -4,7 +4,6 @@ import { periodKeySchema } from './common.ts';
 export const periodSchema = z
   .object({ key: periodKeySchema, year: z.number().int(), number: z.number().int(), name: z.string(), longName: z.string() })
   .meta({ id: 'Period' });
-export type PeriodDto = z.infer<typeof periodSchema>;
 
 export const companySchema = z
   .object({

@@ -181,7 +181,6 @@ export const previewRequestSchema = z.object({
   /** whether the coverage of the chart is asked for too */
   withCoverage: z.boolean().default(true),
 });
-export type PreviewRequest = z.input<typeof previewRequestSchema>;
 
 /** What a view is made of, to be read in an editor. */
 export const viewSchema = z
@@ -226,7 +225,6 @@ export const newViewSchema = z.object({
 export type NewView = z.input<typeof newViewSchema>;
 /** What is not told stays as it is. `version` is the one that was opened: saving over another one is refused. */
 export const viewChangeSchema = z.object(viewParts).partial().extend({ version: z.number().int(), starred: z.boolean().optional() });
-export type ViewChange = z.input<typeof viewChangeSchema>;
 
 const namedAccount = { number: z.string(), name: z.string() };
 /** How the accounts of the chart stand in the lines of a statement. */

@@ -1,16 +1,14 @@
 export { shownLines } from './grid/shown-lines.ts';
-export type { GridLine, ShownLine } from './grid/shown-lines.ts';
+export type { ShownLine } from './grid/shown-lines.ts';
 export { importIssueWords } from './words/import-issue-words.ts';
 export { cellReasonWords } from './words/cell-words.ts';
 export { packGrid, unpackGrid, packBudgetGrid, unpackBudgetGrid } from './grid/packed-grid.ts';
-export { statementIssueWords } from './words/statement-issue-words.ts';
 export { DISPLAY_FIELD_WORDS } from './words/display-field-words.ts';
 export { figureText, shownFavor } from './words/cell-text.ts';
 export type { FigureFormat } from './words/cell-text.ts';
 export { signedLines, sidesOfForm } from './grid/shown-lines.ts';
 export { figureFormat } from './grid/figure-format.ts';
-export { basisIssueWords } from './words/basis-issue-words.ts';
-export { booksOfWorksheet, cubeOfFacts, packFacts, packLine, unpackLine } from './worksheet/worksheet-books.ts';
+export { booksOfWorksheet, packFacts, packLine, unpackLine } from './worksheet/worksheet-books.ts';
 export { budgetLockWords } from './words/budget-lock-words.ts';
 export { worksheetIssueWords } from './words/worksheet-issue-words.ts';
 export { cellDto, gridDto } from './grid/grid-dto.ts';

@@ -1,7 +1,7 @@
 import sqlite3 from 'sqlite3';
 
 /** Milliseconds a connection waits for another process's write before it gives up. */
-export const BUSY_TIMEOUT = 15_000;
+const BUSY_TIMEOUT = 15_000;
 // each transaction has a connection of its own; a large import needs its indexes' pages in memory
 const SETTINGS = `PRAGMA synchronous = FULL; PRAGMA foreign_keys = ON; PRAGMA cache_size = -131072; PRAGMA temp_store = MEMORY`;
 

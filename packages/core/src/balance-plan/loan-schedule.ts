@@ -13,7 +13,7 @@ export type LoanTerms = { readonly form: LoanForm; readonly ratePercent: string;
 export type LoanMonth = { readonly payment: Minor; readonly interest: Minor; readonly principal: Minor; readonly balance: Minor };
 
 /** A twelfth of a year's interest on a balance, rounded half away from zero, exactly. */
-export const monthlyInterest = (balance: Minor, ratePercent: string): Minor =>
+const monthlyInterest = (balance: Minor, ratePercent: string): Minor =>
   exactProduct([parseDecimal(String(balance)), parseDecimal(ratePercent)], 1200);
 
 /**

@@ -16,7 +16,7 @@ export const sliceFilter = (head: BudgetHead, line: Pick<PlacedLine, 'dimensions
   Object.fromEntries(head.dimensions.map((name) => [name, [line.dimensions[name] ?? '']]));
 
 /** What a slice is called: its values, or `None`. */
-export const sliceName = (dimensions: PlacedLine['dimensions']): string =>
+const sliceName = (dimensions: PlacedLine['dimensions']): string =>
   Object.values(dimensions)
     .filter((value) => value !== '')
     .join(' / ') || 'None';

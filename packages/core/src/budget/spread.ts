@@ -57,7 +57,7 @@ export function spreadWords(spread: Spread): string {
 }
 
 /** Twelve whole weights in exact proportion, none negative; years that are not whole count for nothing, and a line that is not there weighs nothing. */
-export function spreadWeights(spread: Spread, context: SpreadContext): readonly bigint[] {
+function spreadWeights(spread: Spread, context: SpreadContext): readonly bigint[] {
   if (typeof spread === 'string') return plain(SPREADS[spread].weights(context));
   if (spread.by === 'weights') return plain(spread.weights.map((weight) => Math.max(0, weight)));
   if (spread.by === 'line') return plain((context.lines(spread.accounts) ?? []).map(Math.abs));

@@ -21,7 +21,7 @@ export function capitalAccounts(chart: Chart): number[] {
 }
 
 /** Identifies an open item: the account it is owed on, the party and its document. Null without a document. */
-export const openItemKey = ({ account, party, document }: LedgerLine): string | null =>
+const openItemKey = ({ account, party, document }: LedgerLine): string | null =>
   document === '' ? null : JSON.stringify([account, party, document]);
 
 /**

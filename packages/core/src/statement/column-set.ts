@@ -58,7 +58,6 @@ export type Column =
   | (ColumnBase & { readonly kind: 'runningTotal'; readonly of: string })
   /** what each ratio, or each line's share, is held against */
   | (ColumnBase & { readonly kind: 'benchmark' });
-export type ColumnKind = Column['kind'];
 
 /** What a block stands for again and again. Stretches end at the as-of month. */
 export type Repeat =

@@ -26,7 +26,7 @@ export type BudgetSheet = {
   readonly decimals: number;
   readonly lines: readonly SheetLine[];
 };
-export const ANSWERS = ['Agreed', 'Changed', 'To discuss'] as const;
+const ANSWERS = ['Agreed', 'Changed', 'To discuss'] as const;
 const [ADDS, TAKES] = ['increase', 'decrease'] as const;
 const SHEET = 'Budget';
 const ABOUT = 'About';

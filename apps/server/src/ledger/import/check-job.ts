@@ -68,4 +68,3 @@ export type CheckMessage =
   | { readonly kind: 'done'; readonly result: CheckResult }
   | { readonly kind: 'failed'; readonly message: string };
 
-export type IssueSink = (issue: ImportIssue) => void;

@@ -65,7 +65,7 @@ function basisLine(dto: GridDto, currencyWords: string): string {
 }
 
 /** What the statement keeps to, a line for each choice. */
-export function keptTo(dto: GridDto): string[] {
+function keptTo(dto: GridDto): string[] {
   return [
     ...Object.entries(dto.filter).map(([name, values]) => `${name}: ${values.map((value) => value || 'none').join(', ')}`),
     ...(dto.accounts === '' ? [] : [`accounts: ${dto.accounts}`]),

@@ -30,7 +30,7 @@ const FITTING_NAMES: Readonly<Record<Line['kind'], string>> = {
 };
 
 /** The normal balance of a section: that of its first line with accounts, or of a total among them. */
-export function signOfSection(section: Line | null): NaturalSign {
+function signOfSection(section: Line | null): NaturalSign {
   let sign: NaturalSign | null = null;
   if (section?.kind === 'section')
     walkLines(section.lines, (line) => {

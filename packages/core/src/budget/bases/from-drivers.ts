@@ -53,7 +53,7 @@ export type Payroll = {
 };
 
 /** The value of the last step that has begun; null before the first. */
-export function stepAt<Value>(steps: readonly Step<Value>[], month: number): Value | null {
+function stepAt<Value>(steps: readonly Step<Value>[], month: number): Value | null {
   let best: Step<Value> | null = null;
   for (const step of steps) if (step.from <= month && (best === null || step.from >= best.from)) best = step;
   return best?.value ?? null;
