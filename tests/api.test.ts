@@ -259,11 +259,11 @@ describe('a budget from last year', () => {
   });
 });
 
-describe('the trail', () => {
-  const trail = (line: string, column: string, more = '') =>
+describe('the drill-down', () => {
+  const drillDown = (line: string, column: string, more = '') =>
     server.get<DrillDownDto>(`${at}/statements/income/drill-down?asOf=2026-06&budget=${budget.id}&line=${line}&column=${column}${more}`);
   it('leads from an amount to its accounts, their entries and an entry, each adding up to the figure', async () => {
-    const figure = await trail('revenue', 'ytd.actual');
+    const figure = await drillDown('revenue', 'ytd.actual');
     expect(figure.accountsSum).toBe(figure.cell.kind === 'amount' ? figure.cell.value : NaN);
     const [account] = figure.accounts;
     const { from, to } = account!.entries!;
@@ -289,15 +289,15 @@ describe('the trail', () => {
   });
   it('leads from differences, percentages, shares and formulas to the figures they were made of', async () => {
     for (const column of ['month.budget_difference', 'month.budget_percent', 'ytd.prior_percent'])
-      expect((await trail('revenue', column)).parts).toHaveLength(2);
-    expect((await trail('gross_margin', 'month.actual')).parts.map(({ line }) => line)).toEqual(['gross_profit', 'revenue']);
-    expect((await trail('operating_expenses', 'month.actual_share')).parts.map(({ line, role }) => [line, role])).toEqual([
+      expect((await drillDown('revenue', column)).parts).toHaveLength(2);
+    expect((await drillDown('gross_margin', 'month.actual')).parts.map(({ line }) => line)).toEqual(['gross_profit', 'revenue']);
+    expect((await drillDown('operating_expenses', 'month.actual_share')).parts.map(({ line, role }) => [line, role])).toEqual([
       ['operating_expenses', ''],
       ['revenue', 'of'],
     ]);
   });
   it('leads from a budget figure to the bases of its lines', async () => {
-    const [account] = (await trail('operating_expenses', 'month.budget')).accounts;
+    const [account] = (await drillDown('operating_expenses', 'month.budget')).accounts;
     expect(account).toMatchObject({
       number: '6000',
       entries: null,
@@ -306,7 +306,7 @@ describe('the trail', () => {
     });
   });
   it('keeps the filter of the statement', async () => {
-    const { accounts } = await trail('revenue', 'ytd.actual', `&filter=${encodeURIComponent('{"department":["North"]}')}`);
+    const { accounts } = await drillDown('revenue', 'ytd.actual', `&filter=${encodeURIComponent('{"department":["North"]}')}`);
     expect(accounts[0]).toMatchObject({ amount: (1 + 3 + 5) * 11000, entries: { filter: { department: ['North'] } } });
   });
 });

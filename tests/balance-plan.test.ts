@@ -198,16 +198,16 @@ describe('a budget carried into cash and balance sheet', () => {
     )!;
     const { balanceSheet } = await plan(`${company}/budgets/${approved.id}`);
     expect(row(balanceSheet, 'total_assets')[7]).toBe(budgeted);
-    // its trail ends on the rule the balance follows, and the listed accounts add up to it
+    // its drill-down ends on the rule the balance follows, and the listed accounts add up to it
     const view = (
       await server.send('POST', `${company}/views`, { name: 'Against plan', folder: 'Mine', lineSet: BALANCE_LINES, columnSet })
     ).body as ViewDto;
-    const trail = await server.get<DrillDownDto>(
+    const drillDown = await server.get<DrillDownDto>(
       `${company}/statements/${view.key}/drill-down?asOf=2026-10&line=long_term_liability_lines.boathouse_loan&column=now.plan`,
     );
-    expect(trail.cell).toEqual({ kind: 'amount', value: trail.accountsSum });
-    expect(trail.accounts).toMatchObject([{ number: '2500', budgetId: approved.id, isBalanceSheet: true, entries: null }]);
-    expect(trail.accounts[0]!.basis[0]).toMatch(/^Repaid in \d+ months, level payments, at 5\.2% a year$/);
+    expect(drillDown.cell).toEqual({ kind: 'amount', value: drillDown.accountsSum });
+    expect(drillDown.accounts).toMatchObject([{ number: '2500', budgetId: approved.id, isBalanceSheet: true, entries: null }]);
+    expect(drillDown.accounts[0]!.basis[0]).toMatch(/^Repaid in \d+ months, level payments, at 5\.2% a year$/);
     // balances are planned for the company as a whole
     const tours = await preview({ asOf: '2026-10', choices: { filter: { department: ['Tours'] } } });
     expect(tours.cells[tours.lines.findIndex(({ key }) => key === 'total_assets')]![1]).toEqual({

@@ -30,14 +30,14 @@ async function ledgerSum(condition: string): Promise<number> {
 const INCOME = "a.class IN ('revenue', 'revenueDeductions') AND l.period_code BETWEEN 202701 AND 202707";
 
 describe('what a statement keeps to', () => {
-  it('a source journal: its entries only, to the cent, and the trail ends on them', async () => {
+  it('a source journal: its entries only, to the cent, and the drill-down ends on them', async () => {
     const query = filter({ source: ['sales'] });
     const grid = await statement('income', query);
     expect(amountAt(grid, 'revenue', 'ytd.actual')).toBe(-(await ledgerSum(`${INCOME} AND e.source = 'sales' AND e.state = 'posted'`)));
-    const trail = await server.get<DrillDownDto>(
+    const drillDown = await server.get<DrillDownDto>(
       `${company}/statements/income/drill-down?asOf=2026-10&line=revenue&column=ytd.actual${query}`,
     );
-    const [first] = trail.accounts;
+    const [first] = drillDown.accounts;
     const { from, to, filter: slice } = first!.entries!;
     const lines = await server.get<EntryLinesDto>(`${company}/accounts/${first!.number}/entries?from=${from}&to=${to}${filter(slice)}`);
     expect([lines.sum, lines.figure]).toEqual([first!.amount, first!.amount]);
@@ -63,10 +63,10 @@ describe('what a statement keeps to', () => {
     expect(drafts).not.toBe(0);
     expect(amountAt(withDrafts, 'net_income', 'ytd.actual')).toBe(amountAt(without, 'net_income', 'ytd.actual') - drafts);
     expect([without.drafts, withDrafts.drafts]).toEqual([false, true]);
-    const trail = await server.get<DrillDownDto>(
+    const drillDown = await server.get<DrillDownDto>(
       `${company}/statements/income/drill-down?asOf=2026-10&line=net_income&column=ytd.actual&drafts=yes`,
     );
-    expect(trail.accounts.concat().every(({ entries }) => entries === null || entries.drafts)).toBe(true);
+    expect(drillDown.accounts.concat().every(({ entries }) => entries === null || entries.drafts)).toBe(true);
   });
   it('accounts typed as numbers and ranges', async () => {
     const grid = await statement('income', `&accounts=${encodeURIComponent('4000-4099, 4210')}`);
@@ -121,7 +121,7 @@ describe('display choices', () => {
       display: { unit: 'thousands', foots: true },
     });
   });
-  it('rounded figures foot in every file alike, and the trail stays exact', async () => {
+  it('rounded figures foot in every file alike, and the drill-down stays exact', async () => {
     const grid = await statement('income', '&unit=thousands&foots=yes');
     const [parts, total] = [
       grid.lines.flatMap(({ kind, key }, index) => (kind === 'accounts' && key.startsWith('revenue') ? [grid.cells[index]![0]!] : [])),
@@ -131,10 +131,10 @@ describe('display choices', () => {
     expect(total % 100_000).toBe(0);
     const csv = await (await fetch(`${server.base}${company}/statements/income/export.csv?asOf=2026-10&unit=thousands&foots=yes`)).text();
     expect(csv).toContain(`revenue,,"Revenue, net",${total / 100}.00,`);
-    const trail = await server.get<DrillDownDto>(
+    const drillDown = await server.get<DrillDownDto>(
       `${company}/statements/income/drill-down?asOf=2026-10&line=revenue&column=month.actual&unit=thousands&foots=yes`,
     );
-    expect(trail.cell).toEqual(cellAt(await statement('income'), 'revenue', 'month.actual'));
+    expect(drillDown.cell).toEqual(cellAt(await statement('income'), 'revenue', 'month.actual'));
   });
   it.each(['unit=lakhs', 'negatives=blue', 'decimals=9', 'drafts=maybe', 'form=three'])('%s is refused by its name', async (query) => {
     const { status, body } = await server.send('GET', `${company}/statements/income?asOf=2026-10&${query}`);

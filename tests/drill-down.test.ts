@@ -42,14 +42,14 @@ describe.each([
     const figures = sample(grid);
     expect(figures.length).toBeGreaterThan(0);
     for (const { line, column, cell } of figures) {
-      const trail = drillDownSchema.parse(await drillDownOf(view, line, column));
-      expect([line, column, trail.cell]).toEqual([line, column, cell]);
+      const drillDown = drillDownSchema.parse(await drillDownOf(view, line, column));
+      expect([line, column, drillDown.cell]).toEqual([line, column, cell]);
       const place = `${line}, ${column}`;
-      if (trail.accountsSum !== null) {
-        expect([place, trail.accountsSum]).toEqual([place, amountOf(cell)]);
-        expect(trail.accounts.reduce((sum, { amount }) => sum + amount, 0)).toBe(trail.accountsSum);
-      } else if (amountOf(cell) !== 0) expect([place, trail.parts.length > 0]).toEqual([place, true]);
-      expect(trail.sentence.length).toBeGreaterThan(10);
+      if (drillDown.accountsSum !== null) {
+        expect([place, drillDown.accountsSum]).toEqual([place, amountOf(cell)]);
+        expect(drillDown.accounts.reduce((sum, { amount }) => sum + amount, 0)).toBe(drillDown.accountsSum);
+      } else if (amountOf(cell) !== 0) expect([place, drillDown.parts.length > 0]).toEqual([place, true]);
+      expect(drillDown.sentence.length).toBeGreaterThan(10);
     }
   });
 

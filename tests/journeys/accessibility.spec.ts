@@ -18,7 +18,7 @@ const SCREENS: readonly (readonly [string, string, string])[] = [
   ['balance sheet', '/c/1/statements/balance', 'Balance sheet'],
   ['ratios', '/c/1/statements/ratios', 'Ratios'],
   ['sales by customer', '/c/1/statements/customers', 'Sales by customer'],
-  ['trail', '/c/1/statements/income?figure=revenue~month.actual', 'Revenue, net, 219,617.48'],
+  ['drill-down', '/c/1/statements/income?figure=revenue~month.actual', 'Revenue, net, 219,617.48'],
   ['findings', '/c/1/findings', 'Findings'],
   ['packs', '/c/1/packs', 'Packs'],
 ];

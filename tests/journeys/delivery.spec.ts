@@ -81,7 +81,7 @@ test('a benchmark is typed for a ratio and for a share, and compared', async ({ 
   await expect(page.getByRole('row', { name: /^Current ratio/ })).toContainText('2.50');
 });
 
-test('every line as a small chart; a chart opens the trail of its line', async ({ page, demo }) => {
+test('every line as a small chart; a chart opens the drill-down of its line', async ({ page, demo }) => {
   await open(page, demo, `${AT}/income?asOf=2026-10`);
   await page.getByRole('button', { name: 'Charts' }).click();
   const charts = page.getByRole('region', { name: 'Charts' });

@@ -150,29 +150,29 @@ test('October is read, the month stepped, and a difference followed to its entry
   await page.keyboard.press('ArrowRight');
   await expect(figure).toBeFocused();
   await page.keyboard.press('Enter');
-  const trail = page.getByRole('complementary', { name: 'Drill-down' });
-  await expect(trail).toContainText('Unfavorable');
-  await trail.getByRole('button', { name: 'Freight in', exact: true }).click();
-  await expect(trail).toContainText('Listed accounts 12,265.85');
-  await expect(trail).toContainText('Difference from the amount 0.00');
-  await trail.getByRole('button', { name: '5210 Freight in' }).click();
-  await expect(trail).toContainText('Listed entries 12,265.85');
-  await trail.getByRole('listitem').filter({ hasText: 'D-4471A' }).getByRole('button').click();
-  await expect(trail.getByRole('row', { name: /2010 Trade payables/ })).toContainText('4,890.00');
+  const drillDown = page.getByRole('complementary', { name: 'Drill-down' });
+  await expect(drillDown).toContainText('Unfavorable');
+  await drillDown.getByRole('button', { name: 'Freight in', exact: true }).click();
+  await expect(drillDown).toContainText('Listed accounts 12,265.85');
+  await expect(drillDown).toContainText('Difference from the amount 0.00');
+  await drillDown.getByRole('button', { name: '5210 Freight in' }).click();
+  await expect(drillDown).toContainText('Listed entries 12,265.85');
+  await drillDown.getByRole('listitem').filter({ hasText: 'D-4471A' }).getByRole('button').click();
+  await expect(drillDown.getByRole('row', { name: /2010 Trade payables/ })).toContainText('4,890.00');
   const address = page.url();
 
   await page.keyboard.press('Escape');
-  await expect(trail).toContainText('Listed entries 12,265.85');
+  await expect(drillDown).toContainText('Listed entries 12,265.85');
   await page.keyboard.press('Escape');
-  await expect(trail).toContainText('Listed accounts');
+  await expect(drillDown).toContainText('Listed accounts');
   await page.goBack();
-  await expect(trail).toContainText('Listed entries 12,265.85');
+  await expect(drillDown).toContainText('Listed entries 12,265.85');
   await page.goto(address);
-  await expect(trail.getByRole('row', { name: /2010 Trade payables/ })).toContainText('4,890.00');
+  await expect(drillDown.getByRole('row', { name: /2010 Trade payables/ })).toContainText('4,890.00');
   await page.reload();
-  await expect(trail.getByRole('row', { name: /2010 Trade payables/ })).toContainText('4,890.00');
-  await trail.getByRole('button', { name: 'Close', exact: true }).click();
-  await expect(trail).toHaveCount(0);
+  await expect(drillDown.getByRole('row', { name: /2010 Trade payables/ })).toContainText('4,890.00');
+  await drillDown.getByRole('button', { name: 'Close', exact: true }).click();
+  await expect(drillDown).toHaveCount(0);
 });
 
 test('choices stay in the address: units, department, zero lines, budget; another view keeps them', async ({ page, demo }) => {

@@ -157,12 +157,12 @@ describe('an indirect statement of cash flows with a disposal and land acquired 
       'noncash_debt_or_equity',
       'income_taxes_paid',
     ]) {
-      const trail = await server.get<DrillDownDto>(
+      const drillDown = await server.get<DrillDownDto>(
         `/companies/${company}/statements/cash-flow/drill-down?asOf=2026-12&line=${line}&column=ytd.actual`,
       );
       const cell = at(line, 'ytd.actual');
-      expect(trail.accountsSum).toBe(cell.kind === 'amount' ? cell.value : NaN);
-      for (const { number, amount, entries } of trail.accounts) {
+      expect(drillDown.accountsSum).toBe(cell.kind === 'amount' ? cell.value : NaN);
+      for (const { number, amount, entries } of drillDown.accounts) {
         const filter = encodeURIComponent(JSON.stringify(entries!.filter));
         const listed = await server.get<EntryLinesDto>(
           `/companies/${company}/accounts/${number}/entries?from=${entries!.from}&to=${entries!.to}&filter=${filter}`,

@@ -84,7 +84,7 @@ export class StatementService {
     return (await this.evaluated(companyId, view, query)).dto();
   }
 
-  /** The evaluated grid itself, for the trail and the exports. */
+  /** The evaluated grid itself, for the drill-down and the exports. */
   async evaluated(companyId: number, key: string, query: StatementQuery): Promise<EvaluatedView> {
     const books = await this.#booksCache.of(companyId);
     const view = await this.#viewOf(companyId, key);

@@ -59,7 +59,7 @@ export function setFilter(search: URLSearchParams, dimension: string, values: re
   if (values.length === 0 && !wasInAddress) search.append(name, ALL);
 }
 
-/** The choices in an address apart from its month and trail, to be kept for the next time. */
+/** The choices in an address apart from its month and drill-down, to be kept for the next time. */
 export function choicesIn(search: URLSearchParams): Record<string, string> {
   const kept = new URLSearchParams([...search].filter(([name]) => isChoice(name)));
   return kept.size === 0 ? {} : { address: kept.toString() };

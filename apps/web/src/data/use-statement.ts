@@ -26,7 +26,7 @@ export const useDrillDown = (
   place: { readonly line: string; readonly column: string } | null,
 ) =>
   useQuery({
-    queryKey: ['trail', company, view, choices, place],
+    queryKey: ['drill-down', company, view, choices, place],
     enabled: place !== null,
     queryFn: ({ signal }) =>
       getJson<DrillDownDto>(
@@ -41,7 +41,7 @@ export const useBudgets = (company: number) =>
 /** Lines by month of the year; without keys every line that is shown. */
 export const useLineTrends = (company: number, view: string, choices: StatementChoices, lines: readonly string[] | null) =>
   useQuery({
-    queryKey: ['trail', company, view, choices, 'trends', lines],
+    queryKey: ['drill-down', company, view, choices, 'trends', lines],
     queryFn: ({ signal }) =>
       getJson<LineTrendDto[]>(
         `/companies/${company}/statements/${view}/line-trends${queryText({ ...statementQuery(choices), lines: lines?.join(',') })}`,

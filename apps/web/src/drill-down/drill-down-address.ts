@@ -1,7 +1,7 @@
 import type { FilterDto } from '@wise-margin/contract';
 import { useSearch } from '../ui/use-search.ts';
 
-/** An account's entries over a span, as the trail leads to them. */
+/** An account's entries over a span, as the drill-down leads to them. */
 export type AccountStep = {
   readonly account: string;
   readonly from: string;
@@ -11,17 +11,17 @@ export type AccountStep = {
   /** draft entries included too */
   readonly drafts: boolean;
 };
-/** The open trail, outermost step first; the address bar holds the same. */
-export type TrailState = {
+/** The open drill-down, outermost step first; the address bar holds the same. */
+export type DrillDownState = {
   readonly figures: readonly { readonly line: string; readonly column: string }[];
   readonly account: AccountStep | null;
   readonly entry: number | null;
 };
 
-/** Names in the address that belong to the trail. */
-export const TRAIL_NAMES = ['figure', 'account', 'from', 'to', 'slice', 'opening', 'withDrafts', 'entry'] as const;
+/** Names in the address that belong to the drill-down. */
+export const DRILL_DOWN_NAMES = ['figure', 'account', 'from', 'to', 'slice', 'opening', 'withDrafts', 'entry'] as const;
 
-function read(search: URLSearchParams): TrailState {
+function read(search: URLSearchParams): DrillDownState {
   const figures = search.getAll('figure').flatMap((text) => {
     const [line, column] = text.split('~');
     return line && column ? [{ line, column }] : [];
@@ -46,13 +46,13 @@ function read(search: URLSearchParams): TrailState {
   };
 }
 
-/** The trail in the address bar, and the steps along it. Each step is one step of the browser's history. */
+/** The drill-down in the address bar, and the steps along it. Each step is one step of the browser's history. */
 export function useDrillDownAddress() {
   const [search, setSearch] = useSearch();
   const state = read(search);
-  const go = (next: TrailState) =>
+  const go = (next: DrillDownState) =>
     setSearch((before) => {
-      for (const name of TRAIL_NAMES) before.delete(name);
+      for (const name of DRILL_DOWN_NAMES) before.delete(name);
       for (const { line, column } of next.figures) before.append('figure', `${line}~${column}`);
       if (next.account) {
         before.set('account', next.account.account);
@@ -67,8 +67,8 @@ export function useDrillDownAddress() {
   return {
     state,
     isOpen: state.figures.length > 0 || state.account !== null || state.entry !== null,
-    openFigure: (figure: TrailState['figures'][number]) => go({ figures: [figure], account: null, entry: null }),
-    addFigure: (figure: TrailState['figures'][number]) => go({ figures: [...state.figures, figure], account: null, entry: null }),
+    openFigure: (figure: DrillDownState['figures'][number]) => go({ figures: [figure], account: null, entry: null }),
+    addFigure: (figure: DrillDownState['figures'][number]) => go({ figures: [...state.figures, figure], account: null, entry: null }),
     openAccount: (account: AccountStep) => go({ ...state, account, entry: null }),
     openEntry: (entry: number) => go({ ...state, entry }),
     toFigure: (position: number) => go({ figures: state.figures.slice(0, position + 1), account: null, entry: null }),

@@ -5,7 +5,7 @@ import { EntryStep, useEntry } from './entry-step.tsx';
 import type { DrillDownAddress } from './drill-down-address.ts';
 import { Proof, DrillDownPanel } from './drill-down-panel.tsx';
 
-/** The inner steps of the trail, from an account's entries to an entry; the same from every station. */
+/** The inner steps of the drill-down, from an account's entries to an entry; the same from every station. */
 export function DrillDownSteps({
   address,
   outerCrumbs = null,

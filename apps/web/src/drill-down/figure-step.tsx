@@ -7,31 +7,31 @@ import type { AccountStep } from './drill-down-address.ts';
 
 /** A figure opened: the accounts that add up to it, or the figures it was made from. */
 export function FigureStep({
-  trail,
+  drillDown,
   exponent,
   companyId,
   openFigure,
   openAccount,
 }: {
-  readonly trail: DrillDownDto;
+  readonly drillDown: DrillDownDto;
   readonly exponent: number;
   readonly companyId: number;
   readonly openFigure: (place: { line: string; column: string }) => void;
   readonly openAccount: (step: AccountStep) => void;
 }) {
   const unit: DisplayUnit = 'cents';
-  const favor = favorOf(trail.cell);
-  const reason = cellReasonWords(trail.cell);
+  const favor = favorOf(drillDown.cell);
+  const reason = cellReasonWords(drillDown.cell);
   return (
     <>
-      <p className="text-[14px] text-ink-soft">{trail.column.words}</p>
+      <p className="text-[14px] text-ink-soft">{drillDown.column.words}</p>
       {favor ? <p className={`text-[14px] font-semibold ${favorColor(favor)}`}>{favor === 'F' ? '▲ Favorable' : '▼ Unfavorable'}</p> : null}
       {reason ? <p className="mt-1">{reason}.</p> : null}
-      <p className="mt-2 text-[14px]">{trail.sentence}</p>
-      {trail.parts.length > 0 ? (
+      <p className="mt-2 text-[14px]">{drillDown.sentence}</p>
+      {drillDown.parts.length > 0 ? (
         <table className="ledger-table mt-2 w-full">
           <tbody>
-            {trail.parts.map((part) => (
+            {drillDown.parts.map((part) => (
               <tr key={`${part.line} ${part.column}`} className="hover:bg-wash">
                 <td className="border-b border-hairline whitespace-normal!">
                   <button type="button" className="link" onClick={() => openFigure({ line: part.line, column: part.column })}>
@@ -48,7 +48,7 @@ export function FigureStep({
           </tbody>
         </table>
       ) : null}
-      {trail.accounts.length > 0 ? (
+      {drillDown.accounts.length > 0 ? (
         <table className="ledger-table mt-2 w-full">
           <thead>
             <tr>
@@ -61,7 +61,7 @@ export function FigureStep({
             </tr>
           </thead>
           <tbody>
-            {trail.accounts.map((account) => (
+            {drillDown.accounts.map((account) => (
               <tr key={account.number} className="hover:bg-wash">
                 <td className="border-b border-hairline whitespace-normal!">
                   {account.entries ? (
@@ -97,9 +97,9 @@ export function FigureStep({
 }
 
 /** The listed accounts' sum, and its difference to the cell. Null when the cell is not an amount made of accounts. */
-export function figureProof(trail: DrillDownDto, exponent: number): { listed: string; difference: string; isZero: boolean } | null {
-  if (trail.accountsSum === null || trail.cell.kind !== 'amount') return null;
-  const difference = trail.cell.value - trail.accountsSum;
+export function figureProof(drillDown: DrillDownDto, exponent: number): { listed: string; difference: string; isZero: boolean } | null {
+  if (drillDown.accountsSum === null || drillDown.cell.kind !== 'amount') return null;
+  const difference = drillDown.cell.value - drillDown.accountsSum;
   const text = (value: number) => (value === 0 ? '0.00' : formatAmount(value as Minor, { exponent, unit: 'cents' }));
-  return { listed: `Listed accounts ${text(trail.accountsSum)}`, difference: text(difference), isZero: difference === 0 };
+  return { listed: `Listed accounts ${text(drillDown.accountsSum)}`, difference: text(difference), isZero: difference === 0 };
 }

@@ -19,7 +19,7 @@ export function SmallMultiples({
   readonly view: string;
   readonly choices: StatementChoices;
   readonly lines: readonly string[];
-  /** opens the trail of a line's figure */
+  /** opens the drill-down of a line's figure */
   readonly open: ((line: string) => void) | null;
 }) {
   const company = useCompany();

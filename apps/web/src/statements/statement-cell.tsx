@@ -12,7 +12,7 @@ const amountOf = (cell: CellDto): number => (cell.kind === 'amount' ? cell.value
 export const largestBar = (grid: GridDto, lines: readonly ShownLine[], position: number): number =>
   grid.columns[position]!.bar ? (max(lines, ({ index }) => Math.abs(amountOf(grid.cells[index]![position]!))) ?? 0) : 0;
 
-/** One figure of a statement: a button into its trail, its letter of favor, and its bar. */
+/** One figure of a statement: a button into its drill-down, its letter of favor, and its bar. */
 export function StatementCell({
   grid,
   shown,

@@ -6,7 +6,7 @@ import { LineTrend } from './line-trend.tsx';
 import type { StatementChoices } from '../data/statement-choices.ts';
 import { useDrillDown } from '../data/use-statement.ts';
 
-/** The trail of a statement's figure: the figure, its accounts, their entries, the entry. */
+/** The drill-down of a statement's figure: the figure, its accounts, their entries, the entry. */
 export function StatementDrillDown({
   view,
   choices,
@@ -18,8 +18,8 @@ export function StatementDrillDown({
 }) {
   const company = useCompany();
   const { figures, account, entry } = address.state;
-  const trail = useDrillDown(company.id, view, choices, figures.at(-1) ?? null);
-  const { data } = trail;
+  const drillDown = useDrillDown(company.id, view, choices, figures.at(-1) ?? null);
+  const { data } = drillDown;
   const inner = account !== null || entry !== null;
   const crumbs = figures.map((figure, position) => (
     <span key={position}>
@@ -49,10 +49,10 @@ export function StatementDrillDown({
       close={address.close}
       foot={proof ? <Proof {...proof} /> : null}
     >
-      {trail.isError ? <Failure error={trail.error} retry={() => void trail.refetch()} /> : null}
+      {drillDown.isError ? <Failure error={drillDown.error} retry={() => void drillDown.refetch()} /> : null}
       {data ? (
         <FigureStep
-          trail={data}
+          drillDown={data}
           exponent={company.exponent}
           companyId={company.id}
           openFigure={address.addFigure}
@@ -60,7 +60,7 @@ export function StatementDrillDown({
         />
       ) : null}
       {data ? <LineTrend view={view} choices={choices} line={data.line.key} /> : null}
-      {!data && !trail.isError ? <Loading what="what makes up the amount" /> : null}
+      {!data && !drillDown.isError ? <Loading what="what makes up the amount" /> : null}
     </DrillDownPanel>
   );
 }

@@ -19,7 +19,7 @@ const NAMES = 240;
 
 /**
  * A statement: block headings over their columns, one row a line, every figure a button into its
- * trail. Arrow keys move, Enter opens. A small statement is drawn whole, so that the browser finds in it;
+ * drill-down. Arrow keys move, Enter opens. A small statement is drawn whole, so that the browser finds in it;
  * of a large one only the rows and columns in view are.
  */
 export function StatementTable({

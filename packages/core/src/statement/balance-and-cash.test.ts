@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { StatementGrid } from './evaluate.ts';
-import { provenanceOf } from './provenance.ts';
+import { cellDrillDown } from './cell-drill-down.ts';
 import { BALANCE_LINES } from './shipped/balance-lines.ts';
 import { CASH_FLOW_LINES } from './shipped/cash-flow-lines.ts';
 import type { Column } from './column-set.ts';
@@ -82,8 +82,8 @@ describe('balance sheet and cash flows', () => {
     });
     expect([value('retained_earnings', 'b.balance'), value('dividend_lines.account_3300', 'b.balance')]).toEqual([70, -8]);
     expect(value('out_of_balance', 'b.balance')).toBe(0);
-    expect(provenanceOf(grid, plan.lineOfKey.get('dividend_lines.account_3300')!, 0)).toMatchObject({ kind: 'accounts', sum: -8 });
-    expect(provenanceOf(grid, plan.lineOfKey.get('earlier_dividends')!, 0)).toMatchObject({ kind: 'accounts', sum: -30 });
+    expect(cellDrillDown(grid, plan.lineOfKey.get('dividend_lines.account_3300')!, 0)).toMatchObject({ kind: 'accounts', sum: -8 });
+    expect(cellDrillDown(grid, plan.lineOfKey.get('earlier_dividends')!, 0)).toMatchObject({ kind: 'accounts', sum: -30 });
   });
   it('show this year’s result apart and those before it in retained earnings', () => {
     const { value, grid, plan } = run({
@@ -92,6 +92,6 @@ describe('balance sheet and cash flows', () => {
       blocks: [block([closing])],
     });
     expect([value('retained_earnings', 'b.balance'), value('result_of_the_year', 'b.balance')]).toEqual([100, 40]);
-    expect(provenanceOf(grid, plan.lineOfKey.get('result_of_the_year')!, 0)).toMatchObject({ kind: 'accounts', sum: 40 });
+    expect(cellDrillDown(grid, plan.lineOfKey.get('result_of_the_year')!, 0)).toMatchObject({ kind: 'accounts', sum: 40 });
   });
 });

@@ -4,7 +4,7 @@ import type { Column } from './column-set.ts';
 import { fillFields } from './display.ts';
 import { columnWords } from './column-words.ts';
 import type { Line } from './line-set.ts';
-import { provenanceOf } from './provenance.ts';
+import { cellDrillDown } from './cell-drill-down.ts';
 import { shownColumns } from './shown-columns.ts';
 import { BALANCE_LINES } from './shipped/balance-lines.ts';
 import { actual, block, calendar, month, run, sales, sold, sourceOf } from './small-books.ts';
@@ -40,7 +40,7 @@ describe('benchmarks', () => {
     expect(at('sales', 'b.above')).toMatchObject({ kind: 'ratio', unit: 'points', favor: 'F' });
     expect(at('margin', 'b.ratio_above')).toMatchObject({ value: -0.25, unit: 'points', favor: 'U' });
     expect(shownColumns(grid)).toHaveLength(5);
-    expect(provenanceOf(grid, 0, 2)).toEqual({ kind: 'none' });
+    expect(cellDrillDown(grid, 0, 2)).toEqual({ kind: 'none' });
     expect(columnWords(grid, 2)).toBe('The benchmark of the line');
   });
   it('leave no columns behind where no line has one', () => {
@@ -82,7 +82,7 @@ describe('a column of statistics', () => {
     const { value, grid } = run({ lines: [sales], blocks: [block([actual, heads, perHead])], source });
     expect(value('sales', 'b.heads')).toBe(30);
     expect(value('sales', 'b.per')).toBe(300);
-    expect(provenanceOf(grid, 0, 1)).toMatchObject({ kind: 'statistic', series: 'headcount' });
+    expect(cellDrillDown(grid, 0, 1)).toMatchObject({ kind: 'statistic', series: 'headcount' });
   });
   it('is the last month’s, the mean or the sum, as balances would be shown', () => {
     const over = (measure: 'closing' | 'average' | 'change') =>

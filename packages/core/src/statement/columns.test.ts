@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { columnWords } from './column-words.ts';
 import type { Line } from './line-set.ts';
-import { provenanceOf } from './provenance.ts';
+import { cellDrillDown } from './cell-drill-down.ts';
 import type { Column } from './column-set.ts';
 import type { Block } from './column-set.ts';
 import { actual, block, month, run, sales, sold } from './small-books.ts';
@@ -116,7 +116,7 @@ describe('columns', () => {
       blocks: blocks([{ kind: 'share', key: 'share', heading: '', of: 'actual', ownGroup: true }]),
     });
     expect(['wages', 'depreciation', 'all', 'sales'].map((key) => value(key, 'b.share'))).toEqual([0.6, 0.1, 1, 'noLine']);
-    expect(provenanceOf(grid, plan.lineOfKey.get('wages')!, 1)).toMatchObject({
+    expect(cellDrillDown(grid, plan.lineOfKey.get('wages')!, 1)).toMatchObject({
       parts: [{ role: 'part' }, { role: 'base', line: plan.lineOfKey.get('all') }],
     });
   });

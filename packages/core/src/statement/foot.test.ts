@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { footGrid } from './foot.ts';
 import type { StatementGrid } from './evaluate.ts';
-import { provenanceOf } from './provenance.ts';
+import { cellDrillDown } from './cell-drill-down.ts';
 import { INCOME_LINES } from './shipped/income-lines.ts';
 import { BALANCE_LINES } from './shipped/balance-lines.ts';
 import { actual, block, run, sold, type Posting } from './small-books.ts';
@@ -85,9 +85,9 @@ describe('rounded figures that foot', () => {
             }
             const opened = plan.lines.filter(({ parent, kind }) => parent === line.index && kind === 'account');
             if (opened.length > 0) expect(opened.reduce((total, { index }) => total + shown(index), 0) + 0).toBe(cell.value + 0);
-            const provenance = provenanceOf(grid, line.index, 2);
-            if (column === 2 && provenance.kind === 'cells') {
-              const [compared, base] = provenance.parts.map((part) => footed.cells[part.line]![part.column]!);
+            const drillDown = cellDrillDown(grid, line.index, 2);
+            if (column === 2 && drillDown.kind === 'cells') {
+              const [compared, base] = drillDown.parts.map((part) => footed.cells[part.line]![part.column]!);
               if (compared?.kind === 'amount' && base?.kind === 'amount') expect(cell.value).toBe(compared.value - base.value);
             }
           }

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Line } from './line-set.ts';
-import { provenanceOf } from './provenance.ts';
+import { cellDrillDown } from './cell-drill-down.ts';
 import { shownOrder } from './shown-order.ts';
 import { actual, block, run, sales, sold } from './small-books.ts';
 
@@ -106,7 +106,7 @@ describe('break-outs', () => {
       blocks: [block([actual])],
     });
     expect(shownOrder(grid).map((index) => plan.lines[index]!.name)).toEqual(['Sales', 'South', 'North', 'No department', '']);
-    const south = provenanceOf(grid, plan.lineOfKey.get('sales.South')!, 0);
+    const south = cellDrillDown(grid, plan.lineOfKey.get('sales.South')!, 0);
     expect(south).toMatchObject({ kind: 'accounts', sum: 50, filter: { department: ['South'] } });
   });
   it('tell a dimension that is not there, and the line still shows', () => {
@@ -128,6 +128,6 @@ describe('lines with a filter of their own', () => {
       blocks: [block([actual])],
     });
     expect(['north', 'south', 'none', 'all'].map((key) => value(key, 'b.actual'))).toEqual([5, 50, 500, 555]);
-    expect(provenanceOf(grid, plan.lineOfKey.get('all')!, 0)).toMatchObject({ kind: 'cells', operation: 'sum' });
+    expect(cellDrillDown(grid, plan.lineOfKey.get('all')!, 0)).toMatchObject({ kind: 'cells', operation: 'sum' });
   });
 });

@@ -12,7 +12,7 @@ import { evaluate } from './evaluate.ts';
 import { linesRead, parseExpression } from './expression.ts';
 import type { LineSet } from './line-set.ts';
 import { planStatement } from './plan.ts';
-import { provenanceOf } from './provenance.ts';
+import { cellDrillDown } from './cell-drill-down.ts';
 import type { ScenarioSource } from './scenario-source.ts';
 import { MONTHS_COLUMNS, REVIEW_COLUMNS, TREND_COLUMNS } from './shipped/comparison-columns.ts';
 import { INCOME_LINES } from './shipped/income-lines.ts';
@@ -195,10 +195,10 @@ describe('invariants of evaluate', () => {
         expect(at('net_income', 'month.actual')).toEqual(amount(minor(inMonth)));
         for (const line of grid.plan.lines) {
           for (const column of grid.plan.columns) {
-            const provenance = provenanceOf(grid, line.index, column.index);
+            const drillDown = cellDrillDown(grid, line.index, column.index);
             const cell = grid.cells[line.index]![column.index]!;
-            if (provenance.kind === 'accounts' && cell.kind === 'amount')
-              expect(provenance.accounts.reduce((sum, each) => sum + each.amount, 0)).toBe(cell.value);
+            if (drillDown.kind === 'accounts' && cell.kind === 'amount')
+              expect(drillDown.accounts.reduce((sum, each) => sum + each.amount, 0)).toBe(cell.value);
             if (cell.kind === 'ratio') expect(Number.isFinite(cell.value)).toBe(true);
             if ('value' in cell) expect(Object.is(cell.value, -0)).toBe(false);
           }
@@ -224,17 +224,17 @@ describe('invariants of evaluate', () => {
         expect(planStatement({ lineSet, columnSet, chart, calendar, asOf: index, dimensions }).issues).toEqual([]);
     },
   );
-  it('the trail of a difference leads to its two figures, a formula to its lines, a share to its base', () => {
+  it('the drill-down of a difference leads to its two figures, a formula to its lines, a share to its base', () => {
     const { grid } = run({ actual: [post('4000', -100)] });
     const at = (line: string, column: string) => {
-      const provenance = provenanceOf(
+      const drillDown = cellDrillDown(
         grid,
         grid.plan.lines.findIndex(({ key }) => key === line),
         grid.plan.columns.findIndex(({ key }) => key === column),
       );
-      return provenance.kind === 'cells'
-        ? provenance.parts.map((part) => `${grid.plan.lines[part.line]!.key}~${grid.plan.columns[part.column]!.key}`)
-        : provenance.kind;
+      return drillDown.kind === 'cells'
+        ? drillDown.parts.map((part) => `${grid.plan.lines[part.line]!.key}~${grid.plan.columns[part.column]!.key}`)
+        : drillDown.kind;
     };
     expect(at('revenue', 'month.budget_difference')).toEqual(['revenue~month.actual', 'revenue~month.budget']);
     expect(at('gross_profit', 'month.actual')).toEqual(['revenue~month.actual', 'cost_of_sales~month.actual']);

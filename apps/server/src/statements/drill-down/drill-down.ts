@@ -5,11 +5,11 @@ import {
   formatAmount,
   monthOfYearName,
   periodAt,
-  provenanceOf,
+  cellDrillDown,
   spanWords,
   type DimensionFilter,
   type PeriodIndex,
-  type Provenance,
+  type CellDrillDown,
   type StatementGrid,
 } from '@wise-margin/core';
 import { type DrillDownDto } from '@wise-margin/contract';
@@ -39,18 +39,18 @@ export function drillDownOf(options: {
   const line = plan.lines.find(({ key }) => key === options.line);
   const column = plan.columns.find(({ key }) => key === options.column);
   if (!line || !column) throw notFound(`figure at ${options.line}, ${options.column}`);
-  const provenance = provenanceOf(grid, line.index, column.index);
-  const held = provenance.kind === 'accounts' ? provenance.accounts.filter(({ amount }) => amount !== 0) : [];
+  const drillDown = cellDrillDown(grid, line.index, column.index);
+  const held = drillDown.kind === 'accounts' ? drillDown.accounts.filter(({ amount }) => amount !== 0) : [];
   return {
     line: { key: line.key, name: line.name },
     column: { key: column.key, heading: column.heading, words: columnWords(grid, column.index), block: plan.blocks[column.block]!.heading },
     cell: cellDto(grid.cells[line.index]![column.index]!),
-    sentence: sentenceOf(provenance, held.length),
+    sentence: sentenceOf(drillDown, held.length),
     parts:
-      provenance.kind !== 'cells'
+      drillDown.kind !== 'cells'
         ? []
-        : provenance.parts.map((part) => ({
-            role: part.role === 'base' && provenance.operation !== 'difference' ? 'of' : ROLES[part.role],
+        : drillDown.parts.map((part) => ({
+            role: part.role === 'base' && drillDown.operation !== 'difference' ? 'of' : ROLES[part.role],
             line: plan.lines[part.line]!.key,
             column: plan.columns[part.column]!.key,
             name: plan.lines[part.line]!.name,
@@ -59,7 +59,7 @@ export function drillDownOf(options: {
           })),
     accounts: held.map(({ account, amount, measure }) => {
       const { number, name } = plan.chart.accounts[account]!;
-      const source = provenance as Provenance & { kind: 'accounts' };
+      const source = drillDown as CellDrillDown & { kind: 'accounts' };
       const { from, to } = source.span;
       // an opening balance is made of what came before the span; an average is followed to its closing balance
       const until = measure === 'opening' ? ((from - 1) as PeriodIndex) : to;
@@ -87,10 +87,10 @@ export function drillDownOf(options: {
         isBalanceSheet,
       };
     }),
-    accountsSum: provenance.kind === 'accounts' && grid.cells[line.index]![column.index]!.kind === 'amount' ? provenance.sum : null,
+    accountsSum: drillDown.kind === 'accounts' && grid.cells[line.index]![column.index]!.kind === 'amount' ? drillDown.sum : null,
   };
 
-  function sentenceOf(from: Provenance, accounts: number): string {
+  function sentenceOf(from: CellDrillDown, accounts: number): string {
     switch (from.kind) {
       case 'none':
         return 'No amount here.';

@@ -6,7 +6,7 @@ import { getJson, queryText } from '../../api/client.ts';
 import { WorksheetSession, type WorksheetSnapshot } from './worksheet-session.ts';
 import { ownSession } from './unsaved.ts';
 
-const DRAWN_FROM_BUDGETS = ['statement', 'strip', 'trail', 'budgets', 'budget-history', 'checks', 'comparison'];
+const DRAWN_FROM_BUDGETS = ['statement', 'strip', 'drill-down', 'budgets', 'budget-history', 'checks', 'comparison'];
 const NOTHING_YET: WorksheetSnapshot | null = null;
 const never = () => () => undefined;
 

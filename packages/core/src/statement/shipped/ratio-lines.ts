@@ -26,7 +26,7 @@ const ASSETS: AccountClass[] = [...CURRENT_ASSETS, 'fixedAssets', 'accumulatedDe
 const CURRENT_LIABILITIES: AccountClass[] = ['payables', 'shortTermDebt', 'otherCurrentLiabilities'];
 const LIABILITIES: AccountClass[] = [...CURRENT_LIABILITIES, 'longTermDebt', 'otherLiabilities'];
 
-/** Ratios by family, over hidden lines for what they are made of, so that each opens the trail. */
+/** Ratios by family, over hidden lines for what they are made of, so that each opens the drill-down. */
 export const RATIO_LINES: LineSet = {
   key: 'ratios',
   name: 'Ratios',

@@ -22,7 +22,7 @@ export type CellPart = {
 export type PartAccount = { readonly account: number; readonly amount: Minor; readonly measure: BalanceMeasure };
 
 /** What made a cell. Account amounts are in the line's shown sign and add up to the cell. */
-export type Provenance =
+export type CellDrillDown =
   | {
       readonly kind: 'accounts';
       readonly scenario: ScenarioRef;
@@ -41,7 +41,7 @@ export type Provenance =
   | { readonly kind: 'none' };
 
 /** Where the figure at a line and column comes from: accounts of the cube, or other cells of the grid. */
-export function provenanceOf(grid: StatementGrid, lineIndex: number, columnIndex: number): Provenance {
+export function cellDrillDown(grid: StatementGrid, lineIndex: number, columnIndex: number): CellDrillDown {
   const { plan } = grid;
   const line = plan.lines[lineIndex];
   const column = plan.columns[columnIndex];
@@ -53,7 +53,7 @@ export function provenanceOf(grid: StatementGrid, lineIndex: number, columnIndex
       return { kind: 'none' };
     case 'difference':
     case 'percentDifference':
-      return differenceProvenance(column);
+      return differenceDrillDown(column);
     case 'share': {
       const base = shareBase(plan, line, column);
       return base < 0
@@ -65,17 +65,17 @@ export function provenanceOf(grid: StatementGrid, lineIndex: number, columnIndex
     case 'runningTotal':
       return { kind: 'cells', operation: 'sum', parts: column.columns.map((each) => at(each, 'added')) };
     case 'amount':
-      return amountProvenance(grid, line, column);
+      return amountDrillDown(grid, line, column);
   }
 
-  function differenceProvenance(difference: typeof column & { readonly kind: 'difference' | 'percentDifference' }): Provenance {
+  function differenceDrillDown(difference: typeof column & { readonly kind: 'difference' | 'percentDifference' }): CellDrillDown {
     const sides = sidesOn(difference, plan.pointsInTime[lineIndex]!, plan.columns);
     if (sides === null) return { kind: 'none' };
     return { kind: 'cells', operation: difference.kind, parts: [at(sides.compared, 'compared'), at(sides.base, 'base')] };
   }
 }
 
-function amountProvenance(grid: StatementGrid, line: PlannedLine, column: AmountColumn): Provenance {
+function amountDrillDown(grid: StatementGrid, line: PlannedLine, column: AmountColumn): CellDrillDown {
   const { plan } = grid;
   const { source } = line;
   if (source.kind === 'expression') {
@@ -116,11 +116,11 @@ function amountProvenance(grid: StatementGrid, line: PlannedLine, column: Amount
     const measure = line.measure ?? column.measure;
     return measure === 'closing' ? accountsOf(plan.income, 'change', filter, { from, to: span.to }) : { kind: 'none' };
   }
-  if (line.yearPart !== null) return yearPartProvenance(line.yearPart);
+  if (line.yearPart !== null) return yearPartDrillDown(line.yearPart);
   return accountsOf(accountsHeld(line), line.measure ?? column.measure, filter);
 
   /** A balance closed at year end: its movement since the start of the year, or its balance before it. */
-  function yearPartProvenance(part: YearPart): Provenance {
+  function yearPartDrillDown(part: YearPart): CellDrillDown {
     if ((line.measure ?? column.measure) !== 'closing') return { kind: 'none' };
     const first = yearStart(plan, span.to);
     if (part === 'current') return accountsOf(accountsHeld(line), 'change', filter, { from: first, to: span.to });
@@ -129,7 +129,7 @@ function amountProvenance(grid: StatementGrid, line: PlannedLine, column: Amount
       : accountsOf(accountsHeld(line), 'closing', filter, { from: (first - 1) as PeriodIndex, to: (first - 1) as PeriodIndex });
   }
 
-  function accountsOf(positions: readonly number[], measure: BalanceMeasure, under: DimensionFilter, over: Span = span): Provenance {
+  function accountsOf(positions: readonly number[], measure: BalanceMeasure, under: DimensionFilter, over: Span = span): CellDrillDown {
     const slab = slabFor(grid.sources(column.scenario), line, { span, filter: under });
     const slots = slotSpanOf(plan.calendar, over);
     const accounts = positions.map((account): PartAccount => {
