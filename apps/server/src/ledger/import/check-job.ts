@@ -1,5 +1,4 @@
 import type { ImportDto } from '@wise-margin/contract';
-import type { ImportIssue } from '@wise-margin/core';
 import type { Seal } from './seal.ts';
 
 /** What a check needs to know; it goes to a worker, so it is plain data. */
