@@ -3,7 +3,7 @@ export * from './companies.ts';
 export * from './ledger.ts';
 export * from './statements.ts';
 export * from './budgets.ts';
-export * from './statement-sets.ts';
+export * from './views.ts';
 export * from './statistics.ts';
 export * from './display.ts';
 export * from './benchmarks.ts';

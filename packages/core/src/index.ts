@@ -41,32 +41,32 @@ export { BalanceCube } from './ledger/balance-cube.ts';
 export type { BalanceLayer, BalanceFact } from './ledger/balance-cube.ts';
 export { sidesOf, layerOf, PostingSums } from './ledger/posting-sums.ts';
 export { trialBalance } from './ledger/trial-balance.ts';
-export { blank, notMeaningful } from './statement/cell.ts';
-export type { RatioUnit, Cell } from './statement/cell.ts';
-export { TOTAL_RULE } from './statement/line-set.ts';
-export type { Line, LineRule, LineSet, RuleWeight } from './statement/line-set.ts';
-export type { ScenarioRef, Column, Repeat, Block, ColumnSet } from './statement/column-set.ts';
-export { parseExpression, RESERVED_NAMES } from './statement/expression.ts';
-export type { Expression, ExpressionIssue } from './statement/expression.ts';
-export { keyOfWords } from './statement/plan-lines.ts';
-export type { PlannedLine } from './statement/planned-line.ts';
-export type { PlannedColumn } from './statement/planned-column.ts';
-export { sidesOn } from './statement/comparable-months.ts';
-export { planStatement } from './statement/plan.ts';
-export type { StatementPlan, StatementIssue, PlanResult } from './statement/plan.ts';
-export type { ScenarioSource, ScenarioSources } from './statement/scenario-source.ts';
-export { evaluate, shareBase } from './statement/evaluate.ts';
-export type { StatementGrid } from './statement/evaluate.ts';
-export type { AmountColumn } from './statement/planned-column.ts';
-export { columnWords } from './statement/column-words.ts';
-export { cellDrillDown } from './statement/cell-drill-down.ts';
-export type { CellDrillDown } from './statement/cell-drill-down.ts';
-export { INCOME_LINES } from './statement/shipped/income-lines.ts';
-export { BALANCE_LINES } from './statement/shipped/balance-lines.ts';
-export { CASH_FLOW_LINES } from './statement/shipped/cash-flow-lines.ts';
-export { MONTHS_COLUMNS, REVIEW_COLUMNS, TREND_COLUMNS } from './statement/shipped/comparison-columns.ts';
-export { STRIP_COLUMNS, BUDGET_GRID_COLUMNS, LINE_TREND_COLUMNS } from './statement/shipped/working-columns.ts';
-export { SHIPPED_VIEWS, shippedView } from './statement/shipped/views.ts';
+export { blank, notMeaningful } from './statements/cell.ts';
+export type { RatioUnit, Cell } from './statements/cell.ts';
+export { TOTAL_RULE } from './statements/line-set.ts';
+export type { Line, LineRule, LineSet, RuleWeight } from './statements/line-set.ts';
+export type { ScenarioRef, Column, Repeat, Block, ColumnSet } from './statements/column-set.ts';
+export { parseExpression, RESERVED_NAMES } from './statements/expression.ts';
+export type { Expression, ExpressionIssue } from './statements/expression.ts';
+export { keyOfWords } from './statements/plan-lines.ts';
+export type { PlannedLine } from './statements/planned-line.ts';
+export type { PlannedColumn } from './statements/planned-column.ts';
+export { sidesOn } from './statements/comparable-months.ts';
+export { planStatement } from './statements/statement-plan.ts';
+export type { StatementPlan, StatementIssue, PlanResult } from './statements/statement-plan.ts';
+export type { ScenarioSource, ScenarioSources } from './statements/scenario-source.ts';
+export { evaluate, shareBase } from './statements/evaluate.ts';
+export type { StatementGrid } from './statements/evaluate.ts';
+export type { AmountColumn } from './statements/planned-column.ts';
+export { columnWords } from './statements/column-words.ts';
+export { cellDrillDown } from './statements/cell-drill-down.ts';
+export type { CellDrillDown } from './statements/cell-drill-down.ts';
+export { INCOME_LINES } from './statements/shipped/income-lines.ts';
+export { BALANCE_LINES } from './statements/shipped/balance-lines.ts';
+export { CASH_FLOW_LINES } from './statements/shipped/cash-flow-lines.ts';
+export { MONTHS_COLUMNS, REVIEW_COLUMNS, TREND_COLUMNS } from './statements/shipped/comparison-columns.ts';
+export { STRIP_COLUMNS, BUDGET_GRID_COLUMNS, LINE_TREND_COLUMNS } from './statements/shipped/working-columns.ts';
+export { SHIPPED_VIEWS, shippedView } from './statements/shipped/views.ts';
 export { RATIOS } from './ratio/catalog.ts';
 export { CASH_FLOW, CASH_FLOW_PARTS } from './cash-flow/cash-flow-part.ts';
 export { capitalAccounts, classifyEntries } from './cash-flow/cash-flow-history.ts';
@@ -75,30 +75,30 @@ export { accruedAccounts } from './cash-flow/accrued-accounts.ts';
 export { cashFlowFacts } from './cash-flow/cash-flow-facts.ts';
 export type { PartFact } from './cash-flow/cash-flow-facts.ts';
 export { CASH_FLOW_CATEGORIES } from './chart/cashflow.ts';
-export { rowAmount, yearTotal } from './budget/budget-line.ts';
-export type { BudgetMonth, BudgetLine } from './budget/budget-line.ts';
-export { SPREADS, SPREAD_KINDS } from './budget/spread.ts';
-export type { Spread, SpreadKind } from './budget/spread.ts';
-export { BASIS_KINDS, deriveYear, basisWords } from './budget/basis.ts';
-export type { Basis, BasisKind } from './budget/basis.ts';
-export { parseBudgetEntry } from './budget/budget-entry.ts';
+export { rowAmount, yearTotal } from './budgets/budget-line.ts';
+export type { BudgetMonth, BudgetLine } from './budgets/budget-line.ts';
+export { SPREADS, SPREAD_KINDS } from './budgets/spread.ts';
+export type { Spread, SpreadKind } from './budgets/spread.ts';
+export { BASIS_KINDS, deriveYear, basisWords } from './budgets/basis.ts';
+export type { Basis, BasisKind } from './budgets/basis.ts';
+export { parseBudgetEntry } from './budgets/budget-entry.ts';
 export { yearByMonth } from './ledger/year-by-month.ts';
-export { FIRST_BASES, firstBudget, methodOfHistory } from './budget/first-budget.ts';
+export { FIRST_BASES, firstBudget, methodOfHistory } from './budgets/first-budget.ts';
 export { lowestCash } from './balance-plan/lowest-cash.ts';
-export { readyColumns } from './statement/ready-columns.ts';
-export type { ReadyColumn } from './statement/ready-columns.ts';
-export { wholeAccount } from './budget/whole-account.ts';
-export type { WholeAccount } from './budget/whole-account.ts';
-export type { ProposedMethod } from './budget/proposed-method.ts';
-export { effectOfLeavingOut, nonrecurringCandidates, nonrecurringFindings, smallestCandidate } from './budget/nonrecurring.ts';
-export type { EntryAtAccount, NonrecurringCandidate } from './budget/nonrecurring.ts';
-export type { NonrecurringReason } from './budget/nonrecurring-reason.ts';
-export type { FirstBasis } from './budget/first-budget.ts';
+export { readyColumns } from './statements/ready-columns.ts';
+export type { ReadyColumn } from './statements/ready-columns.ts';
+export { wholeAccount } from './budgets/whole-account.ts';
+export type { WholeAccount } from './budgets/whole-account.ts';
+export type { ProposedMethod } from './budgets/proposed-method.ts';
+export { effectOfLeavingOut, nonrecurringCandidates, nonrecurringFindings, smallestCandidate } from './budgets/nonrecurring.ts';
+export type { EntryAtAccount, NonrecurringCandidate } from './budgets/nonrecurring.ts';
+export type { NonrecurringReason } from './budgets/nonrecurring-reason.ts';
+export type { FirstBasis } from './budgets/first-budget.ts';
 export { MOST_IN_NAME, withoutControls } from './text/plain-text.ts';
 export { withoutPercentSign } from './text/percent-text.ts';
 export { compareNaturally } from './text/compare-naturally.ts';
 export { nearMatches } from './text/near-matches.ts';
-export { shownOrder } from './statement/shown-order.ts';
+export { shownOrder } from './statements/shown-order.ts';
 export {
   freeKey,
   addBlock,
@@ -110,8 +110,8 @@ export {
   moveColumn,
   renameColumn,
   columnPlaceOf,
-} from './statement/edit-columns.ts';
-export type { ColumnPlace } from './statement/edit-columns.ts';
+} from './statements/edit-columns.ts';
+export type { ColumnPlace } from './statements/edit-columns.ts';
 export {
   walkLines,
   findLine,
@@ -125,7 +125,7 @@ export {
   indentLine,
   outdentLine,
   moveToSection,
-} from './statement/edit-lines.ts';
+} from './statements/edit-lines.ts';
 export {
   usesOfLine,
   usesOfColumn,
@@ -135,46 +135,46 @@ export {
   removeBlockAndUses,
   hideLine,
   lineAndColumnCount,
-} from './statement/uses.ts';
-export type { Use, ViewSets } from './statement/uses.ts';
-export { bottomOfIncome, coverageOf } from './statement/coverage.ts';
+} from './statements/uses.ts';
+export type { Use, ViewSets } from './statements/uses.ts';
+export { bottomOfIncome, coverageOf } from './statements/coverage.ts';
 export { parseAccountList, accountListText } from './chart/account-list.ts';
 export { readStatisticsFile } from './ledger/statistics-file.ts';
 export type { StatisticFact, StatisticIssue } from './ledger/statistics-file.ts';
 export { indexToBase } from './trend/index-to-base.ts';
 export { spanDefinitionWords } from './calendar/span-definition-words.ts';
-export { DEFAULT_DISPLAY, DISPLAY_FIELDS, fillFields } from './statement/display.ts';
-export type { Display, DisplayField } from './statement/display.ts';
-export { footGrid } from './statement/foot.ts';
-export { NO_BENCHMARKS } from './statement/benchmark.ts';
-export type { Benchmark, Benchmarks } from './statement/benchmark.ts';
-export { STATISTIC } from './statement/statistic-figures.ts';
-export { shownColumns } from './statement/shown-columns.ts';
-export type { BasisIssue } from './budget/bases/basis-context.ts';
-export { basisContext } from './budget/bases/empty-context.ts';
-export { sliceKey } from './budget/budget-books.ts';
-export type { BudgetBooks, BudgetHead, Nonrecurring, PlacedLine } from './budget/budget-books.ts';
-export { historyMonths, sliceFilter } from './budget/line-context.ts';
-export { BudgetWorksheet, basisInSign } from './budget/worksheet.ts';
-export type { WorksheetResult, NoteChange } from './budget/worksheet.ts';
-export type { LineChange } from './budget/line-trace.ts';
-export type { BudgetNote, WorksheetBatch, WorksheetEdit, WorksheetIssue, WorksheetRefusal } from './budget/worksheet-edit.ts';
-export { BudgetFigures, lineFacts } from './budget/budget-figures.ts';
-export { actualScenario, budgetScenario, noScenario, projectionScenario, statisticScenario } from './statement/scenarios.ts';
-export type { YearBudget } from './statement/scenarios.ts';
+export { DEFAULT_DISPLAY, DISPLAY_FIELDS, fillFields } from './statements/display.ts';
+export type { Display, DisplayField } from './statements/display.ts';
+export { footGrid } from './statements/foot.ts';
+export { NO_BENCHMARKS } from './statements/benchmark.ts';
+export type { Benchmark, Benchmarks } from './statements/benchmark.ts';
+export { STATISTIC } from './statements/statistic-figures.ts';
+export { shownColumns } from './statements/shown-columns.ts';
+export type { BasisIssue } from './budgets/bases/basis-context.ts';
+export { basisContext } from './budgets/bases/empty-context.ts';
+export { sliceKey } from './budgets/budget-books.ts';
+export type { BudgetBooks, BudgetHead, Nonrecurring, PlacedLine } from './budgets/budget-books.ts';
+export { historyMonths, sliceFilter } from './budgets/line-context.ts';
+export { BudgetWorksheet, basisInSign } from './budgets/worksheet.ts';
+export type { WorksheetResult, NoteChange } from './budgets/worksheet.ts';
+export type { LineChange } from './budgets/line-trace.ts';
+export type { BudgetNote, WorksheetBatch, WorksheetEdit, WorksheetIssue, WorksheetRefusal } from './budgets/worksheet-edit.ts';
+export { BudgetFigures, lineFacts } from './budgets/budget-figures.ts';
+export { actualScenario, budgetScenario, noScenario, projectionScenario, statisticScenario } from './statements/scenarios.ts';
+export type { YearBudget } from './statements/scenarios.ts';
 export { leastSquares } from './trend/least-squares.ts';
 export { monthlyShares, averageOfShares } from './trend/seasonal-shares.ts';
 export { compoundGrowth } from './trend/compound-growth.ts';
-export { selectionFigures } from './budget/selection-figures.ts';
-export { checkFindings, checkKey } from './budget/budget-checks.ts';
-export type { CheckFinding } from './budget/budget-checks.ts';
-export { reforecast } from './budget/reforecast.ts';
-export { editsOfChanges, fileEffect, readBudgetFile } from './budget/budget-rows.ts';
-export type { BudgetRowIssue, FileFigure, FilePlace } from './budget/budget-rows.ts';
-export { driversOf, whatIf, yearsCompared } from './budget/what-if.ts';
-export type { WhatIf, YearCompared } from './budget/what-if.ts';
-export { signInTotal, editsOfProposal, targetProposal } from './budget/target.ts';
-export type { TargetProposal } from './budget/target.ts';
+export { selectionFigures } from './budgets/selection-figures.ts';
+export { checkFindings, checkKey } from './budgets/budget-checks.ts';
+export type { CheckFinding } from './budgets/budget-checks.ts';
+export { reforecast } from './budgets/reforecast.ts';
+export { editsOfChanges, fileEffect, readBudgetFile } from './budgets/budget-rows.ts';
+export type { BudgetRowIssue, FileFigure, FilePlace } from './budgets/budget-rows.ts';
+export { driversOf, whatIf, yearsCompared } from './budgets/what-if.ts';
+export type { WhatIf, YearCompared } from './budgets/what-if.ts';
+export { signInTotal, editsOfProposal, targetProposal } from './budgets/target.ts';
+export type { TargetProposal } from './budgets/target.ts';
 export { DAYS_OF, BALANCE_RULES, BALANCE_RULE_KINDS, balanceRuleWords } from './balance-plan/balance-rule.ts';
 export type { BalanceRule, BalanceRuleKind, DaysBase } from './balance-plan/balance-rule.ts';
 export { LOAN_FORMS, levelPayment, loanSchedule } from './balance-plan/loan-schedule.ts';
@@ -184,6 +184,6 @@ export type { RolledForward } from './balance-plan/roll-forward.ts';
 export type { BalancePlanIssue } from './balance-plan/balance-plan-issue.ts';
 export { balanceRuleIssue, balanceRulesFor } from './balance-plan/rule-issue.ts';
 export type { BalanceRuleIssue } from './balance-plan/rule-issue.ts';
-export { plannedBalanceColumns, plannedCashColumns } from './balance-plan/plan-columns.ts';
+export { plannedBalanceColumns, plannedCashColumns } from './balance-plan/balance-plan-columns.ts';
 export { DAYS_CLASSES } from './balance-plan/rule-from-history.ts';
 export type { DaysClass } from './balance-plan/rule-from-history.ts';

@@ -11,7 +11,7 @@ import { Page } from '../ui/page.tsx';
 import { Failure, Loading } from '../ui/states.tsx';
 import { useSearch } from '../ui/use-search.ts';
 import { useStableCallback } from '../ui/use-stable-callback.ts';
-import type { KeptDrafts } from './basis/basis-form.tsx';
+import type { KeptDrafts } from './bases/basis-form.tsx';
 import { BudgetActions } from './budget-actions.tsx';
 import { ConflictDialog } from './worksheet/conflict-dialog.tsx';
 import { SaveMark, Notices } from './worksheet/notices.tsx';

@@ -3,7 +3,7 @@ import type { BasisPreviewDto, BudgetDto, BudgetRowDto, FilterDto } from '@wise-
 import { memo, useState } from 'react';
 import { useCompany } from '../data/company.ts';
 import { Amount } from '../ui/figure.tsx';
-import { BasisForm, type KeptDrafts } from './basis/basis-form.tsx';
+import { BasisForm, type KeptDrafts } from './bases/basis-form.tsx';
 import type { WorksheetSession, WorksheetView } from './worksheet/worksheet-session.ts';
 import { LineNotes } from './line-notes.tsx';
 import { Nonrecurring } from './nonrecurring-items.tsx';

@@ -1,4 +1,4 @@
-import { exactProduct } from '../budget/bases/exact-product.ts';
+import { exactProduct } from '../budgets/bases/exact-product.ts';
 import { apportion } from '../money/apportion.ts';
 import { parseDecimal } from '../money/decimal.ts';
 import { minor, ZERO, type Minor } from '../money/minor.ts';

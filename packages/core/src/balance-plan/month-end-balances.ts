@@ -3,7 +3,7 @@ import type { AccountClass } from '../chart/account-class.ts';
 import { incomePositions, type Chart } from '../chart/account.ts';
 import { NO_FILTER } from '../ledger/dimension.ts';
 import type { Slab } from '../ledger/balance-cube.ts';
-import type { BudgetBooks } from '../budget/budget-books.ts';
+import type { BudgetBooks } from '../budgets/budget-books.ts';
 import type { MonthlyFlow } from './days-of-flow.ts';
 import { DAYS_OF, type DaysBase } from './balance-rule.ts';
 

@@ -2,7 +2,7 @@ import { periodAt, PERIODS_PER_YEAR, type PeriodIndex } from '../calendar/fiscal
 import { incomePositions } from '../chart/account.ts';
 import { NO_FILTER } from '../ledger/dimension.ts';
 import type { BalanceCube } from '../ledger/balance-cube.ts';
-import type { BudgetBooks } from '../budget/budget-books.ts';
+import type { BudgetBooks } from '../budgets/budget-books.ts';
 import { incomeIn, type MonthEndBalances } from './month-end-balances.ts';
 
 /** The income budget of a year. */

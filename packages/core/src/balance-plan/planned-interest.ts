@@ -1,6 +1,6 @@
 import { PERIODS_PER_YEAR, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
 import { minor } from '../money/minor.ts';
-import type { BudgetBooks } from '../budget/budget-books.ts';
+import type { BudgetBooks } from '../budgets/budget-books.ts';
 import type { BalancePlanIssue, InterestMonth } from './balance-plan-issue.ts';
 import { classTotal, type MonthEndBalances } from './month-end-balances.ts';
 import type { LoanMonth } from './loan-schedule.ts';

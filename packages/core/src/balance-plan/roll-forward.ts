@@ -3,7 +3,7 @@ import { incomePositions, isBalanceAccount, isIncomeAccount, signOf } from '../c
 import { BalanceCube, type BalanceFact } from '../ledger/balance-cube.ts';
 import { NO_FILTER } from '../ledger/dimension.ts';
 import { minor, ZERO, type Minor } from '../money/minor.ts';
-import type { BudgetBooks } from '../budget/budget-books.ts';
+import type { BudgetBooks } from '../budgets/budget-books.ts';
 import type { BalancePlanIssue, InterestMonth } from './balance-plan-issue.ts';
 import { closingUnder, type BalanceRule, type DaysBase, type RuleContext } from './balance-rule.ts';
 import { daysOfBalance } from './days-of-flow.ts';

@@ -1,5 +1,5 @@
 import type { Polarity } from '../chart/account-class.ts';
-import type { RatioUnit } from '../statement/cell.ts';
+import type { RatioUnit } from '../statements/cell.ts';
 
 export const RATIO_FAMILIES = [
   { key: 'liquidity', name: 'Liquidity' },

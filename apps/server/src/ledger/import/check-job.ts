@@ -66,4 +66,3 @@ export type CheckMessage =
   | { readonly kind: 'progress'; readonly rowsRead: number }
   | { readonly kind: 'done'; readonly result: CheckResult }
   | { readonly kind: 'failed'; readonly message: string };
-

@@ -7,7 +7,7 @@ import { columnWords } from './column-words.ts';
 import type { Column, ColumnSet } from './column-set.ts';
 import { evaluate } from './evaluate.ts';
 import { isAtMoment } from './point-in-time.ts';
-import { planStatement, type StatementPlan } from './plan.ts';
+import { planStatement, type StatementPlan } from './statement-plan.ts';
 import { BALANCE_LINES } from './shipped/balance-lines.ts';
 import { INCOME_LINES } from './shipped/income-lines.ts';
 import { SHIPPED_VIEWS } from './shipped/views.ts';

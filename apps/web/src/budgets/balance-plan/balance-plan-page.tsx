@@ -11,7 +11,7 @@ import { Failure, Loading } from '../../ui/states.tsx';
 import { useSearch } from '../../ui/use-search.ts';
 import { AssumptionsPanel } from './assumptions-panel.tsx';
 import { CashChart } from './cash-chart.tsx';
-import { PlanTable } from './plan-table.tsx';
+import { PlanTable } from './balance-plan-table.tsx';
 import { RulePanel } from './rule-panel.tsx';
 import { useBalancePlan, type PlanChange } from './use-balance-plan.ts';
 

@@ -1,7 +1,7 @@
 import type { PeriodIndex } from '../calendar/fiscal-calendar.ts';
 import type { BalanceCube } from '../ledger/balance-cube.ts';
 import type { DimensionCombination } from '../ledger/dimension.ts';
-import type { ScenarioBooks, YearBudget } from '../statement/scenarios.ts';
+import type { ScenarioBooks, YearBudget } from '../statements/scenarios.ts';
 import type { BudgetLine } from './budget-line.ts';
 
 /** Amounts marked as not recurring, which bases leave out of history. */

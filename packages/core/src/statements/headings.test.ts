@@ -4,7 +4,7 @@ import type { Block, Column } from './column-set.ts';
 import { columnWords } from './column-words.ts';
 import { evaluate } from './evaluate.ts';
 import { planColumns, MOST_COLUMNS } from './plan-columns.ts';
-import { planStatement } from './plan.ts';
+import { planStatement } from './statement-plan.ts';
 import { BALANCE_LINES } from './shipped/balance-lines.ts';
 import { DEPARTMENTS_COLUMNS } from './shipped/comparison-columns.ts';
 import { block, calendar, chart, dimensions, month, run, sales, sold, sourceOf } from './small-books.ts';

@@ -11,7 +11,7 @@ import type { ColumnSet } from './column-set.ts';
 import { evaluate } from './evaluate.ts';
 import { linesRead, parseExpression } from './expression.ts';
 import type { LineSet } from './line-set.ts';
-import { planStatement } from './plan.ts';
+import { planStatement } from './statement-plan.ts';
 import { cellDrillDown } from './cell-drill-down.ts';
 import type { ScenarioSource } from './scenario-source.ts';
 import { MONTHS_COLUMNS, REVIEW_COLUMNS, TREND_COLUMNS } from './shipped/comparison-columns.ts';

@@ -1,4 +1,4 @@
-import type { ColumnSet, ScenarioRef } from '../statement/column-set.ts';
+import type { ColumnSet, ScenarioRef } from '../statements/column-set.ts';
 
 /** The months of a budget's year and the year, for the statement of cash flows. */
 export const plannedCashColumns = (scenario: ScenarioRef): ColumnSet => ({

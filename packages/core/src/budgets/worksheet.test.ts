@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { BUDGET_GRID_COLUMNS } from '../statement/shipped/working-columns.ts';
-import { INCOME_LINES } from '../statement/shipped/income-lines.ts';
+import { BUDGET_GRID_COLUMNS } from '../statements/shipped/working-columns.ts';
+import { INCOME_LINES } from '../statements/shipped/income-lines.ts';
 import type { Basis } from './basis.ts';
 import type { PlacedLine } from './budget-books.ts';
 import { rowAmount } from './budget-line.ts';

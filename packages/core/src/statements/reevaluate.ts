@@ -1,7 +1,7 @@
 import type { Cell } from './cell.ts';
 import { fillCells, shareBase, type StatementGrid } from './evaluate.ts';
 import { linesRead } from './expression.ts';
-import type { StatementPlan } from './plan.ts';
+import type { StatementPlan } from './statement-plan.ts';
 
 /**
  * The grid after amounts of some accounts changed in its sources: what depends on them is computed anew,

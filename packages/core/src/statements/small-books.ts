@@ -11,7 +11,7 @@ import type { Cell } from './cell.ts';
 import type { Block, Column, ColumnSet } from './column-set.ts';
 import { evaluate } from './evaluate.ts';
 import type { Line, LineSet } from './line-set.ts';
-import { planStatement } from './plan.ts';
+import { planStatement } from './statement-plan.ts';
 import type { ScenarioSource } from './scenario-source.ts';
 
 // small books for the tests of this folder

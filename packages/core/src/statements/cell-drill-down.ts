@@ -10,7 +10,7 @@ import { sidesOn } from './comparable-months.ts';
 import { linesRead } from './expression.ts';
 import { STATISTIC } from './statistic-figures.ts';
 import type { YearPart } from './line-set.ts';
-import type { StatementPlan } from './plan.ts';
+import type { StatementPlan } from './statement-plan.ts';
 import type { PlannedLine } from './planned-line.ts';
 
 /** A place in the grid that another figure was made from. */

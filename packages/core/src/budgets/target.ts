@@ -1,7 +1,7 @@
 import { signOf } from '../chart/account.ts';
 import { apportion } from '../money/apportion.ts';
 import { minor, type Minor } from '../money/minor.ts';
-import type { StatementPlan } from '../statement/plan.ts';
+import type { StatementPlan } from '../statements/statement-plan.ts';
 import type { BudgetBooks, PlacedLine } from './budget-books.ts';
 import { rowAmount, yearTotal } from './budget-line.ts';
 import type { WorksheetEdit } from './worksheet-edit.ts';

@@ -5,7 +5,7 @@ import type { Cell } from './cell.ts';
 import type { StatementGrid } from './evaluate.ts';
 import type { Expression } from './expression.ts';
 import type { PlannedColumn } from './planned-column.ts';
-import type { StatementPlan } from './plan.ts';
+import type { StatementPlan } from './statement-plan.ts';
 
 /** A line taken into a sum, added or taken away. */
 type Term = { readonly line: number; readonly sign: 1 | -1 };

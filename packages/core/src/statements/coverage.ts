@@ -1,6 +1,6 @@
 import { isIncomeAccount, type Chart } from '../chart/account.ts';
 import { linesRead } from './expression.ts';
-import type { StatementPlan } from './plan.ts';
+import type { StatementPlan } from './statement-plan.ts';
 import type { PlannedLine } from './planned-line.ts';
 
 /** How the accounts of a chart stand in the lines of a statement; accounts are chart positions. */

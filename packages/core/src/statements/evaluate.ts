@@ -11,7 +11,7 @@ import { sidesOn } from './comparable-months.ts';
 import { evaluateExpression } from './evaluate-expression.ts';
 import type { StatisticOver } from './line-set.ts';
 import type { AmountColumn, PlannedColumn } from './planned-column.ts';
-import type { StatementPlan } from './plan.ts';
+import type { StatementPlan } from './statement-plan.ts';
 import type { PlannedLine } from './planned-line.ts';
 import { STATISTIC, statisticCell, statisticOver } from './statistic-figures.ts';
 import type { ScenarioSource, ScenarioSources } from './scenario-source.ts';
