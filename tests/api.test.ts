@@ -110,7 +110,7 @@ describe('every answer follows the contract', () => {
       expect.arrayContaining(['/api/health', '/api/openapi.json', '/api/imports/{import}/reverse']),
     );
     await server.sendFile('PUT', `${at}/logo`, 'logo', PICTURE);
-    const told = {
+    const parts = {
       company: '1',
       dimension: 'department',
       number: '4000',
@@ -122,7 +122,7 @@ describe('every answer follows the contract', () => {
     } as Record<string, string>;
     for (const [path, operations] of Object.entries(document.paths)) {
       if (!operations.get) continue;
-      const response = await fetch(server.base.replace(/\/api$/, '') + path.replaceAll(/\{(\w+)\}/g, (_, name: string) => told[name]!));
+      const response = await fetch(server.base.replace(/\/api$/, '') + path.replaceAll(/\{(\w+)\}/g, (_, name: string) => parts[name]!));
       const type = response.headers.get('content-type') ?? '';
       // a path that needs a query says so as problem details of its own, never as "nothing here"
       expect([path, response.status === 404]).toEqual([path, false]);
@@ -131,11 +131,11 @@ describe('every answer follows the contract', () => {
   });
 });
 
-describe('what is asked wrongly is told by field', () => {
+describe('wrong requests are answered by field', () => {
   const refusal = async (method: string, path: string, body?: unknown) => {
-    const { status, body: told } = await server.send(method, path, body);
-    expect(problemSchema.parse(told).status).toBe(status);
-    return told as Problem;
+    const { status, body: problem } = await server.send(method, path, body);
+    expect(problemSchema.parse(problem).status).toBe(status);
+    return problem as Problem;
   };
   it.each([
     ['GET', '/companies/99', undefined, 404, 'company 99'],
@@ -154,9 +154,9 @@ describe('what is asked wrongly is told by field', () => {
     ['POST', `${at}/budgets`, { name: 'X', year: 2026, from: 2025, change: 'much' }, 422, 'percentage such as'],
     ['GET', '/nothing', undefined, 404, 'nothing at GET'],
   ])('%s %s', async (method, path, body, status, words) => {
-    const told = await refusal(method, path, body);
-    expect(told.status).toBe(status);
-    expect(told.detail).toContain(words);
+    const problem = await refusal(method, path, body);
+    expect(problem.status).toBe(status);
+    expect(problem.detail).toContain(words);
   });
   it('a body that is no JSON, a foreign origin, a foreign host', async () => {
     const post = (headers: Record<string, string>, body: string) => fetch(`${server.base}${at}/budgets`, { method: 'POST', headers, body });

@@ -76,7 +76,7 @@ describe('texts that take long to read', () => {
 });
 
 describe('files nobody here wrote', () => {
-  it('UTF-8 with a stray byte is told with its row, and read as the person chooses', async () => {
+  it('UTF-8 with a stray byte is reported with its row, and read as the person chooses', async () => {
     const text = Buffer.from(file(...pair('U1', '5.00', 'café'), ...pair('U2', '6.00', 'stray X here')));
     text[text.lastIndexOf('X')] = 0xff;
     const made = await upload(text);

@@ -66,7 +66,7 @@ async function openAt(account: string) {
   made += 1;
   const { id } = (await server.send('POST', `/companies/${company}/budgets`, { name: `Plan ${made}`, year: 2026, from: 2025 }))
     .body as BudgetDto;
-  const page = openPage(server, `/c/${company}/budgets/${id}/cash?account=${account}`);
+  const page = openPage(server, `/c/${company}/budgets/${id}/balance-plan?account=${account}`);
   const panel = within(await page.findByRole('complementary', { name: new RegExp(`^${account} `) }));
   const figures = () => page.getByLabelText('Cash for the year').textContent;
   const write = (label: string, value: string) => fireEvent.change(panel.getByLabelText(label), { target: { value } });

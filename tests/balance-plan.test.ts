@@ -62,7 +62,7 @@ describe('a budget carried into cash and balance sheet', () => {
   });
 
   it('takes its assumptions from history: days, loan schedule, months of tax', async () => {
-    const { accounts, told, interest } = await plan();
+    const { accounts, notices, interest } = await plan();
     const words = new Map(accounts.map((account) => [account.account, account.words]));
     expect(words.get('1100')).toBe('Same days of revenue as a year earlier');
     expect(words.get('2130')).toBe('Budgeted income tax accrues, paid in Jun, Sep, Dec, Mar');
@@ -71,7 +71,7 @@ describe('a budget carried into cash and balance sheet', () => {
     expect(loan).toHaveLength(12);
     for (const { payment, interest: part, principal } of loan) expect(payment).toBe(part + principal);
     const scheduled = loan.reduce((sum, month) => sum + month.interest, 0);
-    expect(told.join(' ')).toContain(
+    expect(notices.join(' ')).toContain(
       `The loan schedules come to ${(scheduled / 100).toLocaleString('en-US', { minimumFractionDigits: 2 })} in interest`,
     );
     expect(interest!.account).toBe('7510');

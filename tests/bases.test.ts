@@ -123,7 +123,7 @@ describe('bases of budget lines', () => {
     expect(status).toBe(422);
     expect(JSON.stringify(body)).toContain(words);
   });
-  it('history that is not there is told in the preview', async () => {
+  it('missing history is reported in the preview', async () => {
     const basis = { kind: 'sameMonths', year: 2019, changePercent: '0' };
     const { body } = await server.send('POST', `${at}/basis-preview`, { account: '4210', filter: TOURS, basis });
     expect((body as BasisPreviewDto).warnings).toEqual([expect.stringContaining('Nothing is posted in FY2019')]);

@@ -89,7 +89,7 @@ describe('a budget sent to a department', () => {
     page.eachRow((each, number) => void (number > head && each.getCell(3).value && departments.add(each.getCell(3).value)));
     expect([...departments]).toEqual(['Tours']);
   });
-  it('filled in and read back shows what would change, changes it when told, as one step that can be undone', async () => {
+  it('completed and read back is previewed, then applied as one step that can be undone', async () => {
     const before = await april('6410');
     const { workbook, page } = await open(await take(`export.xlsx?filter=${TOURS}`));
     const row = rowOf(page, '6410');
@@ -112,13 +112,13 @@ describe('a budget sent to a department', () => {
     await server.send('POST', `${at}/undo`, { session: 'test' });
     expect(await april('6410')).toBe(before);
   });
-  it('text in an amount and another heading are told, and nothing changes', async () => {
+  it('text in an amount and another heading are refused by row, and nothing changes', async () => {
     const { workbook, page } = await open(await take(`export.xlsx?filter=${TOURS}`));
     const row = rowOf(page, '6410');
     page.getCell(row, columnOf(page, 'May').column).value = 'as before';
     const filled = new Uint8Array(await workbook.xlsx.writeBuffer());
-    const told = await read('tours.xlsx', filled);
-    expect(told.effect.issues).toEqual([
+    const answer = await read('tours.xlsx', filled);
+    expect(answer.effect.issues).toEqual([
       { row, column: 'May', text: 'as before', reason: 'This is not an amount', fix: 'Write digits with a decimal point, such as 1250.00' },
     ]);
     const refused = await read('tours.xlsx', filled, true);

@@ -5,7 +5,7 @@ import { planMaker } from './support/plan.ts';
 import { startTestServer, type TestServer } from './support/server.ts';
 import { loadSmallCompany } from './support/small-company.ts';
 
-// The page of a budget as it is drawn, against the real server: what keys, typing and pasting do, and what is told.
+// The page of a budget as it is drawn, against the real server: what keys, typing and pasting do, and the messages they give.
 
 let server: TestServer;
 let company: number;
@@ -79,8 +79,8 @@ describe('opening a budget', () => {
   it('names a department that is not there, and rows that are not', async () => {
     const { address } = await plan();
     const page = await open(`${address}?in.department=Nrth&rows=view-77`);
-    const told = page.getAllByRole('alert').map(({ textContent }) => textContent);
-    expect(told).toEqual(expect.arrayContaining([expect.stringContaining('There is no department “Nrth”. Choose one above.')]));
+    const messages = page.getAllByRole('alert').map(({ textContent }) => textContent);
+    expect(messages).toEqual(expect.arrayContaining([expect.stringContaining('There is no department “Nrth”. Choose one above.')]));
     await page.findByText(/These rows cannot be shown/);
   });
   it('shows accounts without figures, and quarters, when that is asked for', async () => {
@@ -195,9 +195,9 @@ describe('selecting in the grid', () => {
     fireEvent(cell('Sales', 'Nov'), createEvent.paste(cell('Sales', 'Nov'), { clipboardData: { getData: () => text } }));
     await waitFor(() => expect(cell('Wages', 'Dec').textContent).toBe('9'));
     expect(year('Sales').textContent).toBe('7,000');
-    const told = page.getAllByRole('alert').map(({ textContent }) => textContent ?? '');
-    expect(told.some((words) => words.includes('6000 Wages: "no" is not an amount'))).toBe(true);
-    expect(told.some((words) => words.includes('Not pasted: 1 column past the end of the year.'))).toBe(true);
+    const messages = page.getAllByRole('alert').map(({ textContent }) => textContent ?? '');
+    expect(messages.some((words) => words.includes('6000 Wages: "no" is not an amount'))).toBe(true);
+    expect(messages.some((words) => words.includes('Not pasted: 1 column past the end of the year.'))).toBe(true);
     expect(within(sheet).getAllByRole('row').length).toBeGreaterThan(5);
   });
   it('copies a line’s shape and gives it to another', async () => {

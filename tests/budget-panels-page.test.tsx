@@ -203,14 +203,14 @@ describe('the pages around a budget', () => {
   });
   it('cash follows the budget, its assumptions are refused where they cannot be, and are taken back', async () => {
     const { address } = await plan();
-    const page = openPage(server, `${address}/cash`);
+    const page = openPage(server, `${address}/balance-plan`);
     await page.findByRole('heading', { name: /: cash$/ });
     expect(page.getByLabelText('Cash for the year').textContent).toContain('Opening cash8,466');
     const assumptions = within(page.getByRole('complementary', { name: 'Assumptions' }));
     fireEvent.click(assumptions.getByRole('button', { name: /3000 Capital/ }));
     const panel = within(await page.findByRole('complementary', { name: '3000 Capital' }));
     expect(panel.queryByLabelText('Balance method')).not.toBeNull();
-    const lost = openPage(server, `${address}/cash?account=9999`);
+    const lost = openPage(server, `${address}/balance-plan?account=9999`);
     expect((await lost.findByRole('alert')).textContent).toContain('There is no account 9999 in the balance sheet.');
   });
 });

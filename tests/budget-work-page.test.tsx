@@ -98,7 +98,7 @@ describe('files read back', () => {
         '6000,2026-13,1.00,South',
       ),
     );
-    const told = (await dialog.findAllByRole('listitem')).map(({ textContent }) => textContent!);
+    const items = (await dialog.findAllByRole('listitem')).map(({ textContent }) => textContent!);
     for (const [row, words] of [
       [3, 'not a month of FY2026'],
       [4, '1000.00'],
@@ -108,7 +108,7 @@ describe('files read back', () => {
       [8, '6000'],
       [9, '2026-13'],
     ] as const)
-      expect(told.find((each) => each.startsWith(`Row ${row},`)) ?? `no row ${row}: ${told.join(' | ')}`).toContain(words);
+      expect(items.find((each) => each.startsWith(`Row ${row},`)) ?? `no row ${row}: ${items.join(' | ')}`).toContain(words);
     expect(dialog.getByRole<HTMLButtonElement>('button', { name: /^Apply|^No changes/ }).disabled).toBe(true);
     fireEvent.click(dialog.getByRole('button', { name: 'Cancel' }));
     expect(sum(await worksheet(), '6000', 0)).toBe(30_000);

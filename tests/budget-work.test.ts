@@ -121,10 +121,10 @@ describe('undo and redo', () => {
     const first = await server.get<BudgetHistoryDto>(`${at}/history`);
     const second = await server.get<BudgetHistoryDto>(`${at}/history?before=${first.next}`);
     expect([first.items.length, second.next]).toEqual([100, null]);
-    const told = [...first.items, ...second.items];
-    expect(told.filter(({ words }) => words.startsWith('Aug of 6110'))).toHaveLength(101);
-    expect(new Set(told.map(({ id }) => id)).size).toBe(told.length);
-    expect(told.map(({ id }) => id)).toEqual(told.map(({ id }) => id).sort((a, b) => b - a));
+    const all = [...first.items, ...second.items];
+    expect(all.filter(({ words }) => words.startsWith('Aug of 6110'))).toHaveLength(101);
+    expect(new Set(all.map(({ id }) => id)).size).toBe(all.length);
+    expect(all.map(({ id }) => id)).toEqual(all.map(({ id }) => id).sort((a, b) => b - a));
   });
 });
 
@@ -215,8 +215,8 @@ describe('one-offs', () => {
     [{ account: '6210', period: '2026-04', entry: 1, reason: 'x' }, 'Entry 1 has no line in account 6210 in 2026-04.'],
     [{ account: '6210', period: '2026-04', reason: ' ' }, 'reason: Enter a reason'],
   ])('refuses %j', async (body, detail) => {
-    const { status, detail: told } = await post(`${company}/nonrecurring-items`, body);
-    expect([status, told]).toEqual([422, detail]);
+    const { status, detail: answered } = await post(`${company}/nonrecurring-items`, body);
+    expect([status, answered]).toEqual([422, detail]);
   });
 });
 

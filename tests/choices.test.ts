@@ -80,7 +80,7 @@ describe('what a statement keeps to', () => {
     ['40l0', 'No account is 40l0'],
     ['99000-99999', 'No account is 99000-99999'],
     ['4000-4100; "x"', 'is not an account or a range'],
-  ])('accounts %s that match nothing are told, with what is near', async (accounts, words) => {
+  ])('accounts %s that match nothing are refused, with what is near', async (accounts, words) => {
     const { status, body } = await server.send('GET', `${company}/statements/income?asOf=2026-10&accounts=${encodeURIComponent(accounts)}`);
     expect([status, (body as { detail: string }).detail]).toEqual([422, expect.stringContaining(words)]);
   });

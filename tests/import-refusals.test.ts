@@ -42,9 +42,9 @@ async function refusal(ledger: string | Uint8Array, issue: Partial<ImportDto['is
   const made = await upload(ledger);
   expect(made.state).toBe('refused');
   expect(made.issues).toContainEqual(expect.objectContaining(issue));
-  for (const told of made.issues) {
-    expect(told.reason).not.toBe('');
-    expect(told.fix).not.toBe('');
+  for (const issue of made.issues) {
+    expect(issue.reason).not.toBe('');
+    expect(issue.fix).not.toBe('');
   }
   const post = await server.send('POST', `/imports/${made.id}/post`, {});
   expect(post.status).toBe(409);

@@ -93,7 +93,7 @@ describe('saved views', () => {
     });
     expect(((await create({ name: ' ' })).body as Problem).errors).toEqual([{ path: 'name', message: 'Enter a view name' }]);
   });
-  it('are changed once for each version: who comes second is told, and nothing is lost', async () => {
+  it('are changed once for each version: who saves second is asked, and nothing is lost', async () => {
     const first = await server.send('PUT', `${at}/views/${view.key}`, { version: 1, columnSet: REVIEW_COLUMNS });
     expect(first).toMatchObject({ status: 200, body: { version: 2 } });
     const second = await server.send('PUT', `${at}/views/${view.key}`, { version: 1, lineSet: BALANCE_LINES });

@@ -154,7 +154,7 @@ describe('a budget at work in a browser', () => {
     expect(await stored('6000', 0)).toBe(30_000);
   });
 
-  it('asks whose figure stands, and does as it is told', async () => {
+  it('asks whose figure stands, and follows the answer', async () => {
     const theirs = (text: string) =>
       server.send('POST', `${at}/edits`, { edits: [{ kind: 'month', account: '6000', month: 3, text }], session: 'theirs' });
     for (const [keepMine, other, stands] of [

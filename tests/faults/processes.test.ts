@@ -19,10 +19,10 @@ const write = (name: string, text: string): string => {
 const run = (script: string, args: readonly string[], env: NodeJS.ProcessEnv = {}) =>
   new Promise<{ code: number | null; out: string; err: string }>((resolve) => {
     const child = spawn(process.execPath, [join(root, script), ...args], { cwd: root, env: { ...process.env, ...env } });
-    const told = { out: '', err: '' };
-    child.stdout.on('data', (text: Buffer) => (told.out += text.toString()));
-    child.stderr.on('data', (text: Buffer) => (told.err += text.toString()));
-    child.once('exit', (code) => resolve({ code, ...told }));
+    const output = { out: '', err: '' };
+    child.stdout.on('data', (text: Buffer) => (output.out += text.toString()));
+    child.stderr.on('data', (text: Buffer) => (output.err += text.toString()));
+    child.once('exit', (code) => resolve({ code, ...output }));
   });
 const wm = (...args: string[]) => run('apps/cli/dist/bin.js', [...args, '--data', data]);
 

@@ -44,7 +44,7 @@ test('a statement is written for the board: thousands that foot, red negatives, 
   await expect(page.getByLabel('Units')).toHaveValue('thousands');
 });
 
-test('filters at run time: accounts typed, a source journal found by typing; what matches nothing is told', async ({ page, demo }) => {
+test('filters at run time: accounts typed, a source journal found by typing; what matches nothing is reported', async ({ page, demo }) => {
   await open(page, demo, `${AT}/income?asOf=2026-10`);
   await page.getByRole('button', { name: 'Filters' }).click();
   await page.getByLabel('Accounts', { exact: true }).fill('4000-4999, 61l0');

@@ -104,7 +104,7 @@ describe('the command line', () => {
       error: expect.stringContaining('Enter a percentage'),
     });
   });
-  it('lists budgets, writes one to a file, tells what a file filled in would change, and changes it when told', async () => {
+  it('lists budgets, writes one to a file, previews a completed file and applies it', async () => {
     expect(JSON.parse((await wm('budget', 'list', '--format', 'json')).out)).toMatchObject([
       { name: 'Plan', year: 'FY2027', state: 'approved', revenue: '721.00' },
     ]);
@@ -115,8 +115,8 @@ describe('the command line', () => {
     expect(text.split('\n').slice(0, 2)).toEqual(['account,period,amount', '4000,2027-01,103.00']);
     const filled = join(folder, 'filled.csv');
     writeFileSync(filled, text.replace('2027-01,103.00', '2027-01,150.00'));
-    const told = await wm('budget', 'import', '--budget', 'Draft', '--file', filled, '--format', 'json');
-    expect(JSON.parse(told.out)).toEqual({
+    const answer = await wm('budget', 'import', '--budget', 'Draft', '--file', filled, '--format', 'json');
+    expect(JSON.parse(answer.out)).toEqual({
       applied: false,
       changes: [{ account: '4000', name: 'Sales', slice: '', month: 'Apr', from: '103.00', to: '150.00' }],
     });
@@ -134,22 +134,25 @@ describe('the command line', () => {
     expect(await wm('budget', 'export', '--budget', 'Plan')).toMatchObject({ code: 2 });
   });
   it('prints planned cash', async () => {
-    const told = JSON.parse((await wm('cash', '--budget', 'Plan', '--format', 'json')).out) as { months: { cash: string }[] };
+    const answer = JSON.parse((await wm('balance-plan', '--budget', 'Plan', '--format', 'json')).out) as { months: { cash: string }[] };
     // the year opens with what FY2026 brought, and each budgeted month adds 103.00
-    expect(told).toMatchObject({ opening: '700.00', lowest: 'opening', assumptions: { 1000: 'Balancing account for all cash' } });
-    expect(told.months.slice(0, 2).map(({ cash }) => cash)).toEqual(['803.00', '906.00']);
-    expect(await wm('cash')).toMatchObject({ code: 2, error: expect.stringContaining('cash needs --budget NAME') as unknown });
+    expect(answer).toMatchObject({ opening: '700.00', lowest: 'opening', assumptions: { 1000: 'Balancing account for all cash' } });
+    expect(answer.months.slice(0, 2).map(({ cash }) => cash)).toEqual(['803.00', '906.00']);
+    expect(await wm('balance-plan')).toMatchObject({
+      code: 2,
+      error: expect.stringContaining('balance-plan needs --budget NAME') as unknown,
+    });
   });
   it('prints the income statement with decimal texts, numbers and reasons', async () => {
-    const told = JSON.parse((await wm('statement', 'income', '--as-of', '2026-10', '--columns', 'review', '--format', 'json')).out) as {
+    const answer = JSON.parse((await wm('statement', 'income', '--as-of', '2026-10', '--columns', 'review', '--format', 'json')).out) as {
       lines: { key: string; cells: Record<string, object> }[];
     };
-    const cells = told.lines.find(({ key }) => key === 'revenue')!.cells;
+    const cells = answer.lines.find(({ key }) => key === 'revenue')!.cells;
     expect(cells['month.actual']).toEqual({ value: '100.00' });
     expect(cells['month.budget_difference']).toEqual({ value: '-3.00', favor: 'U' });
     expect(cells['month.budget_percent']).toEqual({ value: -2.912621, unit: 'percent' });
     expect(cells['month.prior_percent']).toEqual({ value: 0, unit: 'percent' });
-    expect(told.lines.find(({ key }) => key === 'operating_expenses')!.cells['month.budget_percent']).toEqual({
+    expect(answer.lines.find(({ key }) => key === 'operating_expenses')!.cells['month.budget_percent']).toEqual({
       value: null,
       reason: 'Both amounts are zero',
     });
@@ -163,13 +166,13 @@ describe('the command line', () => {
     });
   });
   it('prints the trial balance, to the cent', async () => {
-    const told = JSON.parse((await wm('trial-balance', '--as-of', '2026-10', '--format', 'json')).out) as {
+    const answer = JSON.parse((await wm('trial-balance', '--as-of', '2026-10', '--format', 'json')).out) as {
       debits: string;
       credits: string;
       rows: object[];
     };
-    expect(told).toMatchObject({ debits: '1400.00', credits: '1400.00' });
-    expect(told.rows).toContainEqual({
+    expect(answer).toMatchObject({ debits: '1400.00', credits: '1400.00' });
+    expect(answer.rows).toContainEqual({
       account: '4000',
       name: 'Sales',
       opening: '0.00',

@@ -3,7 +3,7 @@ import { ACCOUNT_CLASS_KEYS } from '@wise-margin/core';
 import { openApplication, ProblemError, type Application } from '@wise-margin/server';
 import { ZodError } from 'zod';
 import { createBudget } from './commands/budget.ts';
-import { exportBudget, importBudget, listBudgets, printCash, type BudgetWorkOptions } from './commands/budget-work.ts';
+import { exportBudget, importBudget, listBudgets, printBalancePlan, type BudgetWorkOptions } from './commands/budget-work.ts';
 import { makeDemo } from './commands/demo.ts';
 import { importFiles } from './commands/import.ts';
 import { importStatistics, type StatisticsOptions } from './commands/statistics.ts';
@@ -53,7 +53,7 @@ const VERBS: Readonly<Record<string, Verb>> = {
   'budget list': (application, values) => listBudgets(application, values as BudgetWorkOptions),
   'budget export': (application, values) => exportBudget(application, values as BudgetWorkOptions),
   'budget import': (application, values) => importBudget(application, values as BudgetWorkOptions),
-  cash: (application, values) => printCash(application, values as BudgetWorkOptions),
+  'balance-plan': (application, values) => printBalancePlan(application, values as BudgetWorkOptions),
   statement: (application, values, _, [view]) => statement(application, view, values as StatementOptions),
   statistics: (application, values) =>
     importStatistics(application, { ...(values as StatisticsOptions), acceptNew: values['accept-new'] === true }),

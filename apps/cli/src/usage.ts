@@ -21,7 +21,7 @@ export const USAGE = `Usage: npm run wm -- <verb> [options]
   budget export              --budget NAME --file FILE.csv|FILE.xlsx [--year 2028]
   budget import              --budget NAME --file FILE.csv|FILE.xlsx [--year 2028] [--apply]
                              lists the changes in the file; --apply makes them
-  cash                       --budget NAME [--year 2028]
+  balance-plan               --budget NAME [--year 2028]
                              planned cash at month end, and the method of every balance (--format json)
   statistics                 --file F [--accept-new]
                              --accept-new accepts dimensions and values that the ledger does not have

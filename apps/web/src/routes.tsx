@@ -15,7 +15,7 @@ const AccountsPage = lazy(() => import('./ledger/accounts-page.tsx'));
 const TrialBalancePage = lazy(() => import('./ledger/trial-balance-page.tsx'));
 const BudgetsPage = lazy(() => import('./budgets/budgets-page.tsx'));
 const ComparisonPage = lazy(() => import('./budgets/comparison-page.tsx'));
-const CashPage = lazy(() => import('./budgets/balance-plan/balance-plan-page.tsx'));
+const BalancePlanPage = lazy(() => import('./budgets/balance-plan/balance-plan-page.tsx'));
 const BudgetPage = lazy(() => import('./budgets/budget-page.tsx'));
 const LibraryPage = lazy(() => import('./statements/library-page.tsx'));
 const DraftsPage = lazy(() => import('./ledger/drafts-page.tsx'));
@@ -51,7 +51,7 @@ export const ROUTES: RouteObject[] = [
       },
       { path: 'budgets', element: <BudgetsPage /> },
       { path: 'budgets/:budget', element: <BudgetPage /> },
-      { path: 'budgets/:budget/cash', element: <CashPage /> },
+      { path: 'budgets/:budget/balance-plan', element: <BalancePlanPage /> },
       { path: 'budgets/:budget/comparison', element: <ComparisonPage /> },
       { path: 'statements', element: <LibraryPage /> },
       { path: 'statements/new', element: <NewViewPage /> },

@@ -1,7 +1,7 @@
 import { VENDORS } from './parties.ts';
 import { slice, type Department, type Setting } from './setting.ts';
 
-/** What the analyst is to find; each is told in the demo's notes and marked nowhere in the data. */
+/** What the analyst is to find; each is described in the demo's notes and marked nowhere in the data. */
 export function planted({ journal }: Setting): void {
   type Owed = { date: string; vendor: string; document: string; memo: string; account: string; amount: number; department: Department };
   const owed = ({ date, vendor, document, memo, account, amount, department }: Owed) =>

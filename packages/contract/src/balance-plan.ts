@@ -110,7 +110,7 @@ export const balancePlanSchema = z
     /** days of receivables, inventory and payables as a whole at each month end */
     days: z.array(z.object({ of: z.enum(DAYS_CLASSES as [DaysClass, ...DaysClass[]]), months: z.array(z.number().nullable()).length(12) })),
     /** what the plan wants said */
-    told: z.array(z.string()),
+    notices: z.array(z.string()),
     /** interest by the schedules in months of the budget, where it differs from what is budgeted; null else */
     interest: z
       .object({ account: z.string(), months: z.array(z.object({ month: monthSchema, scheduled: minorSchema, budgeted: minorSchema })) })

@@ -36,7 +36,7 @@ export const budgetProposalSchema = z
         name: z.string(),
         class: z.enum(ACCOUNT_CLASS_KEYS),
         method: z.string(),
-        /** whole percent of the monthly variation that repeats each year; null where it cannot be told */
+        /** whole percent of the monthly variation that repeats each year; null where history is too short to say */
         repeats: z.number().int().nullable(),
         why: z.string(),
       }),

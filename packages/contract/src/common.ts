@@ -26,7 +26,7 @@ export const filterQuerySchema = z
       const parsed = filterSchema.safeParse(JSON.parse(text));
       if (parsed.success) return parsed.data;
     } catch {
-      // told below: text that is no JSON is as wrong as JSON of another shape
+      // reported below: text that is no JSON is as wrong as JSON of another shape
     }
     context.addIssue({ code: 'custom', message: 'Write the filter as JSON, such as {"department":["Tours"]}' });
     return z.NEVER;

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { filterQuerySchema, newBudgetSchema, newCompanySchema, statementQuerySchema } from './index.ts';
 
 describe('requests', () => {
-  it('a filter is JSON of values by dimension, and anything else is told', () => {
+  it('a filter is JSON of values by dimension, and anything else is refused', () => {
     expect(filterQuerySchema.parse('{"department":["Tours",""]}')).toEqual({ department: ['Tours', ''] });
     expect(filterQuerySchema.parse(undefined)).toEqual({});
     for (const bad of ['[', '[1]', '{"a":"b"}', '5'])

@@ -26,7 +26,7 @@ export const displayChoicesSchema = z.object(loose(displayParts));
 export type DisplayChoices = z.infer<typeof displayChoicesSchema>;
 
 const flag = z.enum(['yes', 'no']);
-/** Choices of display in a query and in the address bar; what is not told is as the view has it. */
+/** Choices of display in a query and in the address bar; what is left out is as the view has it. */
 export const displayQuery = {
   unit: displayParts.unit.optional(),
   /** decimals of amounts; `auto` as the unit has them */
@@ -46,7 +46,7 @@ const yes = (value: 'yes' | 'no' | undefined): boolean | undefined => (value ===
 
 /** A query's choices as choices of display. */
 export function displayChoicesOf(query: DisplayQuery): DisplayChoices {
-  const told = {
+  const given = {
     unit: query.unit,
     decimals: query.decimals === undefined ? undefined : query.decimals === 'auto' ? null : Number(query.decimals),
     negatives: query.negatives,
@@ -57,7 +57,7 @@ export function displayChoicesOf(query: DisplayQuery): DisplayChoices {
     foots: yes(query.foots),
     logo: yes(query.logo),
   };
-  return Object.fromEntries(Object.entries(told).filter(([, value]) => value !== undefined)) as DisplayChoices;
+  return Object.fromEntries(Object.entries(given).filter(([, value]) => value !== undefined)) as DisplayChoices;
 }
 
 /** One choice as it stands in a query. */

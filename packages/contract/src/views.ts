@@ -223,7 +223,7 @@ export const newViewSchema = z.object({
   shared: viewParts.shared.default(false),
 });
 export type NewView = z.input<typeof newViewSchema>;
-/** What is not told stays as it is. `version` is the one that was opened: saving over another one is refused. */
+/** What is left out stays as it is. `version` is the one that was opened: saving over another one is refused. */
 export const viewChangeSchema = z.object(viewParts).partial().extend({ version: z.number().int(), starred: z.boolean().optional() });
 
 const namedAccount = { number: z.string(), name: z.string() };

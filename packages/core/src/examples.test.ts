@@ -10,8 +10,8 @@ const files = readdirSync(source, { recursive: true, encoding: 'utf8' }).filter(
   (name) => name.endsWith('.ts') && !name.endsWith('.test.ts'),
 );
 const examples = files.flatMap((name) =>
-  [...readFileSync(join(source, name), 'utf8').matchAll(/@example (.+?\)(?:\.\w+)?) \/\/ (.+)$/gm)].flatMap(([, call, told]) => {
-    const value = told!
+  [...readFileSync(join(source, name), 'utf8').matchAll(/@example (.+?\)(?:\.\w+)?) \/\/ (.+)$/gm)].flatMap(([, call, expected]) => {
+    const value = expected!
       .replace(/ \(.*\)$/, '')
       .replace(/^('[^']*').*/, '$1')
       .replace(/:.*(?<!\}|\]|')$/, '');

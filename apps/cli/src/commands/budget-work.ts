@@ -81,8 +81,8 @@ export async function importBudget(application: Application, options: BudgetWork
 }
 
 /** Planned cash at each month end of a budget, and how every balance that moves does. */
-export async function printCash(application: Application, options: BudgetWorkOptions): Promise<Answer> {
-  const { company, budget } = await chosenBudget(application, options, 'cash');
+export async function printBalancePlan(application: Application, options: BudgetWorkOptions): Promise<Answer> {
+  const { company, budget } = await chosenBudget(application, options, 'balance-plan');
   const plan = await application.balancePlans.plan(company.id, budget.id, '');
   const text = (value: number) => toDecimalText(minor(value), company.exponent);
   const headings = ['month', 'cash', 'lowest'] as const;
@@ -91,7 +91,7 @@ export async function printCash(application: Application, options: BudgetWorkOpt
     ...plan.months.map(({ key, cash }, index) => [key, text(cash), index === plan.lowest ? 'lowest' : '']),
   ];
   return {
-    title: [`${company.name}: cash of ${budget.name}, FY${budget.year}`, ...plan.told].join('\n'),
+    title: [`${company.name}: cash of ${budget.name}, FY${budget.year}`, ...plan.notices].join('\n'),
     headings,
     rows,
     figures: new Set([1]),
@@ -101,7 +101,7 @@ export async function printCash(application: Application, options: BudgetWorkOpt
       months: plan.months.map(({ key, cash }) => ({ month: key, cash: text(cash) })),
       lowest: plan.months[plan.lowest]?.key ?? 'opening',
       assumptions: Object.fromEntries(plan.accounts.map(({ account, words }) => [account, words])),
-      told: plan.told,
+      notices: plan.notices,
     },
   };
 }
@@ -119,10 +119,12 @@ async function chosenBudget(
     ({ name, year }) =>
       name.toLowerCase() === options.budget!.toLowerCase() && (options.year === undefined || String(year) === options.year),
   );
-  const told = all.map(({ name, year }) => `${name} (FY${year})`).join(', ') || 'none';
+  const names = all.map(({ name, year }) => `${name} (FY${year})`).join(', ') || 'none';
   const [budget] = named;
   if (!budget)
-    throw new RefusedError(`There is no budget named ${options.budget}${options.year ? ` of FY${options.year}` : ''}. There are: ${told}.`);
+    throw new RefusedError(
+      `There is no budget named ${options.budget}${options.year ? ` of FY${options.year}` : ''}. There are: ${names}.`,
+    );
   if (named.length > 1)
     throw new UsageError(`several years have a budget named ${options.budget}: add --year (${named.map(({ year }) => year).join(', ')})`);
   return { company: { ...company, exponent: currency.exponent }, budget };

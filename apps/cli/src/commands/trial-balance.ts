@@ -17,7 +17,7 @@ export async function printTrialBalance(
   const { rows, debits, credits } = await application.ledger.trialBalance(company.id, asOf, {});
   const text = (amount: number | null) => (amount === null ? '' : toDecimalText(amount as Minor, currency.exponent));
   const headings = ['account', 'name', 'opening', 'month', 'yearToDate', 'debit', 'credit'] as const;
-  const told = rows.map((row) => [
+  const cells = rows.map((row) => [
     row.number ?? '',
     row.name,
     text(row.opening),
@@ -29,13 +29,13 @@ export async function printTrialBalance(
   return {
     title: `${company.name}\nTrial balance at the end of ${asOf}, ${currency.words}`,
     headings,
-    rows: [...told, ['', 'Total', '', '', '', text(debits), text(credits)]],
+    rows: [...cells, ['', 'Total', '', '', '', text(debits), text(credits)]],
     figures: new Set([2, 3, 4, 5, 6]),
     json: {
       company: company.name,
       asOf,
       currency: currency.code,
-      rows: told.map((row) => Object.fromEntries(headings.map((name, index) => [name, row[index]]))),
+      rows: cells.map((row) => Object.fromEntries(headings.map((name, index) => [name, row[index]]))),
       debits: text(debits),
       credits: text(credits),
     },

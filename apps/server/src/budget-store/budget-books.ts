@@ -4,7 +4,7 @@ import type { BudgetRow } from '../database/models.ts';
 import type { BudgetStore } from './budget-store.ts';
 
 /** A company's books with the approved budget of each year, as budgets draw on them. */
-export async function budgetBooks(books: Books, store: BudgetStore): Promise<BudgetBooks> {
+export async function budgetBooksOf(books: Books, store: BudgetStore): Promise<BudgetBooks> {
   const approved = new Map<number, YearBudget>();
   for (const row of await store.list(books.id)) {
     if (row.state !== 'approved' || approved.has(row.year)) continue;

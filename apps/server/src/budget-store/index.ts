@@ -1,4 +1,4 @@
-export { budgetBooks, headOf } from './budget-books.ts';
+export { budgetBooksOf, headOf } from './budget-books.ts';
 export { BudgetStore } from './budget-store.ts';
 export type { StoredBudget } from './budget-store.ts';
 export { ChangeLog, changeOf } from './change-log.ts';

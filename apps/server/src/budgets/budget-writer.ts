@@ -5,7 +5,7 @@ import type { Transaction } from 'sequelize';
 import type { Books } from '../companies/index.ts';
 import { type Actor, recordAudit } from '../database/audit.ts';
 import { ProblemError } from '../http/problem.ts';
-import { type ChangeLog, type LoggedChange, type RuleChange, type StoredBudget, budgetBooks, headOf } from '../budget-store/index.ts';
+import { type ChangeLog, type LoggedChange, type RuleChange, type StoredBudget, budgetBooksOf, headOf } from '../budget-store/index.ts';
 import type { BudgetContext } from './budget-context.ts';
 
 /** What a change made of a budget, and how it is recorded. */
@@ -39,12 +39,12 @@ export class BudgetWriter {
       readonly transaction: Transaction;
     }) => Promise<MadeChange | null>,
   ): Promise<void> {
-    const planningBooks = await budgetBooks(books, this.#parts.store);
+    const budgetBooks = await budgetBooksOf(books, this.#parts.store);
     const written = await this.#parts.database.write(async (transaction) => {
       const budget = await this.#parts.store.of(books, budgetId);
       const why = budgetLockWords(budget.row.state as BudgetStateDto);
       if (why) throw new ProblemError(409, 'Locked', `${budget.row.name} ${why}`);
-      const worksheet = new BudgetWorksheet({ books: planningBooks, head: headOf(budget.row), ...budget });
+      const worksheet = new BudgetWorksheet({ books: budgetBooks, head: headOf(budget.row), ...budget });
       const acted = await act({ worksheet, budget, transaction });
       if (acted === null) return null;
       const { result, rules = [], entry } = acted;

@@ -13,7 +13,7 @@ import {
   type ScenarioSources,
   type YearBudget,
 } from '@wise-margin/core';
-import { type BudgetStore, type StoredBudget, budgetBooks } from '../budget-store/index.ts';
+import { type BudgetStore, type StoredBudget, budgetBooksOf } from '../budget-store/index.ts';
 import type { Books, Actuals } from '../companies/index.ts';
 import { notFound } from '../http/problem.ts';
 
@@ -80,8 +80,8 @@ export class ScenarioCache {
       held.from.every((budget, index) => budget === from[index])
     )
       return held.scenarios;
-    const planningBooks = await budgetBooks(books, this.#store);
-    const carried = new Map(from.map((budget) => [budget.row.id, carriedForward(planningBooks, budget)]));
+    const budgetBooks = await budgetBooksOf(books, this.#store);
+    const carried = new Map(from.map((budget) => [budget.row.id, carriedForward(budgetBooks, budget)]));
     const scenarioOf = (standing: Iterable<StoredBudget>): ScenarioSource =>
       budgetScenario(
         books,
@@ -130,8 +130,8 @@ export class ScenarioCache {
 const idIn = (ref: ScenarioRef): number => Number(ref.slice('budget:'.length));
 
 /** A budget whose balance sheet is carried forward when it is first looked at. */
-function carriedForward(planningBooks: BudgetBooks, budget: StoredBudget): ShownBudget {
+function carriedForward(budgetBooks: BudgetBooks, budget: StoredBudget): ShownBudget {
   const { row, cube, rules } = budget;
   let rolled: RolledForward | null = null;
-  return { budget, rolled: () => (rolled ??= rollForward(planningBooks, { year: row.year, income: cube, rules })) };
+  return { budget, rolled: () => (rolled ??= rollForward(budgetBooks, { year: row.year, income: cube, rules })) };
 }

@@ -11,7 +11,7 @@ function chunk(name: string, content: Buffer): Buffer {
   sum.writeUInt32BE(crc32(named));
   return Buffer.concat([length, named, sum]);
 }
-/** A PNG of 4 by 4 pixels of 8 bits, of a color type, with the data told. */
+/** A PNG of 4 by 4 pixels of 8 bits, of a color type, with the data given. */
 function png(color: number, data: Buffer, side = SIDE): Buffer {
   const header = Buffer.alloc(13);
   header.writeUInt32BE(side, 0);
@@ -36,7 +36,7 @@ describe('a picture that can be drawn', () => {
   ] as const)('%s', async (_, color, channels) => expect(await canBeDrawn('image/png', png(color, pixels(channels)))).toBe(true));
 });
 
-describe('a damaged picture is told, and ends nothing', () => {
+describe('a damaged picture is refused, and ends nothing', () => {
   it.each([
     ['data cut off', png(RGBA, pixels(4).subarray(0, 6))],
     ['data that is none', png(RGBA, Buffer.from('garbage!'))],

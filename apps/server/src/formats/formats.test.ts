@@ -26,7 +26,7 @@ const rows = async (content: string | Uint8Array): Promise<string[][]> => {
   return found;
 };
 
-describe('files are told apart by what is in them', () => {
+describe('files are recognized by what is in them', () => {
   it.each([
     ['UTF-8', 'Größe,b\n', 'utf-8', ','],
     ['a byte order mark', '\ufeffa;b\n', 'utf-8', ';'],

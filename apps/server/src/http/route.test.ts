@@ -16,11 +16,11 @@ afterEach(() => closings.splice(0).forEach((close) => close()));
 
 /** Serves routes; what a handler throws is answered with its message. */
 async function served(...routes: readonly Route[]): Promise<string> {
-  const told: ErrorRequestHandler = (error: unknown, _request, response, _next) => {
+  const answerProblem: ErrorRequestHandler = (error: unknown, _request, response, _next) => {
     const status = error instanceof ProblemError ? error.status : error instanceof z.ZodError ? 422 : 500;
     response.status(status).send((error as Error).message);
   };
-  const server = express().use(express.json(), routerOf(routes), told).listen(0, '127.0.0.1');
+  const server = express().use(express.json(), routerOf(routes), answerProblem).listen(0, '127.0.0.1');
   closings.push(() => server.close());
   await new Promise((resolve) => server.once('listening', resolve));
   return `http://127.0.0.1:${(server.address() as AddressInfo).port}`;

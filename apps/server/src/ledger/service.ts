@@ -100,7 +100,7 @@ export class LedgerService {
     const books = await this.#booksCache.of(companyId);
     refuseUnknownFilter(books, filter);
     const { rows, debits, credits } = trialBalance(books.cube.slab(filter), books.chart, books.calendar, periodOf(books, asOf));
-    const told = rows.map(({ account, result, opening, month, yearToDate, closing }) => ({
+    const shown = rows.map(({ account, result, opening, month, yearToDate, closing }) => ({
       number: account === null ? null : books.chart.accounts[account]!.number,
       name: account === null ? RESULT_NAMES[result!] : books.chart.accounts[account]!.name,
       opening,
@@ -109,11 +109,11 @@ export class LedgerService {
       debit: closing > 0 ? closing : null,
       credit: closing < 0 ? minor(-closing) : null,
     }));
-    told.sort(
+    shown.sort(
       (a, b) =>
         Number(a.number === null) - Number(b.number === null) || (a.number ?? '').localeCompare(b.number ?? '', 'en', { numeric: true }),
     );
-    return { asOf, rows: told, debits, credits };
+    return { asOf, rows: shown, debits, credits };
   }
 
   /**

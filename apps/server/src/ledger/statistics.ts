@@ -54,10 +54,10 @@ export class StatisticsService {
     const { rows, sha256 } = await rowsOf(path);
     const { facts, issues } = readStatisticsFile(rows, books.calendar);
     if (issues.length > 0) {
-      const told = issues.map((issue) => ({ path: issue.row > 0 ? `row ${issue.row}` : 'file', message: statisticIssueWords(issue) }));
-      const more = told.length > 20 ? ` And ${told.length - 20} more.` : '';
-      const first = told.slice(0, 20).map(({ message }) => message);
-      throw new ProblemError(422, 'Statistics rejected', `Nothing was imported. ${first.join(' ')}${more}`, told);
+      const errors = issues.map((issue) => ({ path: issue.row > 0 ? `row ${issue.row}` : 'file', message: statisticIssueWords(issue) }));
+      const more = errors.length > 20 ? ` And ${errors.length - 20} more.` : '';
+      const first = errors.slice(0, 20).map(({ message }) => message);
+      throw new ProblemError(422, 'Statistics rejected', `Nothing was imported. ${first.join(' ')}${more}`, errors);
     }
     return { preview: previewOf(books, facts, sha256), facts };
   }

@@ -18,14 +18,14 @@ export function lineTrendDto(grid: StatementGrid, lineKey: string): LineTrendDto
   const base = actual.findIndex((value) => value !== null && value !== 0);
   const against = base < 0 ? null : actual[base]!;
   const indexed = (values: readonly (number | null)[]) => indexToBase([against, ...values], 0).slice(1);
-  const told = (period: PeriodIndex) => ({ period: periodAt(plan.calendar, period).key, name: shortPeriodName(plan.calendar, period) });
+  const named = (period: PeriodIndex) => ({ period: periodAt(plan.calendar, period).key, name: shortPeriodName(plan.calendar, period) });
   return {
     line: { key: line.key, name: line.name },
     kind: shown?.kind === 'ratio' ? shown.unit : shown?.kind === 'quantity' ? 'quantity' : 'amount',
-    months: months.map(told),
+    months: months.map(named),
     actual,
     budget,
     prior,
-    index: base < 0 ? null : { base: told(months[base]!).period, actual: indexed(actual), budget: indexed(budget), prior: indexed(prior) },
+    index: base < 0 ? null : { base: named(months[base]!).period, actual: indexed(actual), budget: indexed(budget), prior: indexed(prior) },
   };
 }

@@ -28,10 +28,10 @@ async function send(path: string, init?: RequestInit): Promise<Response> {
   }
   if (response.ok) return response;
   const body: unknown = await response.json().catch(() => null);
-  const told = problemSchema.safeParse(body);
+  const problem = problemSchema.safeParse(body);
   throw new ApiProblem(
-    told.success
-      ? told.data
+    problem.success
+      ? problem.data
       : {
           ...connectionLost,
           title: response.statusText,

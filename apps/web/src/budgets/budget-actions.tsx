@@ -54,7 +54,7 @@ export function BudgetActions({
           ) : null}
         </span>
       ) : null}
-      <Link className="button" to={`/c/${company.id}/budgets/${budget.id}/cash`}>
+      <Link className="button" to={`/c/${company.id}/budgets/${budget.id}/balance-plan`}>
         Cash
       </Link>
       <FloatingPanel label="Versions" atRight>

@@ -62,7 +62,7 @@ export default function BudgetPage() {
   const panel = search.get('panel') ?? 'line';
   const [month, setMonth] = useState<number | null>(null);
   const [picked, setPicked] = useState<readonly string[]>([]);
-  const [told, setTold] = useState<string | null>(null);
+  const [message, setMessage] = useState<string | null>(null);
   const [drafts] = useState<KeptDrafts>(() => new Map());
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -217,7 +217,7 @@ export default function BudgetPage() {
           {budget.name} {lock}
         </p>
       )}
-      <Notices session={session} snapshot={snapshot} told={told} />
+      <Notices session={session} snapshot={snapshot} message={message} />
       <div className="flex min-h-0 flex-1 pb-3">
         <BudgetGrid
           dto={shown.grid}
@@ -232,7 +232,7 @@ export default function BudgetPage() {
           select={select}
           picked={setPicked}
           apply={apply}
-          tell={setTold}
+          tell={setMessage}
           currencyWords={company.currencyWords}
           shared={isWhole && budget.dimensions.length > 0 ? budget.dimensions.join(' and ') : null}
         />

@@ -1,6 +1,6 @@
 import { DISPLAY_QUERY_NAMES, type DisplayQuery, type FilterDto } from '@wise-margin/contract';
 
-/** What a statement is asked for; the address bar holds the same. What is not told is as the view has it. */
+/** What a statement is asked for; the address bar holds the same. What is left out is as the view has it. */
 export type StatementChoices = {
   readonly asOf: string;
   readonly budget: number | undefined;

@@ -72,7 +72,7 @@ export function FigureStep({
                     <>
                       <Link
                         className="link"
-                        to={`/c/${companyId}/budgets/${account.budgetId}${account.isBalanceSheet ? '/cash?account' : '?row'}=${account.number}`}
+                        to={`/c/${companyId}/budgets/${account.budgetId}${account.isBalanceSheet ? '/balance-plan?account' : '?row'}=${account.number}`}
                       >
                         {account.number} {account.name}
                       </Link>

@@ -33,12 +33,12 @@ const formSchema = z
   })
   .check((context) => {
     const { value, issues } = context;
-    const told = (path: string, message: string) => issues.push({ code: 'custom', path: [path], message, input: value });
-    if (value.target === 'new' && value.name.trim() === '') told('name', 'Enter a company name');
+    const addIssue = (path: string, message: string) => issues.push({ code: 'custom', path: [path], message, input: value });
+    if (value.target === 'new' && value.name.trim() === '') addIssue('name', 'Enter a company name');
     if (value.target === 'new' && !/^[A-Za-z]{3}$/.test(value.currency.trim()))
-      told('currency', 'Enter the currency as three letters, such as USD');
-    if (value.accounts.length === 0 && value.ledger.length === 0) told('ledger', 'Choose a ledger file, an accounts file, or both');
-    if (value.target === 'new' && value.accounts.length === 0) told('accounts', 'A new company needs its accounts file');
+      addIssue('currency', 'Enter the currency as three letters, such as USD');
+    if (value.accounts.length === 0 && value.ledger.length === 0) addIssue('ledger', 'Choose a ledger file, an accounts file, or both');
+    if (value.target === 'new' && value.accounts.length === 0) addIssue('accounts', 'A new company needs its accounts file');
   });
 type Form = z.infer<typeof formSchema>;
 

@@ -42,12 +42,12 @@ export default function LedgerPage() {
 function FiscalYears() {
   const company = useCompany();
   const client = useQueryClient();
-  const [told, setTold] = useState('');
+  const [status, setStatus] = useState('');
   const next = (company.years.at(-1) ?? new Date().getFullYear()) + 1;
   const open = useMutation({
     mutationFn: () => sendJson<CompanyDto>('POST', `/companies/${company.id}/fiscal-years`, { year: next }),
     onSuccess: async () => {
-      setTold(`FY${next} added.`);
+      setStatus(`FY${next} added.`);
       await client.invalidateQueries();
     },
   });
@@ -56,7 +56,7 @@ function FiscalYears() {
       <span role="status" className="text-[13px] text-ink-soft">
         {open.isError
           ? open.error.message
-          : told || (company.years.length > 0 ? `FY${company.years[0]} to FY${company.years.at(-1)}` : 'No fiscal year yet')}
+          : status || (company.years.length > 0 ? `FY${company.years[0]} to FY${company.years.at(-1)}` : 'No fiscal year yet')}
       </span>
       {company.years.length > 0 ? (
         <button type="button" className="button" disabled={open.isPending} onClick={() => open.mutate()}>

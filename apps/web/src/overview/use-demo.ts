@@ -19,7 +19,7 @@ export function useDemo() {
   });
   const add = useMutation({
     mutationFn: () => sendJson<DemoDto>('POST', '/demo-companies', {}),
-    onSuccess: (told) => client.setQueryData(QUERY, told),
+    onSuccess: (demo) => client.setQueryData(QUERY, demo),
     onError: () => client.invalidateQueries({ queryKey: QUERY }),
   });
   const remove = useMutation({

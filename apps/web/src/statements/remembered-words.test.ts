@@ -14,5 +14,5 @@ describe('what was chosen the last time', () => {
     ['unit=thousands', 'in thousands'],
     ['', ''],
     ['drafts=no', ''],
-  ])('%s reads “%s”', (address, told) => expect(words(address)).toBe(told));
+  ])('%s reads “%s”', (address, expected) => expect(words(address)).toBe(expected));
 });

@@ -60,14 +60,14 @@ export function TrendBars({
     value === null ? null : (
       <rect x={at} width={width} y={Math.min(y(0), y(value))} height={Math.abs(y(value) - y(0))} className={className} />
     );
-  const told = months.map(
+  const labels = months.map(
     ({ name: month }, index) =>
       `${month}: ${(['actual', 'budget', 'prior'] as const)
         .flatMap((key) => (series[key][index] === null ? [] : [`${key === 'prior' ? 'prior year' : key} ${text(series[key][index]!)}`]))
         .join(', ')}`,
   );
   return (
-    <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="mt-1 w-full" role="img" aria-label={`${name} by month. ${told.join('; ')}`}>
+    <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="mt-1 w-full" role="img" aria-label={`${name} by month. ${labels.join('; ')}`}>
       {y.ticks(4).map((tick) => (
         <g key={tick}>
           <line x1={LEFT} x2={WIDTH} y1={y(tick)} y2={y(tick)} className={tick === 0 ? 'stroke-ink-soft' : 'stroke-hairline'} />
@@ -80,7 +80,7 @@ export function TrendBars({
         const at = x(period)!;
         return (
           <g key={period}>
-            <title>{told[index]}</title>
+            <title>{labels[index]}</title>
             <rect x={at} width={x.bandwidth()} y={0} height={HEIGHT - BOTTOM} className="fill-transparent" />
             {bar(series.prior[index]!, at, half, 'fill-prior')}
             {bar(series.actual[index]!, at + half * 0.7, half * 1.3, 'fill-ink')}

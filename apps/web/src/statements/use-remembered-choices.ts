@@ -10,10 +10,10 @@ export function useRememberedChoices(company: number, view: string, search: URLS
   const choices = JSON.stringify(choicesIn(search));
   const first = useRef(choices);
   const { mutate } = useMutation({
-    mutationFn: (told: Record<string, string>) => sendJson('PUT', `/companies/${company}/views/${view}/choices`, told),
-    onSuccess: (_, told) =>
+    mutationFn: (chosen: Record<string, string>) => sendJson('PUT', `/companies/${company}/views/${view}/choices`, chosen),
+    onSuccess: (_, chosen) =>
       client.setQueryData<ViewListDto>(['views', company], (views) =>
-        views?.map((each) => (each.key === view ? { ...each, choices: told } : each)),
+        views?.map((each) => (each.key === view ? { ...each, choices: chosen } : each)),
       ),
   });
   useEffect(() => {

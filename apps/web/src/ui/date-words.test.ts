@@ -7,6 +7,6 @@ describe('dates', () => {
     expect(dateWords('2026-12-31')).toBe('Dec 31, 2026');
     expect([dateWords(''), dateWords(null)]).toEqual(['', '']);
   });
-  it('have the time after them where it is told', () =>
+  it('have the time after them where it is given', () =>
     expect(momentWords(new Date(2026, 10, 27, 15, 16).toISOString())).toMatch(/^Nov 27, 2026, 3:16\sPM$/));
 });

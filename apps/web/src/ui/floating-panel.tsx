@@ -11,7 +11,7 @@ export function FloatingPanel({
   children,
 }: {
   readonly label: string;
-  /** how many choices in it are made, told beside the label */
+  /** how many choices in it are made, shown beside the label */
   readonly count?: number;
   readonly wide?: boolean;
   /** the panel ends where its button ends */

@@ -8,7 +8,7 @@ import { useTabStop } from './use-tab-stop.ts';
 const BAR_HEIGHT = 34;
 type Month = StripDto['months'][number];
 
-const told = (month: Month, exponent: number): string => {
+const monthLabel = (month: Month, exponent: number): string => {
   const words = (amount: number | null, scenario: string) =>
     amount === null ? '' : `, ${scenario} operating income ${formatAmount(amount as Minor, { exponent, unit: 'dollars' })}`;
   return `${month.name}${words(month.actual, 'actual')}${words(month.budget, 'budget')}`;
@@ -75,8 +75,8 @@ export function PeriodStrip({
                     data-row={0}
                     data-column={positionOf.get(month.period)}
                     aria-pressed={isAsOf}
-                    aria-label={told(month, exponent)}
-                    title={told(month, exponent)}
+                    aria-label={monthLabel(month, exponent)}
+                    title={monthLabel(month, exponent)}
                     onClick={() => choose(month.period)}
                     className={`flex w-[25px] flex-col items-center pb-0.5 hover:bg-wash ${inYear ? 'bg-wash' : ''}`}
                   >

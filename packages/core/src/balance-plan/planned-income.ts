@@ -30,7 +30,7 @@ export function lastLedgerMonth(books: BudgetBooks, plan: YearIncome, first: Per
 
 /**
  * What a month after the ledger's earns: as the plan budgets it; before the plan's year, as the approved
- * budget of its year does, or else as the same month a year before, which is told.
+ * budget of its year does, or else as the same month a year before, which is reported.
  */
 export function incomeOf(
   books: BudgetBooks,

@@ -42,7 +42,7 @@ export function unscheduledDebt(
   });
 }
 
-/** Interest that schedules and budget do not agree on, told once for the year. */
+/** Interest that schedules and budget do not agree on, reported once for the year. */
 export function interestIssue(interest: readonly InterestMonth[], unscheduled: readonly string[]): BalancePlanIssue[] {
   const [scheduled, budgeted] = (['scheduled', 'budgeted'] as const).map((key) =>
     minor(interest.reduce((sum, month) => sum + month[key], 0)),

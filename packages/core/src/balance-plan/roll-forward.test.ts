@@ -102,7 +102,7 @@ describe('a budget carried into the balance sheet', () => {
     expect(rolled.rules.get('2500')!.rule).toEqual({ kind: 'loan', form: 'level', ratePercent: '6', payments: 25 });
     for (const month of MONTHS)
       expect(Math.abs(-balance(rolled, '2500', 2027, month) - schedule[22 + month]!.balance), `month ${month}`).toBeLessThanOrEqual(3);
-    // the budget holds no interest, and is told so
+    // the budget holds no interest, which is reported
     const scheduled = rolled.loans[0]!.months.reduce((sum, { of }) => sum + of.interest, 0);
     expect(rolled.issues).toEqual([{ code: 'interestDiffers', scheduled, budgeted: 0, unscheduled: [] }]);
   });
@@ -121,7 +121,7 @@ describe('a budget carried into the balance sheet', () => {
     expect(rolled.loans[0]!.months[0]!.of.interest).toBe(70_00);
   });
 
-  it('counts a loan’s payments from the month they were told, whatever is posted since', () => {
+  it('counts a loan’s payments from the month they were set, whatever is posted since', () => {
     const rule = { kind: 'loan', form: 'straight', ratePercent: '6', payments: 20, countedFrom: '2026-12' } as const;
     const at = (through: number) =>
       rollForward(booksOf({ entries: started, through }), { year: 2027, income: incomeCube(budget), rules: rulesOf({ '2500': rule }) });

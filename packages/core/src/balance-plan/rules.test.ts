@@ -145,7 +145,7 @@ describe('a loan known by how it was paid', () => {
     for (const paid of [8, 12])
       expect(loanFromHistory(owed.slice(0, paid), '0')).toEqual({ kind: 'loan', form: 'level', ratePercent, payments: payments - paid });
   });
-  it('in level parts, at the rate it is told', () =>
+  it('in level parts, at the rate given', () =>
     expect(loanFromHistory(owedOf(24_000_00, { form: 'straight', ratePercent: '6', payments: 24 }).slice(0, 9), '6')).toEqual({
       kind: 'loan',
       form: 'straight',

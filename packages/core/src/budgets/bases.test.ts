@@ -71,7 +71,7 @@ describe('amounts are exact until the one rounding', () => {
 });
 
 describe('bases', () => {
-  it('same months of a year, changed; a year in part is told', () => {
+  it('same months of a year, changed; a partial year is reported', () => {
     expect(derived({ kind: 'sameMonths', year: 2025, changePercent: '10' }).months.slice(0, 3)).toEqual([2200, 2310, 2420]);
     const part = derived({ kind: 'sameMonths', year: 2026, changePercent: '0' });
     expect([part.months[5], part.months[6], part.issues]).toEqual([3500, 0, [{ code: 'partOfYear', year: 2026, months: 6 }]]);
@@ -110,7 +110,7 @@ describe('bases', () => {
     ]);
     expect(derived({ kind: 'trend', of: 'months', years: [2019], seasonal: false }).issues).toEqual([{ code: 'noHistory', years: [2019] }]);
   });
-  it('a driver times a rate that steps; a month without the driver is told', () => {
+  it('a driver times a rate that steps; a month without the driver is reported', () => {
     const { months, issues } = derived({
       kind: 'driverRate',
       driver: { series: 'guests' },

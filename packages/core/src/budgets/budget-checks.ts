@@ -31,7 +31,7 @@ export type CheckFinding = { readonly account: string; readonly slice: Dimension
     }
 );
 
-/** The limits findings are told past. */
+/** Findings are listed past these limits. */
 export const SANITY_LIMITS = {
   /** change of a year against the one before, as a fraction */
   jump: 0.25,
@@ -113,11 +113,11 @@ export function checkFindings(options: {
   const scale: Scale = { size: Math.abs(sales.budget) * SANITY_LIMITS.size, sales };
   const found = accounts.flatMap(({ whole, parts }) => {
     const ofWhole = findingsOf(whole, scale);
-    const told = new Set(ofWhole.map(({ code }) => code));
+    const codesOfWhole = new Set(ofWhole.map(({ code }) => code));
     // an account in one slice is that slice
     const ofParts = (parts.length > 1 ? parts : []).flatMap((part) =>
       findingsOf(part, scale).flatMap((finding) =>
-        CODES_OF_SLICES.includes(finding.code) && !told.has(finding.code) ? [{ finding, effect: effectOf(part) }] : [],
+        CODES_OF_SLICES.includes(finding.code) && !codesOfWhole.has(finding.code) ? [{ finding, effect: effectOf(part) }] : [],
       ),
     );
     return [...ofWhole.map((finding) => ({ finding, effect: effectOf(whole) })), ...ofParts];
@@ -129,7 +129,7 @@ export function checkFindings(options: {
   return [...cost, ...found.sort((a, b) => b.effect - a.effect).map(({ finding }) => finding)];
 }
 
-/** What is told of slices; the rest is of the account as a whole. */
+/** Codes that are found for slices; the others are for the account as a whole. */
 const CODES_OF_SLICES: readonly CheckFinding['code'][] = ['jump', 'season', 'sign', 'noBudget', 'zeroMonths'];
 
 /** The slices of each account that are budgeted or have history in the years looked at. */

@@ -11,7 +11,7 @@ type Lines = {
   readonly remove: (id: number) => void;
 };
 
-/** The lines of a worksheet as they were before a change, so that it can be told and taken back. */
+/** The lines of a worksheet as they were before a change, so that it can be described and undone. */
 export class LineTrace {
   readonly #worksheet: Lines;
   readonly #before = new Map<number, PlacedLine | null>();

@@ -51,7 +51,7 @@ describe('what of a year may not recur', () => {
     ['a new party with little', entry('6000', 2999, { isPartyKnown: false }), null],
     ['a name inside another word', entry('6000', 400, { memo: 'Brainstorming, premium of insurance' }), null],
   ])('%s', (_, given, reason) => expect(candidates([given])).toEqual(reason === null ? [] : [[given.amount, reason]]));
-  it('is told largest first, and not what is marked already', () => {
+  it('is listed largest first, without what is marked already', () => {
     const both = [entry('4900', -400), entry('6100', 50_000)];
     expect(candidates(both).map(([amount]) => amount)).toEqual([50_000, -400]);
     const months = new Set([`${positionOf('6100')}:${firstSlot(calendar, march)}`]);

@@ -42,7 +42,7 @@ const NAMED_PART = 10;
 
 /**
  * The amount from which an entry of the year is worth a look by its words, minor units: a tenth of the
- * size findings are told past, which is a part of the year's revenue, or of its expenses without any.
+ * size findings are listed past, which is a part of the year's revenue, or of its expenses without any.
  */
 export const smallestCandidate = (books: BudgetBooks, year: number): number =>
   Math.max(1, Math.floor(volumeOfYear(books, year) / NAMED_PART));
@@ -133,7 +133,7 @@ function drawsOn(
   }
 }
 
-/** What of the candidates of a year is still in the base of the budget's lines. One-offs a basis keeps on purpose are not told. */
+/** What of the candidates of a year is still in the base of the budget's lines. Items a basis keeps on purpose are not listed. */
 export function nonrecurringFindings(
   { books, lines }: { readonly books: BudgetBooks; readonly lines: Iterable<PlacedLine> },
   { candidates, year }: { readonly candidates: readonly NonrecurringCandidate[]; readonly year: number },

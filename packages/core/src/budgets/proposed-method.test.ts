@@ -21,7 +21,7 @@ describe('how much of the monthly variation repeats', () => {
     // between the months 2 x (2 x (5/12)^2 + 10/144) of 2 x ((11/12)^2 + 11/144) is 60/132: less a half, nothing
     expect(repeatingVariation([one, other])).toBe(0);
   });
-  it('cannot be told of one year, of years without a total, of months all alike', () => {
+  it('is null for one year, years without a total, and months all alike', () => {
     expect(repeatingVariation([SEASON])).toBeNull();
     expect(repeatingVariation([SEASON, Array<number>(12).fill(0)])).toBeNull();
     expect(repeatingVariation([Array<number>(12).fill(7), Array<number>(12).fill(9)])).toBeNull();
@@ -30,12 +30,12 @@ describe('how much of the monthly variation repeats', () => {
     const year = fc.array(fc.integer({ min: 1, max: 100_000 }), { minLength: 12, maxLength: 12 });
     fc.assert(
       fc.property(fc.array(year, { minLength: 2, maxLength: 4 }), fc.integer({ min: 1, max: 50 }), (years, factor) => {
-        const told = repeatingVariation(years);
+        const variation = repeatingVariation(years);
         const turned = repeatingVariation(years.map((months) => months.map((amount) => -amount * factor)));
-        if (told === null || turned === null) return void expect(told).toBe(turned);
-        expect(told).toBeGreaterThanOrEqual(0);
-        expect(told).toBeLessThanOrEqual(1);
-        expect(turned).toBeCloseTo(told, 9);
+        if (variation === null || turned === null) return void expect(variation).toBe(turned);
+        expect(variation).toBeGreaterThanOrEqual(0);
+        expect(variation).toBeLessThanOrEqual(1);
+        expect(turned).toBeCloseTo(variation, 9);
       }),
     );
   });

@@ -9,7 +9,7 @@ export type ProposedMethod = {
    * nothing that repeats; otherwise the part of the variation that repeats
    */
   readonly because: 'depreciation' | 'fewYears' | 'noVariation' | 'variation';
-  /** the part of the monthly variation that repeats each year, 0 to 1; null where it cannot be told */
+  /** the part of the monthly variation that repeats each year, 0 to 1; null where history is too short to say */
   readonly repeats: number | null;
 };
 
@@ -50,11 +50,11 @@ export function repeatingVariation(years: readonly (readonly number[])[]): numbe
  */
 export function proposedMethod(of: AccountClass, years: readonly (readonly number[])[]): ProposedMethod {
   if (of === 'depreciation') return { method: 'fixedAmount', because: 'depreciation', repeats: null };
-  const told = years.filter((months) => months.some((amount) => amount !== 0));
-  if (told.length < 2) return { method: 'sameMonths', because: 'fewYears', repeats: null };
-  const repeats = repeatingVariation(told);
+  const posted = years.filter((months) => months.some((amount) => amount !== 0));
+  if (posted.length < 2) return { method: 'sameMonths', because: 'fewYears', repeats: null };
+  const repeats = repeatingVariation(posted);
   if (repeats === null) {
-    const isEven = told.every((months) => monthlyShares(months)?.every((share) => Math.abs(share - 1 / 12) < EVEN) ?? false);
+    const isEven = posted.every((months) => monthlyShares(months)?.every((share) => Math.abs(share - 1 / 12) < EVEN) ?? false);
     return isEven
       ? { method: 'evenYear', because: 'noVariation', repeats: null }
       : { method: 'sameMonths', because: 'fewYears', repeats: null };

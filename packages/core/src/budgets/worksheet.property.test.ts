@@ -89,19 +89,19 @@ describe('whatever is done to a budget', () => {
       }),
       { numRuns: 150 },
     ));
-  it('the lines that changed are told, and no others', () =>
+  it('the lines that changed are changedIds, and no others', () =>
     fc.assert(
       fc.property(made, edit, department, (edits, last, of) => {
         const worksheet = fresh();
         for (const [each, slice] of edits) worksheet.apply([each], filterOf(slice));
         const before = new Map(standing(worksheet).map((each) => [each.id, each]));
         const { changes } = worksheet.apply([last], filterOf(of));
-        const told = new Set(changes.map(({ after }) => after.id));
+        const changedIds = new Set(changes.map(({ after }) => after.id));
         for (const now of standing(worksheet)) {
           const was = before.get(now.id);
           const isSame = was !== undefined && JSON.stringify([was.basis, was.months]) === JSON.stringify([now.basis, now.months]);
-          if (!isSame) expect(told.has(now.id)).toBe(true);
-          else expect(told.has(now.id)).toBe(false);
+          if (!isSame) expect(changedIds.has(now.id)).toBe(true);
+          else expect(changedIds.has(now.id)).toBe(false);
         }
       }),
       { numRuns: 150 },

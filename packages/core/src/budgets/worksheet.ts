@@ -140,7 +140,7 @@ export class BudgetWorksheet {
     const rest = second.result;
     // with the edits at fault left out, what remains may be at fault by itself: then nothing is changed
     const alsoAtFault = second.fault === null ? [] : kept.filter((index) => edits[index]!.edit.kind !== 'note');
-    const told = edits.flatMap((each, index): WorksheetRefusal[] =>
+    const refused = edits.flatMap((each, index): WorksheetRefusal[] =>
       isAtFault(each) ? [{ edit: index, account: each.edit.account, text: textOf(each.edit), issue: fault }] : [],
     );
     const more = alsoAtFault.map((index): WorksheetRefusal => ({
@@ -151,7 +151,7 @@ export class BudgetWorksheet {
     }));
     const known = new Set(alsoAtFault);
     const others = rest.refusals.map((refusal) => ({ ...refusal, edit: kept[refusal.edit]! })).filter(({ edit }) => !known.has(edit));
-    const refusals = [...told, ...more, ...others];
+    const refusals = [...refused, ...more, ...others];
     return { ...rest, refusals: refusals.sort((a, b) => a.edit - b.edit) };
   }
 
@@ -221,7 +221,7 @@ export class BudgetWorksheet {
     return { changes: fault ? [] : trace.changes(), fault };
   }
 
-  /** Applies edits; with a fault of the lines that follow, which is told, everything is as it was before. */
+  /** Applies edits; with a fault of the lines that follow, which is returned, everything is as it was before. */
   #attempt(edits: readonly PlacedEdit[]): { readonly result: WorksheetResult; readonly fault: FollowFault | null } {
     const trace = new LineTrace(this);
     const cells = new Set<string>();

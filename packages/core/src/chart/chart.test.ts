@@ -89,7 +89,7 @@ describe('lists of accounts as people type them', () => {
 });
 
 describe('what a chart does not hold', () => {
-  it('is told as it was named', () => {
+  it('is reported as it was entered', () => {
     const selection = {
       accounts: ['4100', '99123'],
       ranges: [

@@ -43,7 +43,7 @@ export function selectAccounts(chart: Chart, selection: AccountSelection): numbe
 /**
  * What a selection names that the chart does not hold, as it was written: single accounts, ranges that
  * take none, groups. Classes and cash-flow categories are no names of a chart and may take none.
- * Exceptions that are not there leave nothing out and are not told.
+ * Exceptions that are not there leave nothing out and are not reported.
  */
 export function absentFrom(chart: Chart, selection: AccountSelection): string[] {
   const takesNone = (part: AccountSelection): boolean => !chart.accounts.some((account) => selects(part, account));

@@ -43,7 +43,7 @@ function decimalsOf({ exponent, unit, decimals }: { exponent: number; unit: Disp
 /**
  * An amount as shown: rounded half away from zero to the unit, thousands separated by commas,
  * negatives in parentheses or with a minus, zero as an en dash. `cents` shows every decimal of the
- * currency. An amount that rounds to nothing shows as 0, so that it is told apart from a true zero.
+ * currency. An amount that rounds to nothing shows as 0, so that it differs from a true zero.
  * @example formatAmount(minor(-123456), { exponent: 2, unit: 'dollars' }) // '(1,235)'
  */
 export function formatAmount(value: Minor, format: AmountFormat): string {

@@ -1,6 +1,6 @@
 import { LARGEST_MINOR, minor, type Minor } from './minor.ts';
 
-/** Why a text is not an amount. `suggestion` is the text to write instead, where it can be told. */
+/** Why a text is not an amount. `suggestion` is the text to write instead, where there is one. */
 export type AmountIssue = {
   readonly code:
     | 'empty'

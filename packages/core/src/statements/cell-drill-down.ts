@@ -96,7 +96,7 @@ function amountDrillDown(grid: StatementGrid, line: PlannedLine, column: AmountC
   if (source.kind === 'statistic') return { kind: 'statistic', series: source.series, span, filter };
   if (source.kind === 'members') {
     const members = source.lines.map((index) => plan.lines[index]!);
-    // lines that take accounts as the column has them are told by account, in one list
+    // lines that take accounts as the column has them are listed by account
     const plain = members.every(
       (member) => member.source.kind === 'accounts' && member.filter === plan.noFilter && member.measure === null,
     );

@@ -57,7 +57,7 @@ describe('a statement kept to some accounts', () => {
     expect(value('all', 'b.actual')).toBe(-70);
     expect(plan.lines.filter(({ kind }) => kind === 'account').map(({ key }) => key)).toEqual(['all.4000', 'all.6000']);
   });
-  it('shows the result of the kept accounts, and says where a part of earlier results cannot be told', () => {
+  it('shows the result of the kept accounts, and says where earlier results cannot be split', () => {
     const kept = (keptAccounts: string[]) =>
       run({ postings: [sold(70), sold(30, 7, undefined, 2025)], lineSet: BALANCE_LINES, blocks: [block([actual])], keptAccounts });
     expect(kept(['1000', '4000']).value('result_of_the_year', 'b.actual')).toBe(70);

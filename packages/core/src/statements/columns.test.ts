@@ -120,7 +120,7 @@ describe('columns', () => {
       parts: [{ role: 'part' }, { role: 'base', line: plan.lineOfKey.get('all') }],
     });
   });
-  it('are told in words', () => {
+  it('are described in words', () => {
     const { grid } = run({ postings, lines: [sales], blocks: blocks([{ kind: 'runningTotal', key: 'run', heading: '', of: 'actual' }]) });
     expect(columnWords(grid, 0)).toBe('Actual, Oct 2025');
     expect(columnWords(grid, 1)).toBe('Sum of Actual, Oct 2025');

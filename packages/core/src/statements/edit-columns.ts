@@ -93,7 +93,7 @@ export function changeColumn(set: ColumnSet, { block, column }: ColumnPlace, cha
   }));
 }
 
-/** What refers to the column refers to nothing then, and is told. */
+/** What refers to the column refers to nothing then, which is an issue. */
 export function removeColumn(set: ColumnSet, { block, column }: ColumnPlace): ColumnSet {
   return changed(set, block, (own) => ({ ...own, columns: own.columns.filter((each) => each.key !== column) }));
 }

@@ -73,7 +73,7 @@ export function duplicateLine(set: LineSet, key: string): { readonly set: LineSe
   return line ? insertLine(set, line, { at: 'after', key }) : { set, key };
 }
 
-/** What refers to the line refers to nothing then, and is told. */
+/** What refers to the line refers to nothing then, which is an issue. */
 export function removeLine(set: LineSet, key: string): LineSet {
   return { ...set, lines: rebuilt(set.lines, (line) => (line.key === key ? [] : [line])) };
 }

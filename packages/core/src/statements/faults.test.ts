@@ -3,7 +3,7 @@ import type { Line } from './line-set.ts';
 import type { Column } from './column-set.ts';
 import { actual, block, run, sales, sold } from './small-books.ts';
 
-describe('faults are told and the rest still shows', () => {
+describe('faults are reported and the rest still shows', () => {
   const broken: Line = { kind: 'formula', key: 'broken', name: 'Broken', expression: 'sales +', result: 'amount' };
   const reads: Line = { kind: 'formula', key: 'reads', name: 'Reads', expression: 'broken * 2', result: 'amount' };
   it('in lines', () => {

@@ -43,7 +43,7 @@ type Slot = { readonly block: Block; readonly column: Column; readonly standing:
 /**
  * Lays a column set out for an as-of month: repeats become blocks, spans become periods, references
  * become positions. All faults are listed; a faulty column is laid out too and shows no figure, and
- * what goes past the most columns is left out and told.
+ * what goes past the most columns is left out, with an issue.
  */
 export function planColumns(
   columnSet: ColumnSet,
@@ -197,7 +197,7 @@ export function planColumns(
     }
   }
 
-  /** A fault of a repeated column is told once, not for every part. */
+  /** A fault of a repeated column is reported once, not for every part. */
   function tell(issue: ColumnIssue): void {
     const known = issues.some(
       (each) => each.block === issue.block && each.column === issue.column && each.code === issue.code && each.token === issue.token,

@@ -208,7 +208,7 @@ class LinePlanner {
   }
 
   /** One line for accounts together, and beneath it the lines it opens to. */
-  #addSum(line: Selecting, accounts: readonly number[], place: Place, told: { readonly key: string; readonly name: string }): void {
+  #addSum(line: Selecting, accounts: readonly number[], place: Place, named: { readonly key: string; readonly name: string }): void {
     const polarities = new Set(accounts.map((index) => polarityOf(this.#account(index))));
     const common = {
       sign: signOfNatural(line.sign),
@@ -219,8 +219,8 @@ class LinePlanner {
     };
     const own = this.#add(line, place, {
       ...common,
-      key: told.key,
-      name: told.name,
+      key: named.key,
+      name: named.name,
       kind: 'accounts',
       source: { kind: 'accounts', accounts },
       order: line.order ?? 'number',
@@ -230,11 +230,11 @@ class LinePlanner {
     const part = { ...common, emphasis: null, rule: null, hidden: line.hidden ?? false, startsSide: false };
     if (line.kind === 'breakOut' && line.by !== 'account') {
       const values = this.#dimensions.get(line.by);
-      if (!values) this.#issues.push({ line: told.key, code: 'unknownDimension', token: line.by });
+      if (!values) this.#issues.push({ line: named.key, code: 'unknownDimension', token: line.by });
       for (const value of values ?? [])
         this.#add(line, inside, {
           ...part,
-          key: `${told.key}.${value === '' ? '-' : value}`,
+          key: `${named.key}.${value === '' ? '-' : value}`,
           name: value === '' ? `No ${line.by}` : value,
           kind: 'slice',
           source: { kind: 'slice', accounts, dimension: line.by, value },
@@ -245,7 +245,7 @@ class LinePlanner {
       const account = this.#account(index);
       this.#add(line, inside, {
         ...part,
-        key: `${told.key}.${account.number}`,
+        key: `${named.key}.${account.number}`,
         name: account.name,
         kind: 'account',
         source: { kind: 'accounts', accounts: [index] },

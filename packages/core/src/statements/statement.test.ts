@@ -243,7 +243,7 @@ describe('invariants of evaluate', () => {
   });
 });
 
-describe('faults of a statement are told together', () => {
+describe('faults of a statement are reported together', () => {
   const lineSet = (lines: LineSet['lines']): LineSet => ({ key: 't', name: 'T', percentBase: 'a', lines });
   const formula = (key: string, expression: string): LineSet['lines'][number] => ({
     kind: 'formula',

@@ -35,7 +35,7 @@ describe('what of a shown grid changed', () => {
     expect(changes.rows).toEqual([]);
     expect(withChanges(shown, changes)).toBe(shown);
   });
-  it('is told cell by cell, in the order it is shown, and put where it belongs', () => {
+  it('is listed cell by cell, in the order shown, and put where it belongs', () => {
     const after = gridOf(of, [[amount(9), amount(2), amount(8)], [amount(3), amount(4, 'U'), notMeaningful('zeroBase')], rows[2]!]);
     const changes = gridChanges(shown, before, after)!;
     expect([changes.rows, changes.columns]).toEqual([

@@ -33,7 +33,7 @@ const AS_USUAL = { display: DEFAULT_DISPLAY, accounts: '', drafts: false };
 const NO_FIELDS = Object.fromEntries(DISPLAY_FIELDS.map((name) => [name, ''])) as Record<DisplayField, string>;
 const RATIO_WORDS = new Map(RATIOS.map(({ key, words }) => [key, words]));
 
-/** Actual figures of fewer months than their heading says are told, so that nobody compares seven months with nine. */
+/** An issue says when actual figures have fewer months than their heading, so that nobody compares seven months with nine. */
 function pastTheLastPosted({ plan }: StatementGrid, last: PeriodIndex | null): GridDto['issues'] {
   const showsActual = plan.columns.some((column) => column.kind === 'amount' && column.scenario === 'actual' && !column.hidden);
   if (last === null || plan.asOf <= last || !showsActual) return [];
@@ -50,11 +50,11 @@ function pastTheLastPosted({ plan }: StatementGrid, last: PeriodIndex | null): G
 /** The evaluated grid for the wire: hidden lines and columns left out, nothing computed. */
 export function gridDto(
   grid: StatementGrid,
-  told: {
+  options: {
     readonly budget: string;
     readonly view: GridDto['view'];
     readonly issues: readonly StatementIssue[];
-    /** the last month actual figures reach, to be told where the statement goes past it */
+    /** the last month actual figures reach; an issue says when the statement goes past it */
     readonly lastPosted?: PeriodIndex | null;
     /** choices of the run, and what its titles and footnotes may name; as usual when left out */
     readonly run?: { readonly display: Display; readonly accounts: string; readonly drafts: boolean };
@@ -68,27 +68,27 @@ export function gridDto(
   const columns = shownColumns(grid);
   const lines = shownOrder(grid)
     .map((index) => plan.lines[index]!)
-    .filter((line) => !line.hidden && (!isPart(line) || (told.open?.has(plan.lines[line.parent]!.key) ?? true)));
+    .filter((line) => !line.hidden && (!isPart(line) || (options.open?.has(plan.lines[line.parent]!.key) ?? true)));
   const withParts = new Set(
     plan.lines.filter((line) => isPart(line) && !line.hidden && !isZeroLine(grid, line, columns)).map(({ parent }) => parent),
   );
-  const { display, accounts, drafts } = told.run ?? AS_USUAL;
+  const { display, accounts, drafts } = options.run ?? AS_USUAL;
   const unknownFields = new Set<string>();
   const fill = (text: string): string => {
-    const { text: filled, unknown } = fillFields(text, told.fields ?? NO_FIELDS);
+    const { text: filled, unknown } = fillFields(text, options.fields ?? NO_FIELDS);
     for (const name of unknown) unknownFields.add(name);
     return filled;
   };
   const head = {
-    title: display.title.trim() === '' ? told.view.name : fill(display.title),
+    title: display.title.trim() === '' ? options.view.name : fill(display.title),
     subtitle: fill(display.subtitle),
     footnotes: display.footnotes.map(fill),
   };
   return {
-    view: told.view,
+    view: options.view,
     asOf: periodAt(plan.calendar, plan.asOf).key,
     asOfWords: longPeriodName(plan.calendar, plan.asOf),
-    budgetWords: told.budget,
+    budgetWords: options.budget,
     percentBase: plan.lines[plan.percentBase]?.name ?? null,
     filter: Object.fromEntries(Object.entries(grid.filter).map(([dimension, values]) => [dimension, [...values]])),
     accounts,
@@ -96,8 +96,8 @@ export function gridDto(
     display: { ...display, footnotes: [...display.footnotes] },
     head,
     issues: [
-      ...told.issues.map((issue) => statementIssueWords(issue, names)),
-      ...pastTheLastPosted(grid, told.lastPosted ?? null),
+      ...options.issues.map((issue) => statementIssueWords(issue, names)),
+      ...pastTheLastPosted(grid, options.lastPosted ?? null),
       ...[...unknownFields].map((name) => ({
         place: 'Title and footnotes',
         message: `There is no field "${name}"`,

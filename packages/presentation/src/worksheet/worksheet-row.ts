@@ -105,10 +105,12 @@ export function previewBasis(
   const made = worksheet.linesOf(position, filter);
   const sign = signOf(books.chart.accounts[position]!);
   const row = { books, head, worksheet };
-  const told = made.map((line) => ({ line, words: lineBasisWords(row, line) }));
+  const described = made.map((line) => ({ line, words: lineBasisWords(row, line) }));
   const several = made.length > 1;
-  const warnings = told.flatMap(({ line, words }) => words.warnings.map((lack) => (several ? `${sliceWords(head, line)}: ${lack}` : lack)));
-  const excluded = minor(sign * told.reduce((sum, { words }) => sum + words.excluded, 0));
+  const warnings = described.flatMap(({ line, words }) =>
+    words.warnings.map((lack) => (several ? `${sliceWords(head, line)}: ${lack}` : lack)),
+  );
+  const excluded = minor(sign * described.reduce((sum, { words }) => sum + words.excluded, 0));
   const month = (index: number) => monthOfYearName(books.calendar, head.year, index);
   const format = (amount: number) => formatAmount(minor(amount), { exponent: books.exponent, unit: 'dollars' });
   const whole = made[0] ? wholeAccount(worksheet, made[0], basis) : null;

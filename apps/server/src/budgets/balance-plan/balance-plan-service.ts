@@ -63,7 +63,7 @@ export class BalancePlanService {
       lowest,
       accounts: accountsOf(books, row.year, rolled),
       days: rolled.days.map(({ of, months }) => ({ of, months: [...months] })),
-      told: rolled.issues.map((issue) => balancePlanIssueWords(issue, { calendar: books.calendar, exponent, year: row.year })),
+      notices: rolled.issues.map((issue) => balancePlanIssueWords(issue, { calendar: books.calendar, exponent, year: row.year })),
       interest: interestOf(books, rolled),
       cashFlow: await this.#grid(books, budget, { lineSet: CASH_FLOW_LINES, columnSet: plannedCashColumns(`budget:${budgetId}`) }),
       balanceSheet: await this.#grid(books, budget, { lineSet: BALANCE_LINES, columnSet: plannedBalanceColumns(`budget:${budgetId}`) }),

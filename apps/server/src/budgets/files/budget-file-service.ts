@@ -80,7 +80,7 @@ export class BudgetFileService {
     budgetId: number,
     filter: DimensionFilter,
   ): Promise<{ readonly name: string; readonly content: Buffer }> {
-    const { books, planningBooks, budget, worksheet } = await this.#worksheets.open(companyId, budgetId);
+    const { books, budgetBooks, budget, worksheet } = await this.#worksheets.open(companyId, budgetId);
     refuseUnknownFilter(books, filter);
     const { row } = budget;
     const head = headOf(row);
@@ -96,7 +96,7 @@ export class BudgetFileService {
         const account = books.chart.accounts[line.position]!;
         const sign = signOf(account);
         const before = historyMonths(
-          planningBooks,
+          budgetBooks,
           { position: line.position, filter: sliceFilter(head, line), year: row.year - 1 },
           { projected: true, includeNonrecurring: true },
         );
@@ -107,7 +107,7 @@ export class BudgetFileService {
           slice: row.dimensions.map((name) => line.dimensions[name] ?? ''),
           months: line.months.map(({ amount }) => (sign * amount) / unit + 0),
           lastYear: known.length === 0 ? null : (sign * known.reduce<number>((sum, amount) => sum + amount, 0)) / unit + 0,
-          why: lineBasisWords({ books: planningBooks, head, worksheet }, line).sentence,
+          why: lineBasisWords({ books: budgetBooks, head, worksheet }, line).sentence,
           note: worksheet.note(line.account, sliceFilter(head, line), null)?.text ?? '',
           adds: sign === -1,
         };
@@ -138,11 +138,11 @@ export class BudgetFileService {
     file: { readonly path: string; readonly name: string },
     how: { readonly apply: boolean; readonly session: string; readonly actor: Actor },
   ): Promise<BudgetFileEffectDto> {
-    const { books, planningBooks, budget, worksheet } = await this.#worksheets.open(companyId, budgetId);
+    const { books, budgetBooks, budget, worksheet } = await this.#worksheets.open(companyId, budgetId);
     const { row } = budget;
     const head = headOf(row);
     const month = (index: number) => monthOfYearName(books.calendar, row.year, index);
-    const place: FilePlace = { books: planningBooks, head, values: new Map(books.dimensions.map(({ name, values }) => [name, values])) };
+    const place: FilePlace = { books: budgetBooks, head, values: new Map(books.dimensions.map(({ name, values }) => [name, values])) };
     const taken = /\.xlsx$/i.test(file.name)
       ? await this.#fromWorkbook(file.path, MONTHS.map(month))
       : { ...readBudgetFile(await rowsOf(file.path), place), notes: [], budget: null };

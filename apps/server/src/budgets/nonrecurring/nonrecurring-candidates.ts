@@ -26,7 +26,7 @@ type Row = {
 export async function readNonrecurring(
   database: Database,
   books: Books,
-  { planningBooks, year, projected }: { readonly planningBooks: BudgetBooks; readonly year: number; readonly projected: boolean },
+  { budgetBooks, year, projected }: { readonly budgetBooks: BudgetBooks; readonly year: number; readonly projected: boolean },
 ): Promise<NonrecurringCandidate[]> {
   const accounts = books.chart.accounts.flatMap((account, position) => (isIncomeAccount(account) ? [books.accountIds[position]!] : []));
   const rows = await database.select<Row>(
@@ -36,7 +36,7 @@ export async function readNonrecurring(
        AND l.account_id IN (SELECT value FROM json_each($4))
        AND NOT EXISTS (SELECT 1 FROM nonrecurring_items o WHERE o.company_id = $1 AND o.entry_id = e.id AND o.account_id = l.account_id)
      GROUP BY e.id, l.account_id HAVING abs(sum(l.amount)) >= $5`,
-    [books.id, year * 100, year * 100 + 99, JSON.stringify(accounts), smallestCandidate(planningBooks, year)],
+    [books.id, year * 100, year * 100 + 99, JSON.stringify(accounts), smallestCandidate(budgetBooks, year)],
   );
   const pairs = rows.flatMap(({ position, party_id: party }) => (party === null ? [] : [[books.accountIds[position]!, party] as const]));
   const known = await database.select<{ account_id: number; party_id: number }>(
@@ -61,5 +61,5 @@ export async function readNonrecurring(
       },
     ];
   });
-  return nonrecurringCandidates({ books: planningBooks, year, projected, entries });
+  return nonrecurringCandidates({ books: budgetBooks, year, projected, entries });
 }

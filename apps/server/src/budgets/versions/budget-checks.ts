@@ -1,7 +1,7 @@
 import { nonrecurringFindings, checkFindings, type CheckFinding } from '@wise-margin/core';
 import { BooksCache } from '../../companies/index.ts';
 import { type Database, openDatabase } from '../../database/database.ts';
-import { BudgetStore, budgetBooks, headOf } from '../../budget-store/index.ts';
+import { BudgetStore, budgetBooksOf, headOf } from '../../budget-store/index.ts';
 import { readNonrecurring } from '../nonrecurring/nonrecurring-candidates.ts';
 import type { Task } from '../../work/task.ts';
 
@@ -24,9 +24,9 @@ async function budgetChecks(of: CheckedBudget): Promise<readonly CheckFinding[]>
   const { database, booksCache, store } = await opening;
   const books = await booksCache.of(of.companyId);
   const budget = await store.of(books, of.budgetId);
-  const [planningBooks, head] = [await budgetBooks(books, store), headOf(budget.row)];
+  const [budgetBooks, head] = [await budgetBooksOf(books, store), headOf(budget.row)];
   const year = head.fromYear ?? head.year - 1;
-  const candidates = await readNonrecurring(database, books, { planningBooks, year, projected: true });
-  const left = nonrecurringFindings({ books: planningBooks, lines: budget.lines }, { candidates, year });
-  return [...left, ...checkFindings({ books: planningBooks, head, lines: budget.lines })];
+  const candidates = await readNonrecurring(database, books, { budgetBooks, year, projected: true });
+  const left = nonrecurringFindings({ books: budgetBooks, lines: budget.lines }, { candidates, year });
+  return [...left, ...checkFindings({ books: budgetBooks, head, lines: budget.lines })];
 }

@@ -33,7 +33,7 @@ import { type Books, openFiscalYear, refuseUnknownFilter } from '../../companies
 
 import { type Actor, recordAudit } from '../../database/audit.ts';
 import { ProblemError, refused } from '../../http/problem.ts';
-import { type StoredBudget, budgetBooks, headOf } from '../../budget-store/index.ts';
+import { type StoredBudget, budgetBooksOf, headOf } from '../../budget-store/index.ts';
 import { describeBudget, yearGrid } from '../describe.ts';
 import type { BudgetContext } from '../budget-context.ts';
 import { readNonrecurring } from '../nonrecurring/nonrecurring-candidates.ts';
@@ -81,7 +81,7 @@ export class BudgetService {
     const books = await this.#parts.booksCache.of(companyId);
     const dimensions = this.#dimensionsOf(books, request.dimensions);
     const lines = firstBudget({
-      books: await budgetBooks(books, this.#parts.store),
+      books: await budgetBooksOf(books, this.#parts.store),
       head: { year, fromYear: from, dimensions },
       changes: { all: change, byClass: changeByClass as Partial<Record<AccountClass, string>> },
       bases: basisByClass as Partial<Record<AccountClass, FirstBasis>>,
@@ -128,8 +128,8 @@ export class BudgetService {
     const budget = await this.#parts.store.of(books, budgetId);
     const { row } = budget;
     const head = headOf(row);
-    const planningBooks = await budgetBooks(books, this.#parts.store);
-    const worksheet = new BudgetWorksheet({ books: planningBooks, head, ...budget });
+    const budgetBooks = await budgetBooksOf(books, this.#parts.store);
+    const worksheet = new BudgetWorksheet({ books: budgetBooks, head, ...budget });
     const grid = await yearGrid({ books, budget, evaluator: this.#parts.evaluator }, filter);
     const view = { key: 'budget', name: row.name, note: '', openAll: false };
     const dto = gridDto(grid, { budget: row.name, view, issues: [] });
@@ -140,7 +140,7 @@ export class BudgetService {
       dimensions: [...row.dimensions],
       grid: dto,
       rows: books.chart.accounts.flatMap((account, position) =>
-        accounts.has(account.number) ? [worksheetRowDto({ books: planningBooks, head, worksheet }, position, filter)] : [],
+        accounts.has(account.number) ? [worksheetRowDto({ books: budgetBooks, head, worksheet }, position, filter)] : [],
       ),
       version: row.version,
     };
@@ -206,11 +206,11 @@ export class BudgetService {
     },
     actor: Actor,
   ): Promise<BudgetDto> {
-    const { lines, notes, rules, dimensions, ...told } = made;
+    const { lines, notes, rules, dimensions, ...head } = made;
     const id = await this.#parts.database.write(async (transaction) => {
       const row = await this.#parts.database.models.budgets.create(
         {
-          ...told,
+          ...head,
           companyId: books.id,
           state: 'draft',
           dimensionsText: JSON.stringify(dimensions),
@@ -233,7 +233,7 @@ export class BudgetService {
       );
       await recordAudit(
         this.#parts.database,
-        { companyId: books.id, actor, action: 'budget.create', subject: `budget ${row.id}`, details: { ...told, dimensions } },
+        { companyId: books.id, actor, action: 'budget.create', subject: `budget ${row.id}`, details: { ...head, dimensions } },
         transaction,
       );
       return row.id;
@@ -269,8 +269,8 @@ export class BudgetService {
   async proposal(companyId: number, { from, projected }: z.output<typeof budgetProposalQuerySchema>): Promise<BudgetProposalDto> {
     await this.#refuseYearWithoutHistory(companyId, from);
     const books = await this.#parts.booksCache.of(companyId);
-    const planningBooks = await budgetBooks(books, this.#parts.store);
-    const candidates = await readNonrecurring(this.#parts.database, books, { planningBooks, year: from, projected });
+    const budgetBooks = await budgetBooksOf(books, this.#parts.store);
+    const candidates = await readNonrecurring(this.#parts.database, books, { budgetBooks, year: from, projected });
     const { accounts } = books.chart;
     return {
       candidates: candidates.map(({ position, period, entry, memo, amount, reason }) => ({
@@ -285,7 +285,7 @@ export class BudgetService {
       })),
       methods: accounts.flatMap((account, position) => {
         if (!isIncomeAccount(account)) return [];
-        const own = methodOfHistory(planningBooks, { position, fromYear: from, projected });
+        const own = methodOfHistory(budgetBooks, { position, fromYear: from, projected });
         if (own.years.length === 0) return [];
         return [
           {
@@ -306,8 +306,8 @@ export class BudgetService {
     const books = await this.#parts.booksCache.of(companyId);
     refuseUnknownFilter(books, request.filter);
     const budget = await this.#parts.store.of(books, budgetId);
-    const planningBooks = await budgetBooks(books, this.#parts.store);
-    const previewed = previewBasis({ books: planningBooks, head: headOf(budget.row), lines: budget.lines }, request);
+    const budgetBooks = await budgetBooksOf(books, this.#parts.store);
+    const previewed = previewBasis({ books: budgetBooks, head: headOf(budget.row), lines: budget.lines }, request);
     if (!previewed.ok) throw refused(previewed.message, 'basis');
     return previewed.preview;
   }

@@ -25,7 +25,7 @@ import type { z } from 'zod';
 import type { Books } from '../../companies/index.ts';
 import { type Actor, recordAudit } from '../../database/audit.ts';
 import { ProblemError, refused } from '../../http/problem.ts';
-import { type StoredBudget, budgetBooks, headOf } from '../../budget-store/index.ts';
+import { type StoredBudget, budgetBooksOf, headOf } from '../../budget-store/index.ts';
 import { BUDGET_CHECKS } from './budget-checks.ts';
 import type { BudgetService } from './budget-service.ts';
 import type { BudgetContext } from '../budget-context.ts';
@@ -181,8 +181,8 @@ export class PlanService {
         `Nothing of FY${from.row.year} is posted ${key === undefined ? 'yet' : `through ${key}`}, so there are no actuals to use. Copy the budget instead.`,
         'through',
       );
-    const planningBooks = await budgetBooks(books, this.#parts.store);
-    const lines = reforecast({ books: planningBooks, head: headOf(from.row), lines: from.lines, through, rest });
+    const budgetBooks = await budgetBooksOf(books, this.#parts.store);
+    const lines = reforecast({ books: budgetBooks, head: headOf(from.row), lines: from.lines, through, rest });
     return this.#budgets.addVersion(books, from, { name, note, lines }, actor);
   }
 
@@ -191,8 +191,8 @@ export class PlanService {
     const { name, note, tried } = request;
     const books = await this.#parts.booksCache.of(companyId);
     const from = await this.#parts.store.of(books, budgetId);
-    const planningBooks = await budgetBooks(books, this.#parts.store);
-    const lines = whatIf({ books: planningBooks, head: headOf(from.row), lines: from.lines, tried }).map((line, index) => ({
+    const budgetBooks = await budgetBooksOf(books, this.#parts.store);
+    const lines = whatIf({ books: budgetBooks, head: headOf(from.row), lines: from.lines, tried }).map((line, index) => ({
       ...line,
       months: line.months.map((month, at) => (month.amount === from.lines[index]!.months[at]!.amount ? month : { ...month, held: true })),
     }));
@@ -201,9 +201,9 @@ export class PlanService {
 
   /** How the lines of each account are derived, and what was noted on them. */
   async #reasons(books: Books, budget: StoredBudget): Promise<Map<string, string[]>> {
-    const planningBooks = await budgetBooks(books, this.#parts.store);
+    const budgetBooks = await budgetBooksOf(books, this.#parts.store);
     const head = headOf(budget.row);
-    const worksheet = new BudgetWorksheet({ books: planningBooks, head, ...budget });
+    const worksheet = new BudgetWorksheet({ books: budgetBooks, head, ...budget });
     const reasons = new Map<string, string[]>();
     const add = (account: string, words: string): void => {
       const known = reasons.get(account) ?? [];
@@ -213,7 +213,7 @@ export class PlanService {
       const held = line.months.filter((month) => month.held).length;
       add(
         line.account,
-        `${lineBasisWords({ books: planningBooks, head, worksheet }, line).sentence}${held > 0 ? `; ${held} ${held === 1 ? 'month' : 'months'} by hand` : ''}`,
+        `${lineBasisWords({ books: budgetBooks, head, worksheet }, line).sentence}${held > 0 ? `; ${held} ${held === 1 ? 'month' : 'months'} by hand` : ''}`,
       );
     }
     for (const note of budget.notes)

@@ -30,7 +30,7 @@ export function conflictWords(
     const key = `${place.line.position}:${place.month}`;
     standing.set(key, (standing.get(key) ?? 0) + rowAmount([place.line], place.month));
   }
-  const told = new Map<string, string>();
+  const words = new Map<string, string>();
   for (const { cells, actor, at: when } of at.others) {
     for (const cell of cells) {
       const place = placeOf(cell);
@@ -40,8 +40,8 @@ export function conflictWords(
       const now = minor(signOf(account) * standing.get(key)!);
       const amount = formatAmount(now, { exponent: books.currency.exponent, unit: 'cents' });
       const month = monthOfYearName(books.calendar, at.year, place.month);
-      told.set(key, `${account.number} ${account.name}, ${month}: ${actor} entered ${amount} at ${when.slice(11, 16)}`);
+      words.set(key, `${account.number} ${account.name}, ${month}: ${actor} entered ${amount} at ${when.slice(11, 16)}`);
     }
   }
-  return told;
+  return words;
 }

@@ -5,10 +5,10 @@ import { ProblemError } from '../../http/problem.ts';
 
 /** Every edit was rejected: the message is that of the first, the list has all of them with their place. */
 export function refusedEdits(books: Books, refusals: readonly WorksheetRefusal[]): ProblemError {
-  const told = refusals.map(({ edit, account, text, issue }) => {
+  const errors = refusals.map(({ edit, account, text, issue }) => {
     const known = books.chart.accounts.find(({ number }) => number === account);
     const words = `${account}${known ? ` ${known.name}` : ''}: ${text === '' ? '' : `"${text}" `}${worksheetIssueWords(issue)}.`;
     return { path: `edits.${edit}.text`, message: words };
   });
-  return new ProblemError(422, 'Not accepted', told[0]!.message, told);
+  return new ProblemError(422, 'Not accepted', errors[0]!.message, errors);
 }

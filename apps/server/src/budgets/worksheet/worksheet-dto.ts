@@ -7,12 +7,12 @@ import type { StoredBudget } from '../../budget-store/index.ts';
 /** A budget with all it draws on, for the wire. @throws RangeError for a calendar of weeks, which no company can have yet */
 export function worksheetDto(of: {
   readonly books: Books;
-  readonly planningBooks: BudgetBooks;
+  readonly budgetBooks: BudgetBooks;
   readonly budget: StoredBudget;
   readonly described: BudgetDto;
   readonly steps: WorksheetDto['steps'];
 }): WorksheetDto {
-  const { books, planningBooks, budget, described, steps } = of;
+  const { books, budgetBooks, budget, described, steps } = of;
   const { row } = budget;
   const { pattern, firstYear, lastYear, hasAdjustmentPeriod } = books.calendar;
   if (pattern.kind !== 'months') throw new RangeError('calendars of weeks are not opened yet');
@@ -27,11 +27,11 @@ export function worksheetDto(of: {
     books: {
       accounts: books.chart.accounts.map((account) => ({ ...account })),
       calendar: { startMonth: pattern.startMonth, firstYear, lastYear, hasAdjustmentPeriod },
-      exponent: planningBooks.exponent,
+      exponent: budgetBooks.exponent,
       firstPosted: books.firstPosted,
       lastPosted: books.lastPosted,
       actual: pack(books.cube, row.dimensions),
-      approved: [...planningBooks.approved].map(([year, { cube, dimensions }]) => ({
+      approved: [...budgetBooks.approved].map(([year, { cube, dimensions }]) => ({
         year,
         dimensions: [...dimensions],
         facts: pack(cube, dimensions),

@@ -6,7 +6,7 @@ import { type Books, refuseUnknownFilter } from '../../companies/index.ts';
 
 import type { Actor } from '../../database/audit.ts';
 import { ProblemError } from '../../http/problem.ts';
-import { ChangeLog, type StoredBudget, budgetBooks, headOf } from '../../budget-store/index.ts';
+import { ChangeLog, type StoredBudget, budgetBooksOf, headOf } from '../../budget-store/index.ts';
 
 import { BudgetWriter } from '../budget-writer.ts';
 import { changeWords } from './change-words.ts';
@@ -39,10 +39,10 @@ export class WorksheetService {
   async worksheet(companyId: number, budgetId: number, session: string): Promise<WorksheetDto> {
     const books = await this.#parts.booksCache.of(companyId);
     const budget = await this.#parts.store.of(books, budgetId);
-    const planningBooks = await budgetBooks(books, this.#parts.store);
+    const budgetBooks = await budgetBooksOf(books, this.#parts.store);
     return worksheetDto({
       books,
-      planningBooks,
+      budgetBooks,
       budget,
       described: await describeBudget({ books, budget, evaluator: this.#parts.evaluator }),
       steps: await this.#steps(budgetId, session),
@@ -182,14 +182,14 @@ export class WorksheetService {
     budgetId: number,
   ): Promise<{
     readonly books: Books;
-    readonly planningBooks: BudgetBooks;
+    readonly budgetBooks: BudgetBooks;
     readonly budget: StoredBudget;
     readonly worksheet: BudgetWorksheet;
   }> {
     const books = await this.#parts.booksCache.of(companyId);
     const budget = await this.#parts.store.of(books, budgetId);
-    const planningBooks = await budgetBooks(books, this.#parts.store);
-    return { books, planningBooks, budget, worksheet: new BudgetWorksheet({ books: planningBooks, head: headOf(budget.row), ...budget }) };
+    const budgetBooks = await budgetBooksOf(books, this.#parts.store);
+    return { books, budgetBooks, budget, worksheet: new BudgetWorksheet({ books: budgetBooks, head: headOf(budget.row), ...budget }) };
   }
 
   /** @throws ProblemError 409 naming the cells another session changed since the version that was looked at */
@@ -199,13 +199,13 @@ export class WorksheetService {
     at: { readonly base: number; readonly session: string; readonly cells: readonly string[]; readonly transaction: Transaction },
   ): Promise<void> {
     const others = (await this.#log.since(row.id, at.base, at.transaction)).filter(({ session }) => session !== at.session);
-    const told = conflictWords(books, { year: row.year, lines, cells: at.cells, others });
-    if (told.size === 0) return;
+    const conflicts = conflictWords(books, { year: row.year, lines, cells: at.cells, others });
+    if (conflicts.size === 0) return;
     throw new ProblemError(
       409,
       'Changed by someone else',
-      `${told.size === 1 ? 'This amount was' : `${told.size} of these amounts were`} changed by someone else since you opened the budget.`,
-      [...told].map(([path, message]) => ({ path, message })),
+      `${conflicts.size === 1 ? 'This amount was' : `${conflicts.size} of these amounts were`} changed by someone else since you opened the budget.`,
+      [...conflicts].map(([path, message]) => ({ path, message })),
     );
   }
 

@@ -266,7 +266,7 @@ export class ImportService {
         (error: Error) => this.#update(id, { state: 'failed', failure: failureWords(error) }),
       )
       .catch((error: unknown) => {
-        // its outcome could not be written down: it is told from memory, and put right at the next start
+        // its outcome could not be written down: it is answered from memory, and corrected at the next start
         this.#failures.set(id, failureWords(error));
         this.#report(error);
       })

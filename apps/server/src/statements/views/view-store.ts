@@ -139,9 +139,9 @@ export class ViewStore {
    */
   async change(companyId: number, key: string, change: z.infer<typeof viewChangeSchema>, actor: Actor): Promise<ViewDto> {
     const { starred, version, ...parts } = change;
-    const told = Object.fromEntries(Object.entries(parts).filter(([, value]) => value !== undefined));
+    const changed = Object.fromEntries(Object.entries(parts).filter(([, value]) => value !== undefined));
     if (starred !== undefined) await this.#star(companyId, key, starred, actor);
-    if (Object.keys(told).length > 0) await this.#save(companyId, key, told, version, actor);
+    if (Object.keys(changed).length > 0) await this.#save(companyId, key, changed, version, actor);
     return this.of(companyId, key, actor);
   }
 

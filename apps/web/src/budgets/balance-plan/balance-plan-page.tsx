@@ -11,9 +11,9 @@ import { Failure, Loading } from '../../ui/states.tsx';
 import { useSearch } from '../../ui/use-search.ts';
 import { AssumptionsPanel } from './assumptions-panel.tsx';
 import { CashChart } from './cash-chart.tsx';
-import { PlanTable } from './balance-plan-table.tsx';
+import { BalancePlanTable } from './balance-plan-table.tsx';
 import { RulePanel } from './rule-panel.tsx';
-import { useBalancePlan, type PlanChange } from './use-balance-plan.ts';
+import { useBalancePlan, type BalancePlanChange } from './use-balance-plan.ts';
 
 const SHEETS = [
   ['cash', 'Cash flow'],
@@ -21,7 +21,7 @@ const SHEETS = [
 ] as const;
 
 /** A budget carried into cash and balance sheet, by month, and the assumptions that take it there. */
-export default function CashPage() {
+export default function BalancePlanPage() {
   const company = useCompany();
   const id = Number(useParams().budget);
   const [search, setSearch] = useSearch();
@@ -29,7 +29,7 @@ export default function CashPage() {
   // a form keeps what is typed in it until a change was made; what was refused stays to be mended
   const [made, setMade] = useState(0);
   const { mutate: send } = change;
-  const mutate = useCallback((asked: PlanChange) => send(asked, { onSuccess: () => setMade((count) => count + 1) }), [send]);
+  const mutate = useCallback((asked: BalancePlanChange) => send(asked, { onSuccess: () => setMade((count) => count + 1) }), [send]);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (!(event.ctrlKey || event.metaKey) || (event.target as HTMLElement | null)?.closest('input, textarea, select')) return;
@@ -90,7 +90,7 @@ export default function CashPage() {
         cash={[plan.data.openingCash, ...plan.data.months.map(({ cash }) => cash)]}
         lowest={plan.data.lowest + 1}
       />
-      <ToldOfPlan plan={plan.data} locked={locked} act={(made) => mutate(made)} />
+      <BalancePlanNotices plan={plan.data} locked={locked} act={(made) => mutate(made)} />
       {change.isError && !account ? (
         <p role="alert" className="mt-1 border-l-2 border-brick bg-sheet px-3 py-1 text-[13px]">
           {change.error.message}
@@ -106,7 +106,7 @@ export default function CashPage() {
         <span className="text-ink-soft">{company.currencyWords}. In the cash flow, cash outflows are in parentheses.</span>
       </div>
       <div className="flex min-h-0 flex-1 pb-3">
-        <PlanTable
+        <BalancePlanTable
           key={sheet}
           grid={sheet === 'cash' ? plan.data.cashFlow : plan.data.balanceSheet}
           selected={selected}
@@ -140,7 +140,7 @@ function StepButton({
   readonly kind: 'undo' | 'redo';
   readonly words: string | null;
   readonly locked: boolean;
-  readonly act: (change: PlanChange) => void;
+  readonly act: (change: BalancePlanChange) => void;
 }) {
   const [label, none, verb, keys] =
     kind === 'undo' ? (['Undo', 'Nothing to undo', 'Undo', 'Ctrl+Z'] as const) : (['Redo', 'Nothing to redo', 'Redo', 'Ctrl+Y'] as const);
@@ -189,21 +189,21 @@ function Figures({ plan, months }: { readonly plan: BalancePlanDto; readonly mon
 }
 
 /** What the plan wants said; interest that differs can be taken into the budget. */
-function ToldOfPlan({
+function BalancePlanNotices({
   plan,
   locked,
   act,
 }: {
   readonly plan: BalancePlanDto;
   readonly locked: boolean;
-  readonly act: (change: PlanChange) => void;
+  readonly act: (change: BalancePlanChange) => void;
 }) {
   const { exponent } = useCompany();
-  const { interest, told } = plan;
-  if (told.length === 0) return null;
+  const { interest, notices } = plan;
+  if (notices.length === 0) return null;
   return (
     <div className="mt-1 border-l-2 border-copper bg-sheet px-3 py-1 text-[13px]" role="note">
-      {told.map((words) => (
+      {notices.map((words) => (
         <span key={words} className="mr-2">
           {words}
         </span>

@@ -9,7 +9,7 @@ import { ScenarioSwatch } from '../../ui/scenario-swatch.tsx';
 import { ruleClasses } from '../../ui/rule-classes.ts';
 
 /** A planned statement by month. Groups open to their accounts; an account leads to its rule. */
-export function PlanTable({
+export function BalancePlanTable({
   grid,
   selected,
   choose,

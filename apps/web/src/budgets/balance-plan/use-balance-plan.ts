@@ -11,7 +11,7 @@ const unpacked = ({ cashFlow, balanceSheet, ...rest }: PackedBalancePlan): Balan
   balanceSheet: unpackGrid(balanceSheet),
 });
 
-export type PlanChange =
+export type BalancePlanChange =
   | { readonly kind: 'rule'; readonly account: string; readonly rule: BalanceRule | null; readonly base: number }
   | { readonly kind: 'undo' | 'redo' }
   | { readonly kind: 'edits'; readonly edits: readonly BudgetEditDto[] };
@@ -20,7 +20,7 @@ export type PlanChange =
 export function useBalancePlan(
   company: number,
   budget: number,
-): { readonly plan: UseQueryResult<BalancePlanDto>; readonly change: UseMutationResult<BalancePlanDto, Error, PlanChange> } {
+): { readonly plan: UseQueryResult<BalancePlanDto>; readonly change: UseMutationResult<BalancePlanDto, Error, BalancePlanChange> } {
   const client = useQueryClient();
   const session = ownSession();
   const at = `/companies/${company}/budgets/${budget}`;
@@ -29,7 +29,7 @@ export function useBalancePlan(
     unpacked(await getJson<PackedBalancePlan>(`${at}/balance-plan${queryText({ session })}`, signal));
   const plan = useQuery({ queryKey, queryFn: ({ signal }) => read(signal) });
   const change = useMutation({
-    mutationFn: async (made: PlanChange): Promise<BalancePlanDto> => {
+    mutationFn: async (made: BalancePlanChange): Promise<BalancePlanDto> => {
       if (made.kind === 'rule') {
         const { account, rule, base } = made;
         return unpacked(

@@ -53,7 +53,7 @@ export function BasisForm({
   readonly excluded: number;
   /** the slices of the row are derived in several ways: whatever the sentence says would be new for some */
   readonly isForSeveral: boolean;
-  /** told when the old basis is kept */
+  /** called when the old basis is kept */
   readonly left: () => void;
   /** hands on what the sentence would give; null while it says what holds */
   readonly show: (preview: BasisPreviewDto | null) => void;

@@ -5,11 +5,11 @@ import type { WorksheetSession, WorksheetSnapshot } from './worksheet-session.ts
 export function Notices({
   session,
   snapshot,
-  told,
+  message,
 }: {
   readonly session: WorksheetSession;
   readonly snapshot: WorksheetSnapshot;
-  readonly told: string | null;
+  readonly message: string | null;
 }) {
   const { refusals, others, view } = snapshot;
   const names = new Map(view?.grid.lines.map((line) => [line.account, line.name]));
@@ -33,7 +33,7 @@ export function Notices({
           </ul>
         </div>
       ) : null}
-      {[told, snapshot.kept]
+      {[message, snapshot.kept]
         .flatMap((words) => words ?? [])
         .map((words) => (
           <p key={words} role="alert" className="mb-2 border-l-2 border-brick bg-sheet px-3 py-1.5 text-[13px]">

@@ -6,7 +6,7 @@ import { textAsName } from './tokens.ts';
 export const lineName = (line: Line): string =>
   line.name === '' ? LINE_KINDS.find(([kind]) => kind === line.kind)![1] : textAsName(line.name);
 
-/** Every line with figures by key and name, for a choice among them; equal names are told apart by their sections. */
+/** Every line with figures by key and name, for a choice among them; equal names are distinguished by their sections. */
 export function lineChoices(set: LineSet): readonly (readonly [key: string, name: string])[] {
   const found: { readonly key: string; readonly name: string; readonly section: string }[] = [];
   walkLines(set.lines, (line, sections) => {

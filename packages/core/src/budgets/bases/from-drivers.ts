@@ -61,13 +61,13 @@ function stepAt<Value>(steps: readonly Step<Value>[], month: number): Value | nu
 /** `1,600 a month, then 1,700 from September`. */
 const stepsWords = <Value>(
   steps: readonly Step<Value>[],
-  told: (value: Value) => string,
+  wordsOf: (value: Value) => string,
   { unit, tell }: { unit: string; tell: Tell },
 ): string =>
   [...steps]
     .sort((a, b) => a.from - b.from)
     .map(({ from, value }, index) => {
-      const words = index === 0 ? `${told(value)}${unit}` : told(value);
+      const words = index === 0 ? `${wordsOf(value)}${unit}` : wordsOf(value);
       return index === 0 && from === 0 ? words : `${words} from ${tell.month(from)}`;
     })
     .join(', then ');

@@ -64,8 +64,8 @@ test('cash and balance sheet of a budget: assumptions from history, changed, see
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByText('Draft, all changes saved')).toBeVisible();
 
-  // an approved budget is looked at and not changed; an account that is not there is told
-  await open(page, demo, '/c/1/budgets/2/cash?account=9999');
+  // an approved budget is looked at and not changed; an unknown account is reported
+  await open(page, demo, '/c/1/budgets/2/balance-plan?account=9999');
   await expect(page.getByText('is approved and locked. Create a new version to change it.')).toBeVisible();
   await expect(page.getByRole('alert')).toContainText('There is no account 9999 in the balance sheet.');
 });
