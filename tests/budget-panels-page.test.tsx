@@ -104,7 +104,7 @@ describe('the history', () => {
 });
 
 describe('what-if and target', () => {
-  it('a scale is seen against the budget, which stays, and is kept as a version', async () => {
+  it('a scale is seen against the budget, which stays, and is saved as a version', async () => {
     const { api, address } = await plan();
     const page = openPage(server, `${address}?panel=what-if`);
     const panel = within(await page.findByRole('complementary', { name: 'What-if' }));

@@ -42,8 +42,8 @@ const given = (panel: Panel): string[] =>
     .map((row) => row.lastElementChild!.textContent!);
 
 type Filling = { readonly [label: string]: string };
-/** What is filled in for each kind, what it gives for January and the year, and the basis that is kept. */
-const KINDS: { readonly [Kind in BasisKind]: readonly [Filling, january: string, total: string, kept: object] } = {
+/** What is filled in for each kind, what it gives for January and the year, and the basis that is saved. */
+const KINDS: { readonly [Kind in BasisKind]: readonly [Filling, january: string, total: string, saved: object] } = {
   sameMonths: [
     { Year: '2025', 'Changed by percent': '10', 'By amount a month': '20' },
     '350',
@@ -89,8 +89,8 @@ const KINDS: { readonly [Kind in BasisKind]: readonly [Filling, january: string,
 
 describe('the sentence of a basis', () => {
   it.each(Object.entries(KINDS) as [BasisKind, (typeof KINDS)[BasisKind]][])(
-    '%s is filled in, seen, set and kept',
-    async (kind, [filling, january, total, kept]) => {
+    '%s is filled in, previewed, set and saved',
+    async (kind, [filling, january, total, saved]) => {
       const of = await plan();
       const panel = await wages(of);
       choose(panel, kind);
@@ -99,7 +99,7 @@ describe('the sentence of a basis', () => {
       await panel.findByText(/with this basis/, { selector: 'figcaption' });
       expect((await stored(of)).kind).toBe('sameMonths');
       fireEvent.click(panel.getByRole('button', { name: 'Apply' }));
-      await waitFor(async () => expect(await stored(of)).toMatchObject({ kind, ...kept }));
+      await waitFor(async () => expect(await stored(of)).toMatchObject({ kind, ...saved }));
       await waitFor(() => expect(panel.queryByRole('button', { name: 'Apply' })).toBeNull());
       expect([given(panel)[0], given(panel).at(-1)]).toEqual([january, total]);
     },

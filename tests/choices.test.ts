@@ -43,7 +43,7 @@ describe('what a statement keeps to', () => {
     expect([lines.sum, lines.figure]).toEqual([first!.amount, first!.amount]);
     expect(new Set(lines.lines.map(({ source }) => source))).toEqual(new Set(['sales']));
   });
-  it('the budget is left blank where it is not kept by what is filtered', async () =>
+  it('the budget is left blank where it does not have the dimension filtered', async () =>
     expect(cellAt(await statement('income', filter({ source: ['sales'] })), 'revenue', 'ytd.budget')).toMatchObject({
       kind: 'blank',
       reason: 'noBudgetByDimension',
@@ -171,7 +171,7 @@ describe('benchmarks', () => {
 });
 
 describe('the logo', () => {
-  it('is a PNG or JPEG, kept, shown and taken away', async () => {
+  it('is a PNG or JPEG, saved, shown and removed', async () => {
     expect((await server.sendFile('PUT', `${company}/logo`, 'logo', PICTURE)).body).toMatchObject({
       logo: expect.stringContaining('/logo?version=1'),
     });

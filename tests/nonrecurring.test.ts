@@ -27,8 +27,8 @@ it('what may not recur is proposed, named while it is in the base, and gone once
   const proposed = candidates.filter(({ isProposed }) => isProposed);
   expect(proposed.map(({ account }) => account)).toEqual(expect.arrayContaining(['7810', '7110', '7120']));
   expect(methods.find(({ account }) => account === '4010')).toMatchObject({ repeats: 100 });
-  const kept = (await server.send('POST', `${company}/budgets`, { ...fromFiscal2026, name: 'Kept in' })).body as BudgetDto;
-  expect(await still(kept.id)).toEqual(expect.arrayContaining(['7810', '7110']));
+  const included = (await server.send('POST', `${company}/budgets`, { ...fromFiscal2026, name: 'Kept in' })).body as BudgetDto;
+  expect(await still(included.id)).toEqual(expect.arrayContaining(['7810', '7110']));
   const exclude = asNonrecurringItems(proposed);
   const made = await server.send('POST', `${company}/budgets`, { ...fromFiscal2026, name: 'Left out', exclude });
   expect(made.status).toBe(201);
@@ -41,7 +41,7 @@ it('what may not recur is proposed, named while it is in the base, and gone once
       ({ account }) => account === '7810',
     )?.total;
   const posted = proposed.filter(({ account }) => account === '7810').reduce((sum, { amount }) => sum + amount, 0);
-  expect(await storm(kept.id)).toBe(Math.round(posted * 1.03));
+  expect(await storm(included.id)).toBe(Math.round(posted * 1.03));
   expect((await storm(left.id)) ?? 0).toBe(0);
   // a name in use is refused before anything is marked
   const again = await server.send('POST', `${company}/budgets`, { ...fromFiscal2026, name: 'Left out', exclude });

@@ -24,7 +24,7 @@ afterAll(() => server.close());
 const line = { isCut: false, losesAnswers: false, requests: 0 };
 const reach = globalThis.fetch;
 /** What a browser keeps over a reload. */
-const kept = new Map<string, string>();
+const storage = new Map<string, string>();
 
 beforeEach(async () => {
   vi.stubGlobal('fetch', async (path: string, init?: RequestInit) => {
@@ -39,12 +39,12 @@ beforeEach(async () => {
   vi.stubGlobal('window', { addEventListener: () => undefined, removeEventListener: () => undefined });
   vi.stubGlobal('document', { hidden: false });
   vi.stubGlobal('localStorage', {
-    getItem: (key: string) => kept.get(key) ?? null,
-    setItem: (key: string, text: string) => void kept.set(key, text),
-    removeItem: (key: string) => void kept.delete(key),
+    getItem: (key: string) => storage.get(key) ?? null,
+    setItem: (key: string, text: string) => void storage.set(key, text),
+    removeItem: (key: string) => void storage.delete(key),
   });
   Object.assign(line, { isCut: false, losesAnswers: false, requests: 0 });
-  kept.clear();
+  storage.clear();
   made += 1;
   const created = await server.send('POST', `/companies/${company}/budgets`, { name: `Plan ${made}`, year: 2026, from: 2025 });
   budget = (created.body as BudgetDto).id;
@@ -101,7 +101,7 @@ describe('a budget at work in a browser', () => {
     expect([shown(second, '6000', 0), shown(second, '4000', 2)]).toEqual([45_000, 110_220]);
     await until(async () => expect(await stored('4000', 2)).toBe(110_220));
     await settled(second);
-    expect([await stored('6000', 0), kept.has(`wise-margin.unsaved.${company}.${budget}`)]).toEqual([45_000, false]);
+    expect([await stored('6000', 0), storage.has(`wise-margin.unsaved.${company}.${budget}`)]).toEqual([45_000, false]);
   });
 
   it('counts an edit, an undo and a redo once when their answers are lost', async () => {

@@ -18,7 +18,7 @@ export const newBudgetSchema = z
       .default({}),
     /** months of the year it starts from that are not posted yet are taken from its approved budget */
     projected: z.boolean().default(false),
-    /** the dimensions its lines are kept by; left out, department or the company's first */
+    /** the dimensions its lines are budgeted by; left out, department or the company's first */
     dimensions: z.array(z.string().max(100)).max(4, 'At most four dimensions').optional(),
     note: z.string().trim().max(2000, 'At most 2,000 characters').default(''),
     /** minor units; 0 leaves the months unrounded */
@@ -57,7 +57,7 @@ export const budgetSchema = z
     note: z.string(),
     /** the budget it was copied from */
     copiedFrom: z.number().int().nullable(),
-    /** the dimensions its lines are kept by */
+    /** the dimensions its lines are budgeted by */
     dimensions: z.array(z.string()),
     lineCount: z.number().int(),
     revenue: minorSchema,

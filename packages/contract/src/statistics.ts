@@ -7,7 +7,7 @@ export const statisticsSchema = z
     series: z.array(
       z.object({
         name: z.string(),
-        /** one for each period, all slices together; null where none is kept */
+        /** one for each period, all slices together; null where there is none */
         values: z.array(z.number().nullable()),
       }),
     ),

@@ -91,7 +91,7 @@ export const worksheetAnswerSchema = z
     others: z.array(z.string()),
     state: budgetSchema.shape.state,
     /** of an undo or redo: figures that were changed since and stay as they are */
-    kept: z.number().int(),
+    notUndone: z.number().int(),
   })
   .meta({ id: 'WorksheetAnswer' });
 export type WorksheetAnswerDto = z.infer<typeof worksheetAnswerSchema>;

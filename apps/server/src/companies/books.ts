@@ -41,7 +41,7 @@ export type Books = {
 export type StatisticSeries = {
   /** names of the series, in alphabetical order */
   readonly series: readonly string[];
-  /** the sum of the slices that pass a filter; null where none is kept */
+  /** the sum of the slices that pass a filter; null where there is none */
   readonly value: (series: string, filter: DimensionFilter, period: PeriodIndex) => number | null;
   /** the single figures of a period */
   readonly figures: (period: PeriodIndex) => readonly StatisticFigure[];

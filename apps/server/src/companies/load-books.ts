@@ -131,8 +131,8 @@ async function loadStatistics(database: Database, companyId: number, calendar: F
   return {
     series: [...held.keys()],
     value: (series, filter, period) => {
-      const kept = (held.get(series)?.get(period) ?? []).filter(({ dimensions }) => passes(filter, dimensions));
-      return kept.length === 0 ? null : kept.reduce((sum, { value }) => sum + value, 0);
+      const passing = (held.get(series)?.get(period) ?? []).filter(({ dimensions }) => passes(filter, dimensions));
+      return passing.length === 0 ? null : passing.reduce((sum, { value }) => sum + value, 0);
     },
     figures: (period) => [...held].flatMap(([series, periods]) => (periods.get(period) ?? []).map((figure) => ({ series, ...figure }))),
   };

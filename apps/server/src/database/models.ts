@@ -60,7 +60,7 @@ export class BudgetRow extends Model<InferAttributes<BudgetRow>, InferCreationAt
   declare name: string;
   declare fromYear: number | null;
   declare state: string;
-  /** names of dimensions its lines are kept by, as JSON */
+  /** names of dimensions its lines are budgeted by, as JSON */
   declare dimensionsText: CreationOptional<string>;
   declare note: CreationOptional<string>;
   declare copiedFrom: CreationOptional<number | null>;

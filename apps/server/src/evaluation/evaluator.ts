@@ -34,7 +34,7 @@ export type StatementRequest = {
   readonly budgetId?: number | undefined;
   readonly filter: DimensionFilter;
   /** chart positions to keep to; null keeps all */
-  readonly keptAccounts?: ReadonlySet<number> | null;
+  readonly onlyAccounts?: ReadonlySet<number> | null;
   /** draft entries included too */
   readonly drafts?: boolean;
 };

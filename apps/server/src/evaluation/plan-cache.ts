@@ -15,7 +15,7 @@ type Asked = {
   readonly lineSet: LineSet;
   readonly columnSet: ColumnSet;
   readonly benchmarks: Benchmarks;
-  readonly keptAccounts?: ReadonlySet<number> | null;
+  readonly onlyAccounts?: ReadonlySet<number> | null;
   /** the statement's filter, as far as its columns repeat over it */
   readonly filter: DimensionFilter;
   /** the last month of actuals, with drafts where they count */
@@ -29,9 +29,9 @@ export class PlanCache {
   plan(books: Books, options: Asked & { readonly asOf: PeriodIndex }): PlanResult {
     const { lineSet, columnSet, asOf, benchmarks, last } = options;
     const filter = repeatedFilter(columnSet, options.filter);
-    const keptAccounts = options.keptAccounts ?? null;
-    const kept = keptAccounts === null ? '' : [...keptAccounts].join(' ');
-    const key = `${books.id} ${lineSet.key} ${columnSet.key} ${asOf} ${last} ${filterKey(filter)} ${kept}`;
+    const onlyAccounts = options.onlyAccounts ?? null;
+    const accounts = onlyAccounts === null ? '' : [...onlyAccounts].join(' ');
+    const key = `${books.id} ${lineSet.key} ${columnSet.key} ${asOf} ${last} ${filterKey(filter)} ${accounts}`;
     const held = this.#held.get(key);
     if (held?.books === books && held.lineSet === lineSet && held.columnSet === columnSet && held.benchmarks === benchmarks)
       return held.result;
@@ -43,7 +43,7 @@ export class PlanCache {
       asOf,
       dimensions: knownDimensions(books),
       exponent: books.currency.exponent,
-      keptAccounts,
+      onlyAccounts,
       benchmarks,
       filter,
       posted: books.firstPosted === null || last === null ? null : { first: books.firstPosted, last },

@@ -9,7 +9,7 @@ export type Run = {
   readonly filter: DimensionFilter;
   /** as typed */
   readonly accounts: string;
-  readonly keptAccounts: ReadonlySet<number> | null;
+  readonly onlyAccounts: ReadonlySet<number> | null;
   readonly drafts: boolean;
   readonly display: Display;
 };
@@ -31,14 +31,14 @@ export function runOf(
   return {
     filter,
     accounts,
-    keptAccounts: keptAccounts(books, accounts),
+    onlyAccounts: onlyAccounts(books, accounts),
     drafts: query.drafts === undefined ? (view.choices.drafts ?? false) : query.drafts === 'yes',
     display: { ...DEFAULT_DISPLAY, ...view.display, ...displayChoicesOf(query) },
   };
 }
 
 /** Chart positions of the accounts in a typed list; null when it is empty. Every part of the list must name an account. */
-function keptAccounts(books: Books, text: string): ReadonlySet<number> | null {
+function onlyAccounts(books: Books, text: string): ReadonlySet<number> | null {
   if (text === '') return null;
   const parsed = parseAccountList(text);
   if (!parsed.ok) throw refused(`"${parsed.part}" is not an account or a range of accounts. Enter them like 4000-4999, 6100.`, 'accounts');

@@ -96,14 +96,14 @@ export class StatementService {
   async lineTrends(companyId: number, key: string, query: z.infer<typeof lineTrendQuerySchema>): Promise<LineTrendDto[]> {
     const books = await this.#booksCache.of(companyId);
     const view = await this.#viewOf(companyId, key);
-    const { filter, keptAccounts, drafts } = runOf(books, view, query);
+    const { filter, onlyAccounts, drafts } = runOf(books, view, query);
     const { grid } = await this.#evaluator.evaluate(books, {
       lineSet: view.lineSet,
       columnSet: LINE_TREND_COLUMNS,
       asOf: periodOf(books, query.asOf),
       budgetId: query.budget,
       filter,
-      keptAccounts,
+      onlyAccounts,
       drafts,
     });
     const all = grid.plan.lines.filter(

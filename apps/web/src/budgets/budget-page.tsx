@@ -11,7 +11,7 @@ import { Page } from '../ui/page.tsx';
 import { Failure, Loading } from '../ui/states.tsx';
 import { useSearch } from '../ui/use-search.ts';
 import { useStableCallback } from '../ui/use-stable-callback.ts';
-import type { KeptDrafts } from './bases/basis-form.tsx';
+import type { BasisDrafts } from './bases/basis-form.tsx';
 import { BudgetActions } from './budget-actions.tsx';
 import { ConflictDialog } from './worksheet/conflict-dialog.tsx';
 import { SaveMark, Notices } from './worksheet/notices.tsx';
@@ -47,13 +47,15 @@ export default function BudgetPage() {
       { replace: true },
     );
   const [selected, pickRow] = usePickedRow(search.get('row'), (account) => set('row', account));
-  const kept = company.dimensions.flatMap(({ name }) => {
+  const filtered = company.dimensions.flatMap(({ name }) => {
     const value = search.get(`in.${name}`);
     return value === null ? [] : [[name, [value === NONE ? '' : value]] as const];
   });
-  const filterText = JSON.stringify(Object.fromEntries(kept));
+  const filterText = JSON.stringify(Object.fromEntries(filtered));
   const filter = useMemo(() => JSON.parse(filterText) as FilterDto, [filterText]);
-  const strange = kept.filter(([name, [value]]) => !company.dimensions.some((each) => each.name === name && each.values.includes(value!)));
+  const strange = filtered.filter(
+    ([name, [value]]) => !company.dimensions.some((each) => each.name === name && each.values.includes(value!)),
+  );
   const rows = useRows(company.id, search.get('rows'));
   const { opened, session, snapshot } = useWorksheet(company.id, id, { filter, account: selected, lineSet: rows.lineSet });
   const [spread, setSpread] = useState<Spread>('history');
@@ -63,7 +65,7 @@ export default function BudgetPage() {
   const [month, setMonth] = useState<number | null>(null);
   const [picked, setPicked] = useState<readonly string[]>([]);
   const [message, setMessage] = useState<string | null>(null);
-  const [drafts] = useState<KeptDrafts>(() => new Map());
+  const [drafts] = useState<BasisDrafts>(() => new Map());
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement | null;
@@ -124,7 +126,7 @@ export default function BudgetPage() {
     ['none', 'None'],
   ] as const;
   const { row } = beside;
-  const isWhole = kept.length === 0;
+  const isWhole = filtered.length === 0;
   return (
     <Page
       title={`${budget.name}, FY${budget.year}`}
@@ -154,7 +156,7 @@ export default function BudgetPage() {
           <BudgetFilePanel
             budget={id}
             filter={filter}
-            sliceWords={kept.map(([, [value]]) => value || 'none').join(', ') || 'all departments'}
+            sliceWords={filtered.map(([, [value]]) => value || 'none').join(', ') || 'all departments'}
             locked={locked}
             applied={() => session.refresh()}
           />
@@ -253,7 +255,7 @@ export default function BudgetPage() {
             filter={filter}
             month={month}
             picked={picked}
-            kept={drafts}
+            drafts={drafts}
             locked={locked}
           />
         ) : null}

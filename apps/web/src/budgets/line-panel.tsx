@@ -3,7 +3,7 @@ import type { BasisPreviewDto, BudgetDto, BudgetRowDto, FilterDto } from '@wise-
 import { memo, useState } from 'react';
 import { useCompany } from '../data/company.ts';
 import { Amount } from '../ui/figure.tsx';
-import { BasisForm, type KeptDrafts } from './bases/basis-form.tsx';
+import { BasisForm, type BasisDrafts } from './bases/basis-form.tsx';
 import type { WorksheetSession, WorksheetView } from './worksheet/worksheet-session.ts';
 import { LineNotes } from './line-notes.tsx';
 import { Nonrecurring } from './nonrecurring-items.tsx';
@@ -19,7 +19,7 @@ export const LinePanel = memo(function LinePanel({
   filter,
   picked,
   month,
-  kept,
+  drafts,
   locked,
 }: {
   readonly session: WorksheetSession;
@@ -32,7 +32,7 @@ export const LinePanel = memo(function LinePanel({
   /** the month that is looked at (0 to 11); null when it is none */
   readonly month: number | null;
   /** sentences begun on other lines */
-  readonly kept: KeptDrafts;
+  readonly drafts: BasisDrafts;
   readonly locked: boolean;
 }) {
   const company = useCompany();
@@ -46,7 +46,7 @@ export const LinePanel = memo(function LinePanel({
   const notes = view.notes.filter((note) => note.account === row.account && note.slice === slice);
   const bases = [...new Map(row.lines.map(({ basis, basisForm }) => [JSON.stringify(basisForm), basis])).values()];
   // slices derived in several ways are given one sentence only when that is asked for
-  const [isMadeOne, setMadeOne] = useState(kept.has(place));
+  const [isMadeOne, setMadeOne] = useState(drafts.has(place));
   const [preview, setPreview] = useState<BasisPreviewDto | null>(null);
   const basis = row.lines[0]?.basisForm ?? { kind: 'typed' as const };
   const shown = preview?.months ?? amounts;
@@ -77,7 +77,7 @@ export const LinePanel = memo(function LinePanel({
           basis={basis}
           months={months}
           years={row.history.map(({ year: each }) => each)}
-          kept={kept}
+          drafts={drafts}
           excluded={row.excluded}
           isForSeveral={bases.length > 1}
           left={() => setMadeOne(false)}

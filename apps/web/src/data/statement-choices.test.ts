@@ -27,7 +27,7 @@ describe('choices in the address', () => {
     setFilter(search, 'department', []);
     expect(read(search.toString()).filter).toEqual({ department: [] });
   });
-  it('are kept without the month and the drill-down', () => {
+  it('are saved without the month and the drill-down', () => {
     const choices = choicesIn(new URLSearchParams('asOf=2026-10&figure=a~b&unit=cents&only.department=Tours'));
     expect(choices).toEqual({ address: 'unit=cents&only.department=Tours' });
   });

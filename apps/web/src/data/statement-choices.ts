@@ -59,10 +59,10 @@ export function setFilter(search: URLSearchParams, dimension: string, values: re
   if (values.length === 0 && !wasInAddress) search.append(name, ALL);
 }
 
-/** The choices in an address apart from its month and drill-down, to be kept for the next time. */
+/** The choices in an address apart from its month and drill-down, saved for the next time. */
 export function choicesIn(search: URLSearchParams): Record<string, string> {
-  const kept = new URLSearchParams([...search].filter(([name]) => isChoice(name)));
-  return kept.size === 0 ? {} : { address: kept.toString() };
+  const choices = new URLSearchParams([...search].filter(([name]) => isChoice(name)));
+  return choices.size === 0 ? {} : { address: choices.toString() };
 }
 
 /** What goes along from one view to another: what the figures are of, not how they are written. */

@@ -206,8 +206,8 @@ function TopLine({ company }: { readonly company: CompanyDto }) {
 /** Choices that mean the same in any company: the month, units, decimals and how figures are written, drafts, charts. */
 function keptChoices(search: string): string {
   const names = new Set<string>(['asOf', 'drafts', 'show', ...DISPLAY_QUERY_NAMES]);
-  const kept = new URLSearchParams([...new URLSearchParams(search)].filter(([name]) => names.has(name)));
-  return kept.size === 0 ? '' : `?${kept.toString()}`;
+  const shared = new URLSearchParams([...new URLSearchParams(search)].filter(([name]) => names.has(name)));
+  return shared.size === 0 ? '' : `?${shared.toString()}`;
 }
 
 function samePlace(parts: readonly string[]): string {

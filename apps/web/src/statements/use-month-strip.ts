@@ -7,8 +7,8 @@ const TALL = 880;
 /** Whether the strip of months is open above a statement: as it was left, else open in a tall window. */
 export function useMonthStrip(): { readonly isOpen: boolean; readonly toggle: () => void } {
   const [isOpen, setOpen] = useState(() => {
-    const kept = localStorage.getItem(KEY);
-    return kept === null ? window.innerHeight >= TALL : kept === 'open';
+    const remembered = localStorage.getItem(KEY);
+    return remembered === null ? window.innerHeight >= TALL : remembered === 'open';
   });
   return {
     isOpen,

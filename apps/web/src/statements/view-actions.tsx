@@ -28,14 +28,14 @@ export function ViewActions({
 }) {
   const company = useCompany();
   const { search } = useLocation();
-  const kept = new URLSearchParams(choicesIn(new URLSearchParams(search))['address'] ?? '');
-  kept.set('asOf', asOf);
+  const address = new URLSearchParams(choicesIn(new URLSearchParams(search))['address'] ?? '');
+  address.set('asOf', asOf);
   return (
     <>
       <button type="button" className="button" aria-pressed={isCharts} onClick={() => setCharts(!isCharts)}>
         {isCharts ? <Table2 size={15} aria-hidden="true" /> : <BarChart3 size={15} aria-hidden="true" />} {isCharts ? 'Table' : 'Charts'}
       </button>
-      <Link className="button" to={`/c/${company.id}/statements/${view}/edit?${kept.toString()}`}>
+      <Link className="button" to={`/c/${company.id}/statements/${view}/edit?${address.toString()}`}>
         <PencilLine size={15} aria-hidden="true" /> Edit
       </Link>
       <button type="button" className="button" onClick={() => window.print()}>

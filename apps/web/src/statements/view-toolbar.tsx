@@ -53,7 +53,7 @@ export function ViewToolbar({
     });
   const dimension = company.dimensions.find(({ name }) => name === 'department') ?? company.dimensions[0];
   // what is chosen shows at once, before the figures that follow it are there
-  const filter = Object.fromEntries(Object.entries({ ...grid?.filter, ...choices.filter }).filter(([, kept]) => kept.length > 0));
+  const filter = Object.fromEntries(Object.entries({ ...grid?.filter, ...choices.filter }).filter(([, values]) => values.length > 0));
   const typed = choices.accounts ?? grid?.accounts ?? '';
   const accounts = typed === 'all' ? '' : typed;
   const drafts = choices.drafts === undefined ? (grid?.drafts ?? false) : choices.drafts === 'yes';

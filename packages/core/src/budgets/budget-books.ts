@@ -29,7 +29,7 @@ export type BudgetHead = {
   readonly year: number;
   /** the year whose shape spreads follow, when it was made from one */
   readonly fromYear: number | null;
-  /** the dimensions its lines are kept by */
+  /** the dimensions its lines are budgeted by */
   readonly dimensions: readonly string[];
 };
 

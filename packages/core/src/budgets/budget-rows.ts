@@ -47,7 +47,7 @@ export type ReadFigures = { readonly figures: readonly FileFigure[]; readonly is
 const OWN = ['account', 'period', 'amount'] as const;
 
 /**
- * Reads a budget file: `account,period,amount` and a column for each dimension the budget is kept by. A
+ * Reads a budget file: `account,period,amount` and a column for each dimension the budget has. A
  * period is a fiscal year and its number, `2028-07`; amounts are in the account's shown sign. Every fault is
  * listed; the figures are those of the good rows.
  * @param rows cells of each row, the header first

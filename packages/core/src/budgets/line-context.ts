@@ -11,7 +11,7 @@ const MONTHS = Array.from({ length: PERIODS_PER_YEAR }, (_, month) => month);
 const AS_POSTED: HistoryReading = { projected: false, includeNonrecurring: false };
 const DAY = 86_400_000;
 
-/** The slice of a line as a filter: its value, or none, of each dimension the budget is kept by. */
+/** The slice of a line as a filter: its value, or none, of each dimension of the budget has. */
 export const sliceFilter = (head: BudgetHead, line: Pick<PlacedLine, 'dimensions'>): DimensionFilter =>
   Object.fromEntries(head.dimensions.map((name) => [name, [line.dimensions[name] ?? '']]));
 

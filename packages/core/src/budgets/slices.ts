@@ -14,7 +14,7 @@ export function slotsOfYear(calendar: FiscalCalendar, year: number): SlotRange |
 
 /**
  * The slices of each account (by chart position) that facts fall in, in some stretches of time: their values
- * of the dimensions a budget is kept by, in a fixed order.
+ * of the dimensions a budget has, in a fixed order.
  */
 export function slicesByAccount(
   head: BudgetHead,
@@ -22,13 +22,13 @@ export function slicesByAccount(
   ranges: readonly SlotRange[],
 ): ReadonlyMap<number, ReadonlyMap<string, DimensionCombination>> {
   const found = new Map<number, Map<string, DimensionCombination>>();
-  const kept = new Map<DimensionCombination, readonly [string, DimensionCombination]>();
+  const seen = new Map<DimensionCombination, readonly [string, DimensionCombination]>();
   const sliceOf = (combination: DimensionCombination): readonly [string, DimensionCombination] => {
-    const known = kept.get(combination);
+    const known = seen.get(combination);
     if (known) return known;
     const own = Object.fromEntries(head.dimensions.flatMap((name) => (combination[name] ? [[name, combination[name]]] : [])));
     const slice = [sliceKey(own), own] as const;
-    kept.set(combination, slice);
+    seen.set(combination, slice);
     return slice;
   };
   for (const { account, slot, combination } of facts) {

@@ -81,10 +81,10 @@ describe('whatever is done to a budget', () => {
         const before = standing(worksheet);
         const results = edits.map(([each, slice]) => worksheet.apply([each], filterOf(slice)));
         const after = standing(worksheet);
-        for (const { changes, notes } of [...results].reverse()) expect(worksheet.undo(changes, notes).kept).toBe(0);
+        for (const { changes, notes } of [...results].reverse()) expect(worksheet.undo(changes, notes).notUndone).toBe(0);
         const back = standing(worksheet).filter(({ id, months }) => before.some((each) => each.id === id) || absoluteTotal(months) > 0);
         expect(back).toEqual(before);
-        for (const { changes, notes } of results) expect(worksheet.redo(changes, notes).kept).toBe(0);
+        for (const { changes, notes } of results) expect(worksheet.redo(changes, notes).notUndone).toBe(0);
         expect(standing(worksheet)).toEqual(after);
       }),
       { numRuns: 150 },

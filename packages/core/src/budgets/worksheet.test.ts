@@ -136,7 +136,7 @@ describe('a worksheet', () => {
     slipped.apply([month('6000', 0, '0.01')], NO);
     slipped.apply([month('6000', 0, '8')], NO);
     expect(split(slipped)).toEqual([600, 200]);
-    // a proportion of the budget's own is kept
+    // the budget's own proportions stay
     const own = row(100, 300);
     own.apply([month('6000', 0, '8')], NO);
     expect(split(own)).toEqual([200, 600]);
@@ -303,8 +303,8 @@ describe('a change taken back', () => {
     const worksheet = worksheetOf(lines());
     const { changes, notes } = worksheet.apply([month('6000', 0, '5'), month('6000', 1, '6')], {});
     worksheet.apply([month('6000', 1, '99')], {});
-    const { kept } = worksheet.undo(changes, notes);
-    expect([amount(worksheet, '6000', 0), amount(worksheet, '6000', 1), kept]).toEqual([12, 9900, 1]);
+    const { notUndone } = worksheet.undo(changes, notes);
+    expect([amount(worksheet, '6000', 0), amount(worksheet, '6000', 1), notUndone]).toEqual([12, 9900, 1]);
   });
 });
 

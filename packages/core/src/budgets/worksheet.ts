@@ -30,7 +30,7 @@ export type WorksheetResult = {
 
 const EMPTY: readonly BudgetMonth[] = Array.from({ length: 12 }, () => ({ amount: minor(0), held: false }));
 
-/** A basis with its year total debit positive, as it is kept; and in the shown sign, as people see it. */
+/** A basis with its year total debit positive, as it is stored; and in the shown sign, as people see it. */
 export const basisInSign = (basis: Basis, sign: 1 | -1): Basis =>
   basis.kind === 'typedTotal' ? { ...basis, total: minor(sign * basis.total) } : basis;
 
@@ -135,11 +135,11 @@ export class BudgetWorksheet {
       fault.code === 'circle'
         ? (edit.kind === 'basis' && follows(edit.basis)) || (edit.kind === 'year' && isOfLine(edit.spread))
         : edit.kind !== 'note';
-    const kept = edits.flatMap((each, index) => (isAtFault(each) ? [] : [index]));
-    const second = this.#attempt(kept.map((index) => edits[index]!));
+    const accepted = edits.flatMap((each, index) => (isAtFault(each) ? [] : [index]));
+    const second = this.#attempt(accepted.map((index) => edits[index]!));
     const rest = second.result;
     // with the edits at fault left out, what remains may be at fault by itself: then nothing is changed
-    const alsoAtFault = second.fault === null ? [] : kept.filter((index) => edits[index]!.edit.kind !== 'note');
+    const alsoAtFault = second.fault === null ? [] : accepted.filter((index) => edits[index]!.edit.kind !== 'note');
     const refused = edits.flatMap((each, index): WorksheetRefusal[] =>
       isAtFault(each) ? [{ edit: index, account: each.edit.account, text: textOf(each.edit), issue: fault }] : [],
     );
@@ -150,20 +150,20 @@ export class BudgetWorksheet {
       issue: second.fault!,
     }));
     const known = new Set(alsoAtFault);
-    const others = rest.refusals.map((refusal) => ({ ...refusal, edit: kept[refusal.edit]! })).filter(({ edit }) => !known.has(edit));
+    const others = rest.refusals.map((refusal) => ({ ...refusal, edit: accepted[refusal.edit]! })).filter(({ edit }) => !known.has(edit));
     const refusals = [...refused, ...more, ...others];
     return { ...rest, refusals: refusals.sort((a, b) => a.edit - b.edit) };
   }
 
   /**
    * Takes a change back, cell by cell: only what still stands as the change left it. The lines that follow
-   * are brought up to date. `kept` counts the figures another change left standing.
+   * are brought up to date. `notUndone` counts the figures another change left standing.
    */
   undo(changes: readonly LineChange[], notes: readonly NoteChange[]): SteppedResult {
     const trace = new LineTrace(this);
     const circularBefore = this.#circular();
     const cells = new Set<string>();
-    let kept = 0;
+    let notUndone = 0;
     for (const { before, after } of changes) {
       const now = this.#lines.get(after.id);
       if (!now) continue;
@@ -172,7 +172,7 @@ export class BudgetWorksheet {
         const [from, to] = [after.months[index]!, was.months[index]!];
         if (isSameMonth(from, to)) return month;
         if (!isSameMonth(month, from)) {
-          kept += 1;
+          notUndone += 1;
           return month;
         }
         cells.add(`${now.id}:${index}`);
@@ -187,9 +187,9 @@ export class BudgetWorksheet {
     if (fault) {
       trace.undo();
       for (const { before, after } of [...turned].reverse()) this.setNote({ before: after, after: before });
-      return { ...NO_RESULT, kept: 0, fault };
+      return { ...NO_RESULT, notUndone: 0, fault };
     }
-    return { changes: trace.changes(), notes: turned, refusals: [], cells: [...cells], kept, fault: null };
+    return { changes: trace.changes(), notes: turned, refusals: [], cells: [...cells], notUndone, fault: null };
   }
 
   /** Makes a change that was taken back again, where its figures still stand as they were before it. */
@@ -349,8 +349,8 @@ export class BudgetWorksheet {
 }
 
 const NO_RESULT: WorksheetResult = { changes: [], notes: [], refusals: [], cells: [] };
-/** An undo or redo: `kept` counts the figures another change left standing; with a fault nothing was changed. */
-export type SteppedResult = WorksheetResult & { readonly kept: number; readonly fault: FollowFault | null };
+/** An undo or redo: `notUndone` counts the figures another change left standing; with a fault nothing was changed. */
+export type SteppedResult = WorksheetResult & { readonly notUndone: number; readonly fault: FollowFault | null };
 /** What can be wrong of lines that follow others. */
 export type FollowFault = Extract<WorksheetIssue, { readonly code: 'circle' }> | { readonly code: 'budgetTooLarge' };
 /** What is computed; null when an amount on the way is past what can be held exactly. */

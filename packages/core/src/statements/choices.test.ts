@@ -50,20 +50,20 @@ describe('benchmarks', () => {
   });
 });
 
-describe('a statement kept to some accounts', () => {
+describe('a statement of some accounts', () => {
   it('has no other accounts in its lines, and totals of those only', () => {
     const all: Line = { kind: 'accounts', key: 'all', name: 'All', selection: { ranges: [{ from: '0', to: '9999' }] }, sign: 'debit' };
-    const { value, plan } = run({ postings: [sold(70)], lines: [all], blocks: [block([actual])], keptAccounts: ['4000', '6000'] });
+    const { value, plan } = run({ postings: [sold(70)], lines: [all], blocks: [block([actual])], onlyAccounts: ['4000', '6000'] });
     expect(value('all', 'b.actual')).toBe(-70);
     expect(plan.lines.filter(({ kind }) => kind === 'account').map(({ key }) => key)).toEqual(['all.4000', 'all.6000']);
   });
-  it('shows the result of the kept accounts, and says where earlier results cannot be split', () => {
-    const kept = (keptAccounts: string[]) =>
-      run({ postings: [sold(70), sold(30, 7, undefined, 2025)], lineSet: BALANCE_LINES, blocks: [block([actual])], keptAccounts });
-    expect(kept(['1000', '4000']).value('result_of_the_year', 'b.actual')).toBe(70);
-    expect(kept(['1000', '4000']).value('earlier_results', 'b.actual')).toBe('partOfEarnings');
-    expect(kept(['1000']).value('earlier_results', 'b.actual')).toBe(0);
-    expect(kept(['1000', '4000', '6000', '6800']).value('earlier_results', 'b.actual')).toBe(30);
+  it('shows the result of those accounts, and says where earlier results cannot be split', () => {
+    const only = (onlyAccounts: string[]) =>
+      run({ postings: [sold(70), sold(30, 7, undefined, 2025)], lineSet: BALANCE_LINES, blocks: [block([actual])], onlyAccounts });
+    expect(only(['1000', '4000']).value('result_of_the_year', 'b.actual')).toBe(70);
+    expect(only(['1000', '4000']).value('earlier_results', 'b.actual')).toBe('partOfEarnings');
+    expect(only(['1000']).value('earlier_results', 'b.actual')).toBe(0);
+    expect(only(['1000', '4000', '6000', '6800']).value('earlier_results', 'b.actual')).toBe(30);
   });
 });
 

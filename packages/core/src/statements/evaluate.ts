@@ -199,7 +199,7 @@ function figuresUnder(plan: StatementPlan, column: AmountColumn, source: Scenari
         return row === undefined ? 0 : incomeValue(income, row, span!, measure) + balanceValue(balance, row, span!, measure);
       }
       if (from.kind === 'earnings')
-        // without any income account kept, what closing entries moved is not of the statement either
+        // without any income account among them, what closing entries moved is not of the statement either
         return plan.incomeKept === 'none'
           ? 0
           : earningsValue({ slab: slabOf(line), income: plan.income, years: from.years, span: span!, measure });

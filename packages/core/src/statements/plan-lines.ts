@@ -58,14 +58,14 @@ export type LineOptions = {
   readonly chart: Chart;
   readonly dimensions: KnownDimensions;
   /** chart positions of the accounts the statement keeps to; null keeps all */
-  readonly keptAccounts: ReadonlySet<number> | null;
+  readonly onlyAccounts: ReadonlySet<number> | null;
   readonly benchmarks: Benchmarks;
 };
 
 class LinePlanner {
   readonly #chart: Chart;
   readonly #dimensions: KnownDimensions;
-  readonly #keptAccounts: ReadonlySet<number> | null;
+  readonly #onlyAccounts: ReadonlySet<number> | null;
   readonly #benchmarks: Benchmarks;
   readonly #lines: Draft[] = [];
   readonly #issues: LineIssue[] = [];
@@ -75,10 +75,10 @@ class LinePlanner {
   readonly #percentOf: (string | undefined)[] = [];
   readonly #keys = new Set<string>();
 
-  constructor({ chart, dimensions, keptAccounts, benchmarks }: LineOptions) {
+  constructor({ chart, dimensions, onlyAccounts, benchmarks }: LineOptions) {
     this.#chart = chart;
     this.#dimensions = dimensions;
-    this.#keptAccounts = keptAccounts;
+    this.#onlyAccounts = onlyAccounts;
     this.#benchmarks = benchmarks;
   }
 
@@ -194,7 +194,7 @@ class LinePlanner {
   #addSelecting(line: Selecting, place: Place): void {
     const absent = absentFrom(this.#chart, line.selection);
     if (absent.length > 0) this.#issues.push({ line: line.key, code: 'absentAccounts', token: absent.join(', ') });
-    const accounts = selectAccounts(this.#chart, line.selection).filter((index) => this.#keptAccounts?.has(index) ?? true);
+    const accounts = selectAccounts(this.#chart, line.selection).filter((index) => this.#onlyAccounts?.has(index) ?? true);
     if (line.order === 'name') accounts.sort((a, b) => this.#account(a).name.localeCompare(this.#account(b).name));
     if (line.kind !== 'groups') return this.#addSum(line, accounts, place, line);
     const groups = new Map<string, number[]>();

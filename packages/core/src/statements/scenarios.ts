@@ -16,7 +16,7 @@ export type ScenarioBooks = {
   readonly firstPosted: PeriodIndex | null;
   readonly statistics: { readonly value: ScenarioSource['statistic'] };
 };
-/** The budget that stands for a fiscal year, and the dimensions its lines are kept by. */
+/** The budget that stands for a fiscal year, and the dimensions its lines are budgeted by. */
 export type YearBudget = {
   readonly cube: BalanceCube;
   readonly dimensions: readonly string[];
@@ -68,7 +68,7 @@ export function noScenario(name: string): ScenarioSource {
   return { ...noBalances, name, slab: () => empty, slices: noSlices, missing: () => 'noBudget', statistic: () => null };
 }
 
-/** The budgets of several years as one scenario; a year without one, or a dimension a budget is not kept by, is blank. */
+/** The budgets of several years as one scenario; a year without one, or a dimension a budget does not have, is blank. */
 export function budgetScenario(books: ScenarioBooks, budgets: ReadonlyMap<number, YearBudget>): ScenarioSource {
   const yearsOf = ({ from, to }: Span) => {
     const first = periodAt(books.calendar, from).year;
@@ -100,8 +100,8 @@ export function budgetScenario(books: ScenarioBooks, budgets: ReadonlyMap<number
     missing: (span, filter) => {
       const needed = yearsOf(span).map((year) => budgets.get(year));
       if (needed.some((budget) => budget === undefined)) return 'noBudget';
-      const kept = dimensionsOf(filter).every((name) => needed.every((budget) => budget!.dimensions.includes(name)));
-      return kept ? null : 'noBudgetByDimension';
+      const hasDimensions = dimensionsOf(filter).every((name) => needed.every((budget) => budget!.dimensions.includes(name)));
+      return hasDimensions ? null : 'noBudgetByDimension';
     },
   };
 }

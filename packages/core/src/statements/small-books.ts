@@ -92,7 +92,7 @@ export function run(options: {
   blocks: readonly Block[];
   asOf?: string;
   source?: ScenarioSource;
-  keptAccounts?: readonly string[];
+  onlyAccounts?: readonly string[];
   benchmarks?: Benchmarks;
 }) {
   const lineSet = options.lineSet ?? { key: 't', name: 'T', percentBase: options.lines![0]!.key, lines: options.lines! };
@@ -104,7 +104,7 @@ export function run(options: {
     calendar,
     dimensions,
     asOf: periodOfKey(calendar, options.asOf ?? '2025-10')!,
-    keptAccounts: options.keptAccounts ? new Set(options.keptAccounts.map(positionOf)) : null,
+    onlyAccounts: options.onlyAccounts ? new Set(options.onlyAccounts.map(positionOf)) : null,
     benchmarks: options.benchmarks ?? new Map(),
   });
   const source = options.source ?? sourceOf(options.postings ?? []);

@@ -56,7 +56,7 @@ export function planStatement(options: {
   /** decimals of the currency, by default two */
   readonly exponent?: number;
   /** chart positions of the accounts to keep to; null or absent keeps all */
-  readonly keptAccounts?: ReadonlySet<number> | null;
+  readonly onlyAccounts?: ReadonlySet<number> | null;
   readonly benchmarks?: Benchmarks;
   /** the months actuals cover, so that comparisons are made over equal months; null or absent takes all */
   readonly posted?: PostedMonths;
@@ -71,12 +71,12 @@ export function planStatement(options: {
     asOf,
     dimensions = new Map(),
     exponent = 2,
-    keptAccounts = null,
+    onlyAccounts = null,
     benchmarks = NO_BENCHMARKS,
     posted = null,
     filter = NO_FILTER,
   } = options;
-  const { lines, order, issues: lineIssues } = planLines(lineSet, { chart, dimensions, keptAccounts, benchmarks });
+  const { lines, order, issues: lineIssues } = planLines(lineSet, { chart, dimensions, onlyAccounts, benchmarks });
   const atMoments = pointsInTime(chart, lines);
   const hasFlows = atMoments.includes('never');
   const {
@@ -86,7 +86,7 @@ export function planStatement(options: {
     issues: columnIssues,
   } = planColumns(columnSet, { calendar, asOf, dimensions, posted, hasFlows, filter });
   const allIncome = incomePositions(chart);
-  const income = allIncome.filter((index) => keptAccounts?.has(index) ?? true);
+  const income = allIncome.filter((index) => onlyAccounts?.has(index) ?? true);
   const lineOfKey = new Map(lines.map((line) => [line.key, line.index]));
   const issues: StatementIssue[] = [
     ...lineIssues.map((issue) => ({ of: 'line' as const, ...issue })),

@@ -20,7 +20,7 @@ import {
 import type { WorksheetDto, WorksheetLineDto, FactsDto } from '@wise-margin/contract';
 
 /**
- * Facts for the wire: of income accounts, added up over every dimension a budget is not kept by.
+ * Facts for the wire: of income accounts, added up over every dimension a budget does not have.
  * @param dimensions those that stay apart
  */
 export function packFacts(chart: Chart, facts: Iterable<BalanceFact>, dimensions: readonly string[]): FactsDto {
@@ -30,9 +30,9 @@ export function packFacts(chart: Chart, facts: Iterable<BalanceFact>, dimensions
   const place = (combination: DimensionCombination): number => {
     const already = packed.get(combination);
     if (already !== undefined) return already;
-    const kept = Object.fromEntries(dimensions.flatMap((name) => (combination[name] ? [[name, combination[name]]] : [])));
-    const key = sliceKey(kept);
-    const index = known.get(key) ?? combinations.push(kept) - 1;
+    const slice = Object.fromEntries(dimensions.flatMap((name) => (combination[name] ? [[name, combination[name]]] : [])));
+    const key = sliceKey(slice);
+    const index = known.get(key) ?? combinations.push(slice) - 1;
     known.set(key, index);
     packed.set(combination, index);
     return index;
@@ -91,10 +91,10 @@ export function booksOfWorksheet({ budget, books }: Pick<WorksheetDto, 'budget' 
     approved: new Map(books.approved.map(({ year, dimensions, facts }) => [year, { cube: cubeOfFacts(place, facts), dimensions }])),
     statistics: {
       value: (series, filter, period) => {
-        const kept = books.statistics.filter(
+        const passing = books.statistics.filter(
           (figure) => figure.series === series && first + figure.period - 1 === period && passes(filter, figure.dimensions),
         );
-        return kept.length === 0 ? null : kept.reduce((sum, { value }) => sum + value, 0);
+        return passing.length === 0 ? null : passing.reduce((sum, { value }) => sum + value, 0);
       },
     },
   };

@@ -120,7 +120,7 @@ export class WorksheetService {
   ): Promise<WorksheetAnswerDto> {
     const books = await this.#parts.booksCache.of(companyId);
     const since = base ?? (await this.#parts.store.of(books, budgetId)).row.version;
-    let kept = 0;
+    let notUndone = 0;
     await this.#writer.change(books, budgetId, async ({ worksheet, budget, transaction }) => {
       if (await this.#isKnown(budgetId, key, transaction)) return null;
       const isUndo = kind === 'undo';
@@ -133,14 +133,14 @@ export class WorksheetService {
       if (result.fault)
         throw new ProblemError(409, `Cannot ${kind}`, `Cannot ${kind} "${change.words}": ${worksheetIssueWords(result.fault)}.`);
       const stepped = applicableRuleChanges(budget.rules, change.rules, isUndo);
-      kept = result.kept + stepped.kept;
+      notUndone = result.notUndone + stepped.notUndone;
       return {
         result,
         rules: stepped.rules,
         entry: { kind, of: change.id, words: `${isUndo ? 'Undone' : 'Redone'}: ${change.words}`, session, actor, key: key ?? null },
       };
     });
-    return this.#answer(books, budgetId, { since, session, kept });
+    return this.#answer(books, budgetId, { since, session, notUndone });
   }
 
   /** Derives lines from their bases anew, so that corrected history and changed drivers flow through; held months stay. */
@@ -216,7 +216,7 @@ export class WorksheetService {
       readonly since: number | undefined;
       readonly session: string;
       readonly refusals?: readonly WorksheetRefusal[];
-      readonly kept?: number;
+      readonly notUndone?: number;
     },
   ): Promise<WorksheetAnswerDto> {
     const budget = await this.#parts.store.of(books, budgetId);
@@ -236,7 +236,7 @@ export class WorksheetService {
       steps: await this.#steps(budgetId, how.session),
       others: others.map(({ actor, words }) => `${actor}: ${words}`),
       state: budget.row.state as WorksheetAnswerDto['state'],
-      kept: how.kept ?? 0,
+      notUndone: how.notUndone ?? 0,
     };
   }
 

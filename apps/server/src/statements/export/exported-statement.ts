@@ -41,7 +41,7 @@ export function exportedStatement(
       `${dto.head.title}, ${dto.asOfWords}`,
       dto.head.subtitle,
       basisLine(dto, books.currency.words),
-      ...keptTo(dto),
+      ...filterWords(dto),
     ].filter((text) => text !== ''),
     logo,
   };
@@ -64,8 +64,8 @@ function basisLine(dto: GridDto, currencyWords: string): string {
     .join('; ');
 }
 
-/** What the statement keeps to, a line for each choice. */
-function keptTo(dto: GridDto): string[] {
+/** The filters of the statement in words, one line for each. */
+function filterWords(dto: GridDto): string[] {
   return [
     ...Object.entries(dto.filter).map(([name, values]) => `${name}: ${values.map((value) => value || 'none').join(', ')}`),
     ...(dto.accounts === '' ? [] : [`accounts: ${dto.accounts}`]),

@@ -10,7 +10,7 @@ import { BasisSentence } from './basis-sentence.tsx';
 import { targetsOf } from './basis-targets.ts';
 
 /** Sentences that were begun and not set yet, by line and slice, so that looking at another line loses none. */
-export type KeptDrafts = Map<string, BasisDraft>;
+export type BasisDrafts = Map<string, BasisDraft>;
 
 /**
  * How a line's year is derived: a sentence that is its own form. As soon as it says something new, what that
@@ -26,7 +26,7 @@ export function BasisForm({
   basis,
   months,
   years,
-  kept,
+  drafts,
   excluded,
   isForSeveral,
   left,
@@ -36,7 +36,7 @@ export function BasisForm({
 }: {
   readonly budgetYear: number;
   readonly account: string;
-  /** the line and slice, as drafts are kept by */
+  /** the line and slice, under which its draft is held */
   readonly place: string;
   /** the lines it can be set on as well */
   readonly grid: GridDto;
@@ -48,12 +48,12 @@ export function BasisForm({
   readonly picked: readonly string[];
   /** years with history */
   readonly years: readonly number[];
-  readonly kept: KeptDrafts;
+  readonly drafts: BasisDrafts;
   /** one-offs the basis that holds leaves out, in minor units */
   readonly excluded: number;
   /** the slices of the row are derived in several ways: whatever the sentence says would be new for some */
   readonly isForSeveral: boolean;
-  /** called when the old basis is kept */
+  /** called when the basis stays as it was */
   readonly left: () => void;
   /** hands on what the sentence would give; null while it says what holds */
   readonly show: (preview: BasisPreviewDto | null) => void;
@@ -64,13 +64,13 @@ export function BasisForm({
   const amount = (value: number) => formatAmount(minor(value), { exponent, unit: 'dollars' });
   const change = (value: number) => (value === 0 ? 'unchanged' : `${amount(Math.abs(value))} ${value > 0 ? 'more' : 'less'} than now`);
   const at = { exponent, budgetYear };
-  const [draft, setDraft] = useState(() => kept.get(place) ?? draftOf(basis, at));
+  const [draft, setDraft] = useState(() => drafts.get(place) ?? draftOf(basis, at));
   const write = (next: BasisDraft): void => {
-    kept.set(place, next);
+    drafts.set(place, next);
     setDraft(next);
   };
   const leave = (): void => {
-    kept.delete(place);
+    drafts.delete(place);
     setDraft(draftOf(basis, at));
     left();
   };
@@ -105,7 +105,7 @@ export function BasisForm({
       onSubmit={(event) => {
         event.preventDefault();
         if (!isNew || !made.ok || fault !== null) return;
-        kept.delete(place);
+        drafts.delete(place);
         set(made.basis, targets.find(({ key }) => key === target)?.accounts ?? [account]);
       }}
       onKeyDown={(event) => {

@@ -33,7 +33,7 @@ export function Notices({
           </ul>
         </div>
       ) : null}
-      {[message, snapshot.kept]
+      {[message, snapshot.notUndone]
         .flatMap((words) => words ?? [])
         .map((words) => (
           <p key={words} role="alert" className="mb-2 border-l-2 border-brick bg-sheet px-3 py-1.5 text-[13px]">

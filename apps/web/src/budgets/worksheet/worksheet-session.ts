@@ -46,7 +46,7 @@ export type WorksheetSnapshot = {
   readonly others: readonly string[];
   readonly state: WorksheetDto['budget']['state'];
   /** what of the last undo or redo stayed as another change left it, in words */
-  readonly kept: string | null;
+  readonly notUndone: string | null;
 };
 type Step = 'undo' | 'redo' | 'rederive';
 type Waiting = Unsaved & { readonly id: number };
@@ -98,7 +98,7 @@ export class WorksheetSession {
       steps: worksheet.steps,
       others: [],
       state: worksheet.budget.state,
-      kept: null,
+      notUndone: null,
     };
   }
 
@@ -138,11 +138,11 @@ export class WorksheetSession {
   apply(edits: readonly BudgetEditDto[]): void {
     if (edits.length === 0) return;
     const waiting: Waiting = { id: this.#nextId++, edits, filter: this.#look.filter as FilterDto, key: newKey() };
-    if (this.#snapshot.refusals.length > 0 || this.#snapshot.kept !== null) this.#set({ refusals: [], kept: null });
+    if (this.#snapshot.refusals.length > 0 || this.#snapshot.notUndone !== null) this.#set({ refusals: [], notUndone: null });
     this.#tell({ type: 'edit', id: waiting.id, edits, filter: waiting.filter });
     this.#queue.push(waiting);
     keepUnsaved(this.#company, this.#budget, this.#queue);
-    // what was typed is drawn first; it is kept already
+    // what was typed is drawn first; it is stored already
     setTimeout(() => void this.#drain(), SAVE_AFTER_MS);
   }
 
@@ -267,7 +267,7 @@ export class WorksheetSession {
         this.#queue.shift();
         this.#take(id, null);
       }
-      // a page that was left leaves what is kept to the next one, which sends it under the same key
+      // a page that was left leaves what is stored to the next one, which sends it under the same key
       if (this.#worker !== null) keepUnsaved(this.#company, this.#budget, this.#queue);
     }
     this.#isBusy = false;
@@ -286,11 +286,11 @@ export class WorksheetSession {
       const request = { session: this.#person, key: next.key, base: this.#version };
       const answer = await sendJson<WorksheetAnswerDto>('POST', `${this.#at}/${next.which}`, request);
       this.#take(null, answer);
-      const { kept } = answer;
-      const words = kept === 1 ? '1 amount was' : `${kept} amounts were`;
+      const { notUndone } = answer;
+      const words = notUndone === 1 ? '1 amount was' : `${notUndone} amounts were`;
       this.#set({
         save: { kind: 'saved' },
-        kept: kept > 0 ? `${words} changed since then and ${kept === 1 ? 'was' : 'were'} not undone.` : null,
+        notUndone: notUndone > 0 ? `${words} changed since then and ${notUndone === 1 ? 'was' : 'were'} not undone.` : null,
       });
     } catch (error) {
       if (error instanceof ApiProblem && error.isConnection) return this.#wait();

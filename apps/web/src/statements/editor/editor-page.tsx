@@ -75,12 +75,12 @@ export default function EditorPage() {
 /** The display and choices of a view as it was last run: what was chosen there is what is edited and saved. */
 function withChosen(view: ViewDto, search: URLSearchParams, asOf: string): Pick<Draft, 'display' | 'choices'> {
   const { display, filter, accounts, drafts } = readChoices(search, asOf);
-  const kept = Object.entries({ ...view.choices.filter, ...filter }).filter(([, values]) => values.length > 0);
+  const filters = Object.entries({ ...view.choices.filter, ...filter }).filter(([, values]) => values.length > 0);
   const typed = accounts ?? view.choices.accounts ?? '';
   return {
     display: { ...view.display, ...displayChoicesOf(display) },
     choices: {
-      ...(kept.length > 0 ? { filter: Object.fromEntries(kept) } : {}),
+      ...(filters.length > 0 ? { filter: Object.fromEntries(filters) } : {}),
       ...(typed === '' || typed === 'all' ? {} : { accounts: typed }),
       ...(drafts === undefined ? (view.choices.drafts ? { drafts: true } : {}) : drafts === 'yes' ? { drafts: true } : {}),
     },
