@@ -32,7 +32,7 @@ const application = await openApplication({
   actor: { name: 'Bench', now: () => new Date() },
 });
 const file = (path: string, name: string) => ({ path, name, move: false });
-const { imports, budgets, worksheets, actor } = application;
+const { imports, budgetCreation, worksheets, actor } = application;
 const id = await imports.submit({
   target: { newCompany: newCompanySchema.parse({ name: 'Bench', currency: 'USD', startMonth: 1 }) },
   accounts: file(accounts, 'accounts.csv'),
@@ -44,7 +44,7 @@ const company = await imports.post(id, actor);
 const made: number[] = [];
 let budgetId = 0;
 const build = await middle(5, async (run) => {
-  const budget = await budgets.create(
+  const budget = await budgetCreation.create(
     company,
     newBudgetSchema.parse({ name: `Bench ${run}`, year: 2026, from: 2025, change: '3', roundTo: 100 }),
     actor,

@@ -111,7 +111,7 @@ for (const lines of SIZES) {
     ratio: `${(columnar / warm).toFixed(1)} times the cube`,
   });
   if (lines === 100_000) {
-    const budget = await application.budgets.create(
+    const budget = await application.budgetCreation.create(
       1,
       newBudgetSchema.parse({ name: 'Bench', year: 2025, from: 2024, change: '3', roundTo: 100 }),
       application.actor,

@@ -5,7 +5,8 @@ import {
   WorksheetService,
   BudgetFileService,
   NonrecurringService,
-  PlanService,
+  BudgetCreation,
+  BudgetReview,
 } from './budgets/index.ts';
 import { BudgetStore } from './budget-store/index.ts';
 import { mkdirSync } from 'node:fs';
@@ -42,7 +43,8 @@ export type Application = {
   readonly worksheets: WorksheetService;
   readonly budgetHistory: BudgetHistory;
   readonly nonrecurring: NonrecurringService;
-  readonly plans: PlanService;
+  readonly budgetCreation: BudgetCreation;
+  readonly budgetReview: BudgetReview;
   readonly balancePlans: BalancePlanService;
   readonly budgetFiles: BudgetFileService;
   readonly statements: StatementService;
@@ -76,6 +78,7 @@ export async function openApplication(options: {
   const nonrecurring = new NonrecurringService(database, booksCache);
   const budgetParts = { database, booksCache, store: budgetStore, evaluator, work, nonrecurring };
   const budgets = new BudgetService(budgetParts);
+  const [budgetCreation, budgetReview] = [new BudgetCreation(budgetParts), new BudgetReview(budgetParts)];
   const worksheets = new WorksheetService(budgetParts);
   const views = new ViewStore(database);
   const report: Report = options.report ?? ((error) => process.emitWarning(error instanceof Error ? error : String(error)));
@@ -93,9 +96,10 @@ export async function openApplication(options: {
     logos: new LogoStore(database),
     ledger: new LedgerService(database, booksCache),
     statistics,
-    demo: new DemoService({ database, imports, statistics, budgets, worksheets, work, actor: options.actor, report }),
+    demo: new DemoService({ database, imports, statistics, budgetCreation, budgetReview, worksheets, work, actor: options.actor, report }),
     budgets,
-    plans: new PlanService(budgetParts, budgets),
+    budgetCreation,
+    budgetReview,
     nonrecurring,
     worksheets,
     budgetHistory: new BudgetHistory(budgetParts),

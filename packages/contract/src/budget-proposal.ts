@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { ACCOUNT_CLASS_KEYS } from '@wise-margin/core';
+import { newBudgetSchema } from './budgets.ts';
 import { minorSchema, periodKeySchema } from './common.ts';
+import { cellSchema } from './statements.ts';
 
 export const budgetProposalQuerySchema = z.object({
   /** the fiscal year a budget would start from */
@@ -44,6 +46,32 @@ export const budgetProposalSchema = z
   })
   .meta({ id: 'BudgetProposal' });
 export type BudgetProposalDto = z.infer<typeof budgetProposalSchema>;
+
+/** A new budget as it would be created, except for what a person calls it. */
+export const newBudgetPreviewRequestSchema = newBudgetSchema.omit({ name: true, note: true }).meta({ id: 'NewBudgetPreviewRequest' });
+export type NewBudgetPreviewRequest = z.input<typeof newBudgetPreviewRequestSchema>;
+/** A year beside the budget made from it, in the shown sign. */
+const yearTotalsSchema = z.object({
+  base: minorSchema,
+  /** nonrecurring items in the base that the budget leaves out */
+  excluded: minorSchema,
+  budget: minorSchema,
+  change: cellSchema,
+  percent: cellSchema,
+});
+/** What a new budget would come to by account class, beside the year it starts from. */
+export const newBudgetPreviewSchema = z
+  .object({
+    year: z.number().int(),
+    from: z.number().int(),
+    /** which months of the base are actual, and what stands for the others */
+    baseWords: z.string(),
+    lines: z.number().int(),
+    classes: z.array(yearTotalsSchema.extend({ class: z.enum(ACCOUNT_CLASS_KEYS), name: z.string() })),
+    netIncome: yearTotalsSchema,
+  })
+  .meta({ id: 'NewBudgetPreview' });
+export type NewBudgetPreviewDto = z.infer<typeof newBudgetPreviewSchema>;
 
 /** The candidates whose text or account says that they are nonrecurring, as a new budget is asked to leave them out. */
 export const proposedNonrecurring = (candidates: BudgetProposalDto['candidates']) =>

@@ -30,20 +30,9 @@ export const newBudgetSchema = z
 export type NewBudget = z.infer<typeof newBudgetSchema>;
 export type NewBudgetInput = z.input<typeof newBudgetSchema>;
 
-export const copyBudgetSchema = z.object({
-  name: z.string().trim().min(1, 'Enter a version name').max(120, 'At most 120 characters'),
-  note: z.string().trim().max(2000, 'At most 2,000 characters').default(''),
-});
-
 const BUDGET_STATES = ['draft', 'inReview', 'approved', 'superseded'] as const;
 export const budgetStateSchema = z.enum(BUDGET_STATES);
 export type BudgetStateDto = z.infer<typeof budgetStateSchema>;
-export const STATE_WORDS: Readonly<Record<BudgetStateDto, string>> = {
-  draft: 'Draft',
-  inReview: 'In review',
-  approved: 'Approved',
-  superseded: 'Superseded',
-};
 export const budgetSchema = z
   .object({
     id: z.number().int(),

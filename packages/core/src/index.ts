@@ -93,6 +93,7 @@ export type { ProposedMethod } from './budgets/proposed-method.ts';
 export { effectOfLeavingOut, nonrecurringCandidates, nonrecurringFindings, smallestCandidate } from './budgets/nonrecurring.ts';
 export type { EntryAtAccount, NonrecurringCandidate } from './budgets/nonrecurring.ts';
 export type { NonrecurringReason } from './budgets/nonrecurring-reason.ts';
+export { firstBudgetTotals } from './budgets/first-budget-totals.ts';
 export type { FirstBasis } from './budgets/first-budget.ts';
 export { MOST_IN_NAME, withoutControls } from './text/plain-text.ts';
 export { withoutPercentSign } from './text/percent-text.ts';

@@ -39,7 +39,7 @@ export async function createBudget(application: Application, options: BudgetOpti
     );
   if (projected && missing.length > 0 && !(await hasApproved(application, company.id, from)))
     throw new RefusedError(`FY${from} has no approved budget for its remaining months. Add --annualize or --unposted-as-zero instead.`);
-  const proposal = options['exclude-nonrecurring'] === true ? await application.budgets.proposal(company.id, { from, projected }) : null;
+  const proposal = options['exclude-nonrecurring'] === true ? await application.budgetCreation.proposal(company.id, { from, projected }) : null;
   const request = newBudgetSchema.parse({
     name: text('name'),
     year: text('year'),
@@ -51,8 +51,8 @@ export async function createBudget(application: Application, options: BudgetOpti
     ...(annualize ? { basisByClass: Object.fromEntries(ACCOUNT_CLASS_KEYS.map((key) => [key, 'annualized'])) } : {}),
     exclude: proposedNonrecurring(proposal?.candidates ?? []),
   });
-  const budget = await application.budgets.create(company.id, request, application.actor);
-  if (options.approve === true) await application.budgets.setState(company.id, budget.id, { state: 'approved' }, application.actor);
+  const budget = await application.budgetCreation.create(company.id, request, application.actor);
+  if (options.approve === true) await application.budgetReview.enterState(company.id, budget.id, { state: 'approved' }, application.actor);
   const facts = [
     ['budget', String(budget.id)],
     ['name', budget.name],

@@ -8,14 +8,16 @@ import type { NonrecurringService } from './nonrecurring/nonrecurring-service.ts
 import { nonrecurringRoutes } from './nonrecurring/routes.ts';
 import type { BudgetHistory } from './versions/budget-history.ts';
 import type { BudgetService } from './versions/budget-service.ts';
-import type { PlanService } from './versions/plan-service.ts';
+import type { BudgetCreation } from './versions/budget-creation.ts';
+import type { BudgetReview } from './versions/budget-review.ts';
 import { versionRoutes } from './versions/routes.ts';
 import { worksheetRoutes } from './worksheet/routes.ts';
 import type { WorksheetService } from './worksheet/worksheet-service.ts';
 
 type Services = {
   readonly budgets: BudgetService;
-  readonly plans: PlanService;
+  readonly budgetCreation: BudgetCreation;
+  readonly budgetReview: BudgetReview;
   readonly worksheets: WorksheetService;
   readonly budgetHistory: BudgetHistory;
   readonly balancePlans: BalancePlanService;
@@ -27,7 +29,12 @@ type Services = {
 
 /** All of budgets in the API. */
 export const budgetRoutes = (services: Services): readonly Route[] => [
-  ...versionRoutes({ ...services, history: services.budgetHistory }),
+  ...versionRoutes({
+    ...services,
+    creation: services.budgetCreation,
+    review: services.budgetReview,
+    history: services.budgetHistory,
+  }),
   ...worksheetRoutes(services.worksheets, services.actor),
   ...balancePlanRoutes(services.balancePlans, services.actor),
   ...nonrecurringRoutes(services.nonrecurring, services.actor),

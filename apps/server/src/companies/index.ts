@@ -3,6 +3,8 @@ export { knownDimensions, periodCode } from './books.ts';
 export type { Books } from './books.ts';
 export type { CashFlowCube } from './cash-flow-cube.ts';
 export { PARTY, SOURCE } from './further-dimensions.ts';
+export { loadNonrecurring } from './nonrecurring.ts';
+export type { NonrecurringKey } from './nonrecurring.ts';
 export { LogoStore } from './logo.ts';
 export type { Logo } from './logo.ts';
 export { companyRoutes } from './routes.ts';

@@ -1,7 +1,7 @@
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { budgetEditRequestSchema, newBudgetSchema, proposedNonrecurring, type DemoDto, type NewCompany } from '@wise-margin/contract';
-import type { BudgetService, WorksheetService } from '../budgets/index.ts';
+import type { BudgetCreation, BudgetReview, WorksheetService } from '../budgets/index.ts';
 import { type Actor, recordAudit } from '../database/audit.ts';
 import type { Database } from '../database/database.ts';
 import { ProblemError } from '../http/problem.ts';
@@ -32,7 +32,8 @@ export type DemoParts = {
   readonly database: Database;
   readonly imports: ImportService;
   readonly statistics: StatisticsService;
-  readonly budgets: BudgetService;
+  readonly budgetCreation: BudgetCreation;
+  readonly budgetReview: BudgetReview;
   readonly worksheets: WorksheetService;
   readonly work: WorkPool;
   readonly actor: Actor;
@@ -154,12 +155,16 @@ export class DemoService {
   }
 
   async #addBudget(companyId: number, { budget, edits, approve }: DemoBudget): Promise<void> {
-    const { budgets, worksheets, actor } = this.#parts;
+    const { budgetCreation, budgetReview, worksheets, actor } = this.#parts;
     // the storm, its insurance recovery and disposals are nonrecurring
-    const { candidates } = await budgets.proposal(companyId, { from: Number(budget.from), projected: false });
-    const { id } = await budgets.create(companyId, newBudgetSchema.parse({ ...budget, exclude: proposedNonrecurring(candidates) }), actor);
+    const { candidates } = await budgetCreation.proposal(companyId, { from: Number(budget.from), projected: false });
+    const { id } = await budgetCreation.create(
+      companyId,
+      newBudgetSchema.parse({ ...budget, exclude: proposedNonrecurring(candidates) }),
+      actor,
+    );
     for (const batch of edits) await worksheets.edit(companyId, id, budgetEditRequestSchema.parse(batch), actor);
-    if (approve) await budgets.setState(companyId, id, { state: 'approved' }, actor);
+    if (approve) await budgetReview.enterState(companyId, id, { state: 'approved' }, actor);
   }
 
   /** @returns how many were deleted */

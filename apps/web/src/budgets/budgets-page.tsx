@@ -1,4 +1,4 @@
-import { STATE_WORDS } from '@wise-margin/contract';
+import { STATE_WORDS } from '@wise-margin/presentation';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { useCompany } from '../data/company.ts';

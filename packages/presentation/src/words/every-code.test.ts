@@ -36,10 +36,10 @@ describe('every code has its words', () => {
     // a negative is never advised where it would be refused again
     expect(fix).not.toContain('-5');
   });
-  it.each(unionOf('statement/cell.ts', 'BlankReason').filter((code) => code !== 'noLine'))('blank cell %s', (reason) =>
+  it.each(unionOf('statements/cell.ts', 'BlankReason').filter((code) => code !== 'noLine'))('blank cell %s', (reason) =>
     expect(cellReasonWords({ kind: 'blank', reason })).not.toBe(''),
   );
-  it.each(unionOf('statement/cell.ts', 'NotMeaningfulReason'))('n/m cell %s', (reason) =>
+  it.each(unionOf('statements/cell.ts', 'NotMeaningfulReason'))('n/m cell %s', (reason) =>
     expect(cellReasonWords({ kind: 'notMeaningful', reason })).toContain('Not meaningful'),
   );
 });

@@ -13,17 +13,17 @@ const codesOf = (file: string, type: string): string[] => {
 };
 
 describe('every fault of a statement has its place, its words and its fix', () => {
-  it.each(codesOf('statement/line-issue.ts', 'LineIssue'))('line: %s', (code) => {
+  it.each(codesOf('statements/line-issue.ts', 'LineIssue'))('line: %s', (code) => {
     const words = statementIssueWords({ of: 'line', line: 'gross_profit', code, token: 'sales' } as StatementIssue);
     expect(words.place).toBe('Line gross_profit');
     expect([words.message.length > 10, words.fix.length > 10]).toEqual([true, true]);
   });
-  it.each(codesOf('statement/plan-columns.ts', 'ColumnIssue'))('column: %s', (code) => {
+  it.each(codesOf('statements/plan-columns.ts', 'ColumnIssue'))('column: %s', (code) => {
     const words = statementIssueWords({ of: 'column', block: 'month', column: 'difference', code, token: '12' } as StatementIssue);
     expect(words.place).toBe('Column month.difference');
     expect([words.message.length > 10, words.fix.length > 10]).toEqual([true, true]);
   });
-  it.each(codesOf('statement/expression.ts', 'ExpressionIssue'))('formula: %s', (code) => {
+  it.each(codesOf('statements/expression.ts', 'ExpressionIssue'))('formula: %s', (code) => {
     const formula = { code, at: 3, token: '$' } as never;
     const words = statementIssueWords({ of: 'line', line: 'a', code: 'formula', token: '$', formula });
     expect([words.message.length > 10, words.fix.length > 10]).toEqual([true, true]);

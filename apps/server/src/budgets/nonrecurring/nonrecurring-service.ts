@@ -1,7 +1,7 @@
 import { firstSlot, lastSlot, minor, periodAt, periodOfKey, periodOfYear, signOf } from '@wise-margin/core';
 import type { newNonrecurringItemSchema, NonrecurringItemDto } from '@wise-margin/contract';
 import type { z } from 'zod';
-import { type Books, type BooksCache, periodCode } from '../../companies/index.ts';
+import { type Books, type BooksCache, loadNonrecurring, type NonrecurringKey, periodCode } from '../../companies/index.ts';
 import { type Actor, recordAudit } from '../../database/audit.ts';
 import type { Database } from '../../database/database.ts';
 import { notFound, refused } from '../../http/problem.ts';
@@ -46,25 +46,7 @@ export class NonrecurringService {
   async add(companyId: number, request: z.output<typeof newNonrecurringItemSchema>, actor: Actor): Promise<NonrecurringItemDto[]> {
     const { account, period: key, entry, reason } = request;
     const books = await this.#booksCache.of(companyId);
-    const position = books.chart.accounts.findIndex(({ number }) => number === account);
-    if (position < 0) throw refused(`There is no account ${account}.`, 'account');
-    const period = periodOfKey(books.calendar, key);
-    if (period === null) throw refused(`${key} is outside the fiscal years of ${books.name}.`, 'period');
-    const { year, number } = periodAt(books.calendar, period);
-    const code = periodCode(year, number);
-    const accountId = books.accountIds[position]!;
-    if (entry !== undefined) {
-      const [found] = await this.#database.select<{ state: string; kind: string }>(
-        'SELECT e.state, e.kind FROM entries e JOIN lines l ON l.entry_id = e.id WHERE e.id = $1 AND e.company_id = $2 AND l.account_id = $3 AND l.period_code = $4',
-        [entry, companyId, accountId, code],
-      );
-      if (!found) throw refused(`Entry ${entry} has no line in account ${account} in ${key}.`, 'entry');
-      if (found.state !== 'posted' || found.kind === 'closing')
-        throw refused(
-          `Entry ${entry} is ${found.state === 'posted' ? 'a closing entry' : 'not posted'}. It is not part of the history.`,
-          'entry',
-        );
-    }
+    const { accountId, periodCode: code } = await this.#keyOf(books, request);
     const [marked] = await this.#database.select<{ id: number }>(
       'SELECT id FROM nonrecurring_items WHERE company_id = $1 AND account_id = $2 AND period_code = $3 AND coalesce(entry_id, 0) = $4',
       [companyId, accountId, code, entry ?? 0],
@@ -87,6 +69,36 @@ export class NonrecurringService {
     return this.list(companyId, account);
   }
 
+  /** Books as they would be with further items excluded; nothing is written. @throws ProblemError 422 as when they are added */
+  async booksExcluding(books: Books, requests: readonly z.output<typeof newNonrecurringItemSchema>[]): Promise<Books> {
+    if (requests.length === 0) return books;
+    const keys: NonrecurringKey[] = [];
+    for (const request of requests) keys.push(await this.#keyOf(books, request));
+    return { ...books, nonrecurring: await loadNonrecurring(this.#database, books, keys) };
+  }
+
+  /** @throws ProblemError 422 for an account, month or entry that is not there, or not posted */
+  async #keyOf(books: Books, { account, period: key, entry }: z.output<typeof newNonrecurringItemSchema>): Promise<NonrecurringKey> {
+    const position = books.chart.accounts.findIndex(({ number }) => number === account);
+    if (position < 0) throw refused(`There is no account ${account}.`, 'account');
+    const period = periodOfKey(books.calendar, key);
+    if (period === null) throw refused(`${key} is outside the fiscal years of ${books.name}.`, 'period');
+    const { year, number } = periodAt(books.calendar, period);
+    const item = { accountId: books.accountIds[position]!, periodCode: periodCode(year, number), entryId: entry ?? null };
+    if (entry === undefined) return item;
+    const [found] = await this.#database.select<{ state: string; kind: string }>(
+      'SELECT e.state, e.kind FROM entries e JOIN lines l ON l.entry_id = e.id WHERE e.id = $1 AND e.company_id = $2 AND l.account_id = $3 AND l.period_code = $4',
+      [entry, books.id, item.accountId, item.periodCode],
+    );
+    if (!found) throw refused(`Entry ${entry} has no line in account ${account} in ${key}.`, 'entry');
+    if (found.state !== 'posted' || found.kind === 'closing')
+      throw refused(
+        `Entry ${entry} is ${found.state === 'posted' ? 'a closing entry' : 'not posted'}. It is not part of the history.`,
+        'entry',
+      );
+    return item;
+  }
+
   /** Marks several; those marked already stay as they are. @throws ProblemError 422 as for a single one */
   async addAll(companyId: number, requests: readonly z.output<typeof newNonrecurringItemSchema>[], actor: Actor): Promise<void> {
     if (requests.length === 0) return;
@@ -101,13 +113,13 @@ export class NonrecurringService {
       id,
       companyId,
     ]);
-    if (!found) throw notFound(`one-off ${id}`);
+    if (!found) throw notFound(`nonrecurring item ${id}`);
     await this.#database.write(async (transaction) => {
       await this.#database.run('DELETE FROM nonrecurring_items WHERE id = $1', [id], transaction);
       await this.#database.models.companies.increment('version', { where: { id: companyId }, transaction });
       await recordAudit(
         this.#database,
-        { companyId, actor, action: 'nonrecurringItem.remove', subject: `one-off ${id}`, details: {} },
+        { companyId, actor, action: 'nonrecurringItem.remove', subject: `nonrecurring item ${id}`, details: {} },
         transaction,
       );
     });

@@ -15,6 +15,8 @@ import {
   comparisonSchema,
   copyBudgetSchema,
   explanationSchema,
+  newBudgetPreviewRequestSchema,
+  newBudgetPreviewSchema,
   newBudgetSchema,
   reforecastSchema,
   whatIfVersionSchema,
@@ -25,9 +27,16 @@ import { type Route, route } from '../../http/route.ts';
 import { BUDGET, BUDGETS } from '../paths.ts';
 import type { BudgetHistory } from './budget-history.ts';
 import type { BudgetService } from './budget-service.ts';
-import type { PlanService } from './plan-service.ts';
+import type { BudgetReview } from './budget-review.ts';
+import type { BudgetCreation } from './budget-creation.ts';
 
-type Services = { readonly budgets: BudgetService; readonly plans: PlanService; readonly history: BudgetHistory; readonly actor: Actor };
+type Services = {
+  readonly budgets: BudgetService;
+  readonly creation: BudgetCreation;
+  readonly review: BudgetReview;
+  readonly history: BudgetHistory;
+  readonly actor: Actor;
+};
 
 /** Budgets: the list, new ones, their states, checks, versions and history. */
 export const versionRoutes = (services: Services): readonly Route[] => [
@@ -37,7 +46,7 @@ export const versionRoutes = (services: Services): readonly Route[] => [
   ...reviewRoutes(services),
 ];
 
-const listRoutes = ({ budgets, actor }: Services): readonly Route[] => [
+const listRoutes = ({ budgets, creation, actor }: Services): readonly Route[] => [
   route({
     method: 'get',
     path: BUDGETS,
@@ -52,7 +61,7 @@ const listRoutes = ({ budgets, actor }: Services): readonly Route[] => [
     request: { body: newBudgetSchema },
     response: budgetSchema,
     status: 201,
-    handle: ({ path, body }) => budgets.create(path.company, body, actor),
+    handle: ({ path, body }) => creation.create(path.company, body, actor),
   }),
   route({
     method: 'get',
@@ -60,11 +69,19 @@ const listRoutes = ({ budgets, actor }: Services): readonly Route[] => [
     summary: 'Proposal for a new budget: possible nonrecurring items, and a starting method for each account',
     request: { query: budgetProposalQuerySchema },
     response: budgetProposalSchema,
-    handle: ({ path, query }) => budgets.proposal(path.company, query),
+    handle: ({ path, query }) => creation.proposal(path.company, query),
+  }),
+  route({
+    method: 'post',
+    path: `${BUDGETS}/preview`,
+    summary: 'Preview a new budget by account class beside the year it starts from',
+    request: { body: newBudgetPreviewRequestSchema },
+    response: newBudgetPreviewSchema,
+    handle: ({ path, body }) => creation.preview(path.company, body),
   }),
 ];
 
-const oneBudgetRoutes = ({ budgets, plans, history, actor }: Services): readonly Route[] => [
+const oneBudgetRoutes = ({ budgets, review, history, actor }: Services): readonly Route[] => [
   route({
     method: 'get',
     path: BUDGET,
@@ -87,7 +104,7 @@ const oneBudgetRoutes = ({ budgets, plans, history, actor }: Services): readonly
     summary: 'Change the state of a budget',
     request: { body: budgetStateChangeSchema },
     response: budgetSchema,
-    handle: ({ path, body }) => plans.setState(path.company, path.budget, body, actor),
+    handle: ({ path, body }) => review.setState(path.company, path.budget, body, actor),
   }),
   route({
     method: 'get',
@@ -99,7 +116,7 @@ const oneBudgetRoutes = ({ budgets, plans, history, actor }: Services): readonly
   }),
 ];
 
-const newVersionRoutes = ({ budgets, plans, actor }: Services): readonly Route[] => [
+const newVersionRoutes = ({ creation, actor }: Services): readonly Route[] => [
   route({
     method: 'post',
     path: `${BUDGET}/copies`,
@@ -107,7 +124,7 @@ const newVersionRoutes = ({ budgets, plans, actor }: Services): readonly Route[]
     request: { body: copyBudgetSchema },
     response: budgetSchema,
     status: 201,
-    handle: ({ path, body }) => budgets.copy(path.company, path.budget, body, actor),
+    handle: ({ path, body }) => creation.copy(path.company, path.budget, body, actor),
   }),
   route({
     method: 'post',
@@ -116,7 +133,7 @@ const newVersionRoutes = ({ budgets, plans, actor }: Services): readonly Route[]
     request: { body: whatIfVersionSchema },
     response: budgetSchema,
     status: 201,
-    handle: ({ path, body }) => plans.whatIf(path.company, path.budget, body, actor),
+    handle: ({ path, body }) => creation.whatIf(path.company, path.budget, body, actor),
   }),
   route({
     method: 'post',
@@ -125,17 +142,17 @@ const newVersionRoutes = ({ budgets, plans, actor }: Services): readonly Route[]
     request: { body: reforecastSchema },
     response: budgetSchema,
     status: 201,
-    handle: ({ path, body }) => plans.reforecast(path.company, path.budget, body, actor),
+    handle: ({ path, body }) => creation.reforecast(path.company, path.budget, body, actor),
   }),
 ];
 
-const reviewRoutes = ({ plans, actor }: Services): readonly Route[] => [
+const reviewRoutes = ({ review, actor }: Services): readonly Route[] => [
   route({
     method: 'get',
     path: `${BUDGET}/checks`,
     summary: 'Budget checks',
     response: checkListSchema,
-    handle: ({ path }) => plans.checks(path.company, path.budget),
+    handle: ({ path }) => review.checks(path.company, path.budget),
   }),
   route({
     method: 'post',
@@ -143,7 +160,7 @@ const reviewRoutes = ({ plans, actor }: Services): readonly Route[] => [
     summary: 'Explain an item of the budget checks',
     request: { body: explanationSchema },
     response: checkListSchema,
-    handle: ({ path, body }) => plans.answer(path.company, path.budget, body, actor),
+    handle: ({ path, body }) => review.explain(path.company, path.budget, body, actor),
   }),
   route({
     method: 'get',
@@ -151,6 +168,6 @@ const reviewRoutes = ({ plans, actor }: Services): readonly Route[] => [
     summary: 'Compare two versions line by line',
     request: { query: comparisonQuerySchema },
     response: comparisonSchema,
-    handle: ({ path, query }) => plans.compare(path.company, path.budget, query.with),
+    handle: ({ path, query }) => review.compare(path.company, path.budget, query.with),
   }),
 ];

@@ -1,7 +1,4 @@
-import { ACCOUNT_CLASS_KEYS, type WhatIf } from '@wise-margin/core';
 import { z } from 'zod';
-import { percentTextSchema } from './basis.ts';
-import { periodKeySchema } from './common.ts';
 import { packedGridSchema } from './statements.ts';
 
 /** An item of the budget checks, with its explanation if there is one. */
@@ -17,14 +14,14 @@ export const checkItemSchema = z.object({
 export type CheckItemDto = z.infer<typeof checkItemSchema>;
 export const checkListSchema = z.object({ items: z.array(checkItemSchema), open: z.number().int() }).meta({ id: 'CheckList' });
 export type CheckListDto = z.infer<typeof checkListSchema>;
-/** An empty text takes the answer back. */
+/** An empty text removes the explanation. */
 export const explanationSchema = z.object({ key: z.string().max(1000), text: z.string().trim().max(2000, 'At most 2,000 characters') });
 
 export const comparisonQuerySchema = z.object({
   /** a budget's number; actuals or projection of its own year; `priorYear`: projection of the year before */
   with: z.union([z.enum(['actual', 'projection', 'priorYear']), z.coerce.number().int()]),
 });
-/** Two versions of a plan line by line, with the reasons that stand behind each. */
+/** Two versions of a budget line by line, with how each side's lines are derived. */
 export const comparisonSchema = z
   .object({
     left: z.string(),
@@ -35,23 +32,3 @@ export const comparisonSchema = z
   })
   .meta({ id: 'BudgetComparison' });
 export type ComparisonDto = z.infer<typeof comparisonSchema>;
-
-export const reforecastSchema = z.object({
-  name: z.string().trim().min(1, 'Enter a version name').max(120, 'At most 120 characters'),
-  note: z.string().trim().max(2000, 'At most 2,000 characters').default(''),
-  /** the last month taken from actuals; left out, the last posted one */
-  through: periodKeySchema.optional(),
-  rest: z.enum(['budget', 'runRate', 'trend']).default('budget'),
-});
-/** What is tried on a budget: percent changes by class, and of one driver. */
-export const whatIfSchema: z.ZodType<WhatIf> = z
-  .object({
-    byClass: z.partialRecord(z.enum(ACCOUNT_CLASS_KEYS), percentTextSchema),
-    driver: z.object({ name: z.string().max(100), percent: percentTextSchema }).exactOptional(),
-  })
-  .meta({ id: 'WhatIf' });
-export const whatIfVersionSchema = z.object({
-  name: z.string().trim().min(1, 'Enter a version name').max(120, 'At most 120 characters'),
-  note: z.string().trim().max(2000, 'At most 2,000 characters').default(''),
-  tried: whatIfSchema,
-});

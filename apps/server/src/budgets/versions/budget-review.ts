@@ -1,46 +1,54 @@
 import {
   BudgetWorksheet,
+  checkKey,
   INCOME_LINES,
   monthOfYearName,
-  periodOfKey,
   periodOfYear,
   PERIODS_PER_YEAR,
-  reforecast,
-  checkKey,
-  whatIf,
   type ColumnSet,
   type ScenarioRef,
 } from '@wise-margin/core';
-import {
-  type budgetStateChangeSchema,
-  type BudgetDto,
-  type ComparisonDto,
-  type comparisonQuerySchema,
-  type reforecastSchema,
-  type CheckListDto,
-  type whatIfVersionSchema,
+import type {
+  BudgetDto,
+  BudgetStateDto,
+  budgetStateChangeSchema,
+  CheckListDto,
+  ComparisonDto,
+  comparisonQuerySchema,
 } from '@wise-margin/contract';
-import { gridDto, lineBasisWords, packGrid, checkWords } from '@wise-margin/presentation';
+import { checkWords, gridDto, lineBasisWords, packGrid, STATE_WORDS } from '@wise-margin/presentation';
 import type { z } from 'zod';
+import { type StoredBudget, budgetBooksOf, headOf } from '../../budget-store/index.ts';
 import type { Books } from '../../companies/index.ts';
 import { type Actor, recordAudit } from '../../database/audit.ts';
-import { ProblemError, refused } from '../../http/problem.ts';
-import { type StoredBudget, budgetBooksOf, headOf } from '../../budget-store/index.ts';
-import { BUDGET_CHECKS } from './budget-checks.ts';
-import type { BudgetService } from './budget-service.ts';
+import { ProblemError } from '../../http/problem.ts';
 import type { BudgetContext } from '../budget-context.ts';
+import { describeBudget } from '../describe.ts';
+import { BUDGET_CHECKS } from './budget-checks.ts';
 
-/** A plan as a whole: what wants a second look, versions side by side, reforecasts. */
-export class PlanService {
+/** Where a budget can go from each state. Approved ones are amended by a new version alone. */
+const NEXT_STATES: Readonly<Record<BudgetStateDto, readonly BudgetStateDto[]>> = {
+  draft: ['inReview', 'approved'],
+  inReview: ['draft', 'approved'],
+  approved: ['superseded'],
+  superseded: [],
+};
+const WAY_ON: Readonly<Record<BudgetStateDto, string>> = {
+  draft: 'Submit it for review, or approve it',
+  inReview: 'Return it to draft, or approve it',
+  approved: 'Create a new version and approve that',
+  superseded: 'Create a new version to use it again',
+};
+
+/** Reviews a budget as a whole: its checks and their explanations, its states, and another version beside it. */
+export class BudgetReview {
   readonly #parts: BudgetContext;
-  readonly #budgets: BudgetService;
 
-  constructor(parts: BudgetContext, budgets: BudgetService) {
+  constructor(parts: BudgetContext) {
     this.#parts = parts;
-    this.#budgets = budgets;
   }
 
-  /** What of a budget wants a second look, with the answers given. */
+  /** The budget checks of a budget, with their explanations. */
   async checks(companyId: number, budgetId: number): Promise<CheckListDto> {
     const books = await this.#parts.booksCache.of(companyId);
     const budget = await this.#parts.store.of(books, budgetId);
@@ -70,8 +78,8 @@ export class PlanService {
     return { items, open: items.filter(({ answer }) => answer === null).length };
   }
 
-  /** Answers a finding, or takes the answer back with an empty text. */
-  async answer(
+  /** Explains a finding, or removes the explanation with an empty text. */
+  async explain(
     companyId: number,
     budgetId: number,
     { key, text }: { readonly key: string; readonly text: string },
@@ -116,7 +124,7 @@ export class PlanService {
         'Open findings',
         `${openFindings === 1 ? 'One finding' : `${openFindings} findings`} of the budget checks ${openFindings === 1 ? 'has' : 'have'} no explanation. Explain them, or approve anyway; this is recorded.`,
       );
-    return this.#budgets.setState(companyId, budgetId, { state, openFindings }, actor);
+    return this.enterState(companyId, budgetId, { state, openFindings }, actor);
   }
 
   /** A budget beside another version, or beside actuals, line by line with the reasons. @throws ProblemError 404 */
@@ -169,34 +177,48 @@ export class PlanService {
     };
   }
 
-  /** A new version whose posted months are actuals. @throws ProblemError 422 for a month outside the budget's year */
-  async reforecast(companyId: number, budgetId: number, request: z.output<typeof reforecastSchema>, actor: Actor): Promise<BudgetDto> {
-    const { name, note, through: key, rest } = request;
+  /**
+   * Takes a budget to another state, whatever its checks say. A year has one approved budget: the one before is superseded.
+   * @param change.openFindings how many findings of the budget checks had no explanation, for the record
+   * @throws ProblemError 409 when the step is not allowed from the state it is in
+   */
+  async enterState(
+    companyId: number,
+    budgetId: number,
+    { state, openFindings = 0 }: { readonly state: BudgetStateDto; readonly openFindings?: number },
+    actor: Actor,
+  ): Promise<BudgetDto> {
     const books = await this.#parts.booksCache.of(companyId);
-    const from = await this.#parts.store.of(books, budgetId);
-    const first = periodOfYear(books.calendar, from.row.year, 1)!;
-    const through = key === undefined ? books.lastPosted : periodOfKey(books.calendar, key);
-    if (through === null || through < first)
-      throw refused(
-        `Nothing of FY${from.row.year} is posted ${key === undefined ? 'yet' : `through ${key}`}, so there are no actuals to use. Copy the budget instead.`,
-        'through',
+    const { row } = await this.#parts.store.of(books, budgetId);
+    const from = row.state as BudgetStateDto;
+    if (!NEXT_STATES[from].includes(state))
+      throw new ProblemError(
+        409,
+        'Not from here',
+        `${row.name} is ${STATE_WORDS[from].toLowerCase()} and cannot become ${STATE_WORDS[state].toLowerCase()}. ${WAY_ON[from]}.`,
       );
-    const budgetBooks = await budgetBooksOf(books, this.#parts.store);
-    const lines = reforecast({ books: budgetBooks, head: headOf(from.row), lines: from.lines, through, rest });
-    return this.#budgets.addVersion(books, from, { name, note, lines }, actor);
-  }
-
-  /** A new version under changed assumptions; the months that changed are held, so that their bases leave them. */
-  async whatIf(companyId: number, budgetId: number, request: z.output<typeof whatIfVersionSchema>, actor: Actor): Promise<BudgetDto> {
-    const { name, note, tried } = request;
-    const books = await this.#parts.booksCache.of(companyId);
-    const from = await this.#parts.store.of(books, budgetId);
-    const budgetBooks = await budgetBooksOf(books, this.#parts.store);
-    const lines = whatIf({ books: budgetBooks, head: headOf(from.row), lines: from.lines, tried }).map((line, index) => ({
-      ...line,
-      months: line.months.map((month, at) => (month.amount === from.lines[index]!.months[at]!.amount ? month : { ...month, held: true })),
-    }));
-    return this.#budgets.addVersion(books, from, { name, note, lines }, actor);
+    await this.#parts.database.write(async (transaction) => {
+      const { budgets } = this.#parts.database.models;
+      if (state === 'approved') {
+        const approved = { companyId, year: row.year, state: 'approved' };
+        for (const { id } of await budgets.findAll({ where: approved, transaction })) {
+          const subject = `budget ${id}`;
+          await recordAudit(
+            this.#parts.database,
+            { companyId, actor, action: 'budget.superseded', subject, details: { by: budgetId } },
+            transaction,
+          );
+        }
+        await budgets.update({ state: 'superseded' }, { where: approved, transaction });
+      }
+      await budgets.update({ state }, { where: { id: budgetId }, transaction });
+      await recordAudit(
+        this.#parts.database,
+        { companyId, actor, action: `budget.${state}`, subject: `budget ${budgetId}`, details: { from, openFindings } },
+        transaction,
+      );
+    });
+    return describeBudget({ books, budget: await this.#parts.store.of(books, budgetId), evaluator: this.#parts.evaluator });
   }
 
   /** How the lines of each account are derived, and what was noted on them. */
