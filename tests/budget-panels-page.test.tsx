@@ -188,6 +188,31 @@ describe('the pages around a budget', () => {
     fireEvent.click(await form.findByRole('button', { name: 'Create budget' }));
     await page.findByRole('heading', { name: 'Another, FY2026' });
   });
+  it('a new budget shows what it comes to by class before it is created', async () => {
+    await plan();
+    const page = openPage(server, `/c/${company}/budgets`);
+    fireEvent.click(await page.findByRole('button', { name: 'New budget' }));
+    const form = within(await page.findByRole('form', { name: 'New budget' }));
+    const row = (name: string) => form.getByRole('row', { name: new RegExp(`^${name}`) }).textContent;
+    await form.findByText(/^Base: FY\d{4} actual/);
+    expect(form.getByRole('columnheader', { name: /^FY\d{4} base$/ }).textContent).toBeTruthy();
+    const before = row('Net income');
+    fireEvent.change(form.getByLabelText('Percent change of operating expenses'), { target: { value: '50' } });
+    await waitFor(() => expect(row('Operating expenses')).toMatch(/U50\.0$/), { timeout: 5000 });
+    expect(row('Net income')).not.toBe(before);
+    // a field that cannot be read leaves the last figures, marked as not current
+    fireEvent.change(form.getByLabelText('Percent change of operating expenses'), { target: { value: 'more' } });
+    await waitFor(() => expect(form.getAllByRole('table')[0]!.getAttribute('aria-busy')).toBe('true'));
+    expect(row('Operating expenses')).toMatch(/U50\.0$/);
+  });
+  it('a preview that fails says why', async () => {
+    const page = openPage(server, `/c/${company}/budgets`, (_, path) =>
+      path.endsWith('/budgets/preview') ? failing('The preview could not be calculated.') : undefined,
+    );
+    fireEvent.click(await page.findByRole('button', { name: 'New budget' }));
+    await page.findByText('The preview could not be calculated.');
+    expect(page.getByRole<HTMLButtonElement>('button', { name: 'Create budget' }).disabled).toBe(false);
+  });
   it('versions are compared with their reasons', async () => {
     const { id, api } = await plan();
     await edit(api, '6000', '4800', 'South');

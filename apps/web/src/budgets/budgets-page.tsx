@@ -6,7 +6,7 @@ import { useBudgets } from '../data/use-statement.ts';
 import { Amount } from '../ui/figure.tsx';
 import { Page } from '../ui/page.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
-import { NewBudgetForm } from './new-budget-form.tsx';
+import { NewBudgetForm } from './new-budget/new-budget-form.tsx';
 import { dateWords } from '../ui/date-words.ts';
 
 /** A list of fewer budgets says what comes next. */

@@ -1,30 +1,17 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { ACCOUNT_CLASSES, FIRST_BASES, parseAmount, type AccountClass, type FirstBasis } from '@wise-margin/core';
-import { asNonrecurringItems, percentTextSchema, type BudgetDto, type NewBudgetInput } from '@wise-margin/contract';
+import type { FirstBasis } from '@wise-margin/core';
+import { asNonrecurringItems, type BudgetDto } from '@wise-margin/contract';
 import { useState } from 'react';
 import { useForm, useWatch } from 'react-hook-form';
-import { z } from 'zod';
-import { ApiProblem, sendJson } from '../api/client.ts';
-import { useCompany } from '../data/company.ts';
+import type { z } from 'zod';
+import { ApiProblem, sendJson } from '../../api/client.ts';
+import { useCompany } from '../../data/company.ts';
 import { candidateKey, Candidates, Methods, useProposal } from './budget-proposal.tsx';
-import { useBudgets } from '../data/use-statement.ts';
-
-const CLASSES = (Object.keys(ACCOUNT_CLASSES) as AccountClass[]).filter((key) => ACCOUNT_CLASSES[key].statement === 'income');
-const optionalPercent = z.union([z.literal(''), percentTextSchema]);
-const formSchema = z.object({
-  name: z.string().trim().min(1, 'Enter a budget name'),
-  year: z.string(),
-  from: z.string(),
-  change: percentTextSchema,
-  roundTo: z.string(),
-  byClass: z.record(z.string(), optionalPercent),
-  basis: z.record(z.string(), z.string()),
-  projected: z.boolean(),
-  dimensions: z.record(z.string(), z.boolean()),
-  note: z.string(),
-});
-type Form = z.input<typeof formSchema>;
+import { ClassTable } from './class-table.tsx';
+import { CLASSES, type NewBudgetFields, newBudgetFieldsSchema, newBudgetRequest } from './new-budget-fields.ts';
+import { useNewBudgetPreview } from './use-new-budget-preview.ts';
+import { useBudgets } from '../../data/use-statement.ts';
 
 /** Creates a budget: a year, the year it starts from, one change for all and one for each class that differs. */
 export function NewBudgetForm({ onCreated, cancel }: { readonly onCreated: (made: BudgetDto) => void; readonly cancel?: () => void }) {
@@ -46,8 +33,12 @@ export function NewBudgetForm({ onCreated, cancel }: { readonly onCreated: (made
     (budgets.data ?? []).some((budget) => budget.year === year && budget.state === 'approved');
   const hasDepartment = company.dimensions.some(({ name }) => name === 'department');
   const years = [...new Set([...company.years, company.years.at(-1)! + 1, lastHeld + 1])].filter((year) => year > held[0]!);
-  const { register, handleSubmit, setError, setValue, control, formState } = useForm<Form, unknown, z.output<typeof formSchema>>({
-    resolver: zodResolver(formSchema),
+  const { register, handleSubmit, setError, setValue, control, formState } = useForm<
+    NewBudgetFields,
+    unknown,
+    z.output<typeof newBudgetFieldsSchema>
+  >({
+    resolver: zodResolver(newBudgetFieldsSchema),
     defaultValues: {
       name: 'First draft',
       year: String(lastHeld + 1),
@@ -63,9 +54,9 @@ export function NewBudgetForm({ onCreated, cancel }: { readonly onCreated: (made
       note: '',
     },
   });
-  const from = Number(useWatch({ control, name: 'from' }));
-  const projected = useWatch({ control, name: 'projected' });
-  const bases = useWatch({ control, name: 'basis' });
+  const fields = useWatch({ control }) as NewBudgetFields;
+  const { projected, basis: bases } = fields;
+  const from = Number(fields.from);
   const proposal = useProposal(from, projected && isProjectable(from));
   const candidates = proposal.data?.candidates ?? [];
   // what a person ticked or unticked; the rest is as proposed
@@ -73,25 +64,17 @@ export function NewBudgetForm({ onCreated, cancel }: { readonly onCreated: (made
   const excluded = new Set(
     candidates.filter((each) => ticked.get(candidateKey(each)) ?? each.isProposed).map((each) => candidateKey(each)),
   );
+  const requestOf = (values: NewBudgetFields) =>
+    newBudgetRequest(values, {
+      exponent: company.exponent,
+      dimensions: company.dimensions,
+      isProjectable: isProjectable(Number(values.from)),
+      exclude: asNonrecurringItems(candidates.filter((each) => excluded.has(candidateKey(each)))),
+    });
+  const isReadable = newBudgetFieldsSchema.omit({ name: true }).safeParse(fields).success;
+  const preview = useNewBudgetPreview(company.id, isReadable && proposal.data ? requestOf(fields) : null);
   const create = useMutation({
-    mutationFn: (values: z.output<typeof formSchema>) => {
-      const rounding = parseAmount(values.roundTo || '0', company.exponent);
-      const changeByClass = Object.fromEntries(Object.entries(values.byClass).filter(([, text]) => text !== ''));
-      const body: NewBudgetInput = {
-        name: values.name,
-        year: values.year,
-        from: values.from,
-        change: values.change,
-        changeByClass,
-        basisByClass: values.basis as Partial<Record<AccountClass, FirstBasis>>,
-        projected: values.projected && isProjectable(Number(values.from)),
-        dimensions: company.dimensions.flatMap(({ name }) => (values.dimensions[name] ? [name] : [])),
-        note: values.note,
-        roundTo: rounding.ok ? rounding.value : 0,
-        exclude: asNonrecurringItems(candidates.filter((each) => excluded.has(candidateKey(each)))),
-      };
-      return sendJson<BudgetDto>('POST', `/companies/${company.id}/budgets`, body);
-    },
+    mutationFn: (values: NewBudgetFields) => sendJson<BudgetDto>('POST', `/companies/${company.id}/budgets`, requestOf(values)),
     onSuccess: async (made) => {
       await client.invalidateQueries();
       onCreated(made);
@@ -109,7 +92,7 @@ export function NewBudgetForm({ onCreated, cancel }: { readonly onCreated: (made
     <form
       noValidate
       aria-label="New budget"
-      className="max-w-3xl border border-hairline bg-sheet p-5"
+      className="max-w-6xl border border-hairline bg-sheet p-5"
       onSubmit={(event) => void handleSubmit((values) => create.mutate(values))(event)}
     >
       <p className="leading-10">
@@ -186,43 +169,21 @@ export function NewBudgetForm({ onCreated, cancel }: { readonly onCreated: (made
         </fieldset>
       ) : null}
       <fieldset className="mt-3">
-        <legend className="text-[13px] font-semibold">Starting method and change by account class (blank: the change above)</legend>
-        <table className="ledger-table mt-1 w-full">
-          <tbody>
-            {CLASSES.map((key) => (
-              <tr key={key}>
-                <th scope="row" className="font-normal!">
-                  {ACCOUNT_CLASSES[key].name}
-                </th>
-                <td>
-                  <select
-                    className="field min-h-7 w-64 py-0 text-[13px]"
-                    aria-label={`Starting method of ${ACCOUNT_CLASSES[key].name.toLowerCase()}`}
-                    {...register(`basis.${key}`)}
-                  >
-                    {Object.entries(FIRST_BASES).map(([basis, words]) => (
-                      <option key={basis} value={basis}>
-                        {words}
-                      </option>
-                    ))}
-                  </select>
-                </td>
-                <td className="text-right">
-                  <input
-                    className="field min-h-7 w-16 py-0 text-right"
-                    aria-label={`Percent change of ${ACCOUNT_CLASSES[key].name.toLowerCase()}`}
-                    aria-invalid={errors.byClass?.[key] !== undefined}
-                    {...register(`byClass.${key}`)}
-                  />{' '}
-                  %
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <legend className="text-[13px] font-semibold">By account class (blank: the change above)</legend>
+        <ClassTable register={register} errors={errors} preview={preview.data} isCurrent={isReadable && !preview.isFetching} />
         {errors.byClass ? (
           <p role="alert" className="text-brick">
             Enter each change as a percentage such as 3 or -1.5.
+          </p>
+        ) : null}
+        {preview.isError ? (
+          <p role="alert" className="text-brick">
+            {preview.error.message}
+          </p>
+        ) : null}
+        {preview.data ? (
+          <p className="mt-1 text-[13px] text-ink-soft">
+            Base: {preview.data.baseWords}. The budget has {preview.data.lines.toLocaleString('en-US')} lines.
           </p>
         ) : null}
       </fieldset>

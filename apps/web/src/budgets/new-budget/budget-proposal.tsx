@@ -1,8 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { effectOfLeavingOut, formatAmount, minor, type FirstBasis } from '@wise-margin/core';
 import type { BudgetProposalDto } from '@wise-margin/contract';
-import { getJson, queryText } from '../api/client.ts';
-import { useCompany } from '../data/company.ts';
+import { getJson, queryText } from '../../api/client.ts';
+import { useCompany } from '../../data/company.ts';
 
 export type Candidate = BudgetProposalDto['candidates'][number];
 /** The same candidate has the same key from one answer to the next. */
