@@ -1,3 +1,4 @@
+import { filterText } from './support/filter-text.ts';
 import { type BasisPreviewDto, type BudgetDto, type BudgetGridDto, type BudgetRowDto, type PackedBudgetGrid } from '@wise-margin/contract';
 import { unpackBudgetGrid } from '@wise-margin/presentation';
 import type { Basis } from '@wise-margin/core';
@@ -16,8 +17,8 @@ beforeAll(async () => {
 afterAll(() => server.close());
 
 const TOURS = { department: ['Tours'] };
-const slice = (filter: object) => (Object.keys(filter).length > 0 ? `?filter=${encodeURIComponent(JSON.stringify(filter))}` : '');
-const edit = async (edits: object[], filter: object = {}) => {
+const slice = (filter: Parameters<typeof filterText>[0]) => `?${filterText(filter)}`;
+const edit = async (edits: object[], filter: Parameters<typeof filterText>[0] = {}) => {
   const { status, body } = await server.send('POST', `${at}/edits`, { edits, filter });
   return {
     status,
@@ -25,7 +26,8 @@ const edit = async (edits: object[], filter: object = {}) => {
     grid: status === 200 ? unpackBudgetGrid(await server.get<PackedBudgetGrid>(`${at}${slice(filter)}`)) : null,
   };
 };
-const setBasis = (account: string, basis: object, filter: object = {}) => edit([{ kind: 'basis', account, basis }], filter);
+const setBasis = (account: string, basis: object, filter: Parameters<typeof filterText>[0] = {}) =>
+  edit([{ kind: 'basis', account, basis }], filter);
 const rowOf = (grid: BudgetGridDto | null, account: string): BudgetRowDto => grid!.rows.find((row) => row.account === account)!;
 const months = (row: BudgetRowDto): number[] =>
   Array.from({ length: 12 }, (_, month) => row.lines.reduce((sum, line) => sum + line.months[month]!, 0));

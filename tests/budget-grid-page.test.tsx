@@ -78,7 +78,7 @@ describe('opening a budget', () => {
   });
   it('names a department that is not there, and rows that are not', async () => {
     const { address } = await plan();
-    const page = await open(`${address}?in.department=Nrth&rows=view-77`);
+    const page = await open(`${address}?filter.department=Nrth&rows=view-77`);
     const messages = page.getAllByRole('alert').map(({ textContent }) => textContent);
     expect(messages).toEqual(expect.arrayContaining([expect.stringContaining('There is no department “Nrth”. Choose one above.')]));
     await page.findByText(/These rows cannot be shown/);

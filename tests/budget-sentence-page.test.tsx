@@ -23,7 +23,7 @@ const plan = planMaker(
 type Panel = BoundFunctions<typeof queries>;
 /** Wages of the south, looked at alone. */
 async function wages(of: Plan): Promise<Panel> {
-  const page = openPage(server, `${of.address}?row=6000&in.department=South`);
+  const page = openPage(server, `${of.address}?row=6000&filter.department=South`);
   const panel = within(await page.findByRole('complementary', { name: 'Line' }));
   await panel.findByRole('form', { name: 'Basis' });
   return panel;

@@ -1,3 +1,4 @@
+import { filterText } from './support/filter-text.ts';
 import type { BenchmarkDto, EntryLinesDto, GridDto, DrillDownDto, ViewDto, ViewListDto } from '@wise-margin/contract';
 import { INCOME_LINES, REVIEW_COLUMNS } from '@wise-margin/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -13,7 +14,7 @@ beforeAll(async () => {
 afterAll(() => server.close());
 
 const statement = (view: string, query = '') => server.statement(`${company}/statements/${view}?asOf=2026-10${query}`);
-const filter = (values: object) => `&filter=${encodeURIComponent(JSON.stringify(values))}`;
+const filter = (values: Parameters<typeof filterText>[0]) => `&${filterText(values)}`;
 const cellAt = (grid: GridDto, line: string, column: string) =>
   grid.cells[grid.lines.findIndex(({ key }) => key === line)]![grid.columns.findIndex(({ key }) => key === column)]!;
 const amountAt = (grid: GridDto, line: string, column: string): number => {

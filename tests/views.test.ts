@@ -1,3 +1,4 @@
+import { filterText } from './support/filter-text.ts';
 import {
   columnSetSchema,
   lineSetSchema,
@@ -253,10 +254,7 @@ describe('a statement that is not saved', () => {
     ]);
   });
   it('offers what was probably meant by a filter that matches nothing', async () => {
-    const answer = await server.send(
-      'GET',
-      `${at}/statements/income?asOf=2026-02&filter=${encodeURIComponent(JSON.stringify({ department: ['nroth'] }))}`,
-    );
+    const answer = await server.send('GET', `${at}/statements/income?asOf=2026-02&filter.department=nroth`);
     expect((answer.body as Problem).detail).toBe('No line has the department "nroth". Did you mean "North"?');
   });
 });
@@ -275,8 +273,8 @@ describe('statistics', () => {
     if (looked.status !== 200) return looked;
     return send(text, (looked.body as { preview: { fingerprint: string } }).preview.fingerprint);
   };
-  const heads = async (filter: object = {}) => {
-    const grid = await server.statement(`${at}/statements/ratios?asOf=2026-02&filter=${encodeURIComponent(JSON.stringify(filter))}`);
+  const heads = async (filter: Parameters<typeof filterText>[0] = {}) => {
+    const grid = await server.statement(`${at}/statements/ratios?asOf=2026-02&${filterText(filter)}`);
     return grid.cells[grid.lines.findIndex(({ key }) => key === 'revenue_per_head')]![
       grid.columns.findIndex(({ key }) => key === 'ytd.actual')
     ];

@@ -1,3 +1,4 @@
+import { filterText } from '../support/filter-text.ts';
 // Figures of a data folder, to compare two versions of the code: every view and every budget of every company.
 //   npx tsx tests/figures/run.ts capture DATA-FOLDER FIGURES.json
 //   npx tsx tests/figures/run.ts compare BEFORE.json AFTER.json
@@ -31,9 +32,7 @@ async function capture(get: Get): Promise<Figures> {
     const keys = periods.map(({ key }) => key);
     const last = keys.indexOf(lastPosted);
     const months = keys.slice(Math.max(0, last - LAST_MONTHS), last + 2);
-    const slices = dimensions.flatMap(({ name, values }) =>
-      values.map((value) => `&filter=${encodeURIComponent(JSON.stringify({ [name]: [value] }))}`),
-    );
+    const slices = dimensions.flatMap(({ name, values }) => values.map((value) => `&${filterText({ [name]: [value] })}`));
     for (const { key } of (await get(`${at}/views`)) as { key: string }[]) {
       for (const month of months) await note(`${company}, view ${key}, ${month}`, `${at}/statements/${key}?asOf=${month}`);
       for (const slice of slices) await note(`${company}, view ${key}${slice}`, `${at}/statements/${key}?asOf=${lastPosted}${slice}`);

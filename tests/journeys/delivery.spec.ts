@@ -146,7 +146,7 @@ test('the income statement prints each block on one page, net income at its foot
 });
 
 test('titles, footnotes and filters are saved in a view of one’s own', async ({ page, demo }) => {
-  await open(page, demo, `${AT}/income?asOf=2026-10&only.department=Tours`);
+  await open(page, demo, `${AT}/income?asOf=2026-10&filter.department=Tours`);
   await page.getByRole('link', { name: 'Edit' }).click();
   await page.getByRole('button', { name: 'Page', exact: true }).click();
   const panel = page.getByRole('region', { name: 'Page' });

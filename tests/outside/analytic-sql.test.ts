@@ -1,3 +1,4 @@
+import { filterText } from '../support/filter-text.ts';
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { DuckDBInstance, type DuckDBConnection } from '@duckdb/node-api';
@@ -104,7 +105,7 @@ describe.each([
           sql,
           `SELECT account, sum(net) FROM ledger WHERE strftime(CAST(date AS DATE), '%Y-%m') = '${key}' AND coalesce(kind, '') <> 'closing' ${where} GROUP BY account`,
         );
-        const filter = value === null ? '' : `&filter=${encodeURIComponent(JSON.stringify({ [dimension.name]: [value] }))}`;
+        const filter = value === null ? '' : `&${filterText({ [dimension.name]: [value] })}`;
         const grid = await server.statement(`/companies/${company.id}/statements/income?asOf=${key}${filter}`);
         const column = grid.columns.findIndex((each) => each.key === 'month.actual');
         const cell = (line: string) => grid.cells[grid.lines.findIndex((each) => each.key === line)]![column]!;

@@ -1,3 +1,4 @@
+import { filterText } from '../support/filter-text.ts';
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import type { CellDto, EntryLinesDto, DrillDownDto } from '@wise-margin/contract';
@@ -163,9 +164,9 @@ describe('an indirect statement of cash flows with a disposal and land acquired 
       const cell = at(line, 'ytd.actual');
       expect(drillDown.accountsSum).toBe(cell.kind === 'amount' ? cell.value : NaN);
       for (const { number, amount, entries } of drillDown.accounts) {
-        const filter = encodeURIComponent(JSON.stringify(entries!.filter));
+        const filter = filterText(entries!.filter);
         const listed = await server.get<EntryLinesDto>(
-          `/companies/${company}/accounts/${number}/entries?from=${entries!.from}&to=${entries!.to}&filter=${filter}`,
+          `/companies/${company}/accounts/${number}/entries?from=${entries!.from}&to=${entries!.to}&${filter}`,
         );
         expect(Math.abs(listed.sum)).toBe(Math.abs(amount));
         expect(listed.figure).toBe(listed.sum);

@@ -11,25 +11,16 @@ export const fiscalYearSchema = z.coerce
   .int()
   .min(1900, 'A fiscal year is a number such as 2027')
   .max(2200, 'A fiscal year is a number such as 2027');
-/** Dimension values to keep, by dimension; an empty text keeps lines without a value. */
+/** Values to filter by, by dimension; an empty text takes lines without a value. */
 export const filterSchema = z.record(z.string().max(100), z.array(z.string().max(200)).max(200));
 export type FilterDto = z.infer<typeof filterSchema>;
 
-/** In a query the filter travels as JSON text. */
+/** In a query a filter is sent as parameters, one for each value (see `filterParameters`). */
 export const filterQuerySchema = z
-  .string()
-  .max(8000)
-  .optional()
-  .transform((text, context): FilterDto => {
-    if (text === undefined || text === '') return {};
-    try {
-      const parsed = filterSchema.safeParse(JSON.parse(text));
-      if (parsed.success) return parsed.data;
-    } catch {
-      // reported below: text that is no JSON is as wrong as JSON of another shape
-    }
-    context.addIssue({ code: 'custom', message: 'Write the filter as JSON, such as {"department":["Tours"]}' });
-    return z.NEVER;
+  .record(z.string().max(100), z.array(z.string().max(200)).max(200), 'Write a filter as filter.department=Tours')
+  .default({})
+  .meta({
+    description: 'Sent as `filter.department=Tours`, once for each value; `(none)` takes lines without a value, `(all)` every value.',
   });
 
 const ruleWeightSchema = z.enum(['single', 'double']);

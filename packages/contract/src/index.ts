@@ -1,4 +1,5 @@
 export * from './common.ts';
+export * from './filter-parameters.ts';
 export * from './companies.ts';
 export * from './ledger.ts';
 export * from './statements.ts';

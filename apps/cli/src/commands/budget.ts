@@ -39,7 +39,8 @@ export async function createBudget(application: Application, options: BudgetOpti
     );
   if (projected && missing.length > 0 && !(await hasApproved(application, company.id, from)))
     throw new RefusedError(`FY${from} has no approved budget for its remaining months. Add --annualize or --unposted-as-zero instead.`);
-  const proposal = options['exclude-nonrecurring'] === true ? await application.budgetCreation.proposal(company.id, { from, projected }) : null;
+  const proposal =
+    options['exclude-nonrecurring'] === true ? await application.budgetCreation.proposal(company.id, { from, projected }) : null;
   const request = newBudgetSchema.parse({
     name: text('name'),
     year: text('year'),

@@ -43,7 +43,7 @@ export async function statement(application: Application, asked: string | undefi
   const query = statementQuerySchema.parse({
     asOf: options['as-of'],
     budget: budget?.id,
-    filter: options.department === undefined ? undefined : JSON.stringify({ department: [departmentOf(books, options.department)] }),
+    filter: options.department === undefined ? undefined : { department: [departmentOf(books, options.department)] },
   });
   const grid = await application.statements.statement(company.id, view, query);
   const headingOf = (index: number) => `${grid.blocks[grid.columns[index]!.block]!.heading}: ${grid.columns[index]!.heading}`;

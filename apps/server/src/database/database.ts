@@ -12,10 +12,23 @@ import { importChoices } from './migrations/0007-import-choices.ts';
 import { lineRules } from './migrations/0008-line-rules.ts';
 import { demoCompanies } from './migrations/0009-demo-companies.ts';
 import { plainWords } from './migrations/0010-plain-words.ts';
+import { filterParameters } from './migrations/0011-filter-parameters.ts';
 import { sqliteDriver } from './driver.ts';
 import { type Models, defineModels } from './models.ts';
 
-const MIGRATIONS = [firstTables, views, statistics, display, budgetWork, balancePlan, importChoices, lineRules, demoCompanies, plainWords];
+const MIGRATIONS = [
+  firstTables,
+  views,
+  statistics,
+  display,
+  budgetWork,
+  balancePlan,
+  importChoices,
+  lineRules,
+  demoCompanies,
+  plainWords,
+  filterParameters,
+];
 type Bindings = readonly (string | number | null)[];
 
 /** The one connection of a process to its data folder. */

@@ -4,14 +4,14 @@ import { join } from 'node:path';
 import { expect, it } from 'vitest';
 import { openDatabase } from './database.ts';
 
-it('drafts, folders and renamed formula names are carried over from older data', async () => {
+it('drafts, folders, renamed formula names and last choices are carried over from older data', async () => {
   const directory = mkdtempSync(join(tmpdir(), 'plain-words-'));
   try {
     const before = await openDatabase(directory);
     await before.write(async (transaction) => {
       const run = (sql: string, ...bindings: string[]) => before.run(sql, bindings, transaction);
       // as the folder was before
-      await run(`DELETE FROM SequelizeMeta WHERE name LIKE '0010%'`);
+      await run(`DELETE FROM SequelizeMeta WHERE name LIKE '0010%' OR name LIKE '0011%'`);
       await run(`ALTER TABLE views RENAME COLUMN folder TO shelf`);
       await run(`ALTER TABLE nonrecurring_items RENAME TO one_offs`);
       await run(`ALTER TABLE budget_changes RENAME COLUMN undone TO taken_back`);
@@ -32,6 +32,9 @@ it('drafts, folders and renamed formula names are carried over from older data',
         `INSERT INTO budget_lines (budget_id, account_id, dimension_values, basis) VALUES (1, 1, '{}', '{"kind":"payroll","withOneOffs":true,"besides":{"year":2026},"everywhere":true}')`,
       );
       await run(`INSERT INTO one_offs (company_id, account_id, period_code, reason, at, actor) VALUES (1, 1, 202601, 'Storm', '', '')`);
+      await run(
+        `INSERT INTO view_choices (company_id, person, view_key, choices) VALUES (1, 'Ann', 'income', '{"address":"only.department=Tours&unit=cents&only.location=Main"}')`,
+      );
     });
     await before.close();
     const after = await openDatabase(directory);
@@ -53,6 +56,9 @@ it('drafts, folders and renamed formula names are carried over from older data',
     expect(await after.select('SELECT reason FROM nonrecurring_items')).toEqual([{ reason: 'Storm' }]);
     expect(await after.select('SELECT undone FROM budget_changes')).toEqual([]);
     expect(await after.select('SELECT line_key FROM benchmarks')).toEqual([{ line_key: 'operating_income' }]);
+    expect(await after.select('SELECT choices FROM view_choices')).toEqual([
+      { choices: '{"address":"filter.department=Tours&unit=cents&filter.location=Main"}' },
+    ]);
     await after.close();
   } finally {
     rmSync(directory, { recursive: true, force: true });

@@ -1,6 +1,7 @@
 import { pipeline } from 'node:stream/promises';
 import type { Readable } from 'node:stream';
 import { Router, type Request, type RequestHandler, type Response } from 'express';
+import { isFilterParameter, readFilter } from '@wise-margin/contract';
 import type { z } from 'zod';
 import type { ZodOpenApiOperationObject } from 'zod-openapi';
 import { operation } from './openapi-operation.ts';
@@ -124,7 +125,7 @@ function handlersOf<Path extends string, Query, Body>(
     try {
       const parsed: Incoming<Path, Query, Body> = {
         path: pathParts(path, incoming),
-        query: parsedBy(query, incoming.query),
+        query: parsedBy(query, queryOf(incoming)),
         body: parsedBy(body, incoming.body),
         uploads,
         signal: canceled.signal,
@@ -135,6 +136,16 @@ function handlersOf<Path extends string, Query, Body>(
     }
   };
   return form ? [uploadOf(form), handler] : [handler];
+}
+
+/** The parameters of a request; those of a filter together as `filter`. */
+function queryOf({ query }: Request): Readonly<Record<string, unknown>> {
+  const parameters = Object.entries(query).flatMap(([name, value]) =>
+    [value].flat().flatMap((each) => (typeof each === 'string' ? [[name, each] as const] : [])),
+  );
+  const filter = readFilter(parameters);
+  const others = Object.fromEntries(Object.entries(query).filter(([name]) => !isFilterParameter(name)));
+  return Object.keys(filter).length > 0 ? { ...others, filter } : others;
 }
 
 /** @throws z.ZodError, answered as problem details */

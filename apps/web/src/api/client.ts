@@ -1,4 +1,4 @@
-import { problemSchema, type Problem } from '@wise-margin/contract';
+import { type FilterDto, filterParameters, problemSchema, type Problem } from '@wise-margin/contract';
 
 /** The server refused a request, or could not be reached (`status` 0). */
 export class ApiProblem extends Error {
@@ -59,8 +59,11 @@ export async function sendDelete(path: string): Promise<void> {
   await send(path, { method: 'DELETE' });
 }
 
-/** A query string of the given values; undefined and empty ones are left out. */
-export function queryText(values: Readonly<Record<string, string | number | boolean | undefined>>): string {
-  const pairs = Object.entries(values).flatMap(([name, value]) => (value === undefined || value === '' ? [] : [[name, String(value)]]));
+/** A query string of the given values; undefined and empty ones are left out, a filter is one parameter for each of its values. */
+export function queryText(values: Readonly<Record<string, string | number | boolean | FilterDto | undefined>>): string {
+  const pairs = Object.entries(values).flatMap(([name, value]): [string, string][] => {
+    if (value === undefined || value === '') return [];
+    return typeof value === 'object' ? filterParameters(value, name) : [[name, String(value)]];
+  });
   return pairs.length === 0 ? '' : `?${new URLSearchParams(pairs).toString()}`;
 }

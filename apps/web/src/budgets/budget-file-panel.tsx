@@ -46,7 +46,7 @@ export function BudgetFilePanel({
       applied();
     },
   });
-  const query = queryText({ filter: Object.keys(filter).length > 0 ? JSON.stringify(filter) : undefined });
+  const query = queryText({ filter });
   return (
     <>
       <FloatingPanel label="Files" atRight>

@@ -1,5 +1,5 @@
 import { filterKey, type Spread } from '@wise-margin/core';
-import { type BudgetEditDto, type FilterDto } from '@wise-margin/contract';
+import { type BudgetEditDto, type FilterDto, filterParameter, isFilterParameter, readFilter } from '@wise-margin/contract';
 import { budgetLockWords } from '@wise-margin/presentation';
 import { Lock, Redo2, Undo2 } from 'lucide-react';
 import { startTransition, useDeferredValue, useEffect, useMemo, useState } from 'react';
@@ -29,7 +29,6 @@ import { usePickedRow } from './use-picked-row.ts';
 import { TargetPanel } from './target-panel.tsx';
 import { WhatIfPanel } from './what-if-panel.tsx';
 
-const NONE = '(none)';
 const MOST_NAMED = 12;
 const capitalized = (name: string): string => name[0]!.toUpperCase() + name.slice(1);
 
@@ -47,10 +46,8 @@ export default function BudgetPage() {
       { replace: true },
     );
   const [selected, pickRow] = usePickedRow(search.get('row'), (account) => set('row', account));
-  const filtered = company.dimensions.flatMap(({ name }) => {
-    const value = search.get(`in.${name}`);
-    return value === null ? [] : [[name, [value === NONE ? '' : value]] as const];
-  });
+  // one value of each dimension at most: a line belongs to one slice
+  const filtered = Object.entries(readFilter(search)).flatMap(([name, [value]]) => (value === undefined ? [] : [[name, [value]] as const]));
   const filterText = JSON.stringify(Object.fromEntries(filtered));
   const filter = useMemo(() => JSON.parse(filterText) as FilterDto, [filterText]);
   const strange = filtered.filter(
@@ -88,8 +85,8 @@ export default function BudgetPage() {
     setSearch(
       (before) => {
         before.set('row', account);
-        for (const { name } of company.dimensions) before.delete(`in.${name}`);
-        for (const [name, value] of Object.entries(slice ?? {})) before.set(`in.${name}`, value || NONE);
+        for (const name of [...before.keys()]) if (isFilterParameter(name)) before.delete(name);
+        for (const [name, value] of Object.entries(slice ?? {})) before.append(...filterParameter(name, value));
       },
       { replace: true },
     );
@@ -177,9 +174,9 @@ export default function BudgetPage() {
             <Choice
               key={name}
               label={capitalized(name)}
-              value={search.get(`in.${name}`) ?? ''}
-              options={[['', `All ${name}s`], ...values.map((value) => [value || NONE, value || `No ${name}`] as const)]}
-              choose={(value) => set(`in.${name}`, value || null)}
+              value={search.get(`filter.${name}`) ?? ''}
+              options={[['', `All ${name}s`], ...values.map((value) => [filterParameter(name, value)[1], value || `No ${name}`] as const)]}
+              choose={(value) => set(`filter.${name}`, value || null)}
             />
           ))}
         {rows.options.length > 1 ? (

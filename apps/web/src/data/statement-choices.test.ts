@@ -5,7 +5,7 @@ const read = (text: string) => readChoices(new URLSearchParams(text), '2026-10')
 
 describe('choices in the address', () => {
   it('are read: filters by dimension, accounts, drafts, display', () => {
-    const choices = read('only.department=Tours&only.department=(none)&accounts=4000-4999&drafts=yes&unit=thousands&budget=3');
+    const choices = read('filter.department=Tours&filter.department=(none)&accounts=4000-4999&drafts=yes&unit=thousands&budget=3');
     expect(choices).toEqual({
       asOf: '2026-10',
       budget: 3,
@@ -14,27 +14,27 @@ describe('choices in the address', () => {
       drafts: 'yes',
       display: { unit: 'thousands' },
     });
-    expect(statementQuery(choices)).toMatchObject({ filter: '{"department":["Tours",""]}', unit: 'thousands', budget: 3, asOf: '2026-10' });
+    expect(statementQuery(choices)).toMatchObject({ filter: { department: ['Tours', ''] }, unit: 'thousands', budget: 3, asOf: '2026-10' });
   });
   it('take every value where a filter of the view is taken off', () =>
-    expect(read('only.department=(all)').filter).toEqual({ department: [] }));
+    expect(read('filter.department=(all)').filter).toEqual({ department: [] }));
   it('set and take off a filter; one of the view is overruled, one of the address goes', () => {
     const search = new URLSearchParams('asOf=2026-10');
     setFilter(search, 'department', ['Tours', '']);
-    expect(search.toString()).toBe('asOf=2026-10&only.department=Tours&only.department=%28none%29');
+    expect(search.toString()).toBe('asOf=2026-10&filter.department=Tours&filter.department=%28none%29');
     setFilter(search, 'department', []);
     expect(search.toString()).toBe('asOf=2026-10');
     setFilter(search, 'department', []);
     expect(read(search.toString()).filter).toEqual({ department: [] });
   });
   it('are saved without the month and the drill-down', () => {
-    const choices = choicesIn(new URLSearchParams('asOf=2026-10&figure=a~b&unit=cents&only.department=Tours'));
-    expect(choices).toEqual({ address: 'unit=cents&only.department=Tours' });
+    const choices = choicesIn(new URLSearchParams('asOf=2026-10&figure=a~b&unit=cents&filter.department=Tours'));
+    expect(choices).toEqual({ address: 'unit=cents&filter.department=Tours' });
   });
   it('of another view go along where they say what the figures are of; how they are written is the view’s own', () => {
     expect(viewAddress(1, 'income', '2026-11')).toBe('/c/1/statements/income?asOf=2026-11');
-    const from = new URLSearchParams('unit=millions&only.department=Store&budget=2&asOf=2026-10');
-    expect(viewAddress(1, 'income', null, from)).toBe('/c/1/statements/income?only.department=Store&budget=2');
+    const from = new URLSearchParams('unit=millions&filter.department=Store&budget=2&asOf=2026-10');
+    expect(viewAddress(1, 'income', null, from)).toBe('/c/1/statements/income?filter.department=Store&budget=2');
     expect(viewAddress(1, 'income', null)).toBe('/c/1/statements/income');
   });
 });

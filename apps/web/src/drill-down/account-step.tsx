@@ -17,7 +17,7 @@ export function useEntryLines(company: number, step: Step | null) {
     initialPageParam: 0,
     queryFn: ({ pageParam, signal }) =>
       getJson<EntryLinesDto>(
-        `/companies/${company}/accounts/${encodeURIComponent(step!.account)}/entries${queryText({ from: step!.from, to: step!.to, opening: step!.opening || undefined, drafts: step!.drafts ? 'yes' : undefined, filter: Object.keys(step!.filter).length > 0 ? JSON.stringify(step!.filter) : undefined, after: pageParam })}`,
+        `/companies/${company}/accounts/${encodeURIComponent(step!.account)}/entries${queryText({ from: step!.from, to: step!.to, opening: step!.opening || undefined, drafts: step!.drafts ? 'yes' : undefined, filter: step!.filter, after: pageParam })}`,
         signal,
       ),
     getNextPageParam: (page) => page.next ?? undefined,

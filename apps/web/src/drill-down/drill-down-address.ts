@@ -1,4 +1,4 @@
-import type { FilterDto } from '@wise-margin/contract';
+import { type FilterDto, filterParameters, isFilterParameter, readFilter } from '@wise-margin/contract';
 import { useSearch } from '../ui/use-search.ts';
 
 /** An account's entries over a span, as the drill-down leads to them. */
@@ -18,8 +18,10 @@ export type DrillDownState = {
   readonly entry: number | null;
 };
 
-/** Names in the address that belong to the drill-down. */
-export const DRILL_DOWN_NAMES = ['figure', 'account', 'from', 'to', 'slice', 'opening', 'withDrafts', 'entry'] as const;
+/** The filter of an account's entries stands beside the statement's own. */
+const SLICE = 'slice';
+const NAMES: readonly string[] = ['figure', 'account', 'from', 'to', 'opening', 'withDrafts', 'entry'];
+const isDrillDownParameter = (name: string): boolean => NAMES.includes(name) || isFilterParameter(name, SLICE);
 
 function read(search: URLSearchParams): DrillDownState {
   const figures = search.getAll('figure').flatMap((text) => {
@@ -30,17 +32,18 @@ function read(search: URLSearchParams): DrillDownState {
   const from = search.get('from');
   const to = search.get('to');
   const entry = Number(search.get('entry'));
-  let filter: FilterDto = {};
-  try {
-    filter = JSON.parse(search.get('slice') ?? '{}') as FilterDto;
-  } catch {
-    filter = {}; // an address cut short in a mail still opens the account, without its slice
-  }
   return {
     figures,
     account:
       account && from && to
-        ? { account, from, to, filter, opening: search.get('opening') === 'true', drafts: search.get('withDrafts') === 'true' }
+        ? {
+            account,
+            from,
+            to,
+            filter: readFilter(search, SLICE),
+            opening: search.get('opening') === 'true',
+            drafts: search.get('withDrafts') === 'true',
+          }
         : null,
     entry: Number.isInteger(entry) && entry > 0 ? entry : null,
   };
@@ -52,13 +55,13 @@ export function useDrillDownAddress() {
   const state = read(search);
   const go = (next: DrillDownState) =>
     setSearch((before) => {
-      for (const name of DRILL_DOWN_NAMES) before.delete(name);
+      for (const name of [...before.keys()]) if (isDrillDownParameter(name)) before.delete(name);
       for (const { line, column } of next.figures) before.append('figure', `${line}~${column}`);
       if (next.account) {
         before.set('account', next.account.account);
         before.set('from', next.account.from);
         before.set('to', next.account.to);
-        if (Object.keys(next.account.filter).length > 0) before.set('slice', JSON.stringify(next.account.filter));
+        for (const [name, value] of filterParameters(next.account.filter, SLICE)) before.append(name, value);
         if (next.account.opening) before.set('opening', 'true');
         if (next.account.drafts) before.set('withDrafts', 'true');
       }

@@ -5,9 +5,9 @@ const words = (address: string) => rememberedWords(address, [{ id: 3, name: 'Ann
 
 describe('what was chosen the last time', () => {
   it.each([
-    ['only.department=Tours&show=charts', 'with Tours, in charts'],
-    ['only.department=Tours&only.department=Store&only.department=(none)', 'with Tours, Store and no department'],
-    ['only.department=(all)&unit=thousands', 'with every department, in thousands'],
+    ['filter.department=Tours&show=charts', 'with Tours, in charts'],
+    ['filter.department=Tours&filter.department=Store&filter.department=(none)', 'with Tours, Store and no department'],
+    ['filter.department=(all)&unit=thousands', 'with every department, in thousands'],
     ['budget=3&accounts=4000-4999&drafts=yes', 'with accounts 4000-4999, Annual plan, draft entries'],
     ['budget=8', 'with another budget'],
     ['negatives=minus', 'with your display settings'],
