@@ -32,10 +32,13 @@ async function capture(get: Get): Promise<Figures> {
     const keys = periods.map(({ key }) => key);
     const last = keys.indexOf(lastPosted);
     const months = keys.slice(Math.max(0, last - LAST_MONTHS), last + 2);
-    const slices = dimensions.flatMap(({ name, values }) => values.map((value) => `&${filterText({ [name]: [value] })}`));
+    const slices = dimensions.flatMap(({ name, values }) =>
+      values.map((value) => ({ words: `${name} ${value || 'none'}`, query: filterText({ [name]: [value] }) })),
+    );
     for (const { key } of (await get(`${at}/views`)) as { key: string }[]) {
       for (const month of months) await note(`${company}, view ${key}, ${month}`, `${at}/statements/${key}?asOf=${month}`);
-      for (const slice of slices) await note(`${company}, view ${key}${slice}`, `${at}/statements/${key}?asOf=${lastPosted}${slice}`);
+      for (const { words, query } of slices)
+        await note(`${company}, view ${key}, ${words}`, `${at}/statements/${key}?asOf=${lastPosted}&${query}`);
       await note(`${company}, trends of ${key}`, `${at}/statements/${key}/line-trends?asOf=${lastPosted}`);
       await captureDrillDowns({ get, note, company, at, view: key, month: lastPosted });
     }
