@@ -5,7 +5,8 @@ export default defineConfig({
   testDir: 'tests/journeys',
   globalSetup: './tests/journeys/global-setup.ts',
   outputDir: 'test-results',
-  fullyParallel: false,
+  // tests go to whichever worker is free, in files whose tests do not follow one another
+  fullyParallel: true,
   // each with servers and data of its own
   workers: 2,
   // a loaded machine may miss a deadline once; the report still tells which test needed its second turn

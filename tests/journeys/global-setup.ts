@@ -1,19 +1,23 @@
-import { execFileSync } from 'node:child_process';
-import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
+import { execFile } from 'node:child_process';
+import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { promisify } from 'node:util';
 import { ternIslandFiles } from '@wise-margin/demo';
-import { startProcess, temporaryFolder } from '../support/process.ts';
+import { madeOnce } from '../support/made-once.ts';
+import { startProcess } from '../support/process.ts';
 
 const root = fileURLToPath(new URL('../..', import.meta.url));
 
 /** Makes the data that journeys begin with, once: the demo data, and the ledger of the kayak company alone. Each worker takes copies. */
-export default async function makeJourneyData(): Promise<() => void> {
-  const folder = temporaryFolder();
-  process.env['JOURNEY_DATA'] = folder;
-  execFileSync(process.execPath, [join(root, 'apps/cli/dist/bin.js'), 'demo', '--data', join(folder, 'demo')], { stdio: 'ignore' });
-  await makeLedger(join(folder, 'ledger'), join(folder, 'files'));
-  return () => rmSync(folder, { recursive: true, force: true });
+export default async function makeJourneyData(): Promise<void> {
+  process.env['JOURNEY_DATA'] = await madeOnce('journeys', async (folder) => {
+    await Promise.all([makeDemo(join(folder, 'demo')), makeLedger(join(folder, 'ledger'), join(folder, 'files'))]);
+  });
+}
+
+async function makeDemo(data: string): Promise<void> {
+  await promisify(execFile)(process.execPath, [join(root, 'apps/cli/dist/bin.js'), 'demo', '--data', data]);
 }
 
 async function makeLedger(data: string, files: string): Promise<void> {

@@ -2,6 +2,9 @@ import type { CompanyListDto, ImportDto } from '@wise-margin/contract';
 import { ACCOUNTS, GOOD_LEDGER } from '../support/server.ts';
 import { expect, expectAccessible, open, test } from './support.ts';
 
+// each test goes on with what the one before imported
+test.describe.configure({ mode: 'default' });
+
 const file = (name: string, text: string) => ({ name, mimeType: 'text/csv', buffer: Buffer.from(text) });
 
 test('demo companies are added at a click, looked at, and removed as easily', async ({ page, empty }) => {

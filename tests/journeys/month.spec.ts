@@ -254,6 +254,6 @@ test('the library opens a view as it was saved, and offers the choices of the la
   await expect(page.getByRole('row', { name: /^Revenue, net/ }).first()).toContainText('219,617');
   await expect(page).not.toHaveURL(/Tours|charts/);
   await page.getByRole('link', { name: 'Continue with Tours, in charts' }).click();
-  await expect(page).toHaveURL(/only\.department=Tours.*show=charts|show=charts.*only\.department=Tours/);
+  await expect(page).toHaveURL(/filter\.department=Tours.*show=charts|show=charts.*filter\.department=Tours/);
   await expect(page.getByRole('link', { name: /^Continue with/ })).toHaveCount(0);
 });

@@ -1,9 +1,8 @@
-import { cpSync, mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { cpSync } from 'node:fs';
 import { gannetRockFiles, ternIslandFiles } from '@wise-margin/demo';
 import type { BudgetDto, ImportDto } from '@wise-margin/contract';
 import type { TestProject } from 'vitest/node';
+import { madeOnce } from './made-once.ts';
 import { startTestServer, type TestServer } from './server.ts';
 
 declare module 'vitest' {
@@ -13,16 +12,17 @@ declare module 'vitest' {
   }
 }
 
-/** The demo companies, made once for a test run; files take copies, see `demoServer`. */
-export default async function makeDemoFolder(project: TestProject): Promise<() => void> {
+/** The demo companies, made once; files take copies, see `demoServer`. */
+export default async function provideDemoFolder(project: TestProject): Promise<void> {
+  project.provide('demoFolder', await madeOnce('companies', makeDemoFolder));
+}
+
+async function makeDemoFolder(folder: string): Promise<void> {
   const server = await startTestServer();
   await addCompany(server, { name: 'Tern Island', startMonth: '4', files: ternIslandFiles(), year: 2027 });
   await addCompany(server, { name: 'Gannet Rock', startMonth: '1', files: gannetRockFiles(), year: 2026 });
-  const folder = mkdtempSync(join(tmpdir(), 'wise-margin-demo-'));
   // closed first, so that the copy holds what was written
   await server.close((directory) => cpSync(directory, folder, { recursive: true }));
-  project.provide('demoFolder', folder);
-  return () => rmSync(folder, { recursive: true, force: true });
 }
 
 async function addCompany(

@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import { useAsOf, useCompany } from '../data/company.ts';
+import { useAsOf, useCompanies, useCompany } from '../data/company.ts';
 import { useMonthKeys } from '../data/use-month-keys.ts';
 import { plainChoices } from '../data/statement-choices.ts';
 import { useStatement, useStrip } from '../data/use-statement.ts';
@@ -42,9 +42,11 @@ function Month({ asOf, setAsOf }: { readonly asOf: string; readonly setAsOf: (pe
   const choices = plainChoices(asOf);
   const statement = useStatement(company.id, 'income', choices);
   const strip = useStrip(company.id, choices);
+  const companies = useCompanies();
   if (statement.isError) return <Failure error={statement.error} retry={() => void statement.refetch()} />;
   const grid = statement.data;
-  if (!grid) return <Loading what="the month" />;
+  // shown at once: what arrived later would push the rest down under the pointer
+  if (!grid || strip.isPending || companies.isPending) return <Loading what="the month" />;
   const cell = (line: string, column: string) =>
     grid.cells[grid.lines.findIndex(({ key }) => key === line)]![grid.columns.findIndex(({ key }) => key === column)]!;
   const text = (line: string, column: string) =>
