@@ -1,5 +1,6 @@
 import hooks from 'eslint-plugin-react-hooks';
 import regexp from 'eslint-plugin-regexp';
+import importSort from 'eslint-plugin-simple-import-sort';
 import tseslint from 'typescript-eslint';
 
 export default tseslint.config(
@@ -7,7 +8,17 @@ export default tseslint.config(
   ...tseslint.configs.recommended,
   {
     files: ['**/*.ts', '**/*.tsx'],
+    // with types, so that a promise nobody waits for is found
+    languageOptions: {
+      parserOptions: { projectService: { allowDefaultProject: ['apps/web/vite.config.ts'] }, tsconfigRootDir: import.meta.dirname },
+    },
+    plugins: { 'import-sort': importSort },
     rules: {
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { attributes: false } }],
+      '@typescript-eslint/await-thenable': 'error',
+      'import-sort/imports': 'error',
+      'import-sort/exports': 'off',
       '@typescript-eslint/consistent-type-imports': ['error', { disallowTypeAnnotations: false }],
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       eqeqeq: 'error',

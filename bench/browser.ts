@@ -2,9 +2,11 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+
 import { chromium } from '@playwright/test';
+
 import { largeAccountsCsv, writeLargeLedger } from '../tests/support/large-ledger.ts';
-import { startProcess, type ServerProcess } from '../tests/support/process.ts';
+import { type ServerProcess, startProcess } from '../tests/support/process.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'wise-margin-screens-'));
 export const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!;

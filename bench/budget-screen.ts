@@ -1,6 +1,7 @@
 // npm run bench:budget: what typing and pasting into the month grid costs in the browser. Nothing here asserts.
 import type { Locator } from '@playwright/test';
 import type { BudgetDto } from '@wise-margin/contract';
+
 import { company, end, median, page, tell } from './browser.ts';
 
 // 625 accounts, four of five of them of income: 500 lines in the month grid, by four departments

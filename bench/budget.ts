@@ -2,10 +2,12 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+
 import { budgetEditRequestSchema, newBudgetSchema, newCompanySchema, type WorksheetDto } from '@wise-margin/contract';
-import { unpackGrid } from '@wise-margin/presentation';
 import type { WorksheetEdit } from '@wise-margin/core';
+import { unpackGrid } from '@wise-margin/presentation';
 import { openApplication } from '@wise-margin/server';
+
 import { LocalWorksheet } from '../apps/web/src/budgets/worksheet/local-worksheet.ts';
 import { largeAccountsCsv, writeLargeLedger } from '../tests/support/large-ledger.ts';
 

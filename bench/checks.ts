@@ -1,17 +1,17 @@
 import {
+  type Account,
   BalanceCube,
+  type BalanceFact,
+  type BudgetBooks,
+  checkFindings,
   isIncomeAccount,
   minor,
   monthCalendar,
-  checkFindings,
+  type PeriodIndex,
+  type PlacedLine,
   sliceKey,
   slotCount,
   slotOfYear,
-  type Account,
-  type BalanceFact,
-  type BudgetBooks,
-  type PeriodIndex,
-  type PlacedLine,
 } from '@wise-margin/core';
 
 /** Times the checks of a budget of many accounts, each in four departments with three years of history. */

@@ -2,9 +2,11 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+
 import type { ImportDto } from '@wise-margin/contract';
+
 import { largeAccountsCsv, writeLargeLedger } from '../tests/support/large-ledger.ts';
-import { startProcess, type ServerProcess } from '../tests/support/process.ts';
+import { type ServerProcess, startProcess } from '../tests/support/process.ts';
 
 const ACCOUNTS = 10_000;
 const COLUMNS = 1500;

@@ -2,11 +2,13 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { cpus, tmpdir } from 'node:os';
 import { join } from 'node:path';
+
 import { DuckDBInstance } from '@duckdb/node-api';
-import { evaluate, INCOME_LINES, MONTHS_COLUMNS, periodOfKey, planStatement } from '@wise-margin/core';
 import { budgetEditRequestSchema, newBudgetSchema, newCompanySchema, type PackedGrid } from '@wise-margin/contract';
+import { evaluate, INCOME_LINES, MONTHS_COLUMNS, periodOfKey, planStatement } from '@wise-margin/core';
 import { unpackGrid } from '@wise-margin/presentation';
 import { openApplication, ScenarioCache } from '@wise-margin/server';
+
 import { largeAccountsCsv, writeLargeLedger } from '../tests/support/large-ledger.ts';
 import { startProcess } from '../tests/support/process.ts';
 

@@ -1,7 +1,8 @@
 // npm run bench:screens: measures in the browser what the goals of speed say of statements. Nothing here asserts.
 import type { Page } from '@playwright/test';
 import type { ViewDto } from '@wise-margin/contract';
-import { INCOME_LINES, MONTHS_COLUMNS, type ColumnSet, type LineSet } from '@wise-margin/core';
+import { type ColumnSet, INCOME_LINES, type LineSet, MONTHS_COLUMNS } from '@wise-margin/core';
+
 import type { ServerProcess } from '../tests/support/process.ts';
 import { company, end, median, page, tell } from './browser.ts';
 

@@ -1,36 +1,37 @@
-import { filterText } from './support/filter-text.ts';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import {
   accountListSchema,
+  type BudgetDto,
+  type BudgetGridDto,
   budgetGridSchema,
   budgetHistorySchema,
-  worksheetAnswerSchema,
-  worksheetSchema,
-  nonrecurringListSchema,
-  type WorksheetAnswerDto,
   budgetListSchema,
   budgetSchema,
   companyListSchema,
   companySchema,
+  type DrillDownDto,
+  drillDownSchema,
   entryLinesSchema,
   entrySchema,
-  packedGridSchema,
-  importSchema,
-  stripSchema,
-  drillDownSchema,
-  trialBalanceSchema,
-  problemSchema,
-  type BudgetDto,
-  type BudgetGridDto,
-  type PackedBudgetGrid,
   type GridDto,
   type ImportDto,
+  importSchema,
+  nonrecurringListSchema,
+  type PackedBudgetGrid,
+  packedGridSchema,
   type Problem,
-  type DrillDownDto,
+  problemSchema,
+  stripSchema,
+  trialBalanceSchema,
+  type WorksheetAnswerDto,
+  worksheetAnswerSchema,
+  worksheetSchema,
 } from '@wise-margin/contract';
 import { unpackBudgetGrid } from '@wise-margin/presentation';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { z } from 'zod';
-import { ACCOUNTS, HEADER, NEW_COMPANY, row, startTestServer, type TestServer, PICTURE } from './support/server.ts';
+
+import { filterText } from './support/filter-text.ts';
+import { ACCOUNTS, HEADER, NEW_COMPANY, PICTURE, row, startTestServer, type TestServer } from './support/server.ts';
 
 let server: TestServer;
 let budget: BudgetDto;

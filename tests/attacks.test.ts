@@ -1,10 +1,12 @@
-import { appendFileSync, existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
+import { appendFileSync, existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { deflateRawSync } from 'node:zlib';
+
 import type { BudgetDto, ImportDto, Problem, TrialBalanceDto } from '@wise-margin/contract';
-import { deepLines, zipOf } from './support/hostile.ts';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
+
+import { deepLines, zipOf } from './support/hostile.ts';
 import { ACCOUNTS, GOOD_LEDGER, HEADER, NEW_COMPANY, PICTURE, row, startTestServer, type TestServer } from './support/server.ts';
 
 let server: TestServer;

@@ -1,7 +1,8 @@
-import { openPage } from './support/page.tsx';
 import { fireEvent, waitFor, within } from '@testing-library/react';
 import type { BalancePlanDto, BudgetDto, ImportDto } from '@wise-margin/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+
+import { openPage } from './support/page.tsx';
 import { startTestServer, type TestServer } from './support/server.ts';
 
 // The page of a plan's cash as it is drawn, against the real server: every kind of rule is filled in and its effect seen.

@@ -1,17 +1,18 @@
 import {
-  balancePlanSchema,
   type BalancePlanDto,
-  type BudgetHistoryDto,
+  balancePlanSchema,
   type BudgetDto,
+  type BudgetHistoryDto,
+  type DrillDownDto,
   type GridDto,
   type PackedBalancePlan,
   type Problem,
-  type DrillDownDto,
   type ViewDto,
 } from '@wise-margin/contract';
-import { unpackGrid } from '@wise-margin/presentation';
 import { BALANCE_LINES, type ColumnSet } from '@wise-margin/core';
+import { unpackGrid } from '@wise-margin/presentation';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+
 import { demoServer } from './support/demo-company.ts';
 import { type TestServer } from './support/server.ts';
 

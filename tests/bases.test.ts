@@ -1,9 +1,10 @@
-import { filterText } from './support/filter-text.ts';
 import { type BasisPreviewDto, type BudgetDto, type BudgetGridDto, type BudgetRowDto, type PackedBudgetGrid } from '@wise-margin/contract';
-import { unpackBudgetGrid } from '@wise-margin/presentation';
 import type { Basis } from '@wise-margin/core';
+import { unpackBudgetGrid } from '@wise-margin/presentation';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+
 import { demoServer } from './support/demo-company.ts';
+import { filterText } from './support/filter-text.ts';
 import { type TestServer } from './support/server.ts';
 
 let server: TestServer;

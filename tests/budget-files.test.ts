@@ -1,16 +1,18 @@
-import { writeFileSync, mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import workbooks from 'exceljs';
+
 import {
-  budgetFileEffectSchema,
   type BudgetDto,
   type BudgetFileEffectDto,
+  budgetFileEffectSchema,
   type PackedBudgetGrid,
   type Problem,
 } from '@wise-margin/contract';
 import { unpackBudgetGrid } from '@wise-margin/presentation';
+import workbooks from 'exceljs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+
 import { demoServer } from './support/demo-company.ts';
 import { type TestServer } from './support/server.ts';
 

@@ -1,6 +1,7 @@
-import { openPage } from './support/page.tsx';
 import { createEvent, fireEvent, waitFor, within } from '@testing-library/react';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+
+import { openPage } from './support/page.tsx';
 import { planMaker } from './support/plan.ts';
 import { startTestServer, type TestServer } from './support/server.ts';
 import { loadSmallCompany } from './support/small-company.ts';

@@ -1,8 +1,9 @@
-import { openPage } from './support/page.tsx';
-import { fireEvent, waitFor, within, type BoundFunctions, type queries } from '@testing-library/react';
+import { type BoundFunctions, fireEvent, type queries, waitFor, within } from '@testing-library/react';
 import type { Basis, BasisKind } from '@wise-margin/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { planMaker, type Plan } from './support/plan.ts';
+
+import { openPage } from './support/page.tsx';
+import { type Plan, planMaker } from './support/plan.ts';
 import { startTestServer, type TestServer } from './support/server.ts';
 import { loadSmallCompany } from './support/small-company.ts';
 

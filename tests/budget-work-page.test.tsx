@@ -1,7 +1,8 @@
-import { openPage } from './support/page.tsx';
 import { fireEvent, waitFor, within } from '@testing-library/react';
 import type { BudgetDto, WorksheetDto } from '@wise-margin/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+
+import { openPage } from './support/page.tsx';
 import { planMaker } from './support/plan.ts';
 import { startTestServer, type TestServer } from './support/server.ts';
 import { loadSmallCompany } from './support/small-company.ts';

@@ -1,24 +1,25 @@
 import {
-  comparisonSchema,
-  worksheetSchema,
-  nonrecurringListSchema,
-  checkListSchema,
-  type BudgetHistoryDto,
   type BudgetDto,
   type BudgetGridDto,
+  type BudgetHistoryDto,
+  type CheckListDto,
+  checkListSchema,
   type ComparisonDto,
-  type WorksheetAnswerDto,
-  type WorksheetDto,
+  comparisonSchema,
   type EntryLinesDto,
   type GridDto,
   type NonrecurringItemDto,
+  nonrecurringListSchema,
   type PackedBudgetGrid,
   type Problem,
-  type CheckListDto,
+  type WorksheetAnswerDto,
+  type WorksheetDto,
+  worksheetSchema,
 } from '@wise-margin/contract';
-import { booksOfWorksheet, unpackBudgetGrid, unpackGrid, unpackLine } from '@wise-margin/presentation';
 import { BUDGET_GRID_COLUMNS, BudgetFigures, INCOME_LINES } from '@wise-margin/core';
+import { booksOfWorksheet, unpackBudgetGrid, unpackGrid, unpackLine } from '@wise-margin/presentation';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+
 import { demoServer } from './support/demo-company.ts';
 import { type TestServer } from './support/server.ts';
 

@@ -1,8 +1,9 @@
-import { filterText } from './support/filter-text.ts';
-import type { BenchmarkDto, EntryLinesDto, GridDto, DrillDownDto, ViewDto, ViewListDto } from '@wise-margin/contract';
+import type { BenchmarkDto, DrillDownDto, EntryLinesDto, GridDto, ViewDto, ViewListDto } from '@wise-margin/contract';
 import { INCOME_LINES, REVIEW_COLUMNS } from '@wise-margin/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+
 import { demoServer } from './support/demo-company.ts';
+import { filterText } from './support/filter-text.ts';
 import { PICTURE, type TestServer } from './support/server.ts';
 
 let server: TestServer;

@@ -1,7 +1,9 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
-import { demoSchema, type CompanyListDto, type DemoDto, type ImportDto } from '@wise-margin/contract';
+
+import { type CompanyListDto, type DemoDto, demoSchema, type ImportDto } from '@wise-margin/contract';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
+
 import { ACCOUNTS, GOOD_LEDGER, NEW_COMPANY, startTestServer, type TestServer } from './support/server.ts';
 
 let server: TestServer;

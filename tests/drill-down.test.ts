@@ -1,15 +1,16 @@
-import { filterText } from './support/filter-text.ts';
 import {
-  lineTrendsSchema,
-  drillDownSchema,
   type CellDto,
+  type DrillDownDto,
+  drillDownSchema,
   type EntryLinesDto,
   type GridDto,
-  type DrillDownDto,
+  lineTrendsSchema,
 } from '@wise-margin/contract';
 import { SHIPPED_VIEWS } from '@wise-margin/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+
 import { demoServer } from './support/demo-company.ts';
+import { filterText } from './support/filter-text.ts';
 import type { TestServer } from './support/server.ts';
 
 let server: TestServer;

@@ -1,5 +1,6 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { ImportDto, TrialBalanceDto } from '@wise-margin/contract';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+
 import { ACCOUNTS, GOOD_LEDGER, HEADER, NEW_COMPANY, row, startTestServer, type TestServer } from './support/server.ts';
 
 let server: TestServer;

@@ -10,6 +10,7 @@ import {
 } from '@wise-margin/contract';
 import { ACCOUNT_CLASSES, type AccountClass } from '@wise-margin/core';
 import { afterAll, beforeAll, expect, it } from 'vitest';
+
 import { demoServer } from './support/demo-company.ts';
 import { type TestServer } from './support/server.ts';
 

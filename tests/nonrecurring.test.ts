@@ -2,10 +2,11 @@ import {
   asNonrecurringItems,
   type BudgetDto,
   type BudgetProposalDto,
-  type NonrecurringItemDto,
   type CheckListDto,
+  type NonrecurringItemDto,
 } from '@wise-margin/contract';
 import { afterAll, beforeAll, expect, it } from 'vitest';
+
 import { demoServer } from './support/demo-company.ts';
 import { type TestServer } from './support/server.ts';
 

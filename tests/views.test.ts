@@ -1,29 +1,30 @@
-import { filterText } from './support/filter-text.ts';
 import {
   columnSetSchema,
+  type ImportDto,
   lineSetSchema,
   packedGridSchema,
+  type PreviewDto,
   previewSchema,
+  type Problem,
   statisticsSchema,
+  type ViewDto,
   viewListSchema,
   viewSchema,
-  type ImportDto,
-  type PreviewDto,
-  type Problem,
-  type ViewDto,
 } from '@wise-margin/contract';
-import { unpackGrid } from '@wise-margin/presentation';
 import {
   BALANCE_LINES,
+  type Column,
+  type ColumnSet,
   INCOME_LINES,
+  type LineSet,
   REVIEW_COLUMNS,
   SHIPPED_VIEWS,
   TREND_COLUMNS,
-  type Column,
-  type ColumnSet,
-  type LineSet,
 } from '@wise-margin/core';
+import { unpackGrid } from '@wise-margin/presentation';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+
+import { filterText } from './support/filter-text.ts';
 import { ACCOUNTS, GOOD_LEDGER, NEW_COMPANY, startTestServer, type TestServer } from './support/server.ts';
 
 let server: TestServer;

@@ -1,5 +1,6 @@
 import type { BudgetDto, BudgetHistoryDto, WorksheetDto } from '@wise-margin/contract';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
+
 import { WorksheetSession } from '../apps/web/src/budgets/worksheet/worksheet-session.ts';
 import { InlineWorker } from './support/inline-worker.ts';
 import { startTestServer, type TestServer } from './support/server.ts';

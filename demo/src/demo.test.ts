@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+
 import { gannetRockFiles, ternIslandFiles } from './index.ts';
 
 const files = ternIslandFiles();

@@ -1,9 +1,11 @@
 import { appendFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+
 import type { ImportDto, TrialBalanceDto } from '@wise-margin/contract';
 import { afterAll, describe, expect, it } from 'vitest';
+
 import { largeAccountsCsv, writeLargeLedger } from '../support/large-ledger.ts';
-import { startProcess, temporaryFolder, type ServerProcess } from '../support/process.ts';
+import { type ServerProcess, startProcess, temporaryFolder } from '../support/process.ts';
 import { ACCOUNTS, GOOD_LEDGER, NEW_COMPANY } from '../support/server.ts';
 
 const folder = temporaryFolder();

@@ -2,8 +2,10 @@ import { spawn } from 'node:child_process';
 import { rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { startProcess, temporaryFolder, type ServerProcess } from '../support/process.ts';
+
+import { type ServerProcess, startProcess, temporaryFolder } from '../support/process.ts';
 import { ACCOUNTS, GOOD_LEDGER, NEW_COMPANY } from '../support/server.ts';
 
 const root = fileURLToPath(new URL('../..', import.meta.url));

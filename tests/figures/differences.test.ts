@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+
 import { differences, numbersOf } from './differences.ts';
 
 describe('figures of two versions', () => {

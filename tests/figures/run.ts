@@ -1,4 +1,3 @@
-import { filterText } from '../support/filter-text.ts';
 // Figures of a data folder, to compare two versions of the code: every view and every budget of every company.
 //   npx tsx tests/figures/run.ts capture DATA-FOLDER FIGURES.json
 //   npx tsx tests/figures/run.ts compare BEFORE.json AFTER.json
@@ -7,9 +6,12 @@ import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:f
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { pino } from 'pino';
+
 import { createApp, openApplication } from '@wise-margin/server';
-import { differences, numbersOf, type Figures } from './differences.ts';
+import { pino } from 'pino';
+
+import { filterText } from '../support/filter-text.ts';
+import { differences, type Figures, numbersOf } from './differences.ts';
 
 type Get = (path: string) => Promise<unknown>;
 const LAST_MONTHS = 14;

@@ -1,6 +1,8 @@
 import { readFileSync } from 'node:fs';
+
 import workbooks from 'exceljs';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
+
 import { expect, expectAccessible, open, test } from './support.ts';
 
 const AT = '/c/1/statements';

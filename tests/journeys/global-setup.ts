@@ -3,7 +3,9 @@ import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { promisify } from 'node:util';
+
 import { ternIslandFiles } from '@wise-margin/demo';
+
 import { madeOnce } from '../support/made-once.ts';
 import { startProcess } from '../support/process.ts';
 

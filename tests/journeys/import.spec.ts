@@ -1,4 +1,5 @@
 import type { CompanyListDto, ImportDto } from '@wise-margin/contract';
+
 import { ACCOUNTS, GOOD_LEDGER } from '../support/server.ts';
 import { expect, expectAccessible, open, test } from './support.ts';
 

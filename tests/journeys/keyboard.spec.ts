@@ -1,4 +1,5 @@
 import type { Page } from '@playwright/test';
+
 import { expect, expectAccessible, open, test } from './support.ts';
 
 const focused = (page: Page) =>

@@ -1,5 +1,6 @@
 import { rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+
 import { temporaryFolder } from '../support/process.ts';
 import { expect, expectAccessible, open, test } from './support.ts';
 

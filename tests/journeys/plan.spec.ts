@@ -1,5 +1,7 @@
 import { readFileSync } from 'node:fs';
+
 import workbooks from 'exceljs';
+
 import { expect, expectAccessible, open, test } from './support.ts';
 
 // guests the tours department expects, by fiscal month

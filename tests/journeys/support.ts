@@ -1,8 +1,10 @@
 import { cpSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
+
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test as base, type Page } from '@playwright/test';
-import { startProcess, temporaryFolder, type ServerProcess } from '../support/process.ts';
+import { expect, type Page, test as base } from '@playwright/test';
+
+import { type ServerProcess, startProcess, temporaryFolder } from '../support/process.ts';
 
 type Workers = { demo: ServerProcess; empty: ServerProcess; ledger: ServerProcess };
 

@@ -1,6 +1,7 @@
 import type { Locator } from '@playwright/test';
 import { type PackedGrid } from '@wise-margin/contract';
 import { unpackGrid } from '@wise-margin/presentation';
+
 import { expect, expectAccessible, open, test } from './support.ts';
 
 const choose = (within: Locator, label: string, value: string) => within.getByLabel(label, { exact: true }).selectOption(value);

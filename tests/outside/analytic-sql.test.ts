@@ -1,11 +1,13 @@
-import { filterText } from '../support/filter-text.ts';
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { DuckDBInstance, type DuckDBConnection } from '@duckdb/node-api';
-import { ACCOUNT_CLASSES, CASH_FLOW, findClass, SHIPPED_VIEWS, type AmountColumn } from '@wise-margin/core';
+
+import { type DuckDBConnection, DuckDBInstance } from '@duckdb/node-api';
 import type { CompanyDto, ImportDto, TrialBalanceDto } from '@wise-margin/contract';
+import { ACCOUNT_CLASSES, type AmountColumn, CASH_FLOW, findClass, SHIPPED_VIEWS } from '@wise-margin/core';
 import { gannetRockFiles, ternIslandFiles } from '@wise-margin/demo';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+
+import { filterText } from '../support/filter-text.ts';
 import { startTestServer, type TestServer } from '../support/server.ts';
 
 // A general-purpose analytic SQL engine (DuckDB, from the npm registry) reads the same CSV files and adds them up its own way.

@@ -1,8 +1,10 @@
-import { filterText } from '../support/filter-text.ts';
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import type { CellDto, EntryLinesDto, DrillDownDto } from '@wise-margin/contract';
+
+import type { CellDto, DrillDownDto, EntryLinesDto } from '@wise-margin/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+
+import { filterText } from '../support/filter-text.ts';
 import { importCompany, reader } from '../support/import-company.ts';
 import { startTestServer, type TestServer } from '../support/server.ts';
 

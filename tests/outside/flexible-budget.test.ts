@@ -1,10 +1,12 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { evaluate, INCOME_LINES, periodOfKey, planStatement, shownColumns, REVIEW_COLUMNS } from '@wise-margin/core';
+
 import { type BudgetDto, type ComparisonDto } from '@wise-margin/contract';
+import { evaluate, INCOME_LINES, periodOfKey, planStatement, REVIEW_COLUMNS, shownColumns } from '@wise-margin/core';
 import { unpackGrid } from '@wise-margin/presentation';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+
 import { importCompany, reader } from '../support/import-company.ts';
 import { startTestServer, type TestServer } from '../support/server.ts';
 

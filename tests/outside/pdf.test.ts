@@ -1,8 +1,9 @@
-import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { type GridDto } from '@wise-margin/contract';
-import { figureFormat, figureText, shownLines, signedLines } from '@wise-margin/presentation';
 import { SHIPPED_VIEWS } from '@wise-margin/core';
+import { figureFormat, figureText, shownLines, signedLines } from '@wise-margin/presentation';
+import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+
 import { demoServer } from '../support/demo-company.ts';
 import { PICTURE, type TestServer } from '../support/server.ts';
 

@@ -1,9 +1,11 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { apportion, INCOME_LINES, minor, periodOfKey } from '@wise-margin/core';
+
 import type { CellDto } from '@wise-margin/contract';
+import { apportion, INCOME_LINES, minor, periodOfKey } from '@wise-margin/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+
 import { importCompany, reader } from '../support/import-company.ts';
 import { startTestServer, type TestServer } from '../support/server.ts';
 

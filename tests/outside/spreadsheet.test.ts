@@ -1,7 +1,8 @@
+import { SHIPPED_VIEWS } from '@wise-margin/core';
 import workbooks from 'exceljs';
 import FormulaParser from 'fast-formula-parser';
-import { SHIPPED_VIEWS } from '@wise-margin/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+
 import { demoServer } from '../support/demo-company.ts';
 import { type TestServer } from '../support/server.ts';
 

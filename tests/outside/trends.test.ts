@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+
 import { averageOfShares, basisContext, compoundGrowth, deriveYear, leastSquares, minor, monthlyShares } from '@wise-margin/core';
 import { describe, expect, it } from 'vitest';
 

@@ -1,7 +1,9 @@
 import { cpSync } from 'node:fs';
-import { gannetRockFiles, ternIslandFiles } from '@wise-margin/demo';
+
 import type { BudgetDto, ImportDto } from '@wise-margin/contract';
+import { gannetRockFiles, ternIslandFiles } from '@wise-margin/demo';
 import type { TestProject } from 'vitest/node';
+
 import { madeOnce } from './made-once.ts';
 import { startTestServer, type TestServer } from './server.ts';
 

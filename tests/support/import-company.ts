@@ -1,5 +1,6 @@
 import type { CellDto, GridDto, ImportDto } from '@wise-margin/contract';
 import { expect } from 'vitest';
+
 import type { TestServer } from './server.ts';
 
 /** Brings a company with a calendar year in through the real import; its number. */

@@ -1,4 +1,5 @@
 import { afterAll } from 'vitest';
+
 import { closePage } from './page.tsx';
 
 // files share a process: none finds another's page or globals

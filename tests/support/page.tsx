@@ -1,8 +1,10 @@
 import './dom.ts';
+
 import { QueryClientProvider } from '@tanstack/react-query';
-import { cleanup, configure, render, screen, type Screen } from '@testing-library/react';
+import { cleanup, configure, render, type Screen, screen } from '@testing-library/react';
 import { createMemoryRouter } from 'react-router';
 import { RouterProvider } from 'react-router/dom';
+
 import { newQueryClient } from '../../apps/web/src/api/query-client.ts';
 import { ROUTES } from '../../apps/web/src/routes.tsx';
 import { InlineWorker } from './inline-worker.ts';

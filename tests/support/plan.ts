@@ -1,4 +1,5 @@
 import type { BudgetDto, WorksheetDto } from '@wise-margin/contract';
+
 import type { TestServer } from './server.ts';
 
 /** A budget of 2026 from 2025, unchanged: where it stands in the API, and at which address. */

@@ -2,10 +2,11 @@ import { cpSync, mkdtempSync, rmSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { pino } from 'pino';
+
 import { type GridDto, type ImportDto, type PackedGrid } from '@wise-margin/contract';
 import { unpackGrid } from '@wise-margin/presentation';
-import { createApp, openApplication, type Application } from '@wise-margin/server';
+import { type Application, createApp, openApplication } from '@wise-margin/server';
+import { pino } from 'pino';
 
 export type TestServer = {
   readonly base: string;

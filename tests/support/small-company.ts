@@ -1,4 +1,5 @@
 import type { ImportDto } from '@wise-margin/contract';
+
 import { ACCOUNTS, HEADER, NEW_COMPANY, row, type TestServer } from './server.ts';
 
 /**

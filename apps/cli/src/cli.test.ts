@@ -1,8 +1,10 @@
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+
 import papaparse from 'papaparse';
 import { afterAll, describe, expect, it } from 'vitest';
+
 import { run } from './main.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'wise-margin-cli-'));

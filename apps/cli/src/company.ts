@@ -1,4 +1,5 @@
 import type { Application } from '@wise-margin/server';
+
 import { RefusedError } from './usage.ts';
 
 /** The company a verb is about: the one named, else the first. */

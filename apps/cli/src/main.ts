@@ -1,16 +1,18 @@
 import { parseArgs } from 'node:util';
+
 import { ACCOUNT_CLASS_KEYS } from '@wise-margin/core';
-import { openApplication, ProblemError, type Application } from '@wise-margin/server';
+import { type Application, openApplication, ProblemError } from '@wise-margin/server';
 import { ZodError } from 'zod';
+
 import { createBudget } from './commands/budget.ts';
-import { exportBudget, importBudget, listBudgets, printBalancePlan, type BudgetWorkOptions } from './commands/budget-work.ts';
+import { type BudgetWorkOptions, exportBudget, importBudget, listBudgets, printBalancePlan } from './commands/budget-work.ts';
 import { makeDemo } from './commands/demo.ts';
 import { importFiles } from './commands/import.ts';
-import { importStatistics, type StatisticsOptions } from './commands/statistics.ts';
 import { statement, type StatementOptions } from './commands/statement.ts';
-import { openYear } from './commands/years.ts';
+import { importStatistics, type StatisticsOptions } from './commands/statistics.ts';
 import { printTrialBalance } from './commands/trial-balance.ts';
-import { print, type Answer, type Format } from './output.ts';
+import { openYear } from './commands/years.ts';
+import { type Answer, type Format, print } from './output.ts';
 import { RefusedError, USAGE, UsageError } from './usage.ts';
 
 const TEXTS = [

@@ -1,5 +1,5 @@
-import { stringify } from 'csv-stringify/sync';
 import { safeText } from '@wise-margin/server';
+import { stringify } from 'csv-stringify/sync';
 
 const isFigure = (text: string): boolean => /^-?\d[\d.,]*$/.test(text);
 

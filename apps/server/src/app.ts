@@ -1,14 +1,16 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
+
 import express, { type Express } from 'express';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
+
 import type { Application } from './application.ts';
 import { isDiskFull } from './database/disk-full.ts';
 import { knownHostsOnly, limitedTo, notStored, ownOriginOnly, secureHeaders } from './http/guards.ts';
 import { refuseDeepJson } from './http/json-depth.ts';
-import { MOST_JSON, problemHandler } from './http/problem-handler.ts';
 import { ProblemError } from './http/problem.ts';
+import { MOST_JSON, problemHandler } from './http/problem-handler.ts';
 import { routerOf } from './http/route.ts';
 import { routesOf } from './routes.ts';
 

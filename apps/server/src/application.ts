@@ -1,25 +1,25 @@
+import { mkdirSync } from 'node:fs';
+
+import { BudgetStore } from './budget-store/index.ts';
 import {
   BalancePlanService,
-  BudgetHistory,
-  BudgetService,
-  WorksheetService,
-  BudgetFileService,
-  NonrecurringService,
   BudgetCreation,
+  BudgetFileService,
+  BudgetHistory,
   BudgetReview,
+  BudgetService,
+  NonrecurringService,
+  WorksheetService,
 } from './budgets/index.ts';
-import { BudgetStore } from './budget-store/index.ts';
-import { mkdirSync } from 'node:fs';
-import { lockFolder } from './database/folder-lock.ts';
-import { type WorkPool, inlinePool } from './work/work-pool.ts';
 import { BooksCache, LogoStore } from './companies/index.ts';
 import type { Actor } from './database/audit.ts';
-import { DemoService } from './demo/index.ts';
 import { type Database, openDatabase } from './database/database.ts';
-import { ImportService, LedgerService, type Report, StatisticsService } from './ledger/index.ts';
-
+import { lockFolder } from './database/folder-lock.ts';
+import { DemoService } from './demo/index.ts';
 import { BenchmarkStore, Evaluator } from './evaluation/index.ts';
+import { ImportService, LedgerService, type Report, StatisticsService } from './ledger/index.ts';
 import { StatementService, ViewStore } from './statements/index.ts';
+import { inlinePool, type WorkPool } from './work/work-pool.ts';
 
 /** The folder, made when absent, taken for one server. */
 function ownFolder(directory: string): () => void {

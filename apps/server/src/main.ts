@@ -1,11 +1,13 @@
 import { createServer, type Server } from 'node:http';
-import { resolve } from 'node:path';
 import type { AddressInfo } from 'node:net';
+import { resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
+
 import { pino } from 'pino';
+
+import { createApp } from './app.ts';
 import { openApplication } from './application.ts';
 import { FolderInUseError } from './database/folder-lock.ts';
-import { createApp } from './app.ts';
 import { threadPool } from './work/work-pool.ts';
 
 const PORTS_TRIED = 20;

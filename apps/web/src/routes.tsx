@@ -1,5 +1,6 @@
 import { lazy } from 'react';
 import { Navigate, type RouteObject } from 'react-router';
+
 import { Start } from './overview/start-page.tsx';
 import { Frame } from './shell/frame.tsx';
 import { NotYet } from './shell/not-yet.tsx';

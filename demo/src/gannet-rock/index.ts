@@ -1,5 +1,5 @@
 import { Journal } from '../journal.ts';
-import { dateIn, daysLater, demoMonths, type DemoMonth } from '../months.ts';
+import { dateIn, daysLater, type DemoMonth, demoMonths } from '../months.ts';
 import { seededRandom } from '../random.ts';
 
 const ACCOUNTS = [

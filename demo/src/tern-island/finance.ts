@@ -1,6 +1,6 @@
 import { dateIn, type DemoMonth } from '../months.ts';
 import { VENDORS } from './parties.ts';
-import { bill, cents, costIn, slice, type Setting } from './setting.ts';
+import { bill, cents, costIn, type Setting, slice } from './setting.ts';
 
 /** Balances on the first day of FY2024, debit positive, in cents. */
 const OPENING: Readonly<Record<string, number>> = {

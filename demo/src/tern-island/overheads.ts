@@ -1,6 +1,6 @@
-import { monthNumber, type DemoMonth } from '../months.ts';
+import { type DemoMonth, monthNumber } from '../months.ts';
 import { VENDORS } from './parties.ts';
-import { bill, cents, costIn, slice, type Department, type Setting } from './setting.ts';
+import { bill, cents, costIn, type Department, type Setting, slice } from './setting.ts';
 import { SEASONS } from './shape.ts';
 
 type Overhead = {

@@ -1,5 +1,5 @@
 import { dateIn, daysLater, type DemoMonth } from '../months.ts';
-import { cents, costIn, slice, type Department, type Setting } from './setting.ts';
+import { cents, costIn, type Department, type Setting, slice } from './setting.ts';
 import { SEASONS } from './shape.ts';
 
 type Staff = {

@@ -1,5 +1,5 @@
 import { VENDORS } from './parties.ts';
-import { slice, type Department, type Setting } from './setting.ts';
+import { type Department, type Setting, slice } from './setting.ts';
 
 /** What the analyst is to find; each is described in the demo's notes and marked nowhere in the data. */
 export function planted({ journal }: Setting): void {

@@ -1,6 +1,6 @@
-import { dateIn, monthNumber, type DemoMonth } from '../months.ts';
+import { dateIn, type DemoMonth, monthNumber } from '../months.ts';
 import { VENDORS } from './parties.ts';
-import { bill, cents, slice, type Setting } from './setting.ts';
+import { bill, cents, type Setting, slice } from './setting.ts';
 import { FIRST_YEAR_REVENUE, REVENUE_GROWTH, SEASONS } from './shape.ts';
 
 /** Materials bought ahead of the season, turned into kayaks; store goods bought as they will sell; freight. */

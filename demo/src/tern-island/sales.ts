@@ -1,7 +1,7 @@
 import { dateIn, daysLater, type DemoMonth } from '../months.ts';
 import { DEALER_LOST, DEALER_NEW, DEALERS } from './parties.ts';
-import { cents, slice, type Setting, type Slice } from './setting.ts';
-import { FIRST_YEAR_REVENUE, REVENUE_GROWTH, SEASONS, type Season } from './shape.ts';
+import { cents, type Setting, type Slice, slice } from './setting.ts';
+import { FIRST_YEAR_REVENUE, REVENUE_GROWTH, type Season, SEASONS } from './shape.ts';
 
 const SALES_TAX = 0.06;
 const MATERIALS_SHARE = 0.4;

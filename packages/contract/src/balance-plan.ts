@@ -1,18 +1,19 @@
-import { z } from 'zod';
 import {
   BALANCE_RULE_KINDS,
-  DAYS_CLASSES,
-  DAYS_OF,
-  withoutPercentSign,
-  type DaysBase,
-  type DaysClass,
   type BalanceRule,
   type BalanceRuleKind,
+  DAYS_CLASSES,
+  DAYS_OF,
+  type DaysBase,
+  type DaysClass,
+  withoutPercentSign,
 } from '@wise-margin/core';
+import { z } from 'zod';
+
 import { monthSchema, percentTextSchema } from './basis.ts';
 import { budgetSchema } from './budgets.ts';
 import { minorSchema, periodKeySchema } from './common.ts';
-import { packedGridSchema, type GridDto } from './statements.ts';
+import { type GridDto, packedGridSchema } from './statements.ts';
 
 const daysText = z
   .string()

@@ -1,5 +1,6 @@
+import { type Basis, type Spread, SPREAD_KINDS, withoutPercentSign } from '@wise-margin/core';
 import { z } from 'zod';
-import { SPREAD_KINDS, withoutPercentSign, type Basis, type Spread } from '@wise-margin/core';
+
 import { minorSchema } from './common.ts';
 
 export const percentTextSchema = z

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+
 import { filterQuerySchema, minorSchema } from './common.ts';
 
 export const budgetFileQuerySchema = z.object({ filter: filterQuerySchema });

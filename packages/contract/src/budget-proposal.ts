@@ -1,5 +1,6 @@
-import { z } from 'zod';
 import { ACCOUNT_CLASS_KEYS } from '@wise-margin/core';
+import { z } from 'zod';
+
 import { newBudgetSchema } from './budgets.ts';
 import { minorSchema, periodKeySchema } from './common.ts';
 import { cellSchema } from './statements.ts';

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+
 import { packedGridSchema } from './statements.ts';
 
 /** An item of the budget checks, with its explanation if there is one. */

@@ -1,5 +1,6 @@
 import { ACCOUNT_CLASS_KEYS, type WhatIf } from '@wise-margin/core';
 import { z } from 'zod';
+
 import { percentTextSchema } from './basis.ts';
 import { periodKeySchema } from './common.ts';
 

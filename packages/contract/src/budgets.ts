@@ -1,9 +1,10 @@
-import { newNonrecurringItemSchema } from './nonrecurring.ts';
-import { z } from 'zod';
-import { filterQuerySchema, filterSchema, minorSchema } from './common.ts';
-import { packedGridSchema, type GridDto } from './statements.ts';
 import { ACCOUNT_CLASS_KEYS, FIRST_BASES, type FirstBasis } from '@wise-margin/core';
+import { z } from 'zod';
+
 import { basisSchema, percentTextSchema } from './basis.ts';
+import { filterQuerySchema, filterSchema, minorSchema } from './common.ts';
+import { newNonrecurringItemSchema } from './nonrecurring.ts';
+import { type GridDto, packedGridSchema } from './statements.ts';
 
 export const newBudgetSchema = z
   .object({

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+
 import { filterQuerySchema, newBudgetSchema, newCompanySchema, statementQuerySchema } from './index.ts';
 
 describe('requests', () => {

@@ -1,5 +1,5 @@
-import { z } from 'zod';
 import type { Display } from '@wise-margin/core';
+import { z } from 'zod';
 
 const lineOfText = z.string().max(300, 'At most 300 characters');
 const displayParts = {

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
+
 import { filterParameters, readFilter } from './filter-parameters.ts';
 
 it('writes one parameter for each value, none and all in words', () => {

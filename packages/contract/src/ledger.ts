@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { fiscalYearSchema, filterQuerySchema, minorSchema, periodKeySchema } from './common.ts';
+
+import { filterQuerySchema, fiscalYearSchema, minorSchema, periodKeySchema } from './common.ts';
 
 export const importIssueSchema = z
   .object({

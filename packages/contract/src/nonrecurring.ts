@@ -1,4 +1,5 @@
 import { z } from 'zod';
+
 import { minorSchema, periodKeySchema } from './common.ts';
 
 /** An entry, or a whole month of an account, that is not recurring: bases of budgets leave it out of history. */

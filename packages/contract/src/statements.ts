@@ -1,6 +1,7 @@
 import { z } from 'zod';
-import { displayQuery, displaySchema } from './display.ts';
+
 import { filterQuerySchema, filterSchema, lineRuleSchema, minorSchema, periodKeySchema } from './common.ts';
+import { displayQuery, displaySchema } from './display.ts';
 
 export const favorSchema = z.enum(['F', 'U']);
 const cellShapes = {

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+
 import { periodKeySchema } from './common.ts';
 
 export const statisticsSchema = z

@@ -1,5 +1,6 @@
+import { ACCOUNT_CLASS_KEYS, CASH_FLOW_CATEGORIES, type ColumnSet, type Line, type LineSet, SPAN_KINDS } from '@wise-margin/core';
 import { z } from 'zod';
-import { ACCOUNT_CLASS_KEYS, CASH_FLOW_CATEGORIES, SPAN_KINDS, type ColumnSet, type Line, type LineSet } from '@wise-margin/core';
+
 import { filterSchema, lineRuleSchema, minorSchema, periodKeySchema } from './common.ts';
 import { displayChoicesSchema } from './display.ts';
 import { packedGridSchema } from './statements.ts';

@@ -1,5 +1,6 @@
-import { z } from 'zod';
 import type { WorksheetEdit } from '@wise-margin/core';
+import { z } from 'zod';
+
 import { basisSchema, monthSchema, spreadSchema } from './basis.ts';
 import { budgetSchema } from './budgets.ts';
 import { filterSchema, minorSchema } from './common.ts';

@@ -1,8 +1,10 @@
 import { writeFileSync } from 'node:fs';
 import { basename, resolve } from 'node:path';
-import { minor, toDecimalText } from '@wise-margin/core';
+
 import type { BudgetDto } from '@wise-margin/contract';
+import { minor, toDecimalText } from '@wise-margin/core';
 import type { Application } from '@wise-margin/server';
+
 import { chosenCompany } from '../company.ts';
 import type { Answer } from '../output.ts';
 import { RefusedError, UsageError } from '../usage.ts';

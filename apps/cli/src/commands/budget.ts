@@ -1,16 +1,17 @@
+import { newBudgetSchema, proposedNonrecurring } from '@wise-margin/contract';
 import {
   ACCOUNT_CLASS_KEYS,
+  type Minor,
   minor,
   parseAmount,
   periodAt,
+  type PeriodIndex,
   periodOfYear,
   PERIODS_PER_YEAR,
   toDecimalText,
-  type Minor,
-  type PeriodIndex,
 } from '@wise-margin/core';
-import { newBudgetSchema, proposedNonrecurring } from '@wise-margin/contract';
 import type { Application, Books } from '@wise-margin/server';
+
 import { chosenCompany } from '../company.ts';
 import type { Answer } from '../output.ts';
 import { RefusedError, UsageError } from '../usage.ts';

@@ -1,4 +1,5 @@
 import type { Application } from '@wise-margin/server';
+
 import type { Answer } from '../output.ts';
 import { RefusedError } from '../usage.ts';
 

@@ -1,8 +1,10 @@
 import { existsSync } from 'node:fs';
 import { basename } from 'node:path';
-import { toDecimalText, type Minor } from '@wise-margin/core';
+
 import { newCompanySchema } from '@wise-margin/contract';
+import { type Minor, toDecimalText } from '@wise-margin/core';
 import type { Application } from '@wise-margin/server';
+
 import type { Answer } from '../output.ts';
 import { RefusedError, UsageError } from '../usage.ts';
 

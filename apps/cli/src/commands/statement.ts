@@ -1,7 +1,8 @@
-import { SHIPPED_VIEWS, toDecimalText, type Minor } from '@wise-margin/core';
-import { statementQuerySchema, type CellDto } from '@wise-margin/contract';
+import { type CellDto, statementQuerySchema } from '@wise-margin/contract';
+import { type Minor, SHIPPED_VIEWS, toDecimalText } from '@wise-margin/core';
 import { cellReasonWords } from '@wise-margin/presentation';
-import { cellText, ratioNumber, type Application, type Books } from '@wise-margin/server';
+import { type Application, type Books, cellText, ratioNumber } from '@wise-margin/server';
+
 import { chosenCompany } from '../company.ts';
 import type { Answer } from '../output.ts';
 import { RefusedError, UsageError } from '../usage.ts';

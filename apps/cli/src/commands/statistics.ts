@@ -1,5 +1,7 @@
 import { existsSync } from 'node:fs';
+
 import type { Application } from '@wise-margin/server';
+
 import { chosenCompany } from '../company.ts';
 import type { Answer } from '../output.ts';
 import { RefusedError, UsageError } from '../usage.ts';

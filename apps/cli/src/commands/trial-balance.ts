@@ -1,6 +1,7 @@
-import { toDecimalText, type Minor } from '@wise-margin/core';
 import { trialBalanceQuerySchema } from '@wise-margin/contract';
+import { type Minor, toDecimalText } from '@wise-margin/core';
 import type { Application } from '@wise-margin/server';
+
 import { chosenCompany } from '../company.ts';
 import type { Answer } from '../output.ts';
 import { UsageError } from '../usage.ts';

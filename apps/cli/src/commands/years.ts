@@ -1,4 +1,5 @@
-import { openFiscalYear, type Application } from '@wise-margin/server';
+import { type Application, openFiscalYear } from '@wise-margin/server';
+
 import { chosenCompany } from '../company.ts';
 import type { Answer } from '../output.ts';
 import { UsageError } from '../usage.ts';

@@ -1,4 +1,5 @@
 import type { BudgetBooks, BudgetHead, YearBudget } from '@wise-margin/core';
+
 import type { Books } from '../companies/index.ts';
 import type { BudgetRow } from '../database/models.ts';
 import type { BudgetStore } from './budget-store.ts';

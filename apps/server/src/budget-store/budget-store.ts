@@ -1,28 +1,29 @@
 import {
   BalanceCube,
-  isIncomeAccount,
-  lineFacts,
-  minor,
-  sliceKey,
-  slotCount,
-  ZERO,
   type BalanceRule,
   type Basis,
   type BudgetLine,
   type BudgetMonth,
   type BudgetNote,
   type DimensionCombination,
+  isIncomeAccount,
   type LineChange,
+  lineFacts,
+  minor,
   type NoteChange,
   type PlacedLine,
+  sliceKey,
+  slotCount,
+  ZERO,
 } from '@wise-margin/core';
 import type { Transaction } from 'sequelize';
+
 import type { Books } from '../companies/index.ts';
 import type { Actor } from '../database/audit.ts';
-import type { RuleChange } from './change-log.ts';
 import type { Database } from '../database/database.ts';
 import type { BudgetRow } from '../database/models.ts';
 import { notFound } from '../http/problem.ts';
+import type { RuleChange } from './change-log.ts';
 
 export type StoredBudget = {
   readonly row: BudgetRow;

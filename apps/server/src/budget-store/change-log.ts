@@ -1,5 +1,6 @@
 import type { BalanceRule, LineChange, NoteChange } from '@wise-margin/core';
 import type { Transaction } from 'sequelize';
+
 import type { Actor } from '../database/audit.ts';
 import type { Database } from '../database/database.ts';
 

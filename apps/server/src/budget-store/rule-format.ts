@@ -1,4 +1,5 @@
-import { formatAmount, monthOfYearName, type Minor } from '@wise-margin/core';
+import { formatAmount, type Minor, monthOfYearName } from '@wise-margin/core';
+
 import type { Books } from '../companies/index.ts';
 
 /** How rules of balances write amounts and months: cents only where there are some. */

@@ -1,9 +1,9 @@
+import type { BudgetStore } from '../budget-store/index.ts';
 import type { BooksCache } from '../companies/index.ts';
 import type { Database } from '../database/database.ts';
 import type { Evaluator } from '../evaluation/index.ts';
 import type { WorkPool } from '../work/work-pool.ts';
 import type { NonrecurringService } from './nonrecurring/nonrecurring-service.ts';
-import type { BudgetStore } from '../budget-store/index.ts';
 
 /** What the services of budgets work with. */
 export type BudgetContext = {

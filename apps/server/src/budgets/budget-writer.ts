@@ -1,11 +1,12 @@
-import { BudgetWorksheet, type WorksheetResult, type PlacedLine } from '@wise-margin/core';
 import { type BudgetStateDto } from '@wise-margin/contract';
+import { BudgetWorksheet, type PlacedLine, type WorksheetResult } from '@wise-margin/core';
 import { budgetLockWords } from '@wise-margin/presentation';
 import type { Transaction } from 'sequelize';
+
+import { budgetBooksOf, type ChangeLog, headOf, type LoggedChange, type RuleChange, type StoredBudget } from '../budget-store/index.ts';
 import type { Books } from '../companies/index.ts';
 import { type Actor, recordAudit } from '../database/audit.ts';
 import { ProblemError } from '../http/problem.ts';
-import { type ChangeLog, type LoggedChange, type RuleChange, type StoredBudget, budgetBooksOf, headOf } from '../budget-store/index.ts';
 import type { BudgetContext } from './budget-context.ts';
 
 /** What a change made of a budget, and how it is recorded. */

@@ -1,15 +1,16 @@
+import type { BudgetDto } from '@wise-margin/contract';
 import {
   BUDGET_GRID_COLUMNS,
+  type DimensionFilter,
   INCOME_LINES,
   periodOfYear,
   PERIODS_PER_YEAR,
-  type DimensionFilter,
   type StatementGrid,
 } from '@wise-margin/core';
-import type { BudgetDto } from '@wise-margin/contract';
+
+import type { StoredBudget } from '../budget-store/index.ts';
 import type { Books } from '../companies/index.ts';
 import type { Evaluator } from '../evaluation/index.ts';
-import type { StoredBudget } from '../budget-store/index.ts';
 
 type Described = { readonly books: Books; readonly budget: StoredBudget; readonly evaluator: Evaluator };
 

@@ -1,14 +1,15 @@
 import {
   BalanceCube,
-  isIncomeAccount,
-  periodAt,
-  slotCount,
-  slotOfYear,
   type BalanceFact,
   type DimensionCombination,
+  isIncomeAccount,
   type Minor,
+  periodAt,
   type PeriodIndex,
+  slotCount,
+  slotOfYear,
 } from '@wise-margin/core';
+
 import type { Database } from '../database/database.ts';
 import type { Books } from './books.ts';
 import { type CashFlowCube, loadCashFlow } from './cash-flow-cube.ts';

@@ -1,8 +1,8 @@
 import type { Database } from '../database/database.ts';
 import { notFound } from '../http/problem.ts';
+import { type Actuals, type ActualsDetail, loadActuals } from './actuals.ts';
 import type { Books } from './books.ts';
 import { loadBooks } from './load-books.ts';
-import { type ActualsDetail, type Actuals, loadActuals } from './actuals.ts';
 
 /** Books of each company, loaded again when this process or another posted a newer version. */
 export class BooksCache {

@@ -8,6 +8,7 @@ import type {
   Nonrecurring,
   PeriodIndex,
 } from '@wise-margin/core';
+
 import { PARTY, SOURCE } from './further-dimensions.ts';
 
 /** Everything of a company that figures are computed from, held in memory and true to one version of its ledger. */

@@ -1,20 +1,21 @@
 import {
+  type AccountMovement,
   accruedAccounts,
   BalanceCube,
+  type BalanceFact,
   capitalAccounts,
   cashFlowFacts,
   classifyEntries,
-  isIncomeAccount,
-  slotCount,
-  slotOfYear,
-  type AccountMovement,
-  type BalanceFact,
   type DimensionCombination,
+  isIncomeAccount,
   type LedgerLine,
   type Minor,
   type PartFact,
   type Slot,
+  slotCount,
+  slotOfYear,
 } from '@wise-margin/core';
+
 import type { Database } from '../database/database.ts';
 import type { Books } from './books.ts';
 import { PARTY, SOURCE } from './further-dimensions.ts';

@@ -1,23 +1,24 @@
 import {
+  type Account,
+  type AccountClass,
   BalanceCube,
+  type BalanceLayer,
   compareNaturally,
   currency,
+  type DimensionCombination,
+  type FiscalCalendar,
   isIncomeAccount,
+  type Minor,
   monthCalendar,
   passes,
   periodAt,
+  type PeriodIndex,
   periodOfYear,
+  type Polarity,
   slotCount,
   slotOfYear,
-  type Account,
-  type AccountClass,
-  type BalanceLayer,
-  type DimensionCombination,
-  type FiscalCalendar,
-  type Minor,
-  type PeriodIndex,
-  type Polarity,
 } from '@wise-margin/core';
+
 import type { Database } from '../database/database.ts';
 import type { CompanyRow } from '../database/models.ts';
 import type { Books, StatisticSeries } from './books.ts';

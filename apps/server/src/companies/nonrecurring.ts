@@ -1,14 +1,15 @@
 import {
   BalanceCube,
-  isIncomeAccount,
-  slotCount,
-  slotOfYear,
   type Chart,
   type DimensionCombination,
   type FiscalCalendar,
+  isIncomeAccount,
   type Minor,
   type Nonrecurring,
+  slotCount,
+  slotOfYear,
 } from '@wise-margin/core';
+
 import type { Database } from '../database/database.ts';
 
 /** Items in the database and further ones as JSON; the same item counts once. */

@@ -1,5 +1,7 @@
 import { readFile } from 'node:fs/promises';
+
 import { companyListSchema, companySchema, dimensionValuesSchema, openYearSchema } from '@wise-margin/contract';
+
 import type { Actor } from '../database/audit.ts';
 import type { Database } from '../database/database.ts';
 import { notFound } from '../http/problem.ts';

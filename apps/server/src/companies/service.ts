@@ -1,21 +1,22 @@
+import type { CompanyDto, CompanyListDto } from '@wise-margin/contract';
 import {
   CASH_FLOW,
   CASH_FLOW_PARTS,
+  type DimensionFilter,
   longPeriodName,
   nearMatches,
   periodAt,
+  type PeriodIndex,
   periodOfKey,
   shortPeriodName,
-  type DimensionFilter,
-  type PeriodIndex,
 } from '@wise-margin/core';
-import type { CompanyDto, CompanyListDto } from '@wise-margin/contract';
+
 import { type Actor, recordAudit } from '../database/audit.ts';
 import type { Database } from '../database/database.ts';
 import { refused } from '../http/problem.ts';
-import { LogoStore } from './logo.ts';
 import { type Books, knownDimensions } from './books.ts';
 import type { BooksCache } from './books-cache.ts';
+import { LogoStore } from './logo.ts';
 
 /** Companies in the order they were made. */
 export async function listCompanies(database: Database): Promise<CompanyListDto> {

@@ -1,4 +1,5 @@
 import type { Transaction } from 'sequelize';
+
 import type { Database } from './database.ts';
 
 /** Who acts, and when: handed in, so that nothing below reads a clock. */

@@ -1,7 +1,10 @@
 import { chmodSync, mkdirSync } from 'node:fs';
 import { join } from 'node:path';
+
 import { QueryTypes, Sequelize, Transaction } from 'sequelize';
-import { Umzug, SequelizeStorage } from 'umzug';
+import { SequelizeStorage, Umzug } from 'umzug';
+
+import { sqliteDriver } from './driver.ts';
 import { firstTables } from './migrations/0001-first-tables.ts';
 import { views } from './migrations/0002-views.ts';
 import { statistics } from './migrations/0003-statistics.ts';
@@ -13,8 +16,7 @@ import { lineRules } from './migrations/0008-line-rules.ts';
 import { demoCompanies } from './migrations/0009-demo-companies.ts';
 import { plainWords } from './migrations/0010-plain-words.ts';
 import { filterParameters } from './migrations/0011-filter-parameters.ts';
-import { sqliteDriver } from './driver.ts';
-import { type Models, defineModels } from './models.ts';
+import { defineModels, type Models } from './models.ts';
 
 const MIGRATIONS = [
   firstTables,

@@ -1,8 +1,10 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+
 import { lineSetSchema } from '@wise-margin/contract';
 import { expect, it } from 'vitest';
+
 import { openDatabase } from './database.ts';
 
 it('views saved with one word for both rules keep them, and their names', async () => {

@@ -1,7 +1,9 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+
 import { expect, it } from 'vitest';
+
 import { openDatabase } from './database.ts';
 
 it('drafts, folders, renamed formula names and last choices are carried over from older data', async () => {

@@ -1,4 +1,5 @@
 import type { NewBudgetInput } from '@wise-margin/contract';
+
 import { type BudgetEdits, DRAFT_EDITS, PLAN_EDITS } from './demo-edits.ts';
 
 /** A budget of a demo company: how it is created, what is changed in it, and whether it is approved. */

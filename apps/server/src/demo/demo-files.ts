@@ -1,4 +1,5 @@
 import { gannetRockFiles, ternIslandFiles } from '@wise-margin/demo';
+
 import type { Task } from '../work/task.ts';
 
 /** The CSV files of the demo companies, by folder and name without `.csv`. Always the same for the same release. */

@@ -1,4 +1,5 @@
 import type { Transaction } from 'sequelize';
+
 import type { Database } from '../database/database.ts';
 
 /** What belongs to a company, in an order in which nothing refers to what is gone. Budgets take their lines with them. */

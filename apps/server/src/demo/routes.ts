@@ -1,4 +1,5 @@
 import { demoSchema } from '@wise-margin/contract';
+
 import { download, type Route, route } from '../http/route.ts';
 import type { DemoService } from './service.ts';
 

@@ -1,6 +1,8 @@
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { budgetEditRequestSchema, newBudgetSchema, proposedNonrecurring, type DemoDto, type NewCompany } from '@wise-margin/contract';
+
+import { budgetEditRequestSchema, type DemoDto, newBudgetSchema, type NewCompany, proposedNonrecurring } from '@wise-margin/contract';
+
 import type { BudgetCreation, BudgetReview, WorksheetService } from '../budgets/index.ts';
 import { type Actor, recordAudit } from '../database/audit.ts';
 import type { Database } from '../database/database.ts';

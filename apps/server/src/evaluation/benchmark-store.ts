@@ -1,5 +1,6 @@
-import { NO_BENCHMARKS, type Benchmark, type Benchmarks } from '@wise-margin/core';
 import type { BenchmarkChange, BenchmarkDto } from '@wise-margin/contract';
+import { type Benchmark, type Benchmarks, NO_BENCHMARKS } from '@wise-margin/core';
+
 import { type Actor, recordAudit } from '../database/audit.ts';
 import type { Database } from '../database/database.ts';
 

@@ -1,17 +1,17 @@
 import {
   CASH_FLOW,
-  evaluate,
   type ColumnSet,
   type DimensionFilter,
+  evaluate,
   type LineSet,
   type PeriodIndex,
   type StatementGrid,
   type StatementIssue,
   type StatementPlan,
 } from '@wise-margin/core';
+
 import type { BudgetStore, StoredBudget } from '../budget-store/index.ts';
 import { type Books, type BooksCache, PARTY, SOURCE } from '../companies/index.ts';
-
 import type { BenchmarkStore } from './benchmark-store.ts';
 import { PlanCache } from './plan-cache.ts';
 import { ScenarioCache, type Scenarios } from './scenario-cache.ts';

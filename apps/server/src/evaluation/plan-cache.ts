@@ -1,13 +1,14 @@
 import {
-  filterKey,
-  planStatement,
   type Benchmarks,
   type ColumnSet,
   type DimensionFilter,
+  filterKey,
   type LineSet,
   type PeriodIndex,
   type PlanResult,
+  planStatement,
 } from '@wise-margin/core';
+
 import { type Books, knownDimensions } from '../companies/index.ts';
 
 const MOST_PLANS = 60;

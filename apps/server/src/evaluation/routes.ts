@@ -1,4 +1,5 @@
 import { benchmarkChangeSchema, benchmarkListSchema } from '@wise-margin/contract';
+
 import type { Actor } from '../database/audit.ts';
 import { type Route, route } from '../http/route.ts';
 import type { BenchmarkStore } from './benchmark-store.ts';

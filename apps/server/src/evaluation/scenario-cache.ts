@@ -1,20 +1,21 @@
 import {
   actualScenario,
+  type BudgetBooks,
   budgetScenario,
   noScenario,
   projectionScenario,
-  rollForward,
-  STATISTIC,
-  statisticScenario,
-  type BudgetBooks,
   type RolledForward,
+  rollForward,
   type ScenarioRef,
   type ScenarioSource,
   type ScenarioSources,
+  STATISTIC,
+  statisticScenario,
   type YearBudget,
 } from '@wise-margin/core';
-import { type BudgetStore, type StoredBudget, budgetBooksOf } from '../budget-store/index.ts';
-import type { Books, Actuals } from '../companies/index.ts';
+
+import { budgetBooksOf, type BudgetStore, type StoredBudget } from '../budget-store/index.ts';
+import type { Actuals, Books } from '../companies/index.ts';
 import { notFound } from '../http/problem.ts';
 
 /** A budget that stands in a scenario for its year, with its balance sheet. */

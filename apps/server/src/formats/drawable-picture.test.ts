@@ -1,5 +1,7 @@
 import { crc32, deflateSync } from 'node:zlib';
+
 import { describe, expect, it } from 'vitest';
+
 import { canBeDrawn } from './drawable-picture.ts';
 
 const SIDE = 4;

@@ -1,5 +1,6 @@
 import { promisify } from 'node:util';
 import { inflate } from 'node:zlib';
+
 import { PdfWriter } from './pdf-writer.ts';
 
 const inflated = promisify(inflate);

@@ -1,8 +1,10 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+
 import fc from 'fast-check';
 import { afterAll, describe, expect, it } from 'vitest';
+
 import { cellText, ratioNumber } from '../statements/export/statement-csv.ts';
 import { inspectFile } from './inspect-file.ts';
 import { BrokenCsvError, readCsv } from './read-csv.ts';

@@ -1,6 +1,7 @@
-import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import fc from 'fast-check';
+import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { describe, expect, it } from 'vitest';
+
 import { PdfWriter, wrapped } from './pdf-writer.ts';
 
 const made = () => {

@@ -1,6 +1,8 @@
 import { createRequire } from 'node:module';
 import { dirname } from 'node:path';
+
 import PdfKit from 'pdfkit';
+
 import { LONG, SHORT } from './pdf-type.ts';
 
 const { resolve } = createRequire(import.meta.url);

@@ -1,6 +1,8 @@
 import { createReadStream } from 'node:fs';
 import { Readable } from 'node:stream';
+
 import Papa from 'papaparse';
+
 import type { InspectedFile } from './inspect-file.ts';
 
 /** The quoting of a file breaks off at a row. */

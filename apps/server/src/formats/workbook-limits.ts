@@ -1,4 +1,5 @@
-import { open, type Entry, type ZipFile } from 'yauzl';
+import { type Entry, open, type ZipFile } from 'yauzl';
+
 import { refused } from '../http/problem.ts';
 
 const MOST_INFLATED = 60 * 1024 ** 2;

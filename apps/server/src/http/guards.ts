@@ -1,6 +1,7 @@
 import type { RequestHandler } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
+
 import { ProblemError } from './problem.ts';
 
 /** Headers that let pages load from this server alone. */

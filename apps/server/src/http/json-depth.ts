@@ -1,4 +1,5 @@
 import type { IncomingMessage } from 'node:http';
+
 import { ProblemError } from './problem.ts';
 
 const MOST_LEVELS = 60;

@@ -1,6 +1,7 @@
 import { problemSchema } from '@wise-margin/contract';
 import { z } from 'zod';
 import type { ZodOpenApiOperationObject } from 'zod-openapi';
+
 import type { Form } from './upload.ts';
 
 const problem = { description: 'Problem details (RFC 9457)', content: { 'application/problem+json': { schema: problemSchema } } };

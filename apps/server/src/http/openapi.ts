@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { createDocument, type ZodOpenApiPathsObject } from 'zod-openapi';
+
 import { type Route, route } from './route.ts';
 
 /** The OpenAPI document of routes, made from the schemas that parse their requests. */

@@ -1,7 +1,8 @@
-import type { ErrorRequestHandler } from 'express';
-import { AmountOverflowError } from '@wise-margin/core';
 import type { Problem } from '@wise-margin/contract';
+import { AmountOverflowError } from '@wise-margin/core';
+import type { ErrorRequestHandler } from 'express';
 import { ZodError } from 'zod';
+
 import { ProblemError } from './problem.ts';
 
 /** The largest JSON body, in bytes. */

@@ -3,9 +3,11 @@ import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Transform } from 'node:stream';
+
 import express, { type ErrorRequestHandler } from 'express';
 import { afterEach, expect, it } from 'vitest';
 import { z } from 'zod';
+
 import { openApiDocument } from './openapi.ts';
 import { ProblemError } from './problem.ts';
 import { download, type Route, route, routerOf } from './route.ts';

@@ -1,12 +1,14 @@
-import { pipeline } from 'node:stream/promises';
 import type { Readable } from 'node:stream';
-import { Router, type Request, type RequestHandler, type Response } from 'express';
+import { pipeline } from 'node:stream/promises';
+
 import { isFilterParameter, readFilter } from '@wise-margin/contract';
+import { type Request, type RequestHandler, type Response, Router } from 'express';
 import type { z } from 'zod';
 import type { ZodOpenApiOperationObject } from 'zod-openapi';
+
 import { operation } from './openapi-operation.ts';
 import { notFound } from './problem.ts';
-import { type Form, removeUploads, type Uploads, uploadOf, uploadsOf } from './upload.ts';
+import { type Form, removeUploads, uploadOf, type Uploads, uploadsOf } from './upload.ts';
 
 export type Method = 'get' | 'post' | 'put' | 'delete';
 /** A path of the API with what answers it and how it is described. */

@@ -1,9 +1,11 @@
 import { mkdirSync } from 'node:fs';
 import { rm } from 'node:fs/promises';
 import { join } from 'node:path';
+
+import { MOST_IN_NAME, withoutControls } from '@wise-margin/core';
 import type { RequestHandler } from 'express';
 import multer, { MulterError } from 'multer';
-import { MOST_IN_NAME, withoutControls } from '@wise-margin/core';
+
 import { ProblemError, refused } from './problem.ts';
 
 /** A form with files: their fields, one file each, the data folder they are written below, and their size. */
@@ -51,7 +53,7 @@ export function uploadsOf(files: unknown): Uploads {
 
 /** Removes what is still there of the files; a file taken over by the handler is gone from here already. */
 export async function removeUploads(uploads: Uploads): Promise<void> {
-  await Promise.all(Object.values(uploads).map((upload) => upload && rm(upload.path, { force: true })));
+  await Promise.all(Object.values(uploads).flatMap((upload) => (upload ? [rm(upload.path, { force: true })] : [])));
 }
 
 /** The file of a field. @throws ProblemError 422 with the message when none was sent */

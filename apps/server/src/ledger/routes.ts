@@ -8,6 +8,7 @@ import {
   trialBalanceQuerySchema,
   trialBalanceSchema,
 } from '@wise-margin/contract';
+
 import { type Route, route } from '../http/route.ts';
 import type { LedgerService } from './service.ts';
 

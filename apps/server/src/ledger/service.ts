@@ -1,6 +1,9 @@
+import type { AccountListDto, DraftEntriesDto, EntryDto, EntryLinesDto, TrialBalanceDto } from '@wise-margin/contract';
 import {
   CASH_FLOW,
   classOf,
+  type DimensionCombination,
+  type DimensionFilter,
   firstSlot,
   isBalanceAccount,
   lastSlot,
@@ -8,27 +11,24 @@ import {
   passes,
   periodAt,
   periodOfYear,
+  sidesOf,
   signOf,
   spanWords,
   trialBalance,
   yearByMonth,
   yearTotal,
-  type DimensionCombination,
-  type DimensionFilter,
-  sidesOf,
 } from '@wise-margin/core';
-import type { AccountListDto, DraftEntriesDto, EntryDto, EntryLinesDto, TrialBalanceDto } from '@wise-margin/contract';
+
 import {
   type Books,
   type BooksCache,
   type CashFlowCube,
   PARTY,
-  SOURCE,
   periodCode,
   periodOf,
   refuseUnknownFilter,
+  SOURCE,
 } from '../companies/index.ts';
-
 import type { Database } from '../database/database.ts';
 import { notFound, refused } from '../http/problem.ts';
 

@@ -1,4 +1,5 @@
 import { statisticsAnswerSchema, statisticsImportSchema, statisticsSchema } from '@wise-margin/contract';
+
 import type { Actor } from '../database/audit.ts';
 import { type Route, route } from '../http/route.ts';
 import { requiredUpload } from '../http/upload.ts';

@@ -1,15 +1,16 @@
+import type { StatisticsAnswerDto, StatisticsDto, StatisticsPreviewDto } from '@wise-margin/contract';
 import {
   compareNaturally,
+  type DimensionCombination,
   nearMatches,
   NO_FILTER,
   periodAt,
-  readStatisticsFile,
-  type DimensionCombination,
   type PeriodIndex,
+  readStatisticsFile,
   type StatisticFact,
 } from '@wise-margin/core';
-import type { StatisticsAnswerDto, StatisticsDto, StatisticsPreviewDto } from '@wise-margin/contract';
 import { statisticIssueWords } from '@wise-margin/presentation';
+
 import { type Books, type BooksCache, periodCode } from '../companies/index.ts';
 import { type Actor, recordAudit } from '../database/audit.ts';
 import type { Database } from '../database/database.ts';

@@ -1,5 +1,6 @@
-import { bottomOfIncome, coverageOf, lastSlot, type ColumnSet, type StatementGrid } from '@wise-margin/core';
 import type { CoverageDto } from '@wise-margin/contract';
+import { bottomOfIncome, type ColumnSet, coverageOf, lastSlot, type StatementGrid } from '@wise-margin/core';
+
 import type { Books } from '../companies/index.ts';
 
 /** The one column that the bottom line is compared in. */

@@ -1,5 +1,6 @@
-import { indexToBase, periodAt, shortPeriodName, type Cell, type PeriodIndex, type StatementGrid } from '@wise-margin/core';
 import type { LineTrendDto } from '@wise-margin/contract';
+import { type Cell, indexToBase, periodAt, type PeriodIndex, shortPeriodName, type StatementGrid } from '@wise-margin/core';
+
 import { notFound } from '../http/problem.ts';
 
 /** A line of a statement by month, from a grid over `LINE_TREND_COLUMNS`. @throws ProblemError 404 when there is no such line */

@@ -10,6 +10,7 @@ import {
   stripSchema,
 } from '@wise-margin/contract';
 import { packGrid } from '@wise-margin/presentation';
+
 import type { LogoStore } from '../companies/index.ts';
 import type { Actor } from '../database/audit.ts';
 import { type Route, route } from '../http/route.ts';

@@ -1,7 +1,7 @@
-import { DEFAULT_DISPLAY, nearMatches, parseAccountList, selects, type Display, type DimensionFilter } from '@wise-margin/core';
-import { displayChoicesOf, type DisplayChoices, type RunChoices, type StatementQuery } from '@wise-margin/contract';
-import { type Books, refuseUnknownFilter } from '../companies/index.ts';
+import { type DisplayChoices, displayChoicesOf, type RunChoices, type StatementQuery } from '@wise-margin/contract';
+import { DEFAULT_DISPLAY, type DimensionFilter, type Display, nearMatches, parseAccountList, selects } from '@wise-margin/core';
 
+import { type Books, refuseUnknownFilter } from '../companies/index.ts';
 import { refused } from '../http/problem.ts';
 
 /** Everything a statement is run with beside its month: the view's own choices, and over them those of whoever asks. */

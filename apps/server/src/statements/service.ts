@@ -1,21 +1,3 @@
-import {
-  INCOME_LINES,
-  LINE_TREND_COLUMNS,
-  displayStep,
-  footGrid,
-  longPeriodName,
-  STRIP_COLUMNS,
-  periodAt,
-  periodOfYear,
-  shippedView,
-  shortPeriodName,
-  type ColumnSet,
-  type LineSet,
-  type PeriodIndex,
-  type StatementGrid,
-} from '@wise-margin/core';
-import type { z } from 'zod';
-import { gridDto } from '@wise-margin/presentation';
 import type {
   CoverageDto,
   DisplayChoices,
@@ -27,11 +9,29 @@ import type {
   StatementQuery,
   StripDto,
 } from '@wise-margin/contract';
-import { type Books, type BooksCache, periodOf, refuseUnknownFilter } from '../companies/index.ts';
+import {
+  type ColumnSet,
+  displayStep,
+  footGrid,
+  INCOME_LINES,
+  LINE_TREND_COLUMNS,
+  type LineSet,
+  longPeriodName,
+  periodAt,
+  type PeriodIndex,
+  periodOfYear,
+  shippedView,
+  shortPeriodName,
+  type StatementGrid,
+  STRIP_COLUMNS,
+} from '@wise-margin/core';
+import { gridDto } from '@wise-margin/presentation';
+import type { z } from 'zod';
 
+import { type Books, type BooksCache, periodOf, refuseUnknownFilter } from '../companies/index.ts';
 import type { Actor } from '../database/audit.ts';
 import type { Evaluation, Evaluator } from '../evaluation/index.ts';
-import { YEAR_TO_DATE, coverageDto } from './coverage.ts';
+import { coverageDto, YEAR_TO_DATE } from './coverage.ts';
 import { lineTrendDto } from './line-trend.ts';
 import { type Run, runOf } from './run-choices.ts';
 import type { ViewStore } from './views/view-store.ts';

@@ -1,5 +1,7 @@
 import { fileURLToPath } from 'node:url';
+
 import { Piscina } from 'piscina';
+
 import { ProblemError } from '../http/problem.ts';
 import type { Outcome, Task } from './task.ts';
 

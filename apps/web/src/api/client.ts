@@ -1,4 +1,4 @@
-import { type FilterDto, filterParameters, problemSchema, type Problem } from '@wise-margin/contract';
+import { type FilterDto, filterParameters, type Problem, problemSchema } from '@wise-margin/contract';
 
 /** The server refused a request, or could not be reached (`status` 0). */
 export class ApiProblem extends Error {

@@ -1,4 +1,5 @@
 import { QueryClient } from '@tanstack/react-query';
+
 import { ApiProblem } from './client.ts';
 
 /** The cache of answers. A request is repeated twice when the server cannot be reached, and never when it answered with an error. */

@@ -3,6 +3,7 @@ import { type BudgetDto, type BudgetStateDto } from '@wise-margin/contract';
 import { budgetLockWords } from '@wise-margin/presentation';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
+
 import { ApiProblem, sendJson } from '../api/client.ts';
 import { useCompany } from '../data/company.ts';
 import { FloatingPanel } from '../ui/floating-panel.tsx';

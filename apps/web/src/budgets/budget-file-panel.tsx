@@ -1,12 +1,13 @@
-import { FileDrop } from '../ui/file-drop.tsx';
-import { useMutation } from '@tanstack/react-query';
 import { CloseButton, Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
+import { useMutation } from '@tanstack/react-query';
 import type { BudgetFileEffectDto, FilterDto } from '@wise-margin/contract';
 import { Download } from 'lucide-react';
 import { useId, useState } from 'react';
+
 import { queryText, sendForm } from '../api/client.ts';
 import { useCompany } from '../data/company.ts';
 import { Amount } from '../ui/figure.tsx';
+import { FileDrop } from '../ui/file-drop.tsx';
 import { FloatingPanel } from '../ui/floating-panel.tsx';
 import { ownSession } from './worksheet/unsaved.ts';
 

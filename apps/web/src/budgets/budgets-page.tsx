@@ -1,13 +1,14 @@
 import { STATE_WORDS } from '@wise-margin/presentation';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
+
 import { useCompany } from '../data/company.ts';
 import { useBudgets } from '../data/use-statement.ts';
+import { dateWords } from '../ui/date-words.ts';
 import { Amount } from '../ui/figure.tsx';
 import { Page } from '../ui/page.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
 import { NewBudgetForm } from './new-budget/new-budget-form.tsx';
-import { dateWords } from '../ui/date-words.ts';
 
 /** A list of fewer budgets says what comes next. */
 const FEW = 8;

@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { CheckItemDto, CheckListDto } from '@wise-margin/contract';
 import { useState } from 'react';
+
 import { getJson, sendJson } from '../api/client.ts';
 import { useCompany } from '../data/company.ts';
 import { Failure, Loading } from '../ui/states.tsx';

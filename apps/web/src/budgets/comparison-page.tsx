@@ -2,16 +2,17 @@ import { useQuery } from '@tanstack/react-query';
 import type { BudgetDto, CompanyDto, ComparisonDto, GridDto } from '@wise-margin/contract';
 import { shownLines, unpackGrid } from '@wise-margin/presentation';
 import { useParams } from 'react-router';
+
 import { getJson } from '../api/client.ts';
 import { useCompany } from '../data/company.ts';
 import { useBudgets } from '../data/use-statement.ts';
 import { Choice } from '../ui/choice.tsx';
 import { CellFigure, favorColor, favorOf } from '../ui/figure.tsx';
 import { Page } from '../ui/page.tsx';
+import { ruleClasses } from '../ui/rule-classes.ts';
 import { ScenarioSwatch } from '../ui/scenario-swatch.tsx';
 import { Failure, Loading } from '../ui/states.tsx';
 import { useSearch } from '../ui/use-search.ts';
-import { ruleClasses } from '../ui/rule-classes.ts';
 
 /**
  * What a budget can be compared with, the likeliest first: the version it was copied from, another version of its

@@ -1,13 +1,14 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
 import type { BudgetHistoryDto } from '@wise-margin/contract';
 import { useState } from 'react';
+
 import { getJson, queryText } from '../api/client.ts';
 import { useCompany } from '../data/company.ts';
+import { momentWords } from '../ui/date-words.ts';
 import { Amount } from '../ui/figure.tsx';
 import { CheckField } from '../ui/labeled-field.tsx';
 import { Failure, Loading } from '../ui/states.tsx';
 import { SidePanel } from './side-panel.tsx';
-import { momentWords } from '../ui/date-words.ts';
 
 /** Everything that happened to a budget, the newest first: who, when, from, to. */
 export function HistoryPanel({

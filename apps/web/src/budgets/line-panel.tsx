@@ -1,12 +1,13 @@
-import { filterKey } from '@wise-margin/core';
 import type { BasisPreviewDto, BudgetDto, BudgetRowDto, FilterDto } from '@wise-margin/contract';
+import { filterKey } from '@wise-margin/core';
 import { memo, useState } from 'react';
+
 import { useCompany } from '../data/company.ts';
 import { Amount } from '../ui/figure.tsx';
-import { BasisForm, type BasisDrafts } from './bases/basis-form.tsx';
-import type { WorksheetSession, WorksheetView } from './worksheet/worksheet-session.ts';
+import { type BasisDrafts, BasisForm } from './bases/basis-form.tsx';
 import { LineNotes } from './line-notes.tsx';
 import { Nonrecurring } from './nonrecurring-items.tsx';
+import type { WorksheetSession, WorksheetView } from './worksheet/worksheet-session.ts';
 import { YearChart } from './year-chart.tsx';
 import { YearsTable } from './years-table.tsx';
 

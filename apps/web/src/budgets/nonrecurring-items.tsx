@@ -1,8 +1,9 @@
-import { groups } from 'd3';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { formatAmount, minor } from '@wise-margin/core';
 import type { EntryLinesDto, NonrecurringItemDto } from '@wise-margin/contract';
+import { formatAmount, minor } from '@wise-margin/core';
+import { groups } from 'd3';
 import { useState } from 'react';
+
 import { getJson, queryText, sendDelete, sendJson } from '../api/client.ts';
 import { useCompany } from '../data/company.ts';
 import { Amount } from '../ui/figure.tsx';

@@ -1,4 +1,5 @@
 import { figureText } from '@wise-margin/presentation';
+
 import { useCompany } from '../data/company.ts';
 import type { SummaryLine } from './worksheet/worksheet-messages.ts';
 

@@ -1,5 +1,6 @@
-import { parseAccountList, SPREADS, type Spread, type SpreadKind } from '@wise-margin/core';
+import { parseAccountList, type Spread, type SpreadKind, SPREADS } from '@wise-margin/core';
 import { useState } from 'react';
+
 import { Choice } from '../ui/choice.tsx';
 
 const OWN = { shares: 'Average seasonality', line: 'Pattern of other accounts', weights: 'Custom weights' } as const;

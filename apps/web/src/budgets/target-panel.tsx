@@ -1,12 +1,13 @@
-import { parseAccountList, parseAmount, selectsNumber } from '@wise-margin/core';
 import type { GridDto } from '@wise-margin/contract';
+import { parseAccountList, parseAmount, selectsNumber } from '@wise-margin/core';
 import { useEffect, useState } from 'react';
+
 import { useCompany } from '../data/company.ts';
 import { Amount } from '../ui/figure.tsx';
 import { SelectField, TextField } from '../ui/labeled-field.tsx';
+import { SidePanel } from './side-panel.tsx';
 import type { Questions } from './worksheet/worksheet-messages.ts';
 import type { WorksheetSession } from './worksheet/worksheet-session.ts';
-import { SidePanel } from './side-panel.tsx';
 
 const TARGETS = [
   ['operating_income', 'Operating income'],

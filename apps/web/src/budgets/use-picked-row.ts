@@ -1,4 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
+
 import { useStableCallback } from '../ui/use-stable-callback.ts';
 
 // long enough that arrows held down write the address once, short enough that a link copied by hand has it

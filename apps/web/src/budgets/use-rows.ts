@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
-import type { LineSet } from '@wise-margin/core';
 import type { ViewDto } from '@wise-margin/contract';
+import type { LineSet } from '@wise-margin/core';
+
 import { getJson } from '../api/client.ts';
 import { useViews } from '../data/use-views.ts';
 

@@ -1,14 +1,15 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { withoutPercentSign, type AccountClass, type WhatIf, type YearCompared } from '@wise-margin/core';
 import type { BudgetDto } from '@wise-margin/contract';
+import { type AccountClass, type WhatIf, withoutPercentSign, type YearCompared } from '@wise-margin/core';
 import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
+
 import { sendJson } from '../api/client.ts';
 import { useCompany } from '../data/company.ts';
 import { Amount } from '../ui/figure.tsx';
 import { SelectField, TextField } from '../ui/labeled-field.tsx';
-import type { WorksheetSession } from './worksheet/worksheet-session.ts';
 import { SidePanel } from './side-panel.tsx';
+import type { WorksheetSession } from './worksheet/worksheet-session.ts';
 
 const SCALES: readonly (readonly [AccountClass, string])[] = [
   ['revenue', 'Revenue'],

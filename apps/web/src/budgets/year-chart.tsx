@@ -1,5 +1,6 @@
-import { line as linePath, max, min, scaleLinear } from 'd3';
 import type { BudgetRowDto } from '@wise-margin/contract';
+import { line as linePath, max, min, scaleLinear } from 'd3';
+
 import { useCompany } from '../data/company.ts';
 
 const WIDTH = 306;

@@ -1,9 +1,10 @@
-import { TOTAL_RULE } from '@wise-margin/core';
 import type { BudgetRowDto } from '@wise-margin/contract';
+import { TOTAL_RULE } from '@wise-margin/core';
+
 import { useCompany } from '../data/company.ts';
 import { Amount } from '../ui/figure.tsx';
-import { ScenarioSwatch } from '../ui/scenario-swatch.tsx';
 import { ruleClasses } from '../ui/rule-classes.ts';
+import { ScenarioSwatch } from '../ui/scenario-swatch.tsx';
 
 /** The months of a line: up to three years as posted, then the new year. */
 export function YearsTable({

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+
 import { choicesIn, readChoices, setFilter, statementQuery, viewAddress } from './statement-choices.ts';
 
 const read = (text: string) => readChoices(new URLSearchParams(text), '2026-10');

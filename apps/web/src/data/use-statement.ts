@@ -1,8 +1,9 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { type BudgetDto, type LineTrendDto, type PackedGrid, type StripDto, type DrillDownDto } from '@wise-margin/contract';
+import { type BudgetDto, type DrillDownDto, type LineTrendDto, type PackedGrid, type StripDto } from '@wise-margin/contract';
 import { unpackGrid } from '@wise-margin/presentation';
+
 import { getJson, queryText } from '../api/client.ts';
-import { statementQuery, type StatementChoices } from './statement-choices.ts';
+import { type StatementChoices, statementQuery } from './statement-choices.ts';
 
 export const useStatement = (company: number, view: string, choices: StatementChoices) =>
   useQuery({

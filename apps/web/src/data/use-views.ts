@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import type { ViewListDto } from '@wise-margin/contract';
+
 import { getJson } from '../api/client.ts';
 
 /** The views of the library, also for the names of places. */

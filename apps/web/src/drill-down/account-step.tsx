@@ -1,13 +1,14 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { formatAmount, type Minor } from '@wise-margin/core';
 import type { EntryLinesDto } from '@wise-margin/contract';
+import { formatAmount, type Minor } from '@wise-margin/core';
 import { useEffect, useRef } from 'react';
+
 import { getJson, queryText } from '../api/client.ts';
+import { dateWords } from '../ui/date-words.ts';
 import { Amount } from '../ui/figure.tsx';
 import { Failure, Loading } from '../ui/states.tsx';
 import type { AccountStep as Step } from './drill-down-address.ts';
-import { dateWords } from '../ui/date-words.ts';
 
 /** Lines of an account over a span, loaded as they are scrolled to. */
 export function useEntryLines(company: number, step: Step | null) {

@@ -1,4 +1,5 @@
 import { type FilterDto, filterParameters, isFilterParameter, readFilter } from '@wise-margin/contract';
+
 import { useSearch } from '../ui/use-search.ts';
 
 /** An account's entries over a span, as the drill-down leads to them. */

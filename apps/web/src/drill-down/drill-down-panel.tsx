@@ -1,5 +1,5 @@
 import { X } from 'lucide-react';
-import { useEffect, useRef, type ReactNode } from 'react';
+import { type ReactNode, useEffect, useRef } from 'react';
 
 /** The side panel that leads from a figure to its entries: crumbs above, the proof below. */
 export function DrillDownPanel({

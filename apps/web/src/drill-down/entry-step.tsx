@@ -1,11 +1,12 @@
 import { useQuery } from '@tanstack/react-query';
 import type { EntryDto } from '@wise-margin/contract';
 import { TOTAL_RULE } from '@wise-margin/core';
+
 import { getJson } from '../api/client.ts';
+import { dateWords } from '../ui/date-words.ts';
 import { Amount } from '../ui/figure.tsx';
 import { ruleClasses } from '../ui/rule-classes.ts';
 import { Failure, Loading } from '../ui/states.tsx';
-import { dateWords } from '../ui/date-words.ts';
 
 const KINDS: Readonly<Record<string, string>> = { ordinary: 'Standard', closing: 'Closing', adjustment: 'Adjustment' };
 

@@ -1,7 +1,8 @@
-import { Link } from 'react-router';
-import { formatAmount, type DisplayUnit, type Minor } from '@wise-margin/core';
 import { type DrillDownDto } from '@wise-margin/contract';
+import { type DisplayUnit, formatAmount, type Minor } from '@wise-margin/core';
 import { cellReasonWords, figureText } from '@wise-margin/presentation';
+import { Link } from 'react-router';
+
 import { Amount, favorColor, favorOf } from '../ui/figure.tsx';
 import type { AccountStep } from './drill-down-address.ts';
 

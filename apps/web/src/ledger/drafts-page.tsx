@@ -1,15 +1,16 @@
 import { useQuery } from '@tanstack/react-query';
 import type { DraftEntriesDto } from '@wise-margin/contract';
 import { formatAmount, type Minor } from '@wise-margin/core';
+
 import { getJson } from '../api/client.ts';
 import { useCompany } from '../data/company.ts';
 import { DrillDownSteps, useDrillDownAddress } from '../drill-down/index.ts';
+import { dateWords } from '../ui/date-words.ts';
 import { Amount } from '../ui/figure.tsx';
 import { LongTable } from '../ui/long-table.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
 import { useKeys } from '../ui/use-keys.ts';
 import { useReturnFocus } from '../ui/use-return-focus.ts';
-import { dateWords } from '../ui/date-words.ts';
 
 /** The entries in draft, which no figure counts until they are asked for; each opens to its lines. */
 export default function DraftsPage() {

@@ -1,9 +1,10 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useMutation } from '@tanstack/react-query';
 import type { CompanyDto, ImportDto } from '@wise-margin/contract';
-import { useState, type ReactNode } from 'react';
+import { type ReactNode, useState } from 'react';
 import { useForm, useWatch } from 'react-hook-form';
 import { z } from 'zod';
+
 import { ApiProblem, sendForm } from '../api/client.ts';
 import { FileDrop } from '../ui/file-drop.tsx';
 

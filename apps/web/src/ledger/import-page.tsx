@@ -1,4 +1,5 @@
 import { useNavigate, useParams } from 'react-router';
+
 import { useCompany } from '../data/company.ts';
 import { Failure, Loading } from '../ui/states.tsx';
 import { ImportView } from './import-view.tsx';

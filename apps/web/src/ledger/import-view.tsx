@@ -1,13 +1,14 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useVirtualizer } from '@tanstack/react-virtual';
+import type { importChoicesSchema, ImportDto, ImportIssueDto } from '@wise-margin/contract';
 import { formatAmount, type Minor } from '@wise-margin/core';
-import type { ImportDto, ImportIssueDto, importChoicesSchema } from '@wise-margin/contract';
 import { Download } from 'lucide-react';
 import { useRef, useState } from 'react';
 import type { z } from 'zod';
+
 import { sendDelete, sendJson } from '../api/client.ts';
-import { Failure } from '../ui/states.tsx';
 import { dateWords } from '../ui/date-words.ts';
+import { Failure } from '../ui/states.tsx';
 
 type ImportChoices = z.infer<typeof importChoicesSchema>;
 const count = (value: number, one: string, many = `${one}s`): string => `${value.toLocaleString('en-US')} ${value === 1 ? one : many}`;

@@ -1,8 +1,9 @@
 import { Link } from 'react-router';
+
 import { useCompany } from '../data/company.ts';
+import { dateWords, momentWords } from '../ui/date-words.ts';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
 import { useImports } from './use-ledger.ts';
-import { dateWords, momentWords } from '../ui/date-words.ts';
 
 const STATES: Readonly<Record<string, string>> = {
   checking: 'Checking',

@@ -1,7 +1,8 @@
-import { NavLink, Outlet } from 'react-router';
-import { useState } from 'react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { CompanyDto } from '@wise-margin/contract';
+import { useState } from 'react';
+import { NavLink, Outlet } from 'react-router';
+
 import { sendJson } from '../api/client.ts';
 import { useCompany } from '../data/company.ts';
 import { Page } from '../ui/page.tsx';

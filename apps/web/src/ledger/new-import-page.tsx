@@ -1,4 +1,5 @@
 import { useNavigate } from 'react-router';
+
 import { useCompany } from '../data/company.ts';
 import { ImportForm } from './import-form.tsx';
 import { ImportNeeds } from './import-needs.tsx';

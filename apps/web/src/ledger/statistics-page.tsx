@@ -1,10 +1,11 @@
-import { FileDrop } from '../ui/file-drop.tsx';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { StatisticsAnswerDto, StatisticsDto, StatisticsPreviewDto } from '@wise-margin/contract';
 import { Upload } from 'lucide-react';
 import { useRef, useState } from 'react';
+
 import { getJson, sendForm } from '../api/client.ts';
 import { useCompany } from '../data/company.ts';
+import { FileDrop } from '../ui/file-drop.tsx';
 import { LongTable } from '../ui/long-table.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
 

@@ -1,11 +1,12 @@
-import { formatAmount, TOTAL_RULE, type Minor } from '@wise-margin/core';
+import { formatAmount, type Minor, TOTAL_RULE } from '@wise-margin/core';
+
 import { useAsOf, useCompany } from '../data/company.ts';
 import { useMonthKeys } from '../data/use-month-keys.ts';
 import { DrillDownSteps, useDrillDownAddress } from '../drill-down/index.ts';
 import { Amount } from '../ui/figure.tsx';
 import { LongTable } from '../ui/long-table.tsx';
-import { Empty, Failure, Loading } from '../ui/states.tsx';
 import { ruleClasses } from '../ui/rule-classes.ts';
+import { Empty, Failure, Loading } from '../ui/states.tsx';
 import { useKeys } from '../ui/use-keys.ts';
 import { useReturnFocus } from '../ui/use-return-focus.ts';
 import { useTrialBalance } from './use-ledger.ts';

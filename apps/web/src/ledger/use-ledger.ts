@@ -1,5 +1,6 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import type { AccountListDto, ImportDto, TrialBalanceDto } from '@wise-margin/contract';
+
 import { getJson } from '../api/client.ts';
 
 export const useImports = (company: number) =>

@@ -1,7 +1,8 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { useReturnFocus } from '../ui/use-return-focus.ts';
+
 import { useCompanies, useCompany } from '../data/company.ts';
+import { useReturnFocus } from '../ui/use-return-focus.ts';
 import { useDemo } from './use-demo.ts';
 
 /** On a demo company: a note that its data is invented, with the way to import a ledger and to remove the demo companies. */

@@ -1,15 +1,16 @@
-import { Link } from 'react-router';
-import { useAsOf, useCompanies, useCompany } from '../data/company.ts';
-import { useMonthKeys } from '../data/use-month-keys.ts';
-import { plainChoices } from '../data/statement-choices.ts';
-import { useStatement, useStrip } from '../data/use-statement.ts';
 import { figureText } from '@wise-margin/presentation';
+import { Link } from 'react-router';
+
+import { useAsOf, useCompanies, useCompany } from '../data/company.ts';
+import { plainChoices } from '../data/statement-choices.ts';
+import { useMonthKeys } from '../data/use-month-keys.ts';
+import { useStatement, useStrip } from '../data/use-statement.ts';
 import { favorColor, favorOf } from '../ui/figure.tsx';
-import { PeriodStrip } from '../ui/period-strip.tsx';
 import { Page } from '../ui/page.tsx';
-import { DemoNotice } from './demo-notice.tsx';
+import { PeriodStrip } from '../ui/period-strip.tsx';
 import { ScenarioSwatch } from '../ui/scenario-swatch.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
+import { DemoNotice } from './demo-notice.tsx';
 
 const LINES = ['revenue', 'gross_profit', 'gross_margin', 'operating_income', 'net_income'] as const;
 

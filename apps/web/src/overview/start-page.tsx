@@ -1,7 +1,8 @@
 import { Navigate, useNavigate } from 'react-router';
+
+import { useCompanies } from '../data/company.ts';
 import { ImportForm, ImportNeeds } from '../ledger/index.ts';
 import { Failure, Loading } from '../ui/states.tsx';
-import { useCompanies } from '../data/company.ts';
 import { useDemo } from './use-demo.ts';
 
 /** The way in: the company last looked at, or the first import when there is none. */

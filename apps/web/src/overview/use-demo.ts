@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { DemoDto } from '@wise-margin/contract';
 import { useEffect, useRef } from 'react';
 import { useNavigate } from 'react-router';
+
 import { getJson, sendDelete, sendJson } from '../api/client.ts';
 import { companiesQuery } from '../data/company.ts';
 

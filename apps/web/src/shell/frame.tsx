@@ -1,15 +1,16 @@
 import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headlessui/react';
 import { useQuery } from '@tanstack/react-query';
-import { DISPLAY_QUERY_NAMES, type CompanyDto } from '@wise-margin/contract';
+import { type CompanyDto, DISPLAY_QUERY_NAMES } from '@wise-margin/contract';
 import { BookOpen, ChartNoAxesColumn, ChevronDown, FileText, Package, Search } from 'lucide-react';
 import { Suspense, useEffect, useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
+
 import { getJson } from '../api/client.ts';
-import { Failure, Loading } from '../ui/states.tsx';
+import { CompanyContext, useAsOf, useCompanies } from '../data/company.ts';
 import { useBudgets } from '../data/use-statement.ts';
 import { useViews } from '../data/use-views.ts';
+import { Failure, Loading } from '../ui/states.tsx';
 import { useKeys } from '../ui/use-keys.ts';
-import { CompanyContext, useAsOf, useCompanies } from '../data/company.ts';
 import { KeysDialog } from './keys-dialog.tsx';
 
 const STATIONS = [

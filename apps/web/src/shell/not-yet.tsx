@@ -1,7 +1,8 @@
 import { Link } from 'react-router';
+
+import { useCompany } from '../data/company.ts';
 import { Page } from '../ui/page.tsx';
 import { Empty } from '../ui/states.tsx';
-import { useCompany } from '../data/company.ts';
 
 /** A station that is not built yet: one sentence on what it will hold. */
 export function NotYet({ station, sentence }: { readonly station: string; readonly sentence: string }) {

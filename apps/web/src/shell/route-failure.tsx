@@ -1,4 +1,5 @@
 import { isRouteErrorResponse, Link, useRouteError } from 'react-router';
+
 import { Empty, Failure } from '../ui/states.tsx';
 
 /** An address that leads nowhere, with the way back. */

@@ -1,9 +1,10 @@
 import { Dialog, DialogBackdrop, DialogPanel, DialogTitle } from '@headlessui/react';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type BenchmarkChange, type BenchmarkDto, type CellDto, type GridDto } from '@wise-margin/contract';
-import { figureText } from '@wise-margin/presentation';
 import { parseAmount } from '@wise-margin/core';
+import { figureText } from '@wise-margin/presentation';
 import { useState } from 'react';
+
 import { getJson, sendJson } from '../api/client.ts';
 import { useCompany } from '../data/company.ts';
 

@@ -1,4 +1,5 @@
-import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { type KeyboardEvent, type PointerEvent, useRef, useState } from 'react';
+
 import { CHARACTER, PADDING } from './column-widths.ts';
 
 const LEAST = 4;

@@ -1,5 +1,6 @@
 import type { GridDto } from '@wise-margin/contract';
 import type { ShownLine } from '@wise-margin/presentation';
+
 import type { StatementFigures } from './statement-figures.ts';
 
 /** The width of a figure's character, and what a column has beside its figures, in pixels. */

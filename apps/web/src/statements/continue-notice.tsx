@@ -1,8 +1,9 @@
 import { useState } from 'react';
 import { Link, useLocation } from 'react-router';
+
+import { choicesIn } from '../data/statement-choices.ts';
 import { useSearch } from '../ui/use-search.ts';
 import { rememberedWords } from './remembered-words.ts';
-import { choicesIn } from '../data/statement-choices.ts';
 
 /** On a view opened as it was saved: the choices made in it the last time, at a click. */
 export function ContinueNotice({

@@ -1,6 +1,7 @@
-import { displayQueryText, type DisplayQuery } from '@wise-margin/contract';
+import { type DisplayQuery, displayQueryText } from '@wise-margin/contract';
 import type { Display } from '@wise-margin/core';
 import { useId } from 'react';
+
 import { Choice } from '../ui/choice.tsx';
 
 const SAMPLE = { parentheses: '(1,234)', minus: '−1,234', red: '(1,234) in red' } as const;

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import type { DimensionValuesDto, FilterDto } from '@wise-margin/contract';
 import { useId, useState } from 'react';
+
 import { getJson } from '../api/client.ts';
 import { useCompany } from '../data/company.ts';
 import { ValuePicker } from '../ui/value-picker.tsx';

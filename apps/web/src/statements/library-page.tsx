@@ -1,13 +1,14 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Plus, Search, Star } from 'lucide-react';
 import { Link } from 'react-router';
+
 import { sendJson } from '../api/client.ts';
 import { useAsOf, useCompany } from '../data/company.ts';
+import { viewAddress } from '../data/statement-choices.ts';
+import { useViews } from '../data/use-views.ts';
 import { Page } from '../ui/page.tsx';
 import { Failure, Loading } from '../ui/states.tsx';
 import { useSearch } from '../ui/use-search.ts';
-import { viewAddress } from '../data/statement-choices.ts';
-import { useViews } from '../data/use-views.ts';
 
 const STARRED = 'Starred';
 

@@ -1,9 +1,10 @@
 import { useState } from 'react';
+
 import { useCompany } from '../data/company.ts';
-import { Failure } from '../ui/states.tsx';
 import type { StatementChoices } from '../data/statement-choices.ts';
-import { TrendBars, TrendLegend, trendUnit, trendValueText, type TrendSeries } from './trend-bars.tsx';
 import { useLineTrends } from '../data/use-statement.ts';
+import { Failure } from '../ui/states.tsx';
+import { TrendBars, TrendLegend, type TrendSeries, trendUnit, trendValueText } from './trend-bars.tsx';
 
 /** A line by month of the year: actual solid, budget outlined, prior year grey; or all with the first month as 100. */
 export function LineTrend({ view, choices, line }: { readonly view: string; readonly choices: StatementChoices; readonly line: string }) {

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+
 import { rememberedWords } from './remembered-words.ts';
 
 const words = (address: string) => rememberedWords(address, [{ id: 3, name: 'Annual plan' }]);

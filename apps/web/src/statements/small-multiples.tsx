@@ -1,11 +1,12 @@
 import type { LineTrendDto } from '@wise-margin/contract';
 import { max, min } from 'd3';
 import { useState } from 'react';
+
 import { useCompany } from '../data/company.ts';
-import { Failure, Loading } from '../ui/states.tsx';
 import type { StatementChoices } from '../data/statement-choices.ts';
-import { TrendBars, TrendLegend, trendUnit, trendValueText } from './trend-bars.tsx';
 import { useLineTrends } from '../data/use-statement.ts';
+import { Failure, Loading } from '../ui/states.tsx';
+import { TrendBars, TrendLegend, trendUnit, trendValueText } from './trend-bars.tsx';
 
 const valuesOf = ({ actual, budget, prior }: LineTrendDto): number[] => [...actual, ...budget, ...prior].flatMap((value) => value ?? []);
 

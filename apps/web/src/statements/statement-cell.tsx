@@ -1,9 +1,10 @@
-import { max, scaleLinear } from 'd3';
 import { type CellDto, type GridDto } from '@wise-margin/contract';
 import { cellReasonWords, shownFavor, type ShownLine } from '@wise-margin/presentation';
+import { max, scaleLinear } from 'd3';
+
 import { CellFigure, favorColor } from '../ui/figure.tsx';
-import type { StatementFigures } from './statement-figures.ts';
 import { ruleClasses } from '../ui/rule-classes.ts';
+import type { StatementFigures } from './statement-figures.ts';
 
 const BAR = 46;
 const amountOf = (cell: CellDto): number => (cell.kind === 'amount' ? cell.value : 0);

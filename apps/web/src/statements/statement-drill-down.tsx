@@ -1,10 +1,11 @@
-import { useCompany } from '../data/company.ts';
-import { FigureStep, Proof, DrillDownSteps, type DrillDownAddress, DrillDownPanel, figureProof } from '../drill-down/index.ts';
 import { figureText } from '@wise-margin/presentation';
-import { Failure, Loading } from '../ui/states.tsx';
-import { LineTrend } from './line-trend.tsx';
+
+import { useCompany } from '../data/company.ts';
 import type { StatementChoices } from '../data/statement-choices.ts';
 import { useDrillDown } from '../data/use-statement.ts';
+import { type DrillDownAddress, DrillDownPanel, DrillDownSteps, figureProof, FigureStep, Proof } from '../drill-down/index.ts';
+import { Failure, Loading } from '../ui/states.tsx';
+import { LineTrend } from './line-trend.tsx';
 
 /** The drill-down of a statement's figure: the figure, its accounts, their entries, the entry. */
 export function StatementDrillDown({

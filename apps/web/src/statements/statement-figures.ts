@@ -1,5 +1,5 @@
 import { type GridDto } from '@wise-margin/contract';
-import { figureFormat, figureText, signedLines, type FigureFormat, type ShownLine } from '@wise-margin/presentation';
+import { type FigureFormat, figureFormat, figureText, type ShownLine, signedLines } from '@wise-margin/presentation';
 
 /** How every figure of a statement is written on screen. */
 export type StatementFigures = {

@@ -1,5 +1,6 @@
 import type { GridDto } from '@wise-margin/contract';
 import { useRef } from 'react';
+
 import { ScenarioSwatch } from '../ui/scenario-swatch.tsx';
 import { useTabStop } from '../ui/use-tab-stop.ts';
 import { ColumnEdge } from './column-edge.tsx';

@@ -1,6 +1,7 @@
 import type { GridDto } from '@wise-margin/contract';
 import type { ShownLine } from '@wise-margin/presentation';
 import { memo } from 'react';
+
 import { LineName } from './line-name.tsx';
 import { StatementCell } from './statement-cell.tsx';
 import type { StatementFigures } from './statement-figures.ts';

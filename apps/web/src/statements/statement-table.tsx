@@ -1,17 +1,18 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import type { GridDto } from '@wise-margin/contract';
 import type { ShownLine } from '@wise-margin/presentation';
-import { useMemo, useRef, type KeyboardEvent } from 'react';
-import { gridKeyTarget, type GridPlace } from '../ui/grid-keys.ts';
-import { useTabStop } from '../ui/use-tab-stop.ts';
+import { type KeyboardEvent, useMemo, useRef } from 'react';
+
 import { useCompany } from '../data/company.ts';
+import { gridKeyTarget, type GridPlace } from '../ui/grid-keys.ts';
 import { usePrinting } from '../ui/use-printing.ts';
+import { useStableCallback } from '../ui/use-stable-callback.ts';
+import { useTabStop } from '../ui/use-tab-stop.ts';
 import { columnWidths } from './column-widths.ts';
 import { largestBar } from './statement-cell.tsx';
 import { statementFigures } from './statement-figures.ts';
 import { StatementHead } from './statement-head.tsx';
 import { StatementRow } from './statement-row.tsx';
-import { useStableCallback } from '../ui/use-stable-callback.ts';
 
 export type CellPlace = { readonly line: string; readonly column: string };
 const ROW = 25;

@@ -1,6 +1,7 @@
 import { type LineTrendDto } from '@wise-margin/contract';
 import { figureText } from '@wise-margin/presentation';
 import { max, min, scaleBand, scaleLinear } from 'd3';
+
 import { ScenarioSwatch } from '../ui/scenario-swatch.tsx';
 
 const WIDTH = 400;

@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { ViewListDto } from '@wise-margin/contract';
 import { useEffect, useRef } from 'react';
+
 import { sendJson } from '../api/client.ts';
 import { choicesIn } from '../data/statement-choices.ts';
 

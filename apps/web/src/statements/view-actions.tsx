@@ -1,10 +1,11 @@
 import { CloseButton } from '@headlessui/react';
 import { BarChart3, Download, PencilLine, Printer, Table2 } from 'lucide-react';
 import { Link, useLocation } from 'react-router';
+
 import { queryText } from '../api/client.ts';
 import { useCompany } from '../data/company.ts';
-import { FloatingPanel } from '../ui/floating-panel.tsx';
 import { choicesIn } from '../data/statement-choices.ts';
+import { FloatingPanel } from '../ui/floating-panel.tsx';
 
 const FORMATS = [
   ['pdf', 'PDF'],

@@ -1,8 +1,11 @@
 import { shownLines, sidesOfForm } from '@wise-margin/presentation';
 import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
+
 import { useAsOf, useCompany } from '../data/company.ts';
+import { plainChoices, readChoices, statementQuery } from '../data/statement-choices.ts';
 import { useMonthKeys } from '../data/use-month-keys.ts';
+import { useBudgets, useStatement, useStrip } from '../data/use-statement.ts';
 import { useViews } from '../data/use-views.ts';
 import { useDrillDownAddress } from '../drill-down/index.ts';
 import { Page } from '../ui/page.tsx';
@@ -13,14 +16,12 @@ import { useReturnFocus } from '../ui/use-return-focus.ts';
 import { useSearch } from '../ui/use-search.ts';
 import { ContinueNotice } from './continue-notice.tsx';
 import { SmallMultiples } from './small-multiples.tsx';
-import { plainChoices, readChoices, statementQuery } from '../data/statement-choices.ts';
-import { StatementIssues } from './statement-issues.tsx';
-import { asOfLine, unitLine } from './statement-words.ts';
-import { StatementTable } from './statement-table.tsx';
 import { StatementDrillDown } from './statement-drill-down.tsx';
+import { StatementIssues } from './statement-issues.tsx';
+import { StatementTable } from './statement-table.tsx';
+import { asOfLine, unitLine } from './statement-words.ts';
 import { useMonthStrip } from './use-month-strip.ts';
 import { useRememberedChoices } from './use-remembered-choices.ts';
-import { useBudgets, useStatement, useStrip } from '../data/use-statement.ts';
 import { ViewActions } from './view-actions.tsx';
 import { ViewToolbar } from './view-toolbar.tsx';
 

@@ -2,14 +2,15 @@ import { displayChoicesOf, type GridDto, type ViewListDto } from '@wise-margin/c
 import { DEFAULT_DISPLAY, type DisplayUnit } from '@wise-margin/core';
 import { useId, useState } from 'react';
 import { useNavigate } from 'react-router';
+
 import { useCompany } from '../data/company.ts';
+import { setFilter, type StatementChoices, viewAddress } from '../data/statement-choices.ts';
+import { useBudgets } from '../data/use-statement.ts';
 import { Choice } from '../ui/choice.tsx';
 import { FloatingPanel } from '../ui/floating-panel.tsx';
 import { BenchmarksDialog } from './benchmarks-dialog.tsx';
 import { DisplayPanel } from './display-panel.tsx';
 import { dimensionName, FiltersPanel } from './filters-panel.tsx';
-import { setFilter, viewAddress, type StatementChoices } from '../data/statement-choices.ts';
-import { useBudgets } from '../data/use-statement.ts';
 
 export const UNITS: readonly (readonly [DisplayUnit, string])[] = [
   ['cents', 'Cents'],

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+
 import { dateWords, momentWords } from './date-words.ts';
 
 describe('dates', () => {

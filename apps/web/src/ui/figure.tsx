@@ -1,6 +1,6 @@
-import { formatAmount, type AmountFormat, type Minor } from '@wise-margin/core';
 import { type CellDto } from '@wise-margin/contract';
-import { cellReasonWords, figureText, type FigureFormat } from '@wise-margin/presentation';
+import { type AmountFormat, formatAmount, type Minor } from '@wise-margin/core';
+import { cellReasonWords, type FigureFormat, figureText } from '@wise-margin/presentation';
 
 const isNegative = (text: string): boolean => text.startsWith('(') || text.startsWith('−');
 

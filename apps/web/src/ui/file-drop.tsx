@@ -1,4 +1,4 @@
-import { useState, type DragEvent, type ReactNode } from 'react';
+import { type DragEvent, type ReactNode, useState } from 'react';
 
 /** A frame that hands a file dropped anywhere on it to the file field inside, as if it had been chosen there. */
 export function FileDrop({ children, className = '' }: { readonly children: ReactNode; readonly className?: string }) {

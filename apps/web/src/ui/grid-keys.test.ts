@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+
 import { gridKeyTarget, type GridShape } from './grid-keys.ts';
 
 // row 1 is a heading without figures; rows 0 and 3 open

@@ -1,4 +1,4 @@
-import { useId, type ReactNode } from 'react';
+import { type ReactNode, useId } from 'react';
 
 /** A label above its control, tied by an id of its own, so that units and options do not join the control's name. */
 function Labeled({ label, control }: { readonly label: string; readonly control: (id: string) => ReactNode }) {

@@ -1,5 +1,5 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useRef, type ReactNode } from 'react';
+import { type ReactNode, useRef } from 'react';
 
 /**
  * A table of any length with its headings and totals in place: only the rows in view are drawn. Every

@@ -1,4 +1,4 @@
-import { useEffect, type ReactNode } from 'react';
+import { type ReactNode, useEffect } from 'react';
 
 /** A station's page: serif title, words beside it, actions at its right. */
 export function Page({

@@ -1,7 +1,8 @@
-import { max, min, scaleLinear } from 'd3';
 import type { StripDto } from '@wise-margin/contract';
 import { formatAmount, type Minor } from '@wise-margin/core';
-import { useRef, type KeyboardEvent } from 'react';
+import { max, min, scaleLinear } from 'd3';
+import { type KeyboardEvent, useRef } from 'react';
+
 import { gridKeyTarget } from './grid-keys.ts';
 import { useTabStop } from './use-tab-stop.ts';
 

@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+
 import { ApiProblem } from '../api/client.ts';
 
 /** What went wrong, in the server's words, with a way to try again. */

@@ -1,4 +1,4 @@
-import { useEffect, type RefObject } from 'react';
+import { type RefObject, useEffect } from 'react';
 
 /** The current place of a grid, which is its one tab stop. */
 const CURRENT = '[data-tab-stop]';

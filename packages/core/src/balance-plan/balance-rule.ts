@@ -1,5 +1,5 @@
-import type { AccountClass } from '../chart/account-class.ts';
 import { changeFactor, changeWords } from '../budgets/bases/percent.ts';
+import type { AccountClass } from '../chart/account-class.ts';
 import { multiplyByDecimal } from '../money/decimal.ts';
 import type { Minor } from '../money/minor.ts';
 import { roundHalfAway } from '../money/round.ts';

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+
 import { balanceOfDays, daysOfBalance } from './days-of-flow.ts';
 
 const months = fc.array(fc.record({ amount: fc.integer({ min: 1, max: 1e9 }), days: fc.integer({ min: 28, max: 31 }) }), {

@@ -1,7 +1,7 @@
-import { PERIODS_PER_YEAR, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
-import { minor, ZERO, type Minor } from '../money/minor.ts';
+import { type PeriodIndex, PERIODS_PER_YEAR } from '../calendar/fiscal-calendar.ts';
+import { type Minor, minor, ZERO } from '../money/minor.ts';
 import type { BalanceRule } from './balance-rule.ts';
-import { loanSchedule, type LoanMonth } from './loan-schedule.ts';
+import { type LoanMonth, loanSchedule } from './loan-schedule.ts';
 
 const NOTHING: LoanMonth = { payment: ZERO, interest: ZERO, principal: ZERO, balance: ZERO };
 const plus = (a: LoanMonth, b: LoanMonth): LoanMonth => ({

@@ -1,7 +1,7 @@
 import { exactProduct } from '../budgets/bases/exact-product.ts';
 import { apportion } from '../money/apportion.ts';
 import { parseDecimal } from '../money/decimal.ts';
-import { minor, ZERO, type Minor } from '../money/minor.ts';
+import { type Minor, minor, ZERO } from '../money/minor.ts';
 import { roundHalfAway } from '../money/round.ts';
 
 /** How a loan is paid back: in level payments, in equal principal payments, or at maturity. */

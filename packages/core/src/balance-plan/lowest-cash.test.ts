@@ -1,4 +1,5 @@
 import { expect, it } from 'vitest';
+
 import { lowestCash } from './lowest-cash.ts';
 
 it.each([

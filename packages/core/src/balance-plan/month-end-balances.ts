@@ -1,11 +1,11 @@
-import { firstSlot, lastSlot, periodAt, type FiscalCalendar, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
-import type { AccountClass } from '../chart/account-class.ts';
-import { incomePositions, type Chart } from '../chart/account.ts';
-import { NO_FILTER } from '../ledger/dimension.ts';
-import type { Slab } from '../ledger/balance-cube.ts';
 import type { BudgetBooks } from '../budgets/budget-books.ts';
-import type { MonthlyFlow } from './days-of-flow.ts';
+import { firstSlot, type FiscalCalendar, lastSlot, periodAt, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
+import { type Chart, incomePositions } from '../chart/account.ts';
+import type { AccountClass } from '../chart/account-class.ts';
+import type { Slab } from '../ledger/balance-cube.ts';
+import { NO_FILTER } from '../ledger/dimension.ts';
 import { DAYS_OF, type DaysBase } from './balance-rule.ts';
+import type { MonthlyFlow } from './days-of-flow.ts';
 
 const MOST_MONTHS_BACK = 36;
 const DAY = 86_400_000;

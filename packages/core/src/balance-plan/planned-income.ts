@@ -1,8 +1,8 @@
-import { periodAt, PERIODS_PER_YEAR, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
-import { incomePositions } from '../chart/account.ts';
-import { NO_FILTER } from '../ledger/dimension.ts';
-import type { BalanceCube } from '../ledger/balance-cube.ts';
 import type { BudgetBooks } from '../budgets/budget-books.ts';
+import { periodAt, type PeriodIndex, PERIODS_PER_YEAR } from '../calendar/fiscal-calendar.ts';
+import { incomePositions } from '../chart/account.ts';
+import type { BalanceCube } from '../ledger/balance-cube.ts';
+import { NO_FILTER } from '../ledger/dimension.ts';
 import { incomeIn, type MonthEndBalances } from './month-end-balances.ts';
 
 /** The income budget of a year. */

@@ -1,9 +1,9 @@
-import { PERIODS_PER_YEAR, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
-import { minor } from '../money/minor.ts';
 import type { BudgetBooks } from '../budgets/budget-books.ts';
+import { type PeriodIndex, PERIODS_PER_YEAR } from '../calendar/fiscal-calendar.ts';
+import { minor } from '../money/minor.ts';
 import type { BalancePlanIssue, InterestMonth } from './balance-plan-issue.ts';
-import { classTotal, type MonthEndBalances } from './month-end-balances.ts';
 import type { LoanMonth } from './loan-schedule.ts';
+import { classTotal, type MonthEndBalances } from './month-end-balances.ts';
 import type { PlannedRule } from './planned-rules.ts';
 
 const YEAR = PERIODS_PER_YEAR;

@@ -1,5 +1,5 @@
-import { periodOfKey, type FiscalCalendar } from '../calendar/fiscal-calendar.ts';
 import type { BudgetBooks } from '../budgets/budget-books.ts';
+import { type FiscalCalendar, periodOfKey } from '../calendar/fiscal-calendar.ts';
 import type { BalanceRule } from './balance-rule.ts';
 import type { MonthEndBalances } from './month-end-balances.ts';
 import { ruleFromHistory } from './rule-from-history.ts';

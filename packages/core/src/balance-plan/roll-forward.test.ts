@@ -1,11 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+
 import { lastSlot, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
 import { NO_FILTER } from '../ledger/dimension.ts';
 import { minor } from '../money/minor.ts';
 import { loanSchedule } from './loan-schedule.ts';
-import { rollForward, type RolledForward } from './roll-forward.ts';
-import { booksOf, calendar, chart, factsOf, incomeCube, positionOf, rulesOf, type Entry, type Planned } from './small-balance.ts';
+import { type RolledForward, rollForward } from './roll-forward.ts';
+import { booksOf, calendar, chart, type Entry, factsOf, incomeCube, type Planned, positionOf, rulesOf } from './small-balance.ts';
 
 const MONTHS = Array.from({ length: 12 }, (_, index) => index + 1);
 const balance = (rolled: RolledForward, account: string, year: number, month: number): number =>

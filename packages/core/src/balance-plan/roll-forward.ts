@@ -1,19 +1,19 @@
-import { firstSlot, lastSlot, periodOfYear, PERIODS_PER_YEAR, slotCount, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
+import type { BudgetBooks } from '../budgets/budget-books.ts';
+import { firstSlot, lastSlot, type PeriodIndex, periodOfYear, PERIODS_PER_YEAR, slotCount } from '../calendar/fiscal-calendar.ts';
 import { incomePositions, isBalanceAccount, isIncomeAccount, signOf } from '../chart/account.ts';
 import { BalanceCube, type BalanceFact } from '../ledger/balance-cube.ts';
 import { NO_FILTER } from '../ledger/dimension.ts';
-import { minor, ZERO, type Minor } from '../money/minor.ts';
-import type { BudgetBooks } from '../budgets/budget-books.ts';
+import { type Minor, minor, ZERO } from '../money/minor.ts';
 import type { BalancePlanIssue, InterestMonth } from './balance-plan-issue.ts';
-import { closingUnder, type BalanceRule, type DaysBase, type RuleContext } from './balance-rule.ts';
+import { type BalanceRule, closingUnder, type DaysBase, type RuleContext } from './balance-rule.ts';
 import { daysOfBalance } from './days-of-flow.ts';
-import { classTotal, MonthEndBalances } from './month-end-balances.ts';
 import { loanBook } from './loan-book.ts';
 import type { LoanMonth } from './loan-schedule.ts';
+import { classTotal, MonthEndBalances } from './month-end-balances.ts';
 import { incomeOf, lastLedgerMonth, type YearIncome } from './planned-income.ts';
 import { interestIssue, interestOf, unscheduledDebt } from './planned-interest.ts';
-import { plannedRule, balancingAccountOf, type PlannedRule } from './planned-rules.ts';
-import { DAYS_CLASSES, USUAL_BASE, type DaysClass } from './rule-from-history.ts';
+import { balancingAccountOf, type PlannedRule, plannedRule } from './planned-rules.ts';
+import { DAYS_CLASSES, type DaysClass, USUAL_BASE } from './rule-from-history.ts';
 
 const YEAR = PERIODS_PER_YEAR;
 

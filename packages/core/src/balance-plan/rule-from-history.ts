@@ -1,9 +1,9 @@
+import { type Account, type Chart, signOf } from '../chart/account.ts';
 import type { AccountClass } from '../chart/account-class.ts';
-import { signOf, type Account, type Chart } from '../chart/account.ts';
 import { minor } from '../money/minor.ts';
 import type { BalanceRule, DaysBase } from './balance-rule.ts';
-import { classTotal, type MonthEndBalances } from './month-end-balances.ts';
 import { loanFromHistory } from './loan-from-history.ts';
+import { classTotal, type MonthEndBalances } from './month-end-balances.ts';
 
 const YEAR = 12;
 /** The flow that the days of a class are counted in unless one chooses another. */

@@ -1,5 +1,5 @@
+import { type Chart, isBalanceAccount } from '../chart/account.ts';
 import type { AccountClass } from '../chart/account-class.ts';
-import { isBalanceAccount, type Chart } from '../chart/account.ts';
 import type { BalanceRule, BalanceRuleKind } from './balance-rule.ts';
 import type { PlannedRule } from './planned-rules.ts';
 

@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
+
 import { ACCOUNT_CLASS_KEYS, classOf } from '../chart/account-class.ts';
 import { formatAmount } from '../money/format-amount.ts';
-import { minor, type Minor } from '../money/minor.ts';
-import { BALANCE_RULES, BALANCE_RULE_KINDS, balanceRuleWords, closingUnder, type BalanceRule, type RuleContext } from './balance-rule.ts';
+import { type Minor, minor } from '../money/minor.ts';
+import { BALANCE_RULE_KINDS, BALANCE_RULES, type BalanceRule, balanceRuleWords, closingUnder, type RuleContext } from './balance-rule.ts';
 import { loanFromHistory } from './loan-from-history.ts';
 import { loanSchedule } from './loan-schedule.ts';
 import type { PlannedRule } from './planned-rules.ts';

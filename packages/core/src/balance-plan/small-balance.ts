@@ -1,8 +1,8 @@
-import { monthCalendar, slotCount, slotOfYear, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
-import { isIncomeAccount, type Account } from '../chart/account.ts';
+import type { BudgetBooks } from '../budgets/budget-books.ts';
+import { monthCalendar, type PeriodIndex, slotCount, slotOfYear } from '../calendar/fiscal-calendar.ts';
+import { type Account, isIncomeAccount } from '../chart/account.ts';
 import { BalanceCube, type BalanceFact } from '../ledger/balance-cube.ts';
 import { minor } from '../money/minor.ts';
-import type { BudgetBooks } from '../budgets/budget-books.ts';
 import type { BalanceRule } from './balance-rule.ts';
 
 // small books with a balance sheet, for the tests of this folder: FY2025 and FY2026 begin in April

@@ -1,9 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { minor, type Minor } from '../money/minor.ts';
-import { basisContext } from './bases/empty-context.ts';
+
+import { type Minor, minor } from '../money/minor.ts';
 import { MONTHS } from './bases/basis-context.ts';
-import { BASES, basisWords, deriveMonths, deriveYear, type Basis } from './basis.ts';
+import { basisContext } from './bases/empty-context.ts';
+import { BASES, type Basis, basisWords, deriveMonths, deriveYear } from './basis.ts';
 import type { BudgetLine } from './budget-line.ts';
 import { editBudget } from './edit.ts';
 

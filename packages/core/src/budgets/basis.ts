@@ -1,39 +1,39 @@
 import { multiplyByDecimal } from '../money/decimal.ts';
-import { minor, type Minor } from '../money/minor.ts';
-import { NO_FRACTION, roundFraction, type Fraction } from '../money/fraction.ts';
+import { type Fraction, NO_FRACTION, roundFraction } from '../money/fraction.ts';
+import { type Minor, minor } from '../money/minor.ts';
 import { roundToStep } from '../money/round.ts';
 import {
-  MONTHS,
   type BasisContext,
-  type HistoryReading,
   type BasisDefinition,
   type BasisIssue,
   type HistoryMonths,
+  type HistoryReading,
+  MONTHS,
 } from './bases/basis-context.ts';
 import {
-  driverRate,
-  fixedMonths,
-  payroll,
-  percentOf,
   type DriverRate,
+  driverRate,
   type FixedMonths,
+  fixedMonths,
   type Payroll,
+  payroll,
   type PercentOf,
+  percentOf,
 } from './bases/from-drivers.ts';
 import {
-  averageYears,
-  latestMonths,
-  sameMonths,
-  trend,
-  yearTotal,
   type AverageYears,
+  averageYears,
   type LatestMonths,
+  latestMonths,
   type SameMonths,
+  sameMonths,
   type Trend,
+  trend,
   type YearTotal,
+  yearTotal,
 } from './bases/from-history.ts';
 import { changeFactor } from './bases/percent.ts';
-import { typed, typedTotal, type Typed, type TypedTotal } from './bases/typed.ts';
+import { type Typed, typed, type TypedTotal, typedTotal } from './bases/typed.ts';
 import { roundTogether } from './round-together.ts';
 import { spreadTotal } from './spread.ts';
 

@@ -1,10 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+
+import type { PeriodIndex } from '../calendar/fiscal-calendar.ts';
+import { minor } from '../money/minor.ts';
 import type { BudgetBooks } from './budget-books.ts';
 import { checkFindings, checkKey } from './budget-checks.ts';
 import { booksOf, chart, fact, head, line, NORTH, SOUTH } from './small-budget.ts';
-import type { PeriodIndex } from '../calendar/fiscal-calendar.ts';
-import { minor } from '../money/minor.ts';
 
 const MONTHS = Array.from({ length: 12 }, (_, month) => month + 1);
 /** Two years of steady history: the second projected by its budget. */

@@ -1,7 +1,7 @@
-import { isIncomeAccount, signOf, type Account } from '../chart/account.ts';
+import { type Account, isIncomeAccount, signOf } from '../chart/account.ts';
 import type { DimensionCombination, DimensionFilter } from '../ledger/dimension.ts';
 import { averageOfShares, monthlyShares } from '../trend/seasonal-shares.ts';
-import { sliceKey, type BudgetBooks, type BudgetHead, type PlacedLine } from './budget-books.ts';
+import { type BudgetBooks, type BudgetHead, type PlacedLine, sliceKey } from './budget-books.ts';
 import { historyMonths, sliceFilter } from './line-context.ts';
 import type { NonrecurringReason } from './nonrecurring-reason.ts';
 import { slicesByAccount, slotsOfYear } from './slices.ts';

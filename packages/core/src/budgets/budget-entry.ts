@@ -1,5 +1,5 @@
-import { multiplyByDecimal, parseDecimal, type Decimal } from '../money/decimal.ts';
-import { LARGEST_MINOR, minor, type Minor } from '../money/minor.ts';
+import { type Decimal, multiplyByDecimal, parseDecimal } from '../money/decimal.ts';
+import { LARGEST_MINOR, type Minor, minor } from '../money/minor.ts';
 
 export type BudgetEntryIssue = { readonly code: 'notAnAmount' | 'tooManyDecimals' | 'divisionByZero' | 'tooLarge' };
 export type BudgetEntry = { readonly ok: true; readonly value: Minor } | { readonly ok: false; readonly issue: BudgetEntryIssue };

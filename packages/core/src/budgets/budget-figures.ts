@@ -1,16 +1,16 @@
-import { periodOfYear, slotCount, slotOfYear, PERIODS_PER_YEAR, type FiscalCalendar } from '../calendar/fiscal-calendar.ts';
+import { type FiscalCalendar, periodOfYear, PERIODS_PER_YEAR, slotCount, slotOfYear } from '../calendar/fiscal-calendar.ts';
 import { isIncomeAccount } from '../chart/account.ts';
 import { BalanceCube, type BalanceFact } from '../ledger/balance-cube.ts';
-import { filterKey, type DimensionFilter } from '../ledger/dimension.ts';
+import { type DimensionFilter, filterKey } from '../ledger/dimension.ts';
 import { minor } from '../money/minor.ts';
-import { evaluate, type StatementGrid } from '../statements/evaluate.ts';
-import { reevaluate } from '../statements/reevaluate.ts';
-import { planStatement, type StatementPlan } from '../statements/statement-plan.ts';
-import { actualScenario, budgetScenario, noScenario, projectionScenario, statisticScenario } from '../statements/scenarios.ts';
-import type { ScenarioSource, ScenarioSources } from '../statements/scenario-source.ts';
 import type { ColumnSet } from '../statements/column-set.ts';
-import { STATISTIC } from '../statements/statistic-figures.ts';
+import { evaluate, type StatementGrid } from '../statements/evaluate.ts';
 import type { LineSet } from '../statements/line-set.ts';
+import { reevaluate } from '../statements/reevaluate.ts';
+import type { ScenarioSource, ScenarioSources } from '../statements/scenario-source.ts';
+import { actualScenario, budgetScenario, noScenario, projectionScenario, statisticScenario } from '../statements/scenarios.ts';
+import { planStatement, type StatementPlan } from '../statements/statement-plan.ts';
+import { STATISTIC } from '../statements/statistic-figures.ts';
 import type { BudgetBooks, BudgetHead, PlacedLine } from './budget-books.ts';
 import type { LineChange } from './line-trace.ts';
 

@@ -1,5 +1,5 @@
 import type { DimensionCombination } from '../ledger/dimension.ts';
-import { minor, type Minor } from '../money/minor.ts';
+import { type Minor, minor } from '../money/minor.ts';
 import type { Basis } from './basis.ts';
 
 /**

@@ -1,10 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+
 import { toDecimalText } from '../money/format-amount.ts';
 import { minor } from '../money/minor.ts';
-import { editsOfChanges, fileEffect, readBudgetFile, type FilePlace } from './budget-rows.ts';
-import { BudgetWorksheet } from './worksheet.ts';
+import { editsOfChanges, fileEffect, type FilePlace, readBudgetFile } from './budget-rows.ts';
 import { booksOf, head, line, SOUTH } from './small-budget.ts';
+import { BudgetWorksheet } from './worksheet.ts';
 
 const TYPED = { kind: 'typed' } as const;
 const place: FilePlace = { books: booksOf({}), head, values: new Map([['department', ['North', 'South', '']]]) };

@@ -1,9 +1,9 @@
 import { isIncomeAccount, signOf } from '../chart/account.ts';
 import type { DimensionCombination } from '../ledger/dimension.ts';
-import { minor, type Minor } from '../money/minor.ts';
-import { parseAmount, type AmountIssue } from '../money/parse-amount.ts';
+import { type Minor, minor } from '../money/minor.ts';
+import { type AmountIssue, parseAmount } from '../money/parse-amount.ts';
 import { nearMatches } from '../text/near-matches.ts';
-import { sliceKey, type BudgetBooks, type BudgetHead } from './budget-books.ts';
+import { type BudgetBooks, type BudgetHead, sliceKey } from './budget-books.ts';
 import type { BudgetWorksheet } from './worksheet.ts';
 import type { WorksheetEdit } from './worksheet-edit.ts';
 

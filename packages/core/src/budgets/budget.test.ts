@@ -1,10 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+
 import { minor } from '../money/minor.ts';
-import { basisWords, changed, deriveMonths } from './basis.ts';
 import { basisContext } from './bases/empty-context.ts';
+import { basisWords, changed, deriveMonths } from './basis.ts';
 import { parseBudgetEntry } from './budget-entry.ts';
-import { yearTotal, type BudgetLine } from './budget-line.ts';
+import { type BudgetLine, yearTotal } from './budget-line.ts';
 import { editBudget, type EditedLine } from './edit.ts';
 import { SPREAD_KINDS, spreadTotal, spreadWords } from './spread.ts';
 

@@ -1,10 +1,10 @@
 import { apportion, apportionWhole } from '../money/apportion.ts';
-import { minor, type Minor } from '../money/minor.ts';
-import { deriveMonths, type Basis } from './basis.ts';
-import { sliceKey } from './budget-books.ts';
-import { withAmounts, yearTotal, type BudgetLine, type BudgetMonth } from './budget-line.ts';
+import { type Minor, minor } from '../money/minor.ts';
 import type { BasisContext } from './bases/basis-context.ts';
-import { spreadTotal, type Spread } from './spread.ts';
+import { type Basis, deriveMonths } from './basis.ts';
+import { sliceKey } from './budget-books.ts';
+import { type BudgetLine, type BudgetMonth, withAmounts, yearTotal } from './budget-line.ts';
+import { type Spread, spreadTotal } from './spread.ts';
 
 /** A change of one or several lines standing in one row of the grid. Amounts are debit positive, for the row as a whole. */
 export type BudgetEdit =

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+
 import { minor } from '../money/minor.ts';
 import { firstBudget } from './first-budget.ts';
 import { firstBudgetTotals } from './first-budget-totals.ts';

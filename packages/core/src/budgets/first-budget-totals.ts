@@ -1,10 +1,10 @@
-import { classOf, type AccountClass, type Polarity } from '../chart/account-class.ts';
 import { isIncomeAccount } from '../chart/account.ts';
-import { minor, type Minor } from '../money/minor.ts';
+import { type AccountClass, classOf, type Polarity } from '../chart/account-class.ts';
+import { type Minor, minor } from '../money/minor.ts';
 import { amount, type Cell } from '../statements/cell.ts';
 import { differenceOf, percentDifferenceOf } from '../variance/difference.ts';
 import type { BudgetBooks } from './budget-books.ts';
-import { yearTotal, type BudgetLine } from './budget-line.ts';
+import { type BudgetLine, yearTotal } from './budget-line.ts';
 import { historyMonths } from './line-context.ts';
 
 /** A year beside the budget made from it, in the shown sign of its class. */

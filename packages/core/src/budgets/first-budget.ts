@@ -1,11 +1,11 @@
 import { isIncomeAccount, signOf } from '../chart/account.ts';
 import type { AccountClass } from '../chart/account-class.ts';
-import { minor, type Minor } from '../money/minor.ts';
-import { deriveMonths, type Basis } from './basis.ts';
-import { sliceKey, type BudgetBooks, type BudgetHead, type PlacedLine } from './budget-books.ts';
+import { type Minor, minor } from '../money/minor.ts';
+import { type Basis, deriveMonths } from './basis.ts';
+import { type BudgetBooks, type BudgetHead, type PlacedLine, sliceKey } from './budget-books.ts';
 import type { BudgetLine } from './budget-line.ts';
-import { proposedMethod, type ProposedMethod } from './proposed-method.ts';
 import { historyMonths, lineContext, sliceFilter } from './line-context.ts';
+import { type ProposedMethod, proposedMethod } from './proposed-method.ts';
 import { slicesByAccount, slotsOfYear } from './slices.ts';
 
 /** Percent changes as decimal texts: one for all classes, and those of single classes instead. */

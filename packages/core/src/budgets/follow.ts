@@ -1,8 +1,8 @@
-import { parseAccountList } from '../chart/account-list.ts';
 import type { Chart } from '../chart/account.ts';
+import { parseAccountList } from '../chart/account-list.ts';
 import { selectAccounts } from '../chart/selection.ts';
 import type { BasisContext } from './bases/basis-context.ts';
-import { deriveMonths, type Basis } from './basis.ts';
+import { type Basis, deriveMonths } from './basis.ts';
 import type { PlacedLine } from './budget-books.ts';
 import { withAmounts } from './budget-line.ts';
 import { isOfLine } from './spread.ts';

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
+
 import { slotOfYear } from '../calendar/fiscal-calendar.ts';
 import { minor } from '../money/minor.ts';
-import { basisWords, deriveYear, type Basis } from './basis.ts';
+import { type Basis, basisWords, deriveYear } from './basis.ts';
 import { firstBudget } from './first-budget.ts';
 import { historyMonths, lineContext } from './line-context.ts';
 import { booksOf, calendar, fact, head, line, NORTH, positionOf, SOUTH } from './small-budget.ts';

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+
 import type { Basis } from './basis.ts';
-import { sliceKey, type PlacedLine } from './budget-books.ts';
+import { type PlacedLine, sliceKey } from './budget-books.ts';
 import { historyMonths, lineContext, sliceFilter } from './line-context.ts';
 import { slicesByAccount, slotsOfYear } from './slices.ts';
 import { booksOf, calendar, fact, head, line, NORTH, positionOf, SOUTH } from './small-budget.ts';

@@ -1,7 +1,7 @@
-import { firstSlot, lastSlot, periodAt, periodOfYear, PERIODS_PER_YEAR, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
+import { firstSlot, lastSlot, periodAt, type PeriodIndex, periodOfYear, PERIODS_PER_YEAR } from '../calendar/fiscal-calendar.ts';
 import { signOf } from '../chart/account.ts';
 import type { DimensionFilter } from '../ledger/dimension.ts';
-import { minor, type Minor } from '../money/minor.ts';
+import { type Minor, minor } from '../money/minor.ts';
 import type { BasisContext, HistoryMonths, HistoryReading } from './bases/basis-context.ts';
 import type { BudgetBooks, BudgetHead, PlacedLine } from './budget-books.ts';
 import { rowAmount } from './budget-line.ts';

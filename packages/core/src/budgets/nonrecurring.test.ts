@@ -1,11 +1,12 @@
 import { describe, expect, it } from 'vitest';
+
 import { firstSlot, periodOfYear } from '../calendar/fiscal-calendar.ts';
 import { minor } from '../money/minor.ts';
 import type { Basis } from './basis.ts';
 import type { BudgetBooks } from './budget-books.ts';
-import { historyMonths } from './line-context.ts';
-import { nonrecurringCandidates, nonrecurringFindings, smallestCandidate, type EntryAtAccount } from './nonrecurring.ts';
 import { checkKey } from './budget-checks.ts';
+import { historyMonths } from './line-context.ts';
+import { type EntryAtAccount, nonrecurringCandidates, nonrecurringFindings, smallestCandidate } from './nonrecurring.ts';
 import { booksOf, calendar, fact, line, positionOf } from './small-budget.ts';
 
 // 12,000.00 of revenue a year: 30.00 is the size of a candidate, 3.00 where its text says so

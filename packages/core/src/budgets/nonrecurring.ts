@@ -1,14 +1,14 @@
-import { firstSlot, lastSlot, periodAt, periodOfYear, PERIODS_PER_YEAR, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
-import { isIncomeAccount, signOf, type Account } from '../chart/account.ts';
+import { firstSlot, lastSlot, periodAt, type PeriodIndex, periodOfYear, PERIODS_PER_YEAR } from '../calendar/fiscal-calendar.ts';
+import { type Account, isIncomeAccount, signOf } from '../chart/account.ts';
 import { resultCategoryOf } from '../chart/cashflow.ts';
-import { minor, type Minor } from '../money/minor.ts';
-import type { BudgetBooks } from './budget-books.ts';
-import { historyMonths } from './line-context.ts';
+import { type Minor, minor } from '../money/minor.ts';
 import type { Basis } from './basis.ts';
+import type { BudgetBooks } from './budget-books.ts';
 import type { PlacedLine } from './budget-books.ts';
+import { type CheckFinding, SANITY_LIMITS } from './budget-checks.ts';
 import { yearTotal } from './budget-line.ts';
+import { historyMonths } from './line-context.ts';
 import type { NonrecurringReason } from './nonrecurring-reason.ts';
-import { SANITY_LIMITS, type CheckFinding } from './budget-checks.ts';
 
 /** What an entry holds at one income account, all its lines there together. Debit positive. */
 export type EntryAtAccount = {

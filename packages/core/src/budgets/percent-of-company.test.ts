@@ -1,12 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+
 import { minor } from '../money/minor.ts';
 import type { Sharing } from './bases/from-drivers.ts';
-import { deriveYear, type Basis } from './basis.ts';
+import { type Basis, deriveYear } from './basis.ts';
 import { rowAmount } from './budget-line.ts';
-import { BudgetWorksheet } from './worksheet.ts';
-import { wholeAccount } from './whole-account.ts';
 import { booksOf, fact, head, line, NORTH, positionOf, SOUTH } from './small-budget.ts';
+import { wholeAccount } from './whole-account.ts';
+import { BudgetWorksheet } from './worksheet.ts';
 
 const TYPED: Basis = { kind: 'typed' };
 const of = (how: Partial<Basis & { kind: 'percentOf' }>): Basis => ({ kind: 'percentOf', accounts: '4000', percent: '18.5', ...how });

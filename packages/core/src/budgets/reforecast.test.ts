@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { slotOfYear, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
+
+import { type PeriodIndex, slotOfYear } from '../calendar/fiscal-calendar.ts';
 import { reforecast } from './reforecast.ts';
 import { booksOf, calendar, fact, head, line, positionOf, SOUTH } from './small-budget.ts';
 

@@ -1,7 +1,7 @@
-import { periodOfYear, PERIODS_PER_YEAR, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
+import { type PeriodIndex, periodOfYear, PERIODS_PER_YEAR } from '../calendar/fiscal-calendar.ts';
 import { isIncomeAccount } from '../chart/account.ts';
-import { minor, type Minor } from '../money/minor.ts';
 import { fraction, roundFraction } from '../money/fraction.ts';
+import { type Minor, minor } from '../money/minor.ts';
 import { exactLine } from '../trend/exact-line.ts';
 import type { BudgetBooks, BudgetHead, PlacedLine } from './budget-books.ts';
 import { historyMonths, sliceFilter } from './line-context.ts';

@@ -1,11 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+
 import { fraction, roundFraction, sumFractions } from '../money/fraction.ts';
 import { minor } from '../money/minor.ts';
-import { BudgetWorksheet } from './worksheet.ts';
 import { firstBudget } from './first-budget.ts';
 import { roundTogether } from './round-together.ts';
 import { booksOf, fact, head, NORTH, SOUTH } from './small-budget.ts';
+import { BudgetWorksheet } from './worksheet.ts';
 
 const months = fc.array(fc.integer({ min: -1e7, max: 1e7 }), { minLength: 12, maxLength: 12 });
 

@@ -1,5 +1,5 @@
-import { floorFraction, roundFraction, sumFractions, type Fraction } from '../money/fraction.ts';
-import { minor, type Minor } from '../money/minor.ts';
+import { floorFraction, type Fraction, roundFraction, sumFractions } from '../money/fraction.ts';
+import { type Minor, minor } from '../money/minor.ts';
 
 /**
  * Rounds the months of an account's lines to a step so that they add up to the account's rounded year:

@@ -1,4 +1,4 @@
-import { minor, type Minor } from '../money/minor.ts';
+import { type Minor, minor } from '../money/minor.ts';
 import { roundHalfAway } from '../money/round.ts';
 
 /** What selected figures come to: how many, their sum, and their mean rounded half away from zero to the minor unit; null without any. */

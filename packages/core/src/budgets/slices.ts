@@ -1,7 +1,7 @@
-import { firstSlot, lastSlot, periodOfYear, PERIODS_PER_YEAR, type FiscalCalendar, type Slot } from '../calendar/fiscal-calendar.ts';
+import { firstSlot, type FiscalCalendar, lastSlot, periodOfYear, PERIODS_PER_YEAR, type Slot } from '../calendar/fiscal-calendar.ts';
 import type { BalanceFact } from '../ledger/balance-cube.ts';
 import type { DimensionCombination } from '../ledger/dimension.ts';
-import { sliceKey, type BudgetHead } from './budget-books.ts';
+import { type BudgetHead, sliceKey } from './budget-books.ts';
 
 /** Slots from and to, both included. */
 export type SlotRange = { readonly from: Slot; readonly to: Slot };

@@ -1,10 +1,10 @@
-import { monthCalendar, slotCount, slotOfYear, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
-import { isIncomeAccount, type Account } from '../chart/account.ts';
+import { monthCalendar, type PeriodIndex, slotCount, slotOfYear } from '../calendar/fiscal-calendar.ts';
+import { type Account, isIncomeAccount } from '../chart/account.ts';
 import { BalanceCube, type BalanceFact } from '../ledger/balance-cube.ts';
-import { passes, type DimensionCombination } from '../ledger/dimension.ts';
+import { type DimensionCombination, passes } from '../ledger/dimension.ts';
 import { minor } from '../money/minor.ts';
 import type { Basis } from './basis.ts';
-import { sliceKey, type BudgetBooks, type BudgetHead, type PlacedLine } from './budget-books.ts';
+import { type BudgetBooks, type BudgetHead, type PlacedLine, sliceKey } from './budget-books.ts';
 
 // small books with two years of history, the second posted through its sixth month, for the tests of this folder
 const account = (number: string, of: Account['class'], group: string | null = null): Account => ({

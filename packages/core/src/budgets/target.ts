@@ -1,6 +1,6 @@
 import { signOf } from '../chart/account.ts';
 import { apportion } from '../money/apportion.ts';
-import { minor, type Minor } from '../money/minor.ts';
+import { type Minor, minor } from '../money/minor.ts';
 import type { StatementPlan } from '../statements/statement-plan.ts';
 import type { BudgetBooks, PlacedLine } from './budget-books.ts';
 import { rowAmount, yearTotal } from './budget-line.ts';

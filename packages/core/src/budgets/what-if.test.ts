@@ -1,12 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+
 import { toDecimalText } from '../money/format-amount.ts';
 import { minor } from '../money/minor.ts';
 import { yearTotal } from './budget-line.ts';
-import { BudgetWorksheet } from './worksheet.ts';
 import { booksOf, head, line, SOUTH } from './small-budget.ts';
 import { editsOfProposal, targetProposal } from './target.ts';
 import { driversOf, whatIf } from './what-if.ts';
+import { BudgetWorksheet } from './worksheet.ts';
 
 const TYPED = { kind: 'typed' } as const;
 const books = booksOf({});

@@ -1,6 +1,6 @@
 import type { AccountClass } from '../chart/account-class.ts';
 import { multiplyByDecimal } from '../money/decimal.ts';
-import { minor, type Minor } from '../money/minor.ts';
+import { type Minor, minor } from '../money/minor.ts';
 import type { StatementGrid } from '../statements/evaluate.ts';
 import { changeFactor } from './bases/percent.ts';
 import type { BudgetBooks, BudgetHead, PlacedLine } from './budget-books.ts';

@@ -1,6 +1,6 @@
-import { fraction, multiplyFractions, roundFraction } from '../money/fraction.ts';
-import { minor, type Minor } from '../money/minor.ts';
 import { signOf } from '../chart/account.ts';
+import { fraction, multiplyFractions, roundFraction } from '../money/fraction.ts';
+import { type Minor, minor } from '../money/minor.ts';
 import type { Basis } from './basis.ts';
 import type { PlacedLine } from './budget-books.ts';
 import { rowAmount } from './budget-line.ts';

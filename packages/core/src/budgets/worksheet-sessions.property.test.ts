@@ -1,10 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+
 import type { Basis } from './basis.ts';
 import { rowAmount } from './budget-line.ts';
+import { booksOf, head, line, positionOf } from './small-budget.ts';
 import { BudgetWorksheet, type WorksheetResult } from './worksheet.ts';
 import type { WorksheetEdit } from './worksheet-edit.ts';
-import { booksOf, head, line, positionOf } from './small-budget.ts';
 
 const NO = { department: ['North'] };
 const following = (accounts: string): Basis => ({ kind: 'percentOf', accounts, percent: '50' });

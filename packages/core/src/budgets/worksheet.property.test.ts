@@ -1,13 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+
 import { signOf } from '../chart/account.ts';
-import { LARGEST_MINOR, minor } from '../money/minor.ts';
 import { toDecimalText } from '../money/format-amount.ts';
+import { LARGEST_MINOR, minor } from '../money/minor.ts';
 import type { PlacedLine } from './budget-books.ts';
-import { rowAmount, absoluteTotal } from './budget-line.ts';
+import { absoluteTotal, rowAmount } from './budget-line.ts';
+import { booksOf, chart, head, line, NORTH, positionOf, SOUTH } from './small-budget.ts';
 import { BudgetWorksheet } from './worksheet.ts';
 import type { WorksheetEdit } from './worksheet-edit.ts';
-import { booksOf, chart, head, line, NORTH, positionOf, SOUTH } from './small-budget.ts';
 
 const ACCOUNTS = ['4000', '5000', '6000', '6100'] as const;
 const department = fc.constantFrom(undefined, 'North', 'South');

@@ -1,14 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { BUDGET_GRID_COLUMNS } from '../statements/shipped/working-columns.ts';
+
 import { INCOME_LINES } from '../statements/shipped/income-lines.ts';
+import { BUDGET_GRID_COLUMNS } from '../statements/shipped/working-columns.ts';
 import type { Basis } from './basis.ts';
 import type { PlacedLine } from './budget-books.ts';
+import { BudgetFigures } from './budget-figures.ts';
 import { rowAmount } from './budget-line.ts';
+import { booksOf, fact, head, line, NORTH, positionOf, SOUTH } from './small-budget.ts';
 import { BudgetWorksheet } from './worksheet.ts';
 import type { WorksheetEdit } from './worksheet-edit.ts';
-import { BudgetFigures } from './budget-figures.ts';
-import { booksOf, fact, head, line, NORTH, positionOf, SOUTH } from './small-budget.ts';
 
 const TYPED: Basis = { kind: 'typed' };
 const percent = (accounts: string, wholeCompany?: true): Basis => ({

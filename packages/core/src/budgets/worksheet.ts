@@ -1,23 +1,23 @@
-import { isIncomeAccount, signOf, type Account } from '../chart/account.ts';
-import { filterKey, passes, type DimensionFilter } from '../ledger/dimension.ts';
-import { AmountOverflowError, LARGEST_MINOR, minor, type Minor } from '../money/minor.ts';
+import { type Account, isIncomeAccount, signOf } from '../chart/account.ts';
+import { type DimensionFilter, filterKey, passes } from '../ledger/dimension.ts';
+import { AmountOverflowError, LARGEST_MINOR, type Minor, minor } from '../money/minor.ts';
 import type { Basis } from './basis.ts';
-import { sliceKey, type BudgetBooks, type BudgetHead, type PlacedLine } from './budget-books.ts';
+import { type BudgetBooks, type BudgetHead, type PlacedLine, sliceKey } from './budget-books.ts';
 import { parseBudgetEntry } from './budget-entry.ts';
-import { isSameMonth, rowAmount, absoluteTotal, type BudgetMonth } from './budget-line.ts';
+import { absoluteTotal, type BudgetMonth, isSameMonth, rowAmount } from './budget-line.ts';
+import { type BudgetEdit, editBudget } from './edit.ts';
+import { followedLine, followOrder, follows } from './follow.ts';
+import { lineContext } from './line-context.ts';
+import { type LineChange, LineTrace } from './line-trace.ts';
+import { isOfLine } from './spread.ts';
 import {
-  noteKey,
   type BudgetNote,
+  noteKey,
   type WorksheetBatch,
   type WorksheetEdit,
   type WorksheetIssue,
   type WorksheetRefusal,
 } from './worksheet-edit.ts';
-import { editBudget, type BudgetEdit } from './edit.ts';
-import { followedLine, followOrder, follows } from './follow.ts';
-import { lineContext } from './line-context.ts';
-import { LineTrace, type LineChange } from './line-trace.ts';
-import { isOfLine } from './spread.ts';
 
 export type NoteChange = { readonly before: BudgetNote | null; readonly after: BudgetNote | null };
 export type WorksheetResult = {

@@ -1,18 +1,19 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+
 import {
+  firstSlot,
   fiscalYearOfDate,
   lastSlot,
-  firstSlot,
   monthCalendar,
   periodAt,
+  type PeriodIndex,
   periodOfDate,
   periodOfKey,
   periodOfYear,
   slotCount,
-  type PeriodIndex,
 } from './fiscal-calendar.ts';
-import { parseIsoDate, type IsoDate } from './iso-date.ts';
+import { type IsoDate, parseIsoDate } from './iso-date.ts';
 import { longPeriodName, spanWords } from './period-words.ts';
 import { resolveSpan, SPAN_KINDS, type SpanDefinition } from './span.ts';
 

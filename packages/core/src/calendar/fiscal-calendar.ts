@@ -1,4 +1,4 @@
-import { daysInMonth, isoDate, type IsoDate } from './iso-date.ts';
+import { daysInMonth, type IsoDate, isoDate } from './iso-date.ts';
 
 declare const periodBrand: unique symbol;
 declare const slotBrand: unique symbol;

@@ -1,4 +1,4 @@
-import { periodAt, periodOfYear, type FiscalCalendar, type PeriodIndex } from './fiscal-calendar.ts';
+import { type FiscalCalendar, periodAt, type PeriodIndex, periodOfYear } from './fiscal-calendar.ts';
 import type { Span } from './span.ts';
 
 const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'];

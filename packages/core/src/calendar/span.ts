@@ -1,4 +1,4 @@
-import { PERIODS_PER_YEAR, periodAt, periodOfKey, type FiscalCalendar, type PeriodIndex } from './fiscal-calendar.ts';
+import { type FiscalCalendar, periodAt, type PeriodIndex, periodOfKey, PERIODS_PER_YEAR } from './fiscal-calendar.ts';
 
 export const SPAN_KINDS = [
   'month',

@@ -1,5 +1,5 @@
-import type { AccountClass } from '../chart/account-class.ts';
 import type { Chart } from '../chart/account.ts';
+import type { AccountClass } from '../chart/account-class.ts';
 import { cashFlowRoleOf } from './account-role.ts';
 import type { LedgerLine } from './cash-flow-history.ts';
 

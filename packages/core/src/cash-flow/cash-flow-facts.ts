@@ -1,5 +1,5 @@
-import type { AccountClass } from '../chart/account-class.ts';
 import type { Chart } from '../chart/account.ts';
+import type { AccountClass } from '../chart/account-class.ts';
 import type { BalanceFact } from '../ledger/balance-cube.ts';
 import { cashFlowRoleOf } from './account-role.ts';
 import { CASH_FLOW, type CashFlowPart } from './cash-flow-part.ts';

@@ -1,6 +1,6 @@
 import type { Chart } from '../chart/account.ts';
-import { minor, type Minor } from '../money/minor.ts';
-import { CAPITAL_ROLES, cashFlowRoleOf, type CashFlowRole } from './account-role.ts';
+import { type Minor, minor } from '../money/minor.ts';
+import { CAPITAL_ROLES, type CashFlowRole, cashFlowRoleOf } from './account-role.ts';
 import type { CashFlowPart } from './cash-flow-part.ts';
 import { classifyEntry } from './classify-entry.ts';
 

@@ -1,7 +1,7 @@
-import { isIncomeAccount, type Chart } from '../chart/account.ts';
 import type { Slot } from '../calendar/fiscal-calendar.ts';
+import { type Chart, isIncomeAccount } from '../chart/account.ts';
 import { BalanceCube, type Slab } from '../ledger/balance-cube.ts';
-import { minor, type Minor } from '../money/minor.ts';
+import { type Minor, minor } from '../money/minor.ts';
 import { cashFlowRoleOf } from './account-role.ts';
 import { cashFlowFacts, type PartFact } from './cash-flow-facts.ts';
 import type { CashFlowPart } from './cash-flow-part.ts';

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+
 import type { Account } from '../chart/account.ts';
 import type { AccountClass } from '../chart/account-class.ts';
 import { minor } from '../money/minor.ts';

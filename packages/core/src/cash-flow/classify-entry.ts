@@ -1,5 +1,5 @@
 import { apportion } from '../money/apportion.ts';
-import { minor, type Minor } from '../money/minor.ts';
+import { type Minor, minor } from '../money/minor.ts';
 import type { CashFlowRole } from './account-role.ts';
 import type { CashFlowMovement, CashFlowPart } from './cash-flow-part.ts';
 

@@ -1,4 +1,4 @@
-import { classOf, type AccountClass, type Polarity } from './account-class.ts';
+import { type AccountClass, classOf, type Polarity } from './account-class.ts';
 
 export type Account = {
   readonly number: string;

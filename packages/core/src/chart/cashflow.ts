@@ -1,5 +1,5 @@
-import { classOf, type AccountClass } from './account-class.ts';
 import type { Account } from './account.ts';
+import { type AccountClass, classOf } from './account-class.ts';
 
 /** The sections of the statement of cash flows. */
 export const CASH_FLOW_CATEGORIES = ['operating', 'investing', 'financing'] as const;

@@ -1,7 +1,8 @@
-import { accountListText, parseAccountList } from './account-list.ts';
 import { describe, expect, it } from 'vitest';
-import { ACCOUNT_CLASS_KEYS, ACCOUNT_CLASSES, classOf, findClass, type AccountClass } from './account-class.ts';
-import { isBalanceAccount, isIncomeAccount, polarityOf, signOf, type Account } from './account.ts';
+
+import { type Account, isBalanceAccount, isIncomeAccount, polarityOf, signOf } from './account.ts';
+import { ACCOUNT_CLASS_KEYS, ACCOUNT_CLASSES, type AccountClass, classOf, findClass } from './account-class.ts';
+import { accountListText, parseAccountList } from './account-list.ts';
 import { absentFrom, selectAccounts, selects } from './selection.ts';
 
 const account = (number: string, of: AccountClass, more: Partial<Account> = {}): Account => ({

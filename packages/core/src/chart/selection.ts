@@ -1,7 +1,7 @@
 import { compareNaturally } from '../text/compare-naturally.ts';
-import type { AccountClass } from './account-class.ts';
 import type { Account, Chart } from './account.ts';
-import { cashFlowCategoryOf, type CashFlowCategory } from './cashflow.ts';
+import type { AccountClass } from './account-class.ts';
+import { type CashFlowCategory, cashFlowCategoryOf } from './cashflow.ts';
 
 /** Accounts by any mix of classes, groups, ranges of numbers and single numbers, less exceptions. */
 export type AccountSelection = {

@@ -1,6 +1,6 @@
-import { findClass } from '../chart/account-class.ts';
-import type { Polarity } from '../chart/account-class.ts';
 import type { Account } from '../chart/account.ts';
+import type { Polarity } from '../chart/account-class.ts';
+import { findClass } from '../chart/account-class.ts';
 import { controlIn, MOST_IN_NAME, withoutControls } from '../text/plain-text.ts';
 import type { ImportIssue, ImportIssueCode } from './import-issue.ts';
 

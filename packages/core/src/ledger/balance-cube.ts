@@ -1,6 +1,6 @@
 import type { Slot } from '../calendar/fiscal-calendar.ts';
-import { minor, type Minor } from '../money/minor.ts';
-import { filterKey, passes, type DimensionCombination, type DimensionFilter } from './dimension.ts';
+import { type Minor, minor } from '../money/minor.ts';
+import { type DimensionCombination, type DimensionFilter, filterKey, passes } from './dimension.ts';
 
 // A slab of 500 accounts over five years is about 250 kB; the oldest filter goes first.
 const MOST_SLABS = 200;

@@ -1,10 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { monthCalendar, slotCount, type PeriodIndex, type Slot } from '../calendar/fiscal-calendar.ts';
+
+import { monthCalendar, type PeriodIndex, type Slot, slotCount } from '../calendar/fiscal-calendar.ts';
 import type { Account } from '../chart/account.ts';
 import { isIncomeAccount } from '../chart/account.ts';
-import { minor, type Minor } from '../money/minor.ts';
-import { BalanceCube, joinSlabs, type BalanceFact } from './balance-cube.ts';
+import { type Minor, minor } from '../money/minor.ts';
+import { BalanceCube, type BalanceFact, joinSlabs } from './balance-cube.ts';
 import { bothFilters, filterKey, passes } from './dimension.ts';
 import { trialBalance } from './trial-balance.ts';
 

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+
 import { monthCalendar } from '../calendar/fiscal-calendar.ts';
 import { readAccountsFile } from './accounts-file.ts';
 import type { Entry } from './entry.ts';

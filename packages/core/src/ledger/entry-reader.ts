@@ -1,11 +1,11 @@
-import { fiscalYearOfDate, periodAt, periodOfDate, type FiscalCalendar } from '../calendar/fiscal-calendar.ts';
-import { parseIsoDate, type IsoDate } from '../calendar/iso-date.ts';
+import { type FiscalCalendar, fiscalYearOfDate, periodAt, periodOfDate } from '../calendar/fiscal-calendar.ts';
+import { type IsoDate, parseIsoDate } from '../calendar/iso-date.ts';
 import { toDecimalText } from '../money/format-amount.ts';
-import { minor, type Minor } from '../money/minor.ts';
+import { type Minor, minor } from '../money/minor.ts';
 import { parseAmount } from '../money/parse-amount.ts';
 import { nearMatches } from '../text/near-matches.ts';
 import { controlIn, MOST_IN_NAME, withoutControls } from '../text/plain-text.ts';
-import { ENTRY_KINDS, ENTRY_STATES, type Entry, type EntryKind, type EntryLine, type EntryState } from './entry.ts';
+import { type Entry, ENTRY_KINDS, ENTRY_STATES, type EntryKind, type EntryLine, type EntryState } from './entry.ts';
 import type { ImportIssue, ImportIssueCode } from './import-issue.ts';
 import type { LedgerField, LedgerLayout } from './ledger-layout.ts';
 

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+
 import { AmountOverflowError, LARGEST_MINOR } from '../money/minor.ts';
 import { layerOf, PostingSums, sidesOf } from './posting-sums.ts';
 

@@ -1,4 +1,4 @@
-import { minor, type Minor } from '../money/minor.ts';
+import { type Minor, minor } from '../money/minor.ts';
 import type { BalanceLayer } from './balance-cube.ts';
 import type { EntryKind, EntryState } from './entry.ts';
 

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+
 import { monthCalendar } from '../calendar/fiscal-calendar.ts';
 import { readStatisticsFile } from './statistics-file.ts';
 

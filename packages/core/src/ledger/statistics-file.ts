@@ -1,4 +1,4 @@
-import { periodOfYear, type FiscalCalendar, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
+import { type FiscalCalendar, type PeriodIndex, periodOfYear } from '../calendar/fiscal-calendar.ts';
 import { controlIn, MOST_IN_NAME, withoutControls } from '../text/plain-text.ts';
 import type { DimensionCombination } from './dimension.ts';
 

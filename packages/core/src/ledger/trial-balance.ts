@@ -1,6 +1,6 @@
-import { firstSlot, lastSlot, periodOfYear, periodAt, type FiscalCalendar, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
-import { incomePositions, isIncomeAccount, type Chart } from '../chart/account.ts';
-import { minor, ZERO, type Minor } from '../money/minor.ts';
+import { firstSlot, type FiscalCalendar, lastSlot, periodAt, type PeriodIndex, periodOfYear } from '../calendar/fiscal-calendar.ts';
+import { type Chart, incomePositions, isIncomeAccount } from '../chart/account.ts';
+import { type Minor, minor, ZERO } from '../money/minor.ts';
 import type { Slab } from './balance-cube.ts';
 
 /** One account's balances, debit positive. */

@@ -1,6 +1,6 @@
-import { firstSlot, lastSlot, periodOfYear, PERIODS_PER_YEAR, type FiscalCalendar } from '../calendar/fiscal-calendar.ts';
+import { firstSlot, type FiscalCalendar, lastSlot, periodOfYear, PERIODS_PER_YEAR } from '../calendar/fiscal-calendar.ts';
+import { type Minor, minor } from '../money/minor.ts';
 import type { Slab } from './balance-cube.ts';
-import { minor, type Minor } from '../money/minor.ts';
 
 /** The twelve months of an account in a fiscal year, debit positive; the adjustment period counts with the last. Outside the calendar: zeros. */
 export function yearByMonth(slab: Slab, calendar: FiscalCalendar, account: number, year: number): Minor[] {

@@ -1,5 +1,5 @@
 import { parseDecimal, toCommonScale } from './decimal.ts';
-import { minor, type Minor } from './minor.ts';
+import { type Minor, minor } from './minor.ts';
 
 /** Weights an amount cannot be shared by: none, a negative one, or all zero. */
 export class ApportionError extends Error {

@@ -1,5 +1,5 @@
-import { roundToStep } from './round.ts';
 import type { Minor } from './minor.ts';
+import { roundToStep } from './round.ts';
 
 /** How large the unit of a shown amount is. */
 export type DisplayUnit = 'cents' | 'dollars' | 'thousands' | 'millions';

@@ -1,5 +1,5 @@
 import type { Decimal } from './decimal.ts';
-import { minor, type Minor } from './minor.ts';
+import { type Minor, minor } from './minor.ts';
 
 /** A rational number held exactly; the denominator is above zero. */
 export type Fraction = { readonly numerator: bigint; readonly denominator: bigint };

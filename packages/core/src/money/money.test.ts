@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+
 import { apportion, ApportionError } from './apportion.ts';
 import { currency } from './currency.ts';
 import { multiplyByDecimal, parseDecimal } from './decimal.ts';

@@ -1,4 +1,4 @@
-import { LARGEST_MINOR, minor, type Minor } from './minor.ts';
+import { LARGEST_MINOR, type Minor, minor } from './minor.ts';
 
 /** Why a text is not an amount. `suggestion` is the text to write instead, where there is one. */
 export type AmountIssue = {

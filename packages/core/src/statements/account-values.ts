@@ -1,4 +1,4 @@
-import { firstSlot, lastSlot, periodAt, periodOfYear, type FiscalCalendar } from '../calendar/fiscal-calendar.ts';
+import { firstSlot, type FiscalCalendar, lastSlot, periodAt, periodOfYear } from '../calendar/fiscal-calendar.ts';
 import type { Span } from '../calendar/span.ts';
 import type { Slab } from '../ledger/balance-cube.ts';
 import { unclosedEarnings } from '../ledger/trial-balance.ts';

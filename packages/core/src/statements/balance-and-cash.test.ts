@@ -1,11 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { StatementGrid } from './evaluate.ts';
+
 import { cellDrillDown } from './cell-drill-down.ts';
+import type { Column } from './column-set.ts';
+import type { StatementGrid } from './evaluate.ts';
 import { BALANCE_LINES } from './shipped/balance-lines.ts';
 import { CASH_FLOW_LINES } from './shipped/cash-flow-lines.ts';
-import type { Column } from './column-set.ts';
-import { actual, block, month, run, sold, type Posting } from './small-books.ts';
+import { actual, block, month, type Posting, run, sold } from './small-books.ts';
 
 describe('balance sheet and cash flows', () => {
   const kinds = fc.constantFrom(

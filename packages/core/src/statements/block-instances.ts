@@ -1,7 +1,7 @@
-import { PERIODS_PER_YEAR, periodAt, periodOfKey, type FiscalCalendar, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
+import { type FiscalCalendar, periodAt, type PeriodIndex, periodOfKey, PERIODS_PER_YEAR } from '../calendar/fiscal-calendar.ts';
 import { longPeriodName, shortPeriodName, spanWords } from '../calendar/period-words.ts';
 import { resolveSpan } from '../calendar/span.ts';
-import { NO_FILTER, type DimensionFilter } from '../ledger/dimension.ts';
+import { type DimensionFilter, NO_FILTER } from '../ledger/dimension.ts';
 import type { Block, Repeat } from './column-set.ts';
 import type { KnownDimensions } from './plan-lines.ts';
 

@@ -1,17 +1,17 @@
-import { periodAt, periodOfYear, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
+import { periodAt, type PeriodIndex, periodOfYear } from '../calendar/fiscal-calendar.ts';
 import type { Span } from '../calendar/span.ts';
 import { bothFilters, type DimensionFilter } from '../ledger/dimension.ts';
-import { minor, type Minor } from '../money/minor.ts';
+import { type Minor, minor } from '../money/minor.ts';
 import { balanceValue, incomeValue, slotSpanOf } from './account-values.ts';
 import type { BalanceMeasure, ScenarioRef } from './column-set.ts';
-import { shareBase, slabFor, type StatementGrid } from './evaluate.ts';
-import type { AmountColumn } from './planned-column.ts';
 import { sidesOn } from './comparable-months.ts';
+import { shareBase, slabFor, type StatementGrid } from './evaluate.ts';
 import { linesRead } from './expression.ts';
-import { STATISTIC } from './statistic-figures.ts';
 import type { YearPart } from './line-set.ts';
-import type { StatementPlan } from './statement-plan.ts';
+import type { AmountColumn } from './planned-column.ts';
 import type { PlannedLine } from './planned-line.ts';
+import type { StatementPlan } from './statement-plan.ts';
+import { STATISTIC } from './statistic-figures.ts';
 
 /** A place in the grid that another figure was made from. */
 export type CellPart = {

@@ -1,14 +1,15 @@
 import { describe, expect, it } from 'vitest';
-import { spanDefinitionWords } from '../calendar/span-definition-words.ts';
-import type { Column } from './column-set.ts';
-import { fillFields } from './display.ts';
-import { columnWords } from './column-words.ts';
-import type { Line } from './line-set.ts';
-import { cellDrillDown } from './cell-drill-down.ts';
-import { shownColumns } from './shown-columns.ts';
-import { BALANCE_LINES } from './shipped/balance-lines.ts';
-import { actual, block, calendar, month, run, sales, sold, sourceOf } from './small-books.ts';
+
 import { periodOfKey } from '../calendar/fiscal-calendar.ts';
+import { spanDefinitionWords } from '../calendar/span-definition-words.ts';
+import { cellDrillDown } from './cell-drill-down.ts';
+import type { Column } from './column-set.ts';
+import { columnWords } from './column-words.ts';
+import { fillFields } from './display.ts';
+import type { Line } from './line-set.ts';
+import { BALANCE_LINES } from './shipped/balance-lines.ts';
+import { shownColumns } from './shown-columns.ts';
+import { actual, block, calendar, month, run, sales, sold, sourceOf } from './small-books.ts';
 
 describe('benchmarks', () => {
   const margin: Line = {

@@ -1,7 +1,7 @@
 import { shortPeriodName, spanWords } from '../calendar/period-words.ts';
 import { bothFilters } from '../ledger/dimension.ts';
-import { coveredSpan } from './comparable-months.ts';
 import type { BalanceMeasure } from './column-set.ts';
+import { coveredSpan } from './comparable-months.ts';
 import type { StatementGrid } from './evaluate.ts';
 
 const MEASURES: Readonly<Record<BalanceMeasure, string>> = {

@@ -1,9 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import { columnWords } from './column-words.ts';
-import type { Line } from './line-set.ts';
+
 import { cellDrillDown } from './cell-drill-down.ts';
 import type { Column } from './column-set.ts';
 import type { Block } from './column-set.ts';
+import { columnWords } from './column-words.ts';
+import type { Line } from './line-set.ts';
 import { actual, block, month, run, sales, sold } from './small-books.ts';
 
 describe('columns', () => {

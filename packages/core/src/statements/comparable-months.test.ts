@@ -1,18 +1,19 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { SPAN_KINDS, type SpanDefinition } from '../calendar/span.ts';
+
 import { periodAt, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
-import { coveredSpan, sidesOn } from './comparable-months.ts';
-import { columnWords } from './column-words.ts';
+import { SPAN_KINDS, type SpanDefinition } from '../calendar/span.ts';
 import type { Column, ColumnSet } from './column-set.ts';
+import { columnWords } from './column-words.ts';
+import { coveredSpan, sidesOn } from './comparable-months.ts';
 import { evaluate } from './evaluate.ts';
+import type { LineSet } from './line-set.ts';
 import { isAtMoment } from './point-in-time.ts';
-import { planStatement, type StatementPlan } from './statement-plan.ts';
 import { BALANCE_LINES } from './shipped/balance-lines.ts';
 import { INCOME_LINES } from './shipped/income-lines.ts';
 import { SHIPPED_VIEWS } from './shipped/views.ts';
 import { block, calendar, chart, dimensions, sales, sold, sourceOf } from './small-books.ts';
-import type { LineSet } from './line-set.ts';
+import { planStatement, type StatementPlan } from './statement-plan.ts';
 
 const LINES: LineSet = { key: 'l', name: 'L', percentBase: 'sales', lines: [sales] };
 const posted = (first: number, last: number) => ({ first: first as PeriodIndex, last: last as PeriodIndex });

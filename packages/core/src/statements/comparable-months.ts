@@ -1,4 +1,4 @@
-import { PERIODS_PER_YEAR, periodAt, type FiscalCalendar, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
+import { type FiscalCalendar, periodAt, type PeriodIndex, PERIODS_PER_YEAR } from '../calendar/fiscal-calendar.ts';
 import { spanWords } from '../calendar/period-words.ts';
 import type { Span } from '../calendar/span.ts';
 import type { AmountColumn, PlannedColumn } from './planned-column.ts';

@@ -1,7 +1,7 @@
-import { isIncomeAccount, type Chart } from '../chart/account.ts';
+import { type Chart, isIncomeAccount } from '../chart/account.ts';
 import { linesRead } from './expression.ts';
-import type { StatementPlan } from './statement-plan.ts';
 import type { PlannedLine } from './planned-line.ts';
+import type { StatementPlan } from './statement-plan.ts';
 
 /** How the accounts of a chart stand in the lines of a statement; accounts are chart positions. */
 export type Coverage = {

@@ -1,5 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+
+import type { Column, ColumnSet } from './column-set.ts';
 import {
   addBlock,
   addColumn,
@@ -12,11 +14,10 @@ import {
   renameColumn,
 } from './edit-columns.ts';
 import { changeLine, duplicateLine, findLine, insertLine, moveLine, removeLine, renameLine, stepLine, walkLines } from './edit-lines.ts';
-import type { Column, ColumnSet } from './column-set.ts';
 import type { Line, LineSet } from './line-set.ts';
+import { renameInExpression } from './rename-in-expression.ts';
 import { REVIEW_COLUMNS } from './shipped/comparison-columns.ts';
 import { INCOME_LINES } from './shipped/income-lines.ts';
-import { renameInExpression } from './rename-in-expression.ts';
 
 const keys = (set: LineSet): string[] => {
   const found: string[] = [];

@@ -1,6 +1,6 @@
-import { minor, LARGEST_MINOR } from '../money/minor.ts';
+import { LARGEST_MINOR, minor } from '../money/minor.ts';
 import { roundHalfAway } from '../money/round.ts';
-import { blank, notMeaningful, type Cell, type RatioUnit } from './cell.ts';
+import { blank, type Cell, notMeaningful, type RatioUnit } from './cell.ts';
 import type { Expression } from './expression.ts';
 
 type Operand =

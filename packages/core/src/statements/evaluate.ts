@@ -1,20 +1,20 @@
 import { periodAt } from '../calendar/fiscal-calendar.ts';
 import type { Span } from '../calendar/span.ts';
-import { bothFilters, filterKey, type DimensionFilter } from '../ledger/dimension.ts';
 import type { Slab } from '../ledger/balance-cube.ts';
+import { bothFilters, type DimensionFilter, filterKey } from '../ledger/dimension.ts';
 import { minor } from '../money/minor.ts';
 import { differenceOf, percentDifferenceOf, shareOf } from '../variance/difference.ts';
-import { accountValues, balanceValue, earningsValue, incomeValue, slotSpanOf, yearPartValue, type SlotSpan } from './account-values.ts';
-import { amount, blank, notMeaningful, type Cell } from './cell.ts';
+import { accountValues, balanceValue, earningsValue, incomeValue, type SlotSpan, slotSpanOf, yearPartValue } from './account-values.ts';
+import { amount, blank, type Cell, notMeaningful } from './cell.ts';
 import type { BalanceMeasure } from './column-set.ts';
 import { sidesOn } from './comparable-months.ts';
 import { evaluateExpression } from './evaluate-expression.ts';
 import type { StatisticOver } from './line-set.ts';
 import type { AmountColumn, PlannedColumn } from './planned-column.ts';
-import type { StatementPlan } from './statement-plan.ts';
 import type { PlannedLine } from './planned-line.ts';
-import { STATISTIC, statisticCell, statisticOver } from './statistic-figures.ts';
 import type { ScenarioSource, ScenarioSources } from './scenario-source.ts';
+import type { StatementPlan } from './statement-plan.ts';
+import { STATISTIC, statisticCell, statisticOver } from './statistic-figures.ts';
 
 /** The one grid every screen, export and script reads: `cells[line][column]`, by the plan's indexes. */
 export type StatementGrid = {

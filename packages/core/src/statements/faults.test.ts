@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import type { Line } from './line-set.ts';
+
 import type { Column } from './column-set.ts';
+import type { Line } from './line-set.ts';
 import { actual, block, run, sales, sold } from './small-books.ts';
 
 describe('faults are reported and the rest still shows', () => {

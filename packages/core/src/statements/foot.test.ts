@@ -1,12 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { footGrid } from './foot.ts';
-import type { StatementGrid } from './evaluate.ts';
+
 import { cellDrillDown } from './cell-drill-down.ts';
-import { INCOME_LINES } from './shipped/income-lines.ts';
-import { BALANCE_LINES } from './shipped/balance-lines.ts';
-import { actual, block, run, sold, type Posting } from './small-books.ts';
+import type { StatementGrid } from './evaluate.ts';
+import { footGrid } from './foot.ts';
 import type { Line } from './line-set.ts';
+import { BALANCE_LINES } from './shipped/balance-lines.ts';
+import { INCOME_LINES } from './shipped/income-lines.ts';
+import { actual, block, type Posting, run, sold } from './small-books.ts';
 
 const STEP = 100_000;
 const accountLine = (key: string, number: string, sign: 'debit' | 'credit'): Line => ({

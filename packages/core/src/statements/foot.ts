@@ -1,7 +1,7 @@
 import { minor } from '../money/minor.ts';
 import { roundToStep } from '../money/round.ts';
-import { sidesOn } from './comparable-months.ts';
 import type { Cell } from './cell.ts';
+import { sidesOn } from './comparable-months.ts';
 import type { StatementGrid } from './evaluate.ts';
 import type { Expression } from './expression.ts';
 import type { PlannedColumn } from './planned-column.ts';

@@ -1,13 +1,14 @@
 import { describe, expect, it } from 'vitest';
+
 import type { PeriodIndex } from '../calendar/fiscal-calendar.ts';
 import type { Block, Column } from './column-set.ts';
 import { columnWords } from './column-words.ts';
 import { evaluate } from './evaluate.ts';
-import { planColumns, MOST_COLUMNS } from './plan-columns.ts';
-import { planStatement } from './statement-plan.ts';
+import { MOST_COLUMNS, planColumns } from './plan-columns.ts';
 import { BALANCE_LINES } from './shipped/balance-lines.ts';
 import { DEPARTMENTS_COLUMNS } from './shipped/comparison-columns.ts';
 import { block, calendar, chart, dimensions, month, run, sales, sold, sourceOf } from './small-books.ts';
+import { planStatement } from './statement-plan.ts';
 
 const lay = (blocks: readonly Block[], more: Partial<Parameters<typeof planColumns>[1]> = {}) =>
   planColumns({ key: 'c', name: 'C', blocks }, { calendar, asOf: 18 as PeriodIndex, dimensions, ...more });

@@ -1,4 +1,4 @@
-import type { Polarity, NaturalSign } from '../chart/account-class.ts';
+import type { NaturalSign, Polarity } from '../chart/account-class.ts';
 import type { AccountSelection } from '../chart/selection.ts';
 import type { DimensionFilter } from '../ledger/dimension.ts';
 import type { RatioUnit } from './cell.ts';

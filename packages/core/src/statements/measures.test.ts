@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { Line } from './line-set.ts';
+
 import { cellDrillDown } from './cell-drill-down.ts';
+import type { Line } from './line-set.ts';
 import { shownOrder } from './shown-order.ts';
 import { actual, block, run, sales, sold } from './small-books.ts';
 

@@ -1,13 +1,13 @@
-import { PERIODS_PER_YEAR, type FiscalCalendar, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
+import { type FiscalCalendar, type PeriodIndex, PERIODS_PER_YEAR } from '../calendar/fiscal-calendar.ts';
 import { spanWords } from '../calendar/period-words.ts';
-import { resolveSpan, type ResolvedSpan, type SpanDefinition } from '../calendar/span.ts';
-import { bothFilters, NO_FILTER, type DimensionFilter } from '../ledger/dimension.ts';
+import { type ResolvedSpan, resolveSpan, type SpanDefinition } from '../calendar/span.ts';
+import { bothFilters, type DimensionFilter, NO_FILTER } from '../ledger/dimension.ts';
+import { type BlockInstance, blockInstances } from './block-instances.ts';
 import type { Block, Column, ColumnSet } from './column-set.ts';
 import { compareEqualMonths, type PostedMonths } from './comparable-months.ts';
-import { linesRead, parseExpression, type ExpressionIssue } from './expression.ts';
+import { type ExpressionIssue, linesRead, parseExpression } from './expression.ts';
 import type { KnownDimensions } from './plan-lines.ts';
 import { columnsRead, type ColumnWork, type PlannedBlock, type PlannedColumn } from './planned-column.ts';
-import { blockInstances, type BlockInstance } from './block-instances.ts';
 
 export type ColumnIssue = {
   readonly block: string;

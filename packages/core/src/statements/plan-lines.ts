@@ -1,7 +1,7 @@
-import type { NaturalSign, Polarity } from '../chart/account-class.ts';
-import { isBalanceAccount, polarityOf, type Chart } from '../chart/account.ts';
-import { absentFrom, selectAccounts } from '../chart/selection.ts';
 import { CASH_FLOW } from '../cash-flow/cash-flow-part.ts';
+import { type Chart, isBalanceAccount, polarityOf } from '../chart/account.ts';
+import type { NaturalSign, Polarity } from '../chart/account-class.ts';
+import { absentFrom, selectAccounts } from '../chart/selection.ts';
 import { NO_FILTER } from '../ledger/dimension.ts';
 import type { Benchmarks } from './benchmark.ts';
 import type { BalanceMeasure } from './column-set.ts';

@@ -1,4 +1,4 @@
-import { isBalanceAccount, type Chart } from '../chart/account.ts';
+import { type Chart, isBalanceAccount } from '../chart/account.ts';
 import type { BalanceMeasure } from './column-set.ts';
 import { linesRead } from './expression.ts';
 import type { PlannedLine } from './planned-line.ts';

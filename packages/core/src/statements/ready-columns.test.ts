@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+
 import type { Block } from './column-set.ts';
 import type { Line } from './line-set.ts';
 import { readyColumns } from './ready-columns.ts';

@@ -1,7 +1,7 @@
 import type { PeriodIndex } from '../calendar/fiscal-calendar.ts';
 import type { Span } from '../calendar/span.ts';
-import type { DimensionFilter } from '../ledger/dimension.ts';
 import type { Slab, Slices } from '../ledger/balance-cube.ts';
+import type { DimensionFilter } from '../ledger/dimension.ts';
 import type { BlankReason } from './cell.ts';
 import type { ScenarioRef } from './column-set.ts';
 

@@ -1,11 +1,11 @@
-import { periodAt, lastSlot, slotCount, type FiscalCalendar, type PeriodIndex } from '../calendar/fiscal-calendar.ts';
+import { type FiscalCalendar, lastSlot, periodAt, type PeriodIndex, slotCount } from '../calendar/fiscal-calendar.ts';
 import { shortPeriodName } from '../calendar/period-words.ts';
 import type { Span } from '../calendar/span.ts';
-import { isIncomeAccount, type Chart } from '../chart/account.ts';
-import { CASH_FLOW } from '../cash-flow/cash-flow-part.ts';
 import { cashFlowOfBalances } from '../cash-flow/cash-flow-of-balances.ts';
+import { CASH_FLOW } from '../cash-flow/cash-flow-part.ts';
+import { type Chart, isIncomeAccount } from '../chart/account.ts';
 import { BalanceCube, joinSlabs, joinSlices, Slab } from '../ledger/balance-cube.ts';
-import { filterKey, NO_FILTER, type DimensionFilter } from '../ledger/dimension.ts';
+import { type DimensionFilter, filterKey, NO_FILTER } from '../ledger/dimension.ts';
 import type { BlankReason } from './cell.ts';
 import type { ScenarioSource } from './scenario-source.ts';
 

@@ -2,7 +2,7 @@ import { monthCalendar, periodOfKey, slotCount, slotOfYear } from '../calendar/f
 import { cashFlowFacts } from '../cash-flow/cash-flow-facts.ts';
 import { classifyEntries } from '../cash-flow/cash-flow-history.ts';
 import { CASH_FLOW } from '../cash-flow/cash-flow-part.ts';
-import { isIncomeAccount, type Account } from '../chart/account.ts';
+import { type Account, isIncomeAccount } from '../chart/account.ts';
 import { BalanceCube } from '../ledger/balance-cube.ts';
 import type { DimensionFilter } from '../ledger/dimension.ts';
 import { minor } from '../money/minor.ts';
@@ -11,8 +11,8 @@ import type { Cell } from './cell.ts';
 import type { Block, Column, ColumnSet } from './column-set.ts';
 import { evaluate } from './evaluate.ts';
 import type { Line, LineSet } from './line-set.ts';
-import { planStatement } from './statement-plan.ts';
 import type { ScenarioSource } from './scenario-source.ts';
+import { planStatement } from './statement-plan.ts';
 
 // small books for the tests of this folder
 const account = (number: string, of: Account['class'], cashflow: string | null = null): Account => ({

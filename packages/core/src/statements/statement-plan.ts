@@ -1,16 +1,16 @@
 import type { FiscalCalendar, PeriodIndex } from '../calendar/fiscal-calendar.ts';
-import { incomePositions, isBalanceAccount, type Chart } from '../chart/account.ts';
-import { NO_FILTER, type DimensionFilter } from '../ledger/dimension.ts';
-import { NO_BENCHMARKS, type Benchmarks } from './benchmark.ts';
+import { type Chart, incomePositions, isBalanceAccount } from '../chart/account.ts';
+import { type DimensionFilter, NO_FILTER } from '../ledger/dimension.ts';
+import { type Benchmarks, NO_BENCHMARKS } from './benchmark.ts';
 import type { ColumnSet } from './column-set.ts';
-import type { LineSet } from './line-set.ts';
-import { planColumns, type ColumnIssue } from './plan-columns.ts';
-import type { PlannedBlock, PlannedColumn } from './planned-column.ts';
-import { pointsInTime, type PointInTime } from './point-in-time.ts';
 import type { PostedMonths } from './comparable-months.ts';
-import { planLines, type KnownDimensions } from './plan-lines.ts';
 import type { LineIssue } from './line-issue.ts';
+import type { LineSet } from './line-set.ts';
+import { type ColumnIssue, planColumns } from './plan-columns.ts';
+import { type KnownDimensions, planLines } from './plan-lines.ts';
+import type { PlannedBlock, PlannedColumn } from './planned-column.ts';
 import type { PlannedLine } from './planned-line.ts';
+import { type PointInTime, pointsInTime } from './point-in-time.ts';
 
 /** A line set and a column set laid out over a chart and a calendar for an as-of month; evaluation takes nothing else. */
 export type StatementPlan = {

@@ -1,22 +1,23 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+
 import { monthCalendar, periodOfKey, slotCount, slotOfYear } from '../calendar/fiscal-calendar.ts';
-import { isIncomeAccount, type Account } from '../chart/account.ts';
+import { type Account, isIncomeAccount } from '../chart/account.ts';
 import { BalanceCube } from '../ledger/balance-cube.ts';
 import { minor } from '../money/minor.ts';
 import { differenceOf, percentDifferenceOf, shareOf } from '../variance/difference.ts';
 import { favorOf } from '../variance/favor.ts';
-import { amount, blank, notMeaningful, type Cell } from './cell.ts';
+import { amount, blank, type Cell, notMeaningful } from './cell.ts';
+import { cellDrillDown } from './cell-drill-down.ts';
 import type { ColumnSet } from './column-set.ts';
 import { evaluate } from './evaluate.ts';
 import { linesRead, parseExpression } from './expression.ts';
 import type { LineSet } from './line-set.ts';
-import { planStatement } from './statement-plan.ts';
-import { cellDrillDown } from './cell-drill-down.ts';
 import type { ScenarioSource } from './scenario-source.ts';
 import { MONTHS_COLUMNS, REVIEW_COLUMNS, TREND_COLUMNS } from './shipped/comparison-columns.ts';
 import { INCOME_LINES } from './shipped/income-lines.ts';
 import { SHIPPED_VIEWS } from './shipped/views.ts';
+import { planStatement } from './statement-plan.ts';
 
 const account = (number: string, name: string, of: Account['class'], group: string | null = null): Account => ({
   number,

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
+
 import { periodOfKey } from '../calendar/fiscal-calendar.ts';
-import type { Line } from './line-set.ts';
 import type { Column } from './column-set.ts';
+import type { Line } from './line-set.ts';
 import { actual, block, calendar, run, sales, sold, sourceOf } from './small-books.ts';
 
 describe('plain numbers in formulas', () => {

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+
 import type { Column, ColumnSet } from './column-set.ts';
 import { findLine, indentLine, moveToSection, outdentLine, sectionOf, walkLines } from './edit-lines.ts';
 import type { Line, LineSet } from './line-set.ts';

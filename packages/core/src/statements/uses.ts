@@ -1,5 +1,5 @@
 import type { Column, ColumnSet } from './column-set.ts';
-import { removeBlock, removeColumn, type ColumnPlace } from './edit-columns.ts';
+import { type ColumnPlace, removeBlock, removeColumn } from './edit-columns.ts';
 import { changeLine, findLine, removeLine, walkLines } from './edit-lines.ts';
 import { linesRead, parseExpression } from './expression.ts';
 import type { Line, LineSet } from './line-set.ts';

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+
 import { editDistance, nearMatches } from './near-matches.ts';
 
 describe('how far texts are apart', () => {

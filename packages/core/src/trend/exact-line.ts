@@ -1,4 +1,4 @@
-import { fraction, type Fraction } from '../money/fraction.ts';
+import { type Fraction, fraction } from '../money/fraction.ts';
 
 /**
  * The straight line of `leastSquares` through whole amounts, in exact arithmetic.

@@ -1,4 +1,4 @@
-import { addFractions, fraction, NO_FRACTION, type Fraction } from '../money/fraction.ts';
+import { addFractions, type Fraction, fraction, NO_FRACTION } from '../money/fraction.ts';
 
 /**
  * The mean of yearly shares, as `averageOfShares`, of whole amounts in exact arithmetic. Null without a year that has a total.

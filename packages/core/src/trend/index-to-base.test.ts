@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+
 import { indexToBase } from './index-to-base.ts';
 
 describe('a series as an index', () => {

@@ -1,6 +1,6 @@
 import type { Polarity } from '../chart/account-class.ts';
 import { minor } from '../money/minor.ts';
-import { blank, notMeaningful, type Cell } from '../statements/cell.ts';
+import { blank, type Cell, notMeaningful } from '../statements/cell.ts';
 import { favorOf } from './favor.ts';
 
 const withFavor = <C extends Cell>(cell: C, difference: number, polarity: Polarity): C => {

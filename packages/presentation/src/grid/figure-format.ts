@@ -1,4 +1,5 @@
 import type { GridDto } from '@wise-margin/contract';
+
 import type { FigureFormat } from '../words/cell-text.ts';
 
 /**

@@ -1,7 +1,8 @@
-import { blank, notMeaningful, type Cell, type StatementGrid } from '@wise-margin/core';
-import { describe, expect, it } from 'vitest';
-import { gridChanges, withChanges } from './grid-changes.ts';
 import type { GridDto } from '@wise-margin/contract';
+import { blank, type Cell, notMeaningful, type StatementGrid } from '@wise-margin/core';
+import { describe, expect, it } from 'vitest';
+
+import { gridChanges, withChanges } from './grid-changes.ts';
 
 const amount = (value: number, favor?: 'F' | 'U'): Cell => ({ kind: 'amount', value, ...(favor ? { favor } : {}) }) as Cell;
 const plan = (orders: readonly string[] = ['number', 'number', 'number']) => ({

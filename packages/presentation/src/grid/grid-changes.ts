@@ -1,7 +1,8 @@
-import type { Cell, StatementGrid } from '@wise-margin/core';
-import { cellDto } from './grid-dto.ts';
-import { packRows, unpackRows, type PackedRows } from './packed-grid.ts';
 import type { CellDto, GridDto } from '@wise-margin/contract';
+import type { Cell, StatementGrid } from '@wise-margin/core';
+
+import { cellDto } from './grid-dto.ts';
+import { type PackedRows, packRows, unpackRows } from './packed-grid.ts';
 
 /** Cells of a shown grid that changed: where they stand in it, and what they show now as one packed row. */
 export type GridChanges = { readonly rows: readonly number[]; readonly columns: readonly number[]; readonly cells: PackedRows };

@@ -1,24 +1,25 @@
+import type { CellDto, GridDto } from '@wise-margin/contract';
 import {
+  type Cell,
   columnWords,
   DEFAULT_DISPLAY,
+  type Display,
   DISPLAY_FIELDS,
+  type DisplayField,
   fillFields,
   longPeriodName,
   periodAt,
-  RATIOS,
-  shownColumns,
-  shownOrder,
-  STATISTIC,
-  type Cell,
-  type Display,
-  type DisplayField,
   type PeriodIndex,
   type PlannedColumn,
   type PlannedLine,
+  RATIOS,
+  shownColumns,
+  shownOrder,
   type StatementGrid,
   type StatementIssue,
+  STATISTIC,
 } from '@wise-margin/core';
-import type { CellDto, GridDto } from '@wise-margin/contract';
+
 import { DISPLAY_FIELD_WORDS } from '../words/display-field-words.ts';
 import { issueNames, statementIssueWords } from '../words/statement-issue-words.ts';
 

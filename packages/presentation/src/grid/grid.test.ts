@@ -1,7 +1,8 @@
+import { type CellDto, type GridDto, packedGridSchema } from '@wise-margin/contract';
 import { DEFAULT_DISPLAY } from '@wise-margin/core';
-import { packedGridSchema, type CellDto, type GridDto } from '@wise-margin/contract';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+
 import { packGrid, unpackGrid } from './packed-grid.ts';
 import { shownLines } from './shown-lines.ts';
 

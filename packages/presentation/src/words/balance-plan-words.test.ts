@@ -1,5 +1,6 @@
-import { minor, monthCalendar, type BalancePlanIssue, type BalanceRuleIssue, type PeriodIndex } from '@wise-margin/core';
+import { type BalancePlanIssue, type BalanceRuleIssue, minor, monthCalendar, type PeriodIndex } from '@wise-margin/core';
 import { describe, expect, it } from 'vitest';
+
 import { balancePlanIssueWords, balanceRuleIssueWords } from './balance-plan-words.ts';
 
 const how = { calendar: monthCalendar({ startMonth: 4, firstYear: 2026, lastYear: 2028 }), exponent: 2, year: 2028 };

@@ -1,10 +1,10 @@
 import {
   BALANCE_RULES,
-  formatAmount,
-  longPeriodName,
   type BalancePlanIssue,
   type BalanceRuleIssue,
   type FiscalCalendar,
+  formatAmount,
+  longPeriodName,
   type Minor,
 } from '@wise-margin/core';
 

@@ -1,4 +1,5 @@
 import type { BudgetRowIssue } from '@wise-margin/core';
+
 import { AMOUNT_WORDS } from './import-issue-words.ts';
 
 /** What is wrong with a row of a budget file, and what to write instead. */

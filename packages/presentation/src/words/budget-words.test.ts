@@ -1,6 +1,7 @@
-import type { BudgetRowIssue, WorksheetIssue, CheckFinding } from '@wise-margin/core';
+import type { BudgetRowIssue, CheckFinding, WorksheetIssue } from '@wise-margin/core';
 import { describe, expect, it } from 'vitest';
-import { budgetRowWords, worksheetIssueWords, checkWords } from '../index.ts';
+
+import { budgetRowWords, checkWords, worksheetIssueWords } from '../index.ts';
 
 /** One of each code; a new code without words here or there does not compile. */
 const DESK: { readonly [Code in WorksheetIssue['code']]: WorksheetIssue } = {

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+
 import { figureText } from './cell-text.ts';
 
 const shown = (value: number, unit: 'percent' | 'points' | 'times' | 'days', withUnit = false) =>

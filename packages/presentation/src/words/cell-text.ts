@@ -1,5 +1,5 @@
-import { formatAmount, type AmountFormat, type Minor } from '@wise-margin/core';
 import type { CellDto } from '@wise-margin/contract';
+import { type AmountFormat, formatAmount, type Minor } from '@wise-margin/core';
 
 /** How the figures of a statement are written. */
 export type FigureFormat = AmountFormat & {

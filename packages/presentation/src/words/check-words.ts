@@ -1,4 +1,5 @@
-import { formatAmount, minor, type CheckFinding } from '@wise-margin/core';
+import { type CheckFinding, formatAmount, minor } from '@wise-margin/core';
+
 import { nonrecurringWords } from './nonrecurring-words.ts';
 
 /** An item of the budget checks in words. @param month names a month of the fiscal year (0 to 11) */

@@ -1,7 +1,9 @@
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
+
 import type { AmountIssue, ImportIssueCode } from '@wise-margin/core';
 import { describe, expect, it } from 'vitest';
+
 import { cellReasonWords } from './cell-words.ts';
 import { importIssueWords } from './import-issue-words.ts';
 

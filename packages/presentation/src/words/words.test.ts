@@ -1,7 +1,9 @@
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
+
 import type { StatementIssue, StatisticIssue } from '@wise-margin/core';
 import { describe, expect, it } from 'vitest';
+
 import { statementIssueWords } from './statement-issue-words.ts';
 import { statisticIssueWords } from './statistic-issue-words.ts';
 

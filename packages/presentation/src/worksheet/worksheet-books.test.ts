@@ -1,15 +1,16 @@
 import {
-  BalanceCube,
-  isIncomeAccount,
-  monthCalendar,
-  slotCount,
   type Account,
+  BalanceCube,
   type BalanceFact,
+  isIncomeAccount,
   type Minor,
+  monthCalendar,
   type Slot,
+  slotCount,
 } from '@wise-margin/core';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+
 import { cubeOfFacts, packFacts, packLine, unpackLine } from './worksheet-books.ts';
 
 const account = (number: string, of: Account['class']): Account => ({

@@ -1,23 +1,23 @@
+import type { FactsDto, WorksheetDto, WorksheetLineDto } from '@wise-margin/contract';
 import {
-  BalanceCube,
-  isIncomeAccount,
-  monthCalendar,
-  passes,
-  periodOfYear,
-  sliceKey,
-  slotCount,
   type Account,
+  BalanceCube,
   type BalanceFact,
   type BudgetBooks,
   type Chart,
   type DimensionCombination,
   type FiscalCalendar,
+  isIncomeAccount,
   type Minor,
+  monthCalendar,
+  passes,
   type PeriodIndex,
+  periodOfYear,
   type PlacedLine,
+  sliceKey,
   type Slot,
+  slotCount,
 } from '@wise-margin/core';
-import type { WorksheetDto, WorksheetLineDto, FactsDto } from '@wise-margin/contract';
 
 /**
  * Facts for the wire: of income accounts, added up over every dimension a budget does not have.

@@ -1,26 +1,27 @@
+import type { BasisPreviewDto, BudgetRowDto } from '@wise-margin/contract';
 import {
-  BudgetWorksheet,
+  type Basis,
   basisInSign,
   basisWords,
+  type BudgetBooks,
+  type BudgetHead,
+  BudgetWorksheet,
   deriveYear,
+  type DimensionFilter,
   formatAmount,
   historyMonths,
   minor,
   monthOfYearName,
+  type PlacedLine,
   rowAmount,
   signOf,
+  type WholeAccount,
   wholeAccount,
   yearTotal,
-  type Basis,
-  type BudgetBooks,
-  type BudgetHead,
-  type DimensionFilter,
-  type PlacedLine,
-  type WholeAccount,
 } from '@wise-margin/core';
+
 import { basisIssueWords } from '../words/basis-issue-words.ts';
 import { worksheetIssueWords } from '../words/worksheet-issue-words.ts';
-import type { BasisPreviewDto, BudgetRowDto } from '@wise-margin/contract';
 
 const HISTORY_YEARS = 3;
 export type WorksheetRow = { readonly books: BudgetBooks; readonly head: BudgetHead; readonly worksheet: BudgetWorksheet };

@@ -1,32 +1,32 @@
+import { type BalanceAccountDto, type balanceRuleChangeSchema, type PackedBalancePlan } from '@wise-margin/contract';
 import {
+  BALANCE_LINES,
+  type BalanceRule,
   balanceRuleIssue,
   balanceRulesFor,
   balanceRuleWords,
-  BALANCE_LINES,
   CASH_FLOW_LINES,
+  type ColumnSet,
+  type LineSet,
+  lowestCash,
   periodAt,
   periodOfYear,
   PERIODS_PER_YEAR,
   plannedBalanceColumns,
   plannedCashColumns,
-  type BalanceRule,
-  type ColumnSet,
-  type LineSet,
   type RolledForward,
-  lowestCash,
 } from '@wise-margin/core';
-import { type BalanceAccountDto, type PackedBalancePlan, type balanceRuleChangeSchema } from '@wise-margin/contract';
 import { balancePlanIssueWords, balanceRuleIssueWords, gridDto, packGrid } from '@wise-margin/presentation';
 import type { Transaction } from 'sequelize';
 import type { z } from 'zod';
+
+import { ChangeLog, ruleFormat, type StoredBudget } from '../../budget-store/index.ts';
 import type { Books } from '../../companies/index.ts';
 import type { Actor } from '../../database/audit.ts';
 import { ProblemError, refused } from '../../http/problem.ts';
-import { ChangeLog, type StoredBudget, ruleFormat } from '../../budget-store/index.ts';
+import type { BudgetContext } from '../budget-context.ts';
 import { BudgetWriter } from '../budget-writer.ts';
 import { describeBudget } from '../describe.ts';
-import type { BudgetContext } from '../budget-context.ts';
-
 import { rolledForward } from './rolled-forward.ts';
 
 /** Budgets carried into balance sheet and cash, and the rules by which they are. */

@@ -1,6 +1,7 @@
-import { rollForward, type RolledForward } from '@wise-margin/core';
+import { type RolledForward, rollForward } from '@wise-margin/core';
+
+import { budgetBooksOf, type BudgetStore, type StoredBudget } from '../../budget-store/index.ts';
 import type { Books } from '../../companies/index.ts';
-import { type BudgetStore, type StoredBudget, budgetBooksOf } from '../../budget-store/index.ts';
 
 /** A stored budget carried into the balance sheet. */
 export async function rolledForward(books: Books, store: BudgetStore, { row, cube, rules }: StoredBudget): Promise<RolledForward> {

@@ -1,4 +1,5 @@
 import { balancePlanSchema, balanceRuleChangeSchema, sessionQuerySchema } from '@wise-margin/contract';
+
 import type { Actor } from '../../database/audit.ts';
 import { type Route, route } from '../../http/route.ts';
 import { BUDGET } from '../paths.ts';

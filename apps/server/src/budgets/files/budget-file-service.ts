@@ -1,7 +1,11 @@
-import { stringify } from 'csv-stringify/sync';
+import { type BudgetFileEffectDto } from '@wise-margin/contract';
 import {
+  type BudgetRowIssue,
+  type DimensionFilter,
   editsOfChanges,
   fileEffect,
+  type FileFigure,
+  type FilePlace,
   historyMonths,
   minor,
   monthOfYearName,
@@ -11,24 +15,21 @@ import {
   sliceFilter,
   toDecimalText,
   type WorksheetEdit,
-  type DimensionFilter,
-  type FilePlace,
-  type FileFigure,
-  type BudgetRowIssue,
 } from '@wise-margin/core';
-import { type BudgetFileEffectDto } from '@wise-margin/contract';
 import { budgetRowWords, lineBasisWords } from '@wise-margin/presentation';
+import { stringify } from 'csv-stringify/sync';
+
+import { headOf } from '../../budget-store/index.ts';
 import { refuseUnknownFilter } from '../../companies/index.ts';
 import type { Actor } from '../../database/audit.ts';
-import { BUDGET_WORKBOOK, READ_BUDGET_WORKBOOK } from './budget-file-tasks.ts';
-import type { FilledNote } from './budget-workbook.ts';
 import { inspectFile } from '../../formats/inspect-file.ts';
 import { BrokenCsvError, readCsv } from '../../formats/read-csv.ts';
 import { plainText, safeText } from '../../formats/safe-text.ts';
 import { refused } from '../../http/problem.ts';
 import type { WorkPool } from '../../work/work-pool.ts';
-import { headOf } from '../../budget-store/index.ts';
 import type { WorksheetService } from '../worksheet/worksheet-service.ts';
+import { BUDGET_WORKBOOK, READ_BUDGET_WORKBOOK } from './budget-file-tasks.ts';
+import type { FilledNote } from './budget-workbook.ts';
 
 const MONTHS = Array.from({ length: 12 }, (_, month) => month);
 type Taken = {

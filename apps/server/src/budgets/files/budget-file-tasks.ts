@@ -1,5 +1,5 @@
 import type { Task } from '../../work/task.ts';
-import { type BudgetSheet, type FilledWorkbook, budgetWorkbook, readBudgetWorkbook } from './budget-workbook.ts';
+import { type BudgetSheet, budgetWorkbook, type FilledWorkbook, readBudgetWorkbook } from './budget-workbook.ts';
 
 /** Writes the budget template, and reads a completed one. */
 export const BUDGET_WORKBOOK: Task<BudgetSheet, Buffer> = { name: 'budgetWorkbook', run: budgetWorkbook };

@@ -1,9 +1,10 @@
-import workbooks from 'exceljs';
-import { withoutControls } from '@wise-margin/core';
-import { ProblemError, refused } from '../../http/problem.ts';
-import { refuseOversizedWorkbook } from '../../formats/workbook-limits.ts';
 import type { FileFigure } from '@wise-margin/core';
+import { withoutControls } from '@wise-margin/core';
+import workbooks from 'exceljs';
+
 import { plainText, safeText } from '../../formats/safe-text.ts';
+import { refuseOversizedWorkbook } from '../../formats/workbook-limits.ts';
+import { ProblemError, refused } from '../../http/problem.ts';
 
 /** A line of a budget as it is sent to be filled in; amounts in the currency's own unit, in the shown sign. */
 export type SheetLine = {

@@ -1,4 +1,5 @@
 import { budgetFileEffectSchema, budgetFileFormSchema, budgetFileQuerySchema } from '@wise-margin/contract';
+
 import type { Actor } from '../../database/audit.ts';
 import { WORKBOOK_TYPE } from '../../formats/media-types.ts';
 import { download, type Route, route } from '../../http/route.ts';

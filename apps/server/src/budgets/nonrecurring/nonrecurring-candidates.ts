@@ -1,13 +1,14 @@
 import {
+  type BudgetBooks,
+  type EntryAtAccount,
+  isIncomeAccount,
   minor,
+  type NonrecurringCandidate,
   nonrecurringCandidates,
   periodOfYear,
   smallestCandidate,
-  isIncomeAccount,
-  type BudgetBooks,
-  type EntryAtAccount,
-  type NonrecurringCandidate,
 } from '@wise-margin/core';
+
 import type { Books } from '../../companies/index.ts';
 import type { Database } from '../../database/database.ts';
 

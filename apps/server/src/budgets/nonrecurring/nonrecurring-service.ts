@@ -1,6 +1,7 @@
-import { firstSlot, lastSlot, minor, periodAt, periodOfKey, periodOfYear, signOf } from '@wise-margin/core';
 import type { newNonrecurringItemSchema, NonrecurringItemDto } from '@wise-margin/contract';
+import { firstSlot, lastSlot, minor, periodAt, periodOfKey, periodOfYear, signOf } from '@wise-margin/core';
 import type { z } from 'zod';
+
 import { type Books, type BooksCache, loadNonrecurring, type NonrecurringKey, periodCode } from '../../companies/index.ts';
 import { type Actor, recordAudit } from '../../database/audit.ts';
 import type { Database } from '../../database/database.ts';

@@ -1,4 +1,5 @@
 import { newNonrecurringItemSchema, nonrecurringListSchema, nonrecurringQuerySchema } from '@wise-margin/contract';
+
 import type { Actor } from '../../database/audit.ts';
 import { type Route, route } from '../../http/route.ts';
 import type { NonrecurringService } from './nonrecurring-service.ts';

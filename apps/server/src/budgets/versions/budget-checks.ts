@@ -1,9 +1,10 @@
-import { nonrecurringFindings, checkFindings, type CheckFinding } from '@wise-margin/core';
+import { type CheckFinding, checkFindings, nonrecurringFindings } from '@wise-margin/core';
+
+import { budgetBooksOf, BudgetStore, headOf } from '../../budget-store/index.ts';
 import { BooksCache } from '../../companies/index.ts';
 import { type Database, openDatabase } from '../../database/database.ts';
-import { BudgetStore, budgetBooksOf, headOf } from '../../budget-store/index.ts';
-import { readNonrecurring } from '../nonrecurring/nonrecurring-candidates.ts';
 import type { Task } from '../../work/task.ts';
+import { readNonrecurring } from '../nonrecurring/nonrecurring-candidates.ts';
 
 /** The books a thread reads for itself, by data folder. */
 const opened = new Map<string, Promise<{ readonly database: Database; readonly booksCache: BooksCache; readonly store: BudgetStore }>>();

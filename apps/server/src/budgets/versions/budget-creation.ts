@@ -1,5 +1,21 @@
+import type {
+  BudgetDto,
+  BudgetProposalDto,
+  budgetProposalQuerySchema,
+  copyBudgetSchema,
+  NewBudget,
+  NewBudgetPreviewDto,
+  reforecastSchema,
+  whatIfVersionSchema,
+} from '@wise-margin/contract';
 import {
+  type AccountClass,
+  type BalanceRule,
+  type BudgetBooks,
+  type BudgetLine,
+  type BudgetNote,
   classOf,
+  type FirstBasis,
   firstBudget,
   firstBudgetTotals,
   isIncomeAccount,
@@ -14,26 +30,11 @@ import {
   shortPeriodName,
   signOf,
   whatIf,
-  type AccountClass,
-  type BalanceRule,
-  type BudgetBooks,
-  type BudgetLine,
-  type BudgetNote,
-  type FirstBasis,
 } from '@wise-margin/core';
-import type {
-  BudgetDto,
-  BudgetProposalDto,
-  budgetProposalQuerySchema,
-  copyBudgetSchema,
-  NewBudget,
-  NewBudgetPreviewDto,
-  reforecastSchema,
-  whatIfVersionSchema,
-} from '@wise-margin/contract';
 import { methodName, methodWords, nonrecurringWords } from '@wise-margin/presentation';
 import type { z } from 'zod';
-import { type StoredBudget, budgetBooksOf, headOf } from '../../budget-store/index.ts';
+
+import { budgetBooksOf, headOf, type StoredBudget } from '../../budget-store/index.ts';
 import { type Books, openFiscalYear } from '../../companies/index.ts';
 import { type Actor, recordAudit } from '../../database/audit.ts';
 import { refused } from '../../http/problem.ts';

@@ -1,8 +1,9 @@
 import type { BudgetChangeDto, BudgetHistoryDto } from '@wise-margin/contract';
+
+import { changeOf, type ChangeRow } from '../../budget-store/index.ts';
 import type { Books } from '../../companies/index.ts';
 import type { BudgetContext } from '../budget-context.ts';
 import { changeDto } from '../worksheet/change-dto.ts';
-import { type ChangeRow, changeOf } from '../../budget-store/index.ts';
 import { milestoneWords } from './milestone-words.ts';
 
 const PAGE = 100;

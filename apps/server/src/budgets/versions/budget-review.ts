@@ -1,24 +1,25 @@
-import {
-  BudgetWorksheet,
-  checkKey,
-  INCOME_LINES,
-  monthOfYearName,
-  periodOfYear,
-  PERIODS_PER_YEAR,
-  type ColumnSet,
-  type ScenarioRef,
-} from '@wise-margin/core';
 import type {
   BudgetDto,
-  BudgetStateDto,
   budgetStateChangeSchema,
+  BudgetStateDto,
   CheckListDto,
   ComparisonDto,
   comparisonQuerySchema,
 } from '@wise-margin/contract';
+import {
+  BudgetWorksheet,
+  checkKey,
+  type ColumnSet,
+  INCOME_LINES,
+  monthOfYearName,
+  periodOfYear,
+  PERIODS_PER_YEAR,
+  type ScenarioRef,
+} from '@wise-margin/core';
 import { checkWords, gridDto, lineBasisWords, packGrid, STATE_WORDS } from '@wise-margin/presentation';
 import type { z } from 'zod';
-import { type StoredBudget, budgetBooksOf, headOf } from '../../budget-store/index.ts';
+
+import { budgetBooksOf, headOf, type StoredBudget } from '../../budget-store/index.ts';
 import type { Books } from '../../companies/index.ts';
 import { type Actor, recordAudit } from '../../database/audit.ts';
 import { ProblemError } from '../../http/problem.ts';

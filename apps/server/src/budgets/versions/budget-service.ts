@@ -1,8 +1,9 @@
+import type { BasisPreviewDto, basisPreviewRequestSchema, BudgetDto, BudgetGridDto } from '@wise-margin/contract';
 import { BudgetWorksheet, type DimensionFilter, type StatementGrid } from '@wise-margin/core';
-import type { basisPreviewRequestSchema, BasisPreviewDto, BudgetDto, BudgetGridDto } from '@wise-margin/contract';
 import { gridDto, previewBasis, worksheetRowDto } from '@wise-margin/presentation';
 import type { z } from 'zod';
-import { type StoredBudget, budgetBooksOf, headOf } from '../../budget-store/index.ts';
+
+import { budgetBooksOf, headOf, type StoredBudget } from '../../budget-store/index.ts';
 import { type Books, refuseUnknownFilter } from '../../companies/index.ts';
 import { refused } from '../../http/problem.ts';
 import type { BudgetContext } from '../budget-context.ts';

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+
 import { milestoneWords } from './milestone-words.ts';
 
 const words = (action: string, details: Readonly<Record<string, unknown>> = {}) => milestoneWords(action, details, (id) => `Plan ${id}`);

@@ -22,13 +22,14 @@ import {
   whatIfVersionSchema,
 } from '@wise-margin/contract';
 import { packBudgetGrid } from '@wise-margin/presentation';
+
 import type { Actor } from '../../database/audit.ts';
 import { type Route, route } from '../../http/route.ts';
 import { BUDGET, BUDGETS } from '../paths.ts';
-import type { BudgetHistory } from './budget-history.ts';
-import type { BudgetService } from './budget-service.ts';
-import type { BudgetReview } from './budget-review.ts';
 import type { BudgetCreation } from './budget-creation.ts';
+import type { BudgetHistory } from './budget-history.ts';
+import type { BudgetReview } from './budget-review.ts';
+import type { BudgetService } from './budget-service.ts';
 
 type Services = {
   readonly budgets: BudgetService;

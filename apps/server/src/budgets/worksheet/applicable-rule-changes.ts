@@ -1,4 +1,5 @@
 import type { BalanceRule } from '@wise-margin/core';
+
 import type { RuleChange } from '../../budget-store/index.ts';
 
 const isSame = (a: BalanceRule | null, b: BalanceRule | null): boolean => JSON.stringify(a) === JSON.stringify(b);

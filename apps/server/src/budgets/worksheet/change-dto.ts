@@ -1,7 +1,8 @@
-import { minor, monthOfYearName, signOf } from '@wise-margin/core';
 import type { BudgetChangeDto } from '@wise-margin/contract';
-import type { Books } from '../../companies/index.ts';
+import { minor, monthOfYearName, signOf } from '@wise-margin/core';
+
 import type { LoggedChange } from '../../budget-store/index.ts';
+import type { Books } from '../../companies/index.ts';
 
 const MOST_CELLS_TOLD = 100;
 

@@ -1,4 +1,4 @@
-import { monthOfYearName, type Chart, type WorksheetEdit, type FiscalCalendar } from '@wise-margin/core';
+import { type Chart, type FiscalCalendar, monthOfYearName, type WorksheetEdit } from '@wise-margin/core';
 
 /** What a batch of edits does, in words: `Oct of 5010 Guide wages: 12k`; several are counted. */
 export function changeWords(

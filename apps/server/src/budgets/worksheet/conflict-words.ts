@@ -1,6 +1,7 @@
-import { formatAmount, minor, monthOfYearName, rowAmount, signOf, type PlacedLine } from '@wise-margin/core';
-import type { Books } from '../../companies/index.ts';
+import { formatAmount, minor, monthOfYearName, type PlacedLine, rowAmount, signOf } from '@wise-margin/core';
+
 import type { LoggedChange } from '../../budget-store/index.ts';
+import type { Books } from '../../companies/index.ts';
 
 /**
  * The figures that are edited and that others changed: what stands there now, who made it so and when, by

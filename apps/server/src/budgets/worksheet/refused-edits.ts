@@ -1,5 +1,6 @@
 import type { WorksheetRefusal } from '@wise-margin/core';
 import { worksheetIssueWords } from '@wise-margin/presentation';
+
 import type { Books } from '../../companies/index.ts';
 import { ProblemError } from '../../http/problem.ts';
 

@@ -7,6 +7,7 @@ import {
   worksheetAnswerSchema,
   worksheetSchema,
 } from '@wise-margin/contract';
+
 import type { Actor } from '../../database/audit.ts';
 import { type Route, route } from '../../http/route.ts';
 import { BUDGET } from '../paths.ts';

@@ -1,8 +1,9 @@
-import { periodOfYear, type BalanceCube, type BudgetBooks } from '@wise-margin/core';
 import { type BudgetDto, type WorksheetDto } from '@wise-margin/contract';
+import { type BalanceCube, type BudgetBooks, periodOfYear } from '@wise-margin/core';
 import { packFacts, packLine } from '@wise-margin/presentation';
-import type { Books } from '../../companies/index.ts';
+
 import type { StoredBudget } from '../../budget-store/index.ts';
+import type { Books } from '../../companies/index.ts';
 
 /** A budget with all it draws on, for the wire. @throws RangeError for a calendar of weeks, which no company can have yet */
 export function worksheetDto(of: {

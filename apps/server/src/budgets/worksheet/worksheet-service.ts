@@ -1,21 +1,20 @@
-import { BudgetWorksheet, type BudgetBooks, type WorksheetBatch, type WorksheetRefusal } from '@wise-margin/core';
 import { type BudgetEditRequest, type WorksheetAnswerDto, type WorksheetDto } from '@wise-margin/contract';
-import { worksheetIssueWords, packLine } from '@wise-margin/presentation';
+import { type BudgetBooks, BudgetWorksheet, type WorksheetBatch, type WorksheetRefusal } from '@wise-margin/core';
+import { packLine, worksheetIssueWords } from '@wise-margin/presentation';
 import type { Transaction } from 'sequelize';
-import { type Books, refuseUnknownFilter } from '../../companies/index.ts';
 
+import { budgetBooksOf, ChangeLog, headOf, type StoredBudget } from '../../budget-store/index.ts';
+import { type Books, refuseUnknownFilter } from '../../companies/index.ts';
 import type { Actor } from '../../database/audit.ts';
 import { ProblemError } from '../../http/problem.ts';
-import { ChangeLog, type StoredBudget, budgetBooksOf, headOf } from '../../budget-store/index.ts';
-
+import type { BudgetContext } from '../budget-context.ts';
 import { BudgetWriter } from '../budget-writer.ts';
+import { describeBudget } from '../describe.ts';
+import { applicableRuleChanges } from './applicable-rule-changes.ts';
 import { changeWords } from './change-words.ts';
 import { conflictWords } from './conflict-words.ts';
-import { describeBudget } from '../describe.ts';
-import { worksheetDto } from './worksheet-dto.ts';
 import { refusedEdits } from './refused-edits.ts';
-import { applicableRuleChanges } from './applicable-rule-changes.ts';
-import type { BudgetContext } from '../budget-context.ts';
+import { worksheetDto } from './worksheet-dto.ts';
 
 /** An undo, redo or deriving anew: whose, its key when it is to count once, and the version its answer begins from. */
 type StepRequest = { readonly session: string; readonly key?: string | undefined; readonly base?: number | undefined };

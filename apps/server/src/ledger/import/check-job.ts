@@ -1,4 +1,5 @@
 import type { ImportDto } from '@wise-margin/contract';
+
 import type { Seal } from './seal.ts';
 
 /** What a check needs to know; it goes to a worker, so it is plain data. */

@@ -1,6 +1,7 @@
 import { parentPort } from 'node:worker_threads';
-import type { CheckJob, CheckMessage } from './check-job.ts';
+
 import { checkImport } from './check.ts';
+import type { CheckJob, CheckMessage } from './check-job.ts';
 
 const send = (message: CheckMessage): void => parentPort?.postMessage(message);
 

@@ -1,4 +1,5 @@
 import { Worker } from 'node:worker_threads';
+
 import type { CheckJob, CheckMessage, CheckResult } from './check-job.ts';
 
 // The built application has the worker beside it as JavaScript; from source, a loader starts it.

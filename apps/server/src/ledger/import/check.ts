@@ -1,13 +1,15 @@
 import { writeFileSync } from 'node:fs';
-import { currency, minor, readAccountsFile, type Account, type AccountClass, type ImportIssue, type Polarity } from '@wise-margin/core';
+
 import type { ImportDto } from '@wise-margin/contract';
+import { type Account, type AccountClass, currency, type ImportIssue, minor, type Polarity, readAccountsFile } from '@wise-margin/core';
+
 import { type Database, openDatabase } from '../../database/database.ts';
-import { BrokenCsvError, readCsv } from '../../formats/read-csv.ts';
 import { type InspectedFile, inspectFile } from '../../formats/inspect-file.ts';
+import { BrokenCsvError, readCsv } from '../../formats/read-csv.ts';
 import type { CheckJob, CheckResult, NumberBase, StagedSetup } from './check-job.ts';
 import { type KnownRows, LedgerStager } from './ledger-stager.ts';
 import { fingerprints } from './seal.ts';
-import { LineWriter, StagingWriter, stagedPath } from './staging.ts';
+import { LineWriter, stagedPath, StagingWriter } from './staging.ts';
 
 const MOST_ACCOUNT_ROWS = 200_000;
 

@@ -1,15 +1,16 @@
 import {
+  type Account,
+  type Entry,
   EntryReader,
+  type ImportIssue,
   layerOf,
+  type LedgerLayout,
   monthCalendar,
   PostingSums,
   readLedgerHeader,
-  type Account,
-  type Entry,
-  type ImportIssue,
-  type LedgerLayout,
   type YearRule,
 } from '@wise-margin/core';
+
 import { periodCode } from '../../companies/index.ts';
 import type { CheckJob, NumberBase, StagedSetup } from './check-job.ts';
 import type { StagingWriter } from './staging.ts';

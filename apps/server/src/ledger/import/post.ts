@@ -1,14 +1,16 @@
 import { readFileSync } from 'node:fs';
-import type { Transaction } from 'sequelize';
-import { LARGEST_MINOR } from '@wise-margin/core';
+
 import type { NewCompany } from '@wise-margin/contract';
+import { LARGEST_MINOR } from '@wise-margin/core';
+import type { Transaction } from 'sequelize';
+
 import { type Actor, recordAudit } from '../../database/audit.ts';
 import type { Database } from '../../database/database.ts';
-import { refused } from '../../http/problem.ts';
 import { LINE_INDEXES } from '../../database/migrations/0001-first-tables.ts';
+import { refused } from '../../http/problem.ts';
 import type { NumberBase, StagedSetup } from './check-job.ts';
-import { type Seal, fingerprints } from './seal.ts';
-import { STAGED_COLUMNS, type StagedTable, stagedPath } from './staging.ts';
+import { fingerprints, type Seal } from './seal.ts';
+import { STAGED_COLUMNS, stagedPath, type StagedTable } from './staging.ts';
 
 /** A company that an import makes; `isDemo` marks one of the demo companies from its first moment. */
 export type CompanyToMake = NewCompany & { readonly isDemo?: boolean };

@@ -1,4 +1,5 @@
 import type { Transaction } from 'sequelize';
+
 import { type Actor, recordAudit } from '../../database/audit.ts';
 import type { Database } from '../../database/database.ts';
 import { ProblemError } from '../../http/problem.ts';

@@ -1,5 +1,6 @@
-import { stringify } from 'csv-stringify';
 import { importChoicesSchema, importFormSchema, importListSchema, importSchema, newCompanySchema } from '@wise-margin/contract';
+import { stringify } from 'csv-stringify';
+
 import type { Actor } from '../../database/audit.ts';
 import { safeText } from '../../formats/safe-text.ts';
 import { download, type Route, route } from '../../http/route.ts';

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import { createReadStream, existsSync } from 'node:fs';
+
 import { stagedPath } from './staging.ts';
 
 /** What a check staged: fingerprints of its files and how much they hold. Posting takes nothing else. */

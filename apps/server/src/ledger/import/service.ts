@@ -1,17 +1,19 @@
-import { mkdirSync, readdirSync, renameSync, rmSync, copyFileSync, createReadStream, existsSync } from 'node:fs';
+import { copyFileSync, createReadStream, existsSync, mkdirSync, readdirSync, renameSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { createInterface } from 'node:readline';
+
 import { type ImportDto, type ImportIssueDto, type NewCompany } from '@wise-margin/contract';
-import { importIssueWords } from '@wise-margin/presentation';
 import { currency, type ImportIssue } from '@wise-margin/core';
+import { importIssueWords } from '@wise-margin/presentation';
+
 import { type Actor, recordAudit } from '../../database/audit.ts';
 import type { Database } from '../../database/database.ts';
-import type { ImportRow } from '../../database/models.ts';
 import { isDiskFull } from '../../database/disk-full.ts';
-import { ProblemError, notFound, refused } from '../../http/problem.ts';
+import type { ImportRow } from '../../database/models.ts';
+import { notFound, ProblemError, refused } from '../../http/problem.ts';
 import type { CheckJob, ImportChoices, NumberBase } from './check-job.ts';
 import { CheckWorkers, type RunningCheck } from './check-workers.ts';
-import { type CompanyToMake, StaleCheckError, postImport } from './post.ts';
+import { type CompanyToMake, postImport, StaleCheckError } from './post.ts';
 import { reverseImport } from './reverse.ts';
 import type { Seal } from './seal.ts';
 import { stagedPath } from './staging.ts';

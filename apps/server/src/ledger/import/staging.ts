@@ -1,5 +1,6 @@
 import { closeSync, openSync, rmSync, writeSync } from 'node:fs';
 import { join } from 'node:path';
+
 import { Sequelize } from 'sequelize';
 
 /** The files an import waits in between its check and its posting, in a folder of its own. */

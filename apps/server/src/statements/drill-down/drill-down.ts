@@ -1,22 +1,23 @@
+import { type DrillDownDto } from '@wise-margin/contract';
 import {
   balanceRuleWords,
   basisWords,
+  type CellDrillDown,
+  cellDrillDown,
   columnWords,
+  type DimensionFilter,
   formatAmount,
   monthOfYearName,
   periodAt,
-  cellDrillDown,
-  spanWords,
-  type DimensionFilter,
   type PeriodIndex,
-  type CellDrillDown,
+  spanWords,
   type StatementGrid,
 } from '@wise-margin/core';
-import { type DrillDownDto } from '@wise-margin/contract';
 import { cellDto } from '@wise-margin/presentation';
-import { type StoredBudget, ruleFormat } from '../../budget-store/index.ts';
-import type { Scenarios, ShownBudget } from '../../evaluation/index.ts';
+
+import { ruleFormat, type StoredBudget } from '../../budget-store/index.ts';
 import type { Books } from '../../companies/index.ts';
+import type { Scenarios, ShownBudget } from '../../evaluation/index.ts';
 import { notFound } from '../../http/problem.ts';
 
 const ROLES = { compared: '', base: 'less', part: '', operand: '', added: 'plus' } as const;

@@ -1,10 +1,10 @@
 import { WORKBOOK_TYPE } from '../../formats/media-types.ts';
+import type { Task } from '../../work/task.ts';
 import type { WorkPool } from '../../work/work-pool.ts';
-import { gridCsv } from './statement-csv.ts';
 import type { ExportedStatement } from './exported-statement.ts';
+import { gridCsv } from './statement-csv.ts';
 import { statementPdf } from './statement-pdf.ts';
 import { statementWorkbook } from './statement-workbook.ts';
-import type { Task } from '../../work/task.ts';
 
 const MOST_MILLISECONDS = 60_000;
 const STATEMENT_PDF: Task<ExportedStatement, Buffer> = { name: 'statementPdf', run: statementPdf };

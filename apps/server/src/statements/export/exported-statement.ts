@@ -1,6 +1,7 @@
-import type { StatementGrid } from '@wise-margin/core';
 import { type ExportQuery, type GridDto } from '@wise-margin/contract';
-import { shownLines, signedLines, type ShownLine } from '@wise-margin/presentation';
+import type { StatementGrid } from '@wise-margin/core';
+import { type ShownLine, shownLines, signedLines } from '@wise-margin/presentation';
+
 import type { Logo } from '../../companies/index.ts';
 import type { EvaluatedView } from '../service.ts';
 

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+
 import { pageParts, pageRows } from './page-parts.ts';
 
 describe('columns broken over pages', () => {

@@ -1,7 +1,8 @@
 import { type GridDto } from '@wise-margin/contract';
 import { figureFormat, figureText, shownFavor, type ShownLine } from '@wise-margin/presentation';
-import type { ExportedStatement } from './exported-statement.ts';
+
 import { type PdfFont, type PdfWriter, wrapped } from '../../formats/pdf-writer.ts';
+import type { ExportedStatement } from './exported-statement.ts';
 
 const SIZE = 8;
 // what the type may shrink to before a statement breaks over pages

@@ -1,23 +1,24 @@
 import { type GridDto } from '@wise-margin/contract';
-import { cellReasonWords, shownFavor, type ShownLine } from '@wise-margin/presentation';
 import type { RuleWeight } from '@wise-margin/core';
+import { cellReasonWords, shownFavor, type ShownLine } from '@wise-margin/presentation';
+
+import { baselineOf, BRICK, INK, lineOf, PINE, SOFT, STONE } from '../../formats/pdf-type.ts';
+import { type PdfWriter, wrapped } from '../../formats/pdf-writer.ts';
 import type { ExportedStatement } from './exported-statement.ts';
 import {
   type Figures,
+  fontOf,
   HANG,
   INDENT,
   LEAST_SIZE,
   MARK,
+  nameOf,
   PADDING,
   type PdfColumn,
   SECTION_GAP,
   SWATCH,
   SWATCH_GAP,
-  fontOf,
-  nameOf,
 } from './pdf-layout.ts';
-import { BRICK, INK, PINE, SOFT, STONE, baselineOf, lineOf } from '../../formats/pdf-type.ts';
-import { type PdfWriter, wrapped } from '../../formats/pdf-writer.ts';
 
 // a name keeps at least this much, however deep its line is
 const LEAST_NAME = 40;

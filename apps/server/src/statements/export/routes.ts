@@ -1,11 +1,12 @@
 import { exportQuerySchema } from '@wise-margin/contract';
+
 import type { LogoStore } from '../../companies/index.ts';
 import { download, type Route } from '../../http/route.ts';
 import type { WorkPool } from '../../work/work-pool.ts';
 import { STATEMENT } from '../paths.ts';
 import type { StatementService } from '../service.ts';
-import { exportedStatement } from './exported-statement.ts';
 import { EXPORT_FORMATS } from './export-formats.ts';
+import { exportedStatement } from './exported-statement.ts';
 
 type Services = { readonly statements: StatementService; readonly logos: LogoStore; readonly work: WorkPool };
 

@@ -1,9 +1,10 @@
-import { stringify } from 'csv-stringify/sync';
-import { toDecimalText, type Minor } from '@wise-margin/core';
-import type { ExportedStatement } from './exported-statement.ts';
-import { safeText } from '../../formats/safe-text.ts';
 import { type CellDto } from '@wise-margin/contract';
+import { type Minor, toDecimalText } from '@wise-margin/core';
 import { cellReasonWords } from '@wise-margin/presentation';
+import { stringify } from 'csv-stringify/sync';
+
+import { safeText } from '../../formats/safe-text.ts';
+import type { ExportedStatement } from './exported-statement.ts';
 
 /** A figure for files: decimal text; percentages in percent with up to six decimals; n/m; nothing. */
 export function cellText(cell: CellDto, exponent: number): string {

@@ -1,10 +1,11 @@
-import { sidesOfForm, type ShownLine } from '@wise-margin/presentation';
+import { type ShownLine, sidesOfForm } from '@wise-margin/presentation';
+
+import { INK, lineOf, LONG, MARGIN, SHORT, SOFT } from '../../formats/pdf-type.ts';
+import { PdfWriter, type TextStyle, wrapped } from '../../formats/pdf-writer.ts';
 import type { ExportedStatement } from './exported-statement.ts';
 import { pageParts, pageRows } from './page-parts.ts';
-import { Figures, LEAST_SIZE, type PdfColumn, PdfMeasures, TYPES, type Type, widened } from './pdf-layout.ts';
+import { Figures, LEAST_SIZE, type PdfColumn, PdfMeasures, type Type, TYPES, widened } from './pdf-layout.ts';
 import { PdfTable } from './pdf-table.ts';
-import { INK, LONG, MARGIN, SHORT, SOFT, lineOf } from '../../formats/pdf-type.ts';
-import { PdfWriter, type TextStyle, wrapped } from '../../formats/pdf-writer.ts';
 
 const TOP = MARGIN + 6;
 const SIDES_APART = 16;

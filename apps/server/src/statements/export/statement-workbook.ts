@@ -1,16 +1,17 @@
-import workbooks from 'exceljs';
 import {
-  shareBase,
-  shownColumns,
-  sidesOn,
-  withoutControls,
   type Cell,
   type Expression,
   type PlannedColumn,
   type PlannedLine,
   type RuleWeight,
+  shareBase,
+  shownColumns,
+  sidesOn,
+  withoutControls,
 } from '@wise-margin/core';
 import { cellReasonWords } from '@wise-margin/presentation';
+import workbooks from 'exceljs';
+
 import type { ExportedStatement } from './exported-statement.ts';
 
 type ExportedGrid = ExportedStatement['grid'];

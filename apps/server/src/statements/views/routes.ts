@@ -1,4 +1,5 @@
 import { choicesSchema, newViewSchema, viewChangeSchema, viewListSchema, viewSchema } from '@wise-margin/contract';
+
 import type { Actor } from '../../database/audit.ts';
 import { type Route, route } from '../../http/route.ts';
 import type { ViewStore } from './view-store.ts';

@@ -1,19 +1,20 @@
-import { SHIPPED_VIEWS, shippedView } from '@wise-margin/core';
 import {
   columnSetSchema,
   displayChoicesSchema,
   lineSetSchema,
-  runChoicesSchema,
   type newViewSchema,
+  runChoicesSchema,
   type viewChangeSchema,
   type ViewDto,
   type ViewListDto,
 } from '@wise-margin/contract';
+import { SHIPPED_VIEWS, shippedView } from '@wise-margin/core';
 import type { Transaction } from 'sequelize';
 import type { z } from 'zod';
+
 import { type Actor, recordAudit } from '../../database/audit.ts';
 import type { Database } from '../../database/database.ts';
-import { ProblemError, notFound, refused } from '../../http/problem.ts';
+import { notFound, ProblemError, refused } from '../../http/problem.ts';
 
 type Row = {
   id: number;

@@ -1,4 +1,5 @@
 import type { BalancePlanDto } from '@wise-margin/contract';
+
 import { SidePanel } from '../side-panel.tsx';
 
 const DAYS_WORDS = { receivables: 'Receivables', inventory: 'Inventory', payables: 'Payables' } as const;

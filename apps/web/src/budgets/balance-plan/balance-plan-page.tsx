@@ -1,19 +1,20 @@
-import { formatAmount, toDecimalText, type Minor } from '@wise-margin/core';
 import { type BalancePlanDto } from '@wise-margin/contract';
+import { formatAmount, type Minor, toDecimalText } from '@wise-margin/core';
 import { budgetLockWords } from '@wise-margin/presentation';
 import { Redo2, Undo2 } from 'lucide-react';
 import { useCallback, useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
+
 import { useCompany } from '../../data/company.ts';
 import { Choice } from '../../ui/choice.tsx';
 import { Page } from '../../ui/page.tsx';
 import { Failure, Loading } from '../../ui/states.tsx';
 import { useSearch } from '../../ui/use-search.ts';
 import { AssumptionsPanel } from './assumptions-panel.tsx';
-import { CashChart } from './cash-chart.tsx';
 import { BalancePlanTable } from './balance-plan-table.tsx';
+import { CashChart } from './cash-chart.tsx';
 import { RulePanel } from './rule-panel.tsx';
-import { useBalancePlan, type BalancePlanChange } from './use-balance-plan.ts';
+import { type BalancePlanChange, useBalancePlan } from './use-balance-plan.ts';
 
 const SHEETS = [
   ['cash', 'Cash flow'],

@@ -3,10 +3,11 @@ import { shownLines } from '@wise-margin/presentation';
 import { ChevronDown, ChevronRight } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
+
 import { useCompany } from '../../data/company.ts';
 import { CellFigure } from '../../ui/figure.tsx';
-import { ScenarioSwatch } from '../../ui/scenario-swatch.tsx';
 import { ruleClasses } from '../../ui/rule-classes.ts';
+import { ScenarioSwatch } from '../../ui/scenario-swatch.tsx';
 
 /** A planned statement by month. Groups open to their accounts; an account leads to its rule. */
 export function BalancePlanTable({

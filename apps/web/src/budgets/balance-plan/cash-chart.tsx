@@ -1,5 +1,6 @@
 import { formatAmount, type Minor } from '@wise-margin/core';
 import { max, min, scaleLinear } from 'd3';
+
 import { useCompany } from '../../data/company.ts';
 
 const WIDTH = 1200;

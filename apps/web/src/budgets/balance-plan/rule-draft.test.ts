@@ -1,6 +1,7 @@
 import type { BalanceRule, Minor } from '@wise-margin/core';
 import { describe, expect, it } from 'vitest';
-import { ruleDraftOf, ruleOf, type RuleDraft } from './rule-draft.ts';
+
+import { type RuleDraft, ruleDraftOf, ruleOf } from './rule-draft.ts';
 
 const MONTHS = ['Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec', 'Jan', 'Feb', 'Mar'];
 const how = { exponent: 2, months: MONTHS };

@@ -1,15 +1,15 @@
+import type { BalanceAccountDto } from '@wise-margin/contract';
 import { withoutPercentSign } from '@wise-margin/core';
 import {
-  parseBudgetEntry,
-  toDecimalText,
-  ZERO,
   type BalanceRule,
   type BalanceRuleKind,
   type DaysBase,
   type LoanForm,
   type Minor,
+  parseBudgetEntry,
+  toDecimalText,
+  ZERO,
 } from '@wise-margin/core';
-import type { BalanceAccountDto } from '@wise-margin/contract';
 
 /** A rule while it is typed: every field as text, those of other kinds kept so that nothing is lost by trying one. */
 export type RuleDraft = {

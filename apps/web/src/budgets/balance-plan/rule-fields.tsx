@@ -1,5 +1,6 @@
-import { DAYS_OF, LOAN_FORMS, type DaysBase } from '@wise-margin/core';
+import { DAYS_OF, type DaysBase, LOAN_FORMS } from '@wise-margin/core';
 import { Plus, Trash2 } from 'lucide-react';
+
 import { CheckField, SelectField, TextField } from '../../ui/labeled-field.tsx';
 import { NEW_PURCHASE, type RuleDraft } from './rule-draft.ts';
 

@@ -1,6 +1,7 @@
-import { BALANCE_RULES, type BalanceRule } from '@wise-margin/core';
 import type { BalanceAccountDto } from '@wise-margin/contract';
+import { BALANCE_RULES, type BalanceRule } from '@wise-margin/core';
 import { useState } from 'react';
+
 import { useCompany } from '../../data/company.ts';
 import { Amount } from '../../ui/figure.tsx';
 import { SelectField } from '../../ui/labeled-field.tsx';

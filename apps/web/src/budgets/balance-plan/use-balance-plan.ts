@@ -1,7 +1,8 @@
-import { useMutation, useQuery, useQueryClient, type UseMutationResult, type UseQueryResult } from '@tanstack/react-query';
-import { type BalancePlanDto, type BudgetEditDto, type WorksheetAnswerDto, type PackedBalancePlan } from '@wise-margin/contract';
-import { unpackGrid } from '@wise-margin/presentation';
+import { useMutation, type UseMutationResult, useQuery, useQueryClient, type UseQueryResult } from '@tanstack/react-query';
+import { type BalancePlanDto, type BudgetEditDto, type PackedBalancePlan, type WorksheetAnswerDto } from '@wise-margin/contract';
 import type { BalanceRule } from '@wise-margin/core';
+import { unpackGrid } from '@wise-margin/presentation';
+
 import { getJson, queryText, sendJson } from '../../api/client.ts';
 import { newKey, ownSession } from '../worksheet/unsaved.ts';
 

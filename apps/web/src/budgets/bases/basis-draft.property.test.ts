@@ -1,7 +1,8 @@
 import { basisSchema } from '@wise-margin/contract';
-import { BASIS_KINDS, basisWords, minor, SPREAD_KINDS, type Basis, type BasisKind, type Spread } from '@wise-margin/core';
+import { type Basis, BASIS_KINDS, type BasisKind, basisWords, minor, type Spread, SPREAD_KINDS } from '@wise-margin/core';
 import fc, { type Arbitrary } from 'fast-check';
 import { describe, expect, it } from 'vitest';
+
 import { basisOf, draftOf } from './basis-draft.ts';
 
 // Any basis there can be, of amounts and percentages as people type them.

@@ -1,6 +1,7 @@
 import { basisSchema } from '@wise-margin/contract';
-import { BASIS_KINDS, minor, type Basis } from '@wise-margin/core';
+import { type Basis, BASIS_KINDS, minor } from '@wise-margin/core';
 import { describe, expect, it } from 'vitest';
+
 import { basisOf, draftOf } from './basis-draft.ts';
 
 const at = { exponent: 2, budgetYear: 2028 };

@@ -1,12 +1,12 @@
 import {
-  parseAmount,
-  toDecimalText,
-  withoutPercentSign,
   type Basis,
   type BasisKind,
   type Minor,
+  parseAmount,
   type Spread,
   type SpreadKind,
+  toDecimalText,
+  withoutPercentSign,
 } from '@wise-margin/core';
 
 /** A basis while it is typed: every field as text, those of other kinds kept so that nothing is lost by trying one. */

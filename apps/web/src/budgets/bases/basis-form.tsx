@@ -1,11 +1,12 @@
 import type { BasisPreviewDto, FilterDto, GridDto } from '@wise-margin/contract';
-import { formatAmount, minor, type Basis } from '@wise-margin/core';
+import { type Basis, formatAmount, minor } from '@wise-margin/core';
 import { useEffect, useState } from 'react';
+
 import { useCompany } from '../../data/company.ts';
 import { SelectField } from '../../ui/labeled-field.tsx';
 import { useStableCallback } from '../../ui/use-stable-callback.ts';
 import type { BasisTry, Previewed } from '../worksheet/worksheet-messages.ts';
-import { basisOf, draftOf, type BasisDraft } from './basis-draft.ts';
+import { type BasisDraft, basisOf, draftOf } from './basis-draft.ts';
 import { BasisSentence } from './basis-sentence.tsx';
 import { targetsOf } from './basis-targets.ts';
 

@@ -1,9 +1,10 @@
-import { BASIS_KINDS, formatAmount, minor, SPREADS, SPREAD_KINDS, type BasisKind } from '@wise-margin/core';
+import { BASIS_KINDS, type BasisKind, formatAmount, minor, SPREAD_KINDS, SPREADS } from '@wise-margin/core';
+
 import { useCompany } from '../../data/company.ts';
 import { SentenceChoice, SentenceText } from '../../ui/sentence-field.tsx';
+import { PaySentence } from './pay-sentence.tsx';
 import type { SentenceProps } from './sentence-props.ts';
 import { DriverSentence, FixedSentence } from './step-sentences.tsx';
-import { PaySentence } from './pay-sentence.tsx';
 
 /** The words a sentence begins with; what follows them is of its kind. */
 const BEGINNINGS: Readonly<Record<BasisKind, string>> = {

@@ -1,5 +1,6 @@
 import type { GridDto } from '@wise-margin/contract';
 import { describe, expect, it } from 'vitest';
+
 import { targetsOf } from './basis-targets.ts';
 
 const line = (key: string, parent: string | null, account: string | null = null, isZero = false) => ({

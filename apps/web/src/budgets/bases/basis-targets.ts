@@ -1,5 +1,5 @@
-import type { BasisKind } from '@wise-margin/core';
 import type { GridDto } from '@wise-margin/contract';
+import type { BasisKind } from '@wise-margin/core';
 
 /** Lines a basis can be set on at once. */
 export type BasisTarget = { readonly key: string; readonly words: string; readonly accounts: readonly string[] };

@@ -1,7 +1,7 @@
 import { SentenceChoice, SentenceText } from '../../ui/sentence-field.tsx';
 import { NEW_POSITION, type PositionDraft } from './basis-draft.ts';
-import type { SentenceProps } from './sentence-props.ts';
 import { Add, Remove } from './list-buttons.tsx';
+import type { SentenceProps } from './sentence-props.ts';
 
 /** Current staff, then a line for each position, and payroll taxes and benefits. */
 export function PaySentence({ draft, months, years, set }: SentenceProps) {

@@ -2,8 +2,8 @@ import { useCompany } from '../../data/company.ts';
 import { CheckField } from '../../ui/labeled-field.tsx';
 import { SentenceChoice, SentenceText } from '../../ui/sentence-field.tsx';
 import type { BasisDraft } from './basis-draft.ts';
-import type { SentenceProps } from './sentence-props.ts';
 import { Add, Remove } from './list-buttons.tsx';
+import type { SentenceProps } from './sentence-props.ts';
 
 /** `: guests, times 42.50 from Apr, then 44 from Sep`. */
 export function DriverSentence(props: SentenceProps) {

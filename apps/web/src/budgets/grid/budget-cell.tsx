@@ -1,6 +1,7 @@
 import { type CellDto } from '@wise-margin/contract';
 import { figureText } from '@wise-margin/presentation';
 import { memo } from 'react';
+
 import { CellFigure } from '../../ui/figure.tsx';
 
 export type RowHandlers = {

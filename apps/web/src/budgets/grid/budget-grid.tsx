@@ -1,14 +1,15 @@
-import { group } from 'd3';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { minor, selectionFigures, toDecimalText, type Spread } from '@wise-margin/core';
 import type { BudgetEditDto } from '@wise-margin/contract';
-import { memo, useEffect, useMemo, useRef, useState, type ClipboardEvent } from 'react';
+import { minor, selectionFigures, type Spread, toDecimalText } from '@wise-margin/core';
+import { group } from 'd3';
+import { type ClipboardEvent, memo, useEffect, useMemo, useRef, useState } from 'react';
+
 import { ScenarioSwatch } from '../../ui/scenario-swatch.tsx';
 import { useStableCallback } from '../../ui/use-stable-callback.ts';
 import type { WorksheetView } from '../worksheet/worksheet-session.ts';
 import { BudgetRow } from './budget-row.tsx';
 import { budgetColumns } from './grid-columns.ts';
-import { changeAll, fillRight, pasteBlock, shapeOf, spreadAgain, totalOver, type Place } from './grid-edits.ts';
+import { changeAll, fillRight, pasteBlock, type Place, shapeOf, spreadAgain, totalOver } from './grid-edits.ts';
 import { budgetLines } from './grid-lines.ts';
 import { SelectionBar } from './selection-bar.tsx';
 import { useGridCursor } from './use-grid-cursor.ts';

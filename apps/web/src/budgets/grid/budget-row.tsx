@@ -1,9 +1,10 @@
 import type { CellDto, GridDto } from '@wise-margin/contract';
 import { memo } from 'react';
-import { BudgetCell, NoteMark, sameCell, type RowHandlers } from './budget-cell.tsx';
+
+import { ruleClasses } from '../../ui/rule-classes.ts';
+import { BudgetCell, NoteMark, type RowHandlers, sameCell } from './budget-cell.tsx';
 import type { BudgetColumn } from './grid-columns.ts';
 import type { BudgetLineShown } from './grid-lines.ts';
-import { ruleClasses } from '../../ui/rule-classes.ts';
 
 export type RowProps = {
   readonly shown: BudgetLineShown;

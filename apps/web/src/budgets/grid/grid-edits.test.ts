@@ -1,7 +1,8 @@
 import type { GridDto } from '@wise-margin/contract';
 import { describe, expect, it } from 'vitest';
+
 import { budgetColumns } from './grid-columns.ts';
-import { changeAll, editAt, fillRight, pasteBlock, placesBetween, spreadAgain, totalOver, type Grid } from './grid-edits.ts';
+import { changeAll, editAt, fillRight, type Grid, pasteBlock, placesBetween, spreadAgain, totalOver } from './grid-edits.ts';
 import { budgetLines } from './grid-lines.ts';
 
 const MONTHS = ['Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec', 'Jan', 'Feb', 'Mar'];

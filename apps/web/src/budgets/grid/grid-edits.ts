@@ -1,5 +1,6 @@
-import type { Spread } from '@wise-margin/core';
 import type { BudgetEditDto } from '@wise-margin/contract';
+import type { Spread } from '@wise-margin/core';
+
 import type { BudgetColumn } from './grid-columns.ts';
 import type { BudgetLineShown } from './grid-lines.ts';
 

@@ -1,5 +1,6 @@
 import type { selectionFigures } from '@wise-margin/core';
 import { useState } from 'react';
+
 import { Amount } from '../../ui/figure.tsx';
 
 /** What is selected comes to, and what can be done with it at once. */

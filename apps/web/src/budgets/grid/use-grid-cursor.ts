@@ -1,10 +1,11 @@
-import { useEffect, useRef, useState, type KeyboardEvent, type MouseEvent, type RefObject } from 'react';
+import type { BudgetEditDto } from '@wise-margin/contract';
+import { type KeyboardEvent, type MouseEvent, type RefObject, useEffect, useRef, useState } from 'react';
+
 import { gridKeyTarget } from '../../ui/grid-keys.ts';
 import { useStableCallback } from '../../ui/use-stable-callback.ts';
 import { useTabStop } from '../../ui/use-tab-stop.ts';
-import type { BudgetEditDto } from '@wise-margin/contract';
 import type { RowHandlers } from './budget-cell.tsx';
-import { changeAll, editAt, fillRight, isInput, placesBetween, type Grid, type Place } from './grid-edits.ts';
+import { changeAll, editAt, fillRight, type Grid, isInput, type Place, placesBetween } from './grid-edits.ts';
 
 const ROW_HEIGHT = 26;
 

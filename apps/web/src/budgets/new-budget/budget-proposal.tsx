@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
-import { effectOfLeavingOut, formatAmount, minor, type FirstBasis } from '@wise-margin/core';
 import type { BudgetProposalDto } from '@wise-margin/contract';
+import { effectOfLeavingOut, type FirstBasis, formatAmount, minor } from '@wise-margin/core';
+
 import { getJson, queryText } from '../../api/client.ts';
 import { useCompany } from '../../data/company.ts';
 

@@ -1,6 +1,7 @@
-import { ACCOUNT_CLASSES, FIRST_BASES } from '@wise-margin/core';
 import type { NewBudgetPreviewDto } from '@wise-margin/contract';
+import { ACCOUNT_CLASSES, FIRST_BASES } from '@wise-margin/core';
 import type { FieldErrors, UseFormRegister } from 'react-hook-form';
+
 import { useCompany } from '../../data/company.ts';
 import { Amount, CellFigure, favorColor, favorOf } from '../../ui/figure.tsx';
 import { CLASSES, type NewBudgetFields } from './new-budget-fields.ts';

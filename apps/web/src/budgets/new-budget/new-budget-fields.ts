@@ -1,5 +1,5 @@
-import { ACCOUNT_CLASSES, parseAmount, type AccountClass, type FirstBasis } from '@wise-margin/core';
-import { percentTextSchema, type NewBudgetInput } from '@wise-margin/contract';
+import { type NewBudgetInput, percentTextSchema } from '@wise-margin/contract';
+import { ACCOUNT_CLASSES, type AccountClass, type FirstBasis, parseAmount } from '@wise-margin/core';
 import { z } from 'zod';
 
 /** Income classes, in statement order. */

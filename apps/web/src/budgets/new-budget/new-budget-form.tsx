@@ -1,17 +1,18 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import type { FirstBasis } from '@wise-margin/core';
 import { asNonrecurringItems, type BudgetDto } from '@wise-margin/contract';
+import type { FirstBasis } from '@wise-margin/core';
 import { useState } from 'react';
 import { useForm, useWatch } from 'react-hook-form';
 import type { z } from 'zod';
+
 import { ApiProblem, sendJson } from '../../api/client.ts';
 import { useCompany } from '../../data/company.ts';
+import { useBudgets } from '../../data/use-statement.ts';
 import { candidateKey, Candidates, Methods, useProposal } from './budget-proposal.tsx';
 import { ClassTable } from './class-table.tsx';
 import { CLASSES, type NewBudgetFields, newBudgetFieldsSchema, newBudgetRequest } from './new-budget-fields.ts';
 import { useNewBudgetPreview } from './use-new-budget-preview.ts';
-import { useBudgets } from '../../data/use-statement.ts';
 
 /** Creates a budget: a year, the year it starts from, one change for all and one for each class that differs. */
 export function NewBudgetForm({ onCreated, cancel }: { readonly onCreated: (made: BudgetDto) => void; readonly cancel?: () => void }) {

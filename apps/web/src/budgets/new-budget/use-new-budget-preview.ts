@@ -1,6 +1,7 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import type { NewBudgetInput, NewBudgetPreviewDto } from '@wise-margin/contract';
 import { useEffect, useState } from 'react';
+
 import { sendJson } from '../../api/client.ts';
 
 const PAUSE = 250;

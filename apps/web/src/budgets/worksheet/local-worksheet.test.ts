@@ -1,19 +1,20 @@
+import { type FactsDto, type GridDto, type WorksheetDto } from '@wise-margin/contract';
 import {
-  BudgetWorksheet,
   BUDGET_GRID_COLUMNS,
   BudgetFigures,
-  INCOME_LINES,
-  minor,
   type BudgetNote,
-  type WorksheetEdit,
+  BudgetWorksheet,
   type DimensionFilter,
+  INCOME_LINES,
   type LineSet,
+  minor,
   type PlacedLine,
+  type WorksheetEdit,
 } from '@wise-margin/core';
-import { type WorksheetDto, type FactsDto, type GridDto } from '@wise-margin/contract';
-import { booksOfWorksheet, gridDto, packLine, unpackGrid, withChanges, unpackLine } from '@wise-margin/presentation';
+import { booksOfWorksheet, gridDto, packLine, unpackGrid, unpackLine, withChanges } from '@wise-margin/presentation';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+
 import { LocalWorksheet } from './local-worksheet.ts';
 
 const NO_FACTS: FactsDto = { combinations: [], account: [], slot: [], combination: [], amount: [] };

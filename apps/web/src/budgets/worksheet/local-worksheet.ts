@@ -1,41 +1,42 @@
+import { type GridDto, type WorksheetAnswerDto, type WorksheetDto } from '@wise-margin/contract';
 import {
   BUDGET_GRID_COLUMNS,
-  BudgetWorksheet,
+  type BudgetBooks,
   BudgetFigures,
-  INCOME_LINES,
-  signInTotal,
+  type BudgetHead,
+  type BudgetNote,
+  BudgetWorksheet,
+  type DimensionFilter,
   driversOf,
   editsOfProposal,
   filterKey,
+  INCOME_LINES,
+  type LineChange,
+  type LineSet,
   minor,
+  type NoteChange,
+  signInTotal,
+  type StatementGrid,
   targetProposal,
   toDecimalText,
   whatIf,
-  yearsCompared,
-  type BudgetBooks,
-  type BudgetHead,
-  type BudgetNote,
   type WorksheetEdit,
-  type DimensionFilter,
-  type LineChange,
-  type LineSet,
-  type NoteChange,
-  type StatementGrid,
+  yearsCompared,
 } from '@wise-margin/core';
-import { type WorksheetAnswerDto, type WorksheetDto, type GridDto } from '@wise-margin/contract';
 import {
   booksOfWorksheet,
   cellDto,
+  type GridChanges,
   gridChanges,
-  worksheetIssueWords,
-  worksheetRowDto,
   gridDto,
   packGrid,
   previewBasis,
   unpackLine,
-  type GridChanges,
+  worksheetIssueWords,
+  worksheetRowDto,
 } from '@wise-margin/presentation';
-import type { BasisTry, ViewRequest, Previewed, Question, Questions, ShownWorksheet, SummaryLine } from './worksheet-messages.ts';
+
+import type { BasisTry, Previewed, Question, Questions, ShownWorksheet, SummaryLine, ViewRequest } from './worksheet-messages.ts';
 
 /** Lines a year is summed up by as one types. */
 const SUMMARY = ['revenue', 'gross_profit', 'operating_income', 'net_income'];

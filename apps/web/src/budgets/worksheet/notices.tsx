@@ -1,4 +1,5 @@
 import { STATE_WORDS } from '@wise-margin/presentation';
+
 import type { WorksheetSession, WorksheetSnapshot } from './worksheet-session.ts';
 
 /** What was refused of the last change, what of a block found no place, and what others saved meanwhile. */

@@ -1,10 +1,11 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
+import type { FilterDto, WorksheetDto } from '@wise-margin/contract';
 import type { LineSet } from '@wise-margin/core';
-import type { WorksheetDto, FilterDto } from '@wise-margin/contract';
 import { useEffect, useMemo, useRef, useSyncExternalStore } from 'react';
+
 import { getJson, queryText } from '../../api/client.ts';
-import { WorksheetSession, type WorksheetSnapshot } from './worksheet-session.ts';
 import { ownSession } from './unsaved.ts';
+import { WorksheetSession, type WorksheetSnapshot } from './worksheet-session.ts';
 
 const DRAWN_FROM_BUDGETS = ['statement', 'strip', 'drill-down', 'budgets', 'budget-history', 'checks', 'comparison'];
 const NOTHING_YET: WorksheetSnapshot | null = null;

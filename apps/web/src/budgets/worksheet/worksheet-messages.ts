@@ -1,15 +1,15 @@
+import type { BudgetRowDto, CellDto, PackedGrid, WorksheetAnswerDto, WorksheetDto } from '@wise-margin/contract';
 import type {
   Basis,
   BudgetNote,
-  WorksheetEdit,
   DimensionFilter,
   LineSet,
   Minor,
   TargetProposal,
   WhatIf,
+  WorksheetEdit,
   YearCompared,
 } from '@wise-margin/core';
-import type { BudgetRowDto, CellDto, WorksheetAnswerDto, WorksheetDto, PackedGrid } from '@wise-margin/contract';
 import type { GridChanges, PreviewedBasis } from '@wise-margin/presentation';
 
 /** What is looked at: a slice, the account whose panel is open, and the rows; those of the income statement when no line set is given. */

@@ -1,24 +1,25 @@
 import {
   type BudgetEditDto,
-  type WorksheetAnswerDto,
-  type WorksheetDto,
   type FilterDto,
   type GridDto,
   type Problem,
+  type WorksheetAnswerDto,
+  type WorksheetDto,
 } from '@wise-margin/contract';
 import { unpackGrid, withChanges } from '@wise-margin/presentation';
+
 import { ApiProblem, getJson, queryText, sendJson } from '../../api/client.ts';
+import { keepUnsaved, newKey, ownSession, readUnsaved, type Unsaved } from './unsaved.ts';
 import type {
   BasisTry,
-  WorksheetReply,
-  WorksheetRequest,
-  ViewRequest,
   Previewed,
   Question,
   Questions,
   ShownWorksheet,
+  ViewRequest,
+  WorksheetReply,
+  WorksheetRequest,
 } from './worksheet-messages.ts';
-import { keepUnsaved, newKey, ownSession, readUnsaved, type Unsaved } from './unsaved.ts';
 
 export type SaveState =
   | { readonly kind: 'saved' }

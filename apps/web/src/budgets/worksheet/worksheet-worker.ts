@@ -1,5 +1,5 @@
-import type { WorksheetReply, WorksheetRequest, ViewRequest } from './worksheet-messages.ts';
 import { LocalWorksheet } from './local-worksheet.ts';
+import type { ViewRequest, WorksheetReply, WorksheetRequest } from './worksheet-messages.ts';
 
 /** What a worker does with the requests of a page, one after the other. @param reply sends an answer back */
 export function worksheetWorker(reply: (message: WorksheetReply) => void): (request: WorksheetRequest) => void {

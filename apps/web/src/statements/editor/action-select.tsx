@@ -1,4 +1,4 @@
-import { useRef, useState, type Ref } from 'react';
+import { type Ref, useRef, useState } from 'react';
 
 /**
  * A list that acts when something is chosen in it. By mouse it acts at once; by keyboard only on Enter, since letters and

@@ -1,10 +1,11 @@
-import { changeBlock, duplicateBlock, type Block, type ColumnSet, type Repeat } from '@wise-margin/core';
 import type { CompanyDto } from '@wise-margin/contract';
+import { type Block, changeBlock, type ColumnSet, duplicateBlock, type Repeat } from '@wise-margin/core';
 import { Copy, Trash2 } from 'lucide-react';
+
 import { dimensionName } from '../filters-panel.tsx';
 import { ChosenParts } from './block-parts.tsx';
-import { FieldText } from './field-text.tsx';
 import { Check, Field, Select } from './field.tsx';
+import { FieldText } from './field-text.tsx';
 import { IconButton } from './icon-button.tsx';
 import { TextInput } from './text-input.tsx';
 import { textAsName, type TextField } from './tokens.ts';

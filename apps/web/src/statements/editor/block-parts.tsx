@@ -1,5 +1,6 @@
-import { readyColumns, type Block, type LineSet, type ReadyColumn, type Repeat } from '@wise-margin/core';
 import type { CompanyDto } from '@wise-margin/contract';
+import { type Block, type LineSet, type ReadyColumn, readyColumns, type Repeat } from '@wise-margin/core';
+
 import { ActionSelect } from './action-select.tsx';
 import { Field } from './field.tsx';
 import { textAsName } from './tokens.ts';

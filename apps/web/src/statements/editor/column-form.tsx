@@ -1,9 +1,10 @@
-import { spanDefinitionWords, STATISTIC, type Column, type ColumnSet, type LineSet } from '@wise-margin/core';
 import type { BudgetDto } from '@wise-margin/contract';
+import { type Column, type ColumnSet, type LineSet, spanDefinitionWords, STATISTIC } from '@wise-margin/core';
+
 import { useCompany } from '../../data/company.ts';
 import { COLUMN_KINDS, columnOfKind, MEASURES, withFittingHeading } from './column-kinds.ts';
-import { FieldText } from './field-text.tsx';
 import { Check, Field, Select } from './field.tsx';
+import { FieldText } from './field-text.tsx';
 import { FormulaFields } from './formula-fields.tsx';
 import { LimitFields } from './limit-fields.tsx';
 import { ShareForm } from './share-form.tsx';

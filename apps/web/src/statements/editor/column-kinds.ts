@@ -1,4 +1,5 @@
-import { renameColumn, type Column, type ColumnPlace, type ColumnSet } from '@wise-margin/core';
+import { type Column, type ColumnPlace, type ColumnSet, renameColumn } from '@wise-margin/core';
+
 import { fittingHeading, formulaName, isMadeOf } from './formula-names.ts';
 
 export const COLUMN_KINDS: readonly (readonly [Column['kind'], string])[] = [

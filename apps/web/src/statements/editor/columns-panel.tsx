@@ -1,26 +1,27 @@
+import type { BudgetDto } from '@wise-margin/contract';
 import {
   addBlock,
   addColumn,
+  type Block,
   changeBlock,
   changeColumn,
-  moveBlock,
-  moveColumn,
-  removeBlockAndUses,
-  removeColumnAndUses,
-  lineAndColumnCount,
-  spanDefinitionWords,
-  usesOfBlock,
-  usesOfColumn,
-  type Block,
   type Column,
   type ColumnPlace,
   type ColumnSet,
+  lineAndColumnCount,
   type LineSet,
+  moveBlock,
+  moveColumn,
   type ReadyColumn,
+  removeBlockAndUses,
+  removeColumnAndUses,
+  spanDefinitionWords,
+  usesOfBlock,
+  usesOfColumn,
 } from '@wise-margin/core';
-import type { BudgetDto } from '@wise-margin/contract';
 import { Copy, Plus, Trash2 } from 'lucide-react';
 import { useRef, useState } from 'react';
+
 import { useCompany } from '../../data/company.ts';
 import { useReturnFocus } from '../../ui/use-return-focus.ts';
 import { BlockHead, blockName, totalHeading } from './block-head.tsx';

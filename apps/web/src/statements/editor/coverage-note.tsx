@@ -1,4 +1,5 @@
 import type { CoverageDto } from '@wise-margin/contract';
+
 import { useCompany } from '../../data/company.ts';
 import { Amount } from '../../ui/figure.tsx';
 

@@ -1,29 +1,30 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { displayChoicesOf, type NewView, type PreviewDto, type ViewDto } from '@wise-margin/contract';
-import { shownLines, unpackGrid } from '@wise-margin/presentation';
 import { changeColumn, columnPlaceOf, type ColumnSet, type LineSet } from '@wise-margin/core';
+import { shownLines, unpackGrid } from '@wise-margin/presentation';
 import { Redo2, Undo2 } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useBlocker, useNavigate, useParams } from 'react-router';
+
 import { getJson, sendDelete, sendJson } from '../../api/client.ts';
 import { useAsOf, useCompany } from '../../data/company.ts';
+import { readChoices } from '../../data/statement-choices.ts';
 import { useMonthKeys } from '../../data/use-month-keys.ts';
+import { useBudgets } from '../../data/use-statement.ts';
 import { useViews } from '../../data/use-views.ts';
 import { Page } from '../../ui/page.tsx';
 import { Empty, Failure, Loading } from '../../ui/states.tsx';
 import { useSearch } from '../../ui/use-search.ts';
-import { readChoices } from '../../data/statement-choices.ts';
 import { StatementIssues } from '../statement-issues.tsx';
-import { unitLine } from '../statement-words.ts';
 import { StatementTable } from '../statement-table.tsx';
-import { useBudgets } from '../../data/use-statement.ts';
+import { unitLine } from '../statement-words.ts';
 import { ActionSelect } from './action-select.tsx';
 import { ColumnsPanel } from './columns-panel.tsx';
 import { IconButton } from './icon-button.tsx';
 import { LinesPanel } from './lines-panel.tsx';
 import { PagePanel } from './page-panel.tsx';
-import { SaveBar, type SaveAs } from './save-bar.tsx';
-import { BLANK, useDraft, type Draft } from './use-draft.ts';
+import { type SaveAs, SaveBar } from './save-bar.tsx';
+import { BLANK, type Draft, useDraft } from './use-draft.ts';
 
 const PARTS = [
   ['columns', 'Columns'],

@@ -1,7 +1,7 @@
 import { ActionSelect } from './action-select.tsx';
 import { Field } from './field.tsx';
 import { TextInput } from './text-input.tsx';
-import { fieldWords, shownField, textWithFields, textWithWords, type TextField } from './tokens.ts';
+import { fieldWords, shownField, type TextField, textWithFields, textWithWords } from './tokens.ts';
 
 /** A text that may hold fields, such as the period: they are shown as words, and added from a list. */
 export function FieldText({

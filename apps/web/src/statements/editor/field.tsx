@@ -1,4 +1,5 @@
-import { useContext, useId, type ReactNode } from 'react';
+import { type ReactNode, useContext, useId } from 'react';
+
 import { CheckField } from '../../ui/labeled-field.tsx';
 import { FieldContext } from './field-context.ts';
 

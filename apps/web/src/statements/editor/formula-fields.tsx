@@ -1,4 +1,5 @@
 import { parseExpression, type RatioUnit } from '@wise-margin/core';
+
 import { ActionSelect } from './action-select.tsx';
 import { Field, Select } from './field.tsx';
 import { TextInput } from './text-input.tsx';

@@ -1,5 +1,6 @@
-import { describe, expect, it } from 'vitest';
 import type { Column } from '@wise-margin/core';
+import { describe, expect, it } from 'vitest';
+
 import { fittingHeading, formulaName, isMadeOf } from './formula-names.ts';
 
 describe('formula names', () => {

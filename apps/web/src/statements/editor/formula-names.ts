@@ -1,4 +1,4 @@
-import { freeKey, keyOfWords, RESERVED_NAMES, type Column } from '@wise-margin/core';
+import { type Column, freeKey, keyOfWords, RESERVED_NAMES } from '@wise-margin/core';
 
 const MOST_CHARACTERS = 60;
 const TAKEN = [...RESERVED_NAMES, 'min', 'max', 'abs'];

@@ -1,6 +1,7 @@
 import { columnSchema, lineSchema } from '@wise-margin/contract';
 import type { Column, ColumnSet, Line } from '@wise-margin/core';
 import { describe, expect, it } from 'vitest';
+
 import { COLUMN_KINDS, columnOfKind, withFollowingName } from './column-kinds.ts';
 import { keyAfter, LINE_KINDS, lineOfKind, newLine } from './line-kinds.ts';
 

@@ -1,4 +1,5 @@
 import type { DimensionFilter } from '@wise-margin/core';
+
 import { useCompany } from '../../data/company.ts';
 import { Field, Select } from './field.tsx';
 

@@ -1,10 +1,11 @@
 import type { Line, NaturalSign } from '@wise-margin/core';
 import { useState } from 'react';
+
 import { useCompany } from '../../data/company.ts';
 import { dimensionName } from '../filters-panel.tsx';
 import { MEASURES } from './column-kinds.ts';
-import { FieldText } from './field-text.tsx';
 import { Check, Field, Select } from './field.tsx';
+import { FieldText } from './field-text.tsx';
 import { FormulaFields } from './formula-fields.tsx';
 import { LimitFields } from './limit-fields.tsx';
 import { isSelecting, LINE_KINDS, lineOfKind } from './line-kinds.ts';

@@ -1,4 +1,5 @@
-import { walkLines, type Line, type NaturalSign } from '@wise-margin/core';
+import { type Line, type NaturalSign, walkLines } from '@wise-margin/core';
+
 import { formulaName, isMadeOf } from './formula-names.ts';
 
 export const LINE_KINDS: readonly (readonly [Line['kind'], string])[] = [

@@ -1,4 +1,5 @@
 import type { Line, LineRule, RuleWeight } from '@wise-margin/core';
+
 import { Field, Select } from './field.tsx';
 
 const WEIGHTS: readonly (readonly [RuleWeight | '', string])[] = [

@@ -1,4 +1,5 @@
-import { walkLines, type Line, type LineSet } from '@wise-margin/core';
+import { type Line, type LineSet, walkLines } from '@wise-margin/core';
+
 import { LINE_KINDS } from './line-kinds.ts';
 import { textAsName } from './tokens.ts';
 

@@ -1,3 +1,4 @@
+import type { CoverageDto } from '@wise-margin/contract';
 import {
   changeLine,
   duplicateLine,
@@ -5,23 +6,23 @@ import {
   hideLine,
   indentLine,
   insertLine,
+  type Line,
+  lineAndColumnCount,
+  type LineSet,
   moveLine,
   moveToSection,
   outdentLine,
   removeLineAndUses,
   renameLine,
   sectionOf,
-  lineAndColumnCount,
   stepLine,
   usesOfLine,
-  walkLines,
-  type Line,
-  type LineSet,
   type ViewSets,
+  walkLines,
 } from '@wise-margin/core';
-import type { CoverageDto } from '@wise-margin/contract';
 import { ArrowDown, ArrowLeft, ArrowRight, ArrowUp, Copy, Trash2 } from 'lucide-react';
-import { useRef, useState, type KeyboardEvent } from 'react';
+import { type KeyboardEvent, useRef, useState } from 'react';
+
 import { useReturnFocus } from '../../ui/use-return-focus.ts';
 import { ActionSelect } from './action-select.tsx';
 import { CoverageNote } from './coverage-note.tsx';

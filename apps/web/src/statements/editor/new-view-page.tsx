@@ -1,5 +1,6 @@
 import { FilePlus2 } from 'lucide-react';
 import { Link } from 'react-router';
+
 import { useAsOf, useCompany } from '../../data/company.ts';
 import { useViews } from '../../data/use-views.ts';
 import { Page } from '../../ui/page.tsx';

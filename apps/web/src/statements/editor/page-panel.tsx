@@ -1,13 +1,14 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { displayChoicesOf, type CompanyDto, type DisplayChoices, type RunChoices } from '@wise-margin/contract';
+import { type CompanyDto, type DisplayChoices, displayChoicesOf, type RunChoices } from '@wise-margin/contract';
 import { DEFAULT_DISPLAY } from '@wise-margin/core';
+
 import { sendDelete, sendForm } from '../../api/client.ts';
 import { useCompany } from '../../data/company.ts';
 import { DisplayPanel } from '../display-panel.tsx';
 import { FiltersPanel } from '../filters-panel.tsx';
 import { UNITS } from '../view-toolbar.tsx';
-import { FieldText } from './field-text.tsx';
 import { Field, Select } from './field.tsx';
+import { FieldText } from './field-text.tsx';
 import { TextArea } from './text-input.tsx';
 import { PAGE_FIELDS, textWithFields, textWithWords } from './tokens.ts';
 

@@ -1,5 +1,6 @@
-import { ACCOUNT_CLASSES, ACCOUNT_CLASS_KEYS, accountListText, parseAccountList, type AccountSelection } from '@wise-margin/core';
+import { ACCOUNT_CLASS_KEYS, ACCOUNT_CLASSES, accountListText, type AccountSelection, parseAccountList } from '@wise-margin/core';
 import { useState } from 'react';
+
 import { Check, Field } from './field.tsx';
 import { TextInput } from './text-input.tsx';
 

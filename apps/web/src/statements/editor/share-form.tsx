@@ -1,4 +1,5 @@
 import type { Block, Column, LineSet } from '@wise-margin/core';
+
 import { Field, Select } from './field.tsx';
 import { lineChoices } from './line-names.ts';
 

@@ -1,4 +1,5 @@
 import { SPAN_KINDS, type SpanDefinition, type SpanKind } from '@wise-margin/core';
+
 import { useCompany } from '../../data/company.ts';
 import { Field, Select } from './field.tsx';
 

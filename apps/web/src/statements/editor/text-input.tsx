@@ -1,4 +1,5 @@
 import { useContext, useState } from 'react';
+
 import { FieldContext } from './field-context.ts';
 
 /** A text that is applied when it is left or Enter is pressed: a word typed is one step to undo. */

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+
 import { textAsName, textWithFields, textWithWords } from './tokens.ts';
 
 describe('fields in texts', () => {

@@ -1,5 +1,5 @@
-import { DISPLAY_FIELD_WORDS } from '@wise-margin/presentation';
 import { DISPLAY_FIELDS, type DisplayField } from '@wise-margin/core';
+import { DISPLAY_FIELD_WORDS } from '@wise-margin/presentation';
 
 /** The fields that headings, names, titles and footnotes are filled in with, by the words they are shown as. */
 const FIELD_WORDS = {

@@ -1,6 +1,6 @@
-import { useCallback, useState } from 'react';
 import type { DisplayChoices, RunChoices } from '@wise-margin/contract';
 import type { ColumnSet, LineSet } from '@wise-margin/core';
+import { useCallback, useState } from 'react';
 
 /** What an editor changes: the lines and columns of a view, how it is shown and what it is limited to. */
 export type Draft = {

@@ -1,4 +1,4 @@
-import { fraction, NO_FRACTION, type Fraction } from '../../money/fraction.ts';
+import { type Fraction, fraction, NO_FRACTION } from '../../money/fraction.ts';
 import type { Minor } from '../../money/minor.ts';
 import type { SpreadContext } from '../spread.ts';
 

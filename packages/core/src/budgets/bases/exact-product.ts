@@ -1,5 +1,5 @@
 import type { Decimal } from '../../money/decimal.ts';
-import { minor, type Minor } from '../../money/minor.ts';
+import { type Minor, minor } from '../../money/minor.ts';
 
 /**
  * The product of decimal numbers over a divisor, rounded half away from zero to a whole number of minor

@@ -1,7 +1,7 @@
 import { parseDecimal, toCommonScale } from '../../money/decimal.ts';
 import { addFractions, fraction, fractionOf, multiplyFractions } from '../../money/fraction.ts';
 import type { Minor } from '../../money/minor.ts';
-import { MONTHS, NOTHING, wholeMonths, type BasisDefinition, type BasisIssue, type Sibling, type Tell } from './basis-context.ts';
+import { type BasisDefinition, type BasisIssue, MONTHS, NOTHING, type Sibling, type Tell, wholeMonths } from './basis-context.ts';
 import { exactProduct } from './exact-product.ts';
 import { sameMonths } from './from-history.ts';
 import { changeFactor, decimalOf, shareFactor } from './percent.ts';

@@ -1,20 +1,20 @@
 import {
   addFractions,
+  type Fraction,
   fraction,
   fractionOf,
   multiplyFractions,
   NO_FRACTION,
   roundFraction,
   sumFractions,
-  type Fraction,
 } from '../../money/fraction.ts';
-import { minor, type Minor } from '../../money/minor.ts';
+import { type Minor, minor } from '../../money/minor.ts';
 import { exactLine } from '../../trend/exact-line.ts';
 import { exactAverageOfShares } from '../../trend/exact-shares.ts';
-import { spreadTotal, spreadWords, type Spread } from '../spread.ts';
-import { shapeIssues } from './shape-issues.ts';
-import { MONTHS, NOTHING, wholeMonths, type BasisDefinition, type BasisIssue, type HistoryMonths } from './basis-context.ts';
+import { type Spread, spreadTotal, spreadWords } from '../spread.ts';
+import { type BasisDefinition, type BasisIssue, type HistoryMonths, MONTHS, NOTHING, wholeMonths } from './basis-context.ts';
 import { changeFactor, changeWords } from './percent.ts';
+import { shapeIssues } from './shape-issues.ts';
 
 /** A year's months, each changed by a percentage and then by an amount in the shown sign. */
 export type SameMonths = {

@@ -1,4 +1,4 @@
-import { parseDecimal, type Decimal } from '../../money/decimal.ts';
+import { type Decimal, parseDecimal } from '../../money/decimal.ts';
 
 /** A typed percentage as a decimal factor of what it is taken of; null when it is no number. `3` of a change is 1.03. */
 export function changeFactor(percent: string): Decimal | null {

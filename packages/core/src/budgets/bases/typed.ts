@@ -1,8 +1,8 @@
 import type { Minor } from '../../money/minor.ts';
 import { minor } from '../../money/minor.ts';
-import { spreadTotal, spreadWords, type Spread } from '../spread.ts';
+import { type Spread, spreadTotal, spreadWords } from '../spread.ts';
+import { type BasisDefinition, MONTHS, NOTHING, wholeMonths } from './basis-context.ts';
 import { shapeIssues } from './shape-issues.ts';
-import { MONTHS, NOTHING, wholeMonths, type BasisDefinition } from './basis-context.ts';
 
 /** A year's total, debit positive, in a shape over the months. */
 export type TypedTotal = { readonly kind: 'typedTotal'; readonly total: Minor; readonly spread: Spread };

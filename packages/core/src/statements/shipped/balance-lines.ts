@@ -1,5 +1,5 @@
 import type { AccountClass, NaturalSign } from '../../chart/account-class.ts';
-import { SUBTOTAL_RULE, TOTAL_RULE, type Line, type LineRule, type LineSet } from '../line-set.ts';
+import { type Line, type LineRule, type LineSet, SUBTOTAL_RULE, TOTAL_RULE } from '../line-set.ts';
 
 const groups = (key: string, name: string, classes: readonly AccountClass[], sign: NaturalSign): Line => ({
   kind: 'groups',

@@ -1,7 +1,7 @@
-import { ACCOUNT_CLASS_KEYS, classOf, type AccountClass } from '../../chart/account-class.ts';
 import { CASH_FLOW, type CashFlowPart } from '../../cash-flow/cash-flow-part.ts';
+import { ACCOUNT_CLASS_KEYS, type AccountClass, classOf } from '../../chart/account-class.ts';
 import type { AccountSelection } from '../../chart/selection.ts';
-import { SUBTOTAL_RULE, TOTAL_RULE, type Line, type LineSet } from '../line-set.ts';
+import { type Line, type LineSet, SUBTOTAL_RULE, TOTAL_RULE } from '../line-set.ts';
 
 const total = (key: string, name: string, of: string): Line => ({
   kind: 'total',

@@ -1,4 +1,4 @@
-import { SUBTOTAL_RULE, TOTAL_RULE, type LineSet } from '../line-set.ts';
+import { type LineSet, SUBTOTAL_RULE, TOTAL_RULE } from '../line-set.ts';
 
 const SECTIONS = [
   ['cost', 'Cost of sales', ['costOfSales']],

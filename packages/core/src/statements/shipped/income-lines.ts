@@ -1,4 +1,4 @@
-import { SUBTOTAL_RULE, TOTAL_RULE, type LineSet } from '../line-set.ts';
+import { type LineSet, SUBTOTAL_RULE, TOTAL_RULE } from '../line-set.ts';
 
 /** The income statement: accounts by class, gathered under their groups. */
 export const INCOME_LINES: LineSet = {

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+
 import { CASH_FLOW_PARTS } from '../../cash-flow/cash-flow-part.ts';
 import { RATIOS } from '../../ratio/catalog.ts';
 import { walkLines } from '../edit-lines.ts';

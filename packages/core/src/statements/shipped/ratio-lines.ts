@@ -1,5 +1,5 @@
-import { ACCOUNT_CLASS_KEYS, classOf, type AccountClass, type NaturalSign } from '../../chart/account-class.ts';
-import { RATIOS, RATIO_FAMILIES } from '../../ratio/catalog.ts';
+import { ACCOUNT_CLASS_KEYS, type AccountClass, classOf, type NaturalSign } from '../../chart/account-class.ts';
+import { RATIO_FAMILIES, RATIOS } from '../../ratio/catalog.ts';
 import type { BalanceMeasure } from '../column-set.ts';
 import type { Line, LineSet } from '../line-set.ts';
 

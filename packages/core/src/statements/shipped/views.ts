@@ -15,8 +15,8 @@ import {
   REVIEW_COLUMNS,
   TREND_COLUMNS,
   VERTICAL_COLUMNS,
-  YEARS_COLUMNS,
   YEAR_ON_YEAR_COLUMNS,
+  YEARS_COLUMNS,
 } from './comparison-columns.ts';
 import { EXPENSE_LINES } from './expense-lines.ts';
 import { INCOME_LINES } from './income-lines.ts';
