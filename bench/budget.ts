@@ -56,7 +56,7 @@ const build = await middle(5, async (run) => {
 });
 say(`a budget of ${made[0]} lines x 12 made from history and saved`, build);
 const LOOK = { filter: {}, account: null, lineSet: null } as const;
-const dto: WorksheetDto = await worksheets.worksheet(company, budgetId, 'bench');
+const dto: WorksheetDto = await worksheets.worksheet({ company, budget: budgetId }, 'bench');
 say('its worksheet opened in the browser’s part', await middle(5, () => new LocalWorksheet(dto).show(LOOK)));
 const worksheet = new LocalWorksheet(dto);
 const numbers = unpackGrid(worksheet.show(LOOK).grid!).lines.flatMap(({ account }) => account ?? []);
@@ -84,14 +84,15 @@ say(
 );
 say(
   'the block saved by the server',
-  await middle(1, () => worksheets.edit(company, budgetId, budgetEditRequestSchema.parse({ edits: block, session: 'bench' }), actor)),
+  await middle(1, () =>
+    worksheets.edit({ company, budget: budgetId }, budgetEditRequestSchema.parse({ edits: block, session: 'bench' }), actor),
+  ),
 );
 say(
   'one figure saved by the server',
   await middle(20, () =>
     worksheets.edit(
-      company,
-      budgetId,
+      { company, budget: budgetId },
       budgetEditRequestSchema.parse({ edits: [{ kind: 'month', account: numbers[0]!, month: 3, text: '+1%' }] }),
       actor,
     ),

@@ -118,11 +118,10 @@ for (const lines of SIZES) {
       newBudgetSchema.parse({ name: 'Bench', year: 2025, from: 2024, change: '3', roundTo: 100 }),
       application.actor,
     );
-    const account = (await application.budgets.grid(1, budget.id, {})).rows[0]!.account;
+    const account = (await application.budgets.grid({ company: 1, budget: budget.id }, {})).rows[0]!.account;
     const edit = await time(20, () =>
       application.worksheets.edit(
-        1,
-        budget.id,
+        { company: 1, budget: budget.id },
         budgetEditRequestSchema.parse({ edits: [{ kind: 'month', account, month: 3, text: '+1%' }] }),
         application.actor,
       ),

@@ -47,8 +47,9 @@ export async function exportBudget(application: Application, options: BudgetWork
   const { company, budget } = await chosenBudget(application, options, 'budget export');
   if (options.file === undefined) throw new UsageError('budget export needs --file FILE.csv or FILE.xlsx');
   const path = resolve(options.file);
-  if (/\.xlsx$/i.test(path)) writeFileSync(path, (await application.budgetFiles.workbook(company.id, budget.id, {})).content);
-  else writeFileSync(path, (await application.budgetFiles.csv(company.id, budget.id, {})).text);
+  if (/\.xlsx$/i.test(path))
+    writeFileSync(path, (await application.budgetFiles.workbook({ company: company.id, budget: budget.id }, {})).content);
+  else writeFileSync(path, (await application.budgetFiles.csv({ company: company.id, budget: budget.id }, {})).text);
   return facts(`${budget.name}, FY${budget.year}, written`, [['file', path]]);
 }
 
@@ -61,12 +62,13 @@ export async function importBudget(application: Application, options: BudgetWork
   if (options.file === undefined) throw new UsageError('budget import needs --file FILE.csv or FILE.xlsx');
   const { actor, budgetFiles } = application;
   const file = { path: resolve(options.file), name: basename(options.file) };
-  const effect = await budgetFiles.read(company.id, budget.id, file, { apply: false, session: 'command line', actor });
+  const effect = await budgetFiles.read({ company: company.id, budget: budget.id }, file, { apply: false, session: 'command line', actor });
   if (effect.issues.length > 0)
     throw new RefusedError(
       `Nothing was changed.\n${effect.issues.map(({ row, column, text: typed, reason, fix }) => `row ${row}, ${column}: "${typed}": ${reason}. ${fix}.`).join('\n')}`,
     );
-  if (options.apply === true) await budgetFiles.read(company.id, budget.id, file, { apply: true, session: 'command line', actor });
+  if (options.apply === true)
+    await budgetFiles.read({ company: company.id, budget: budget.id }, file, { apply: true, session: 'command line', actor });
   const rows = effect.changes.map(({ account, name, slice, month, from, to }) => [account, name, slice, month, text(from), text(to)]);
   const headings = ['account', 'name', 'slice', 'month', 'from', 'to'] as const;
   return {
@@ -85,7 +87,7 @@ export async function importBudget(application: Application, options: BudgetWork
 /** Planned cash at each month end of a budget, and how every balance that moves does. */
 export async function printBalancePlan(application: Application, options: BudgetWorkOptions): Promise<Answer> {
   const { company, budget } = await chosenBudget(application, options, 'balance-plan');
-  const plan = await application.balancePlans.plan(company.id, budget.id, '');
+  const plan = await application.balancePlans.plan({ company: company.id, budget: budget.id }, '');
   const text = (value: number) => toDecimalText(minor(value), company.exponent);
   const headings = ['month', 'cash', 'lowest'] as const;
   const rows = [

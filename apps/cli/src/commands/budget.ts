@@ -54,7 +54,8 @@ export async function createBudget(application: Application, options: BudgetOpti
     exclude: proposedNonrecurring(proposal?.candidates ?? []),
   });
   const budget = await application.budgetCreation.create(company.id, request, application.actor);
-  if (options.approve === true) await application.budgetReview.enterState(company.id, budget.id, { state: 'approved' }, application.actor);
+  if (options.approve === true)
+    await application.budgetReview.enterState({ company: company.id, budget: budget.id }, { state: 'approved' }, application.actor);
   const facts = [
     ['budget', String(budget.id)],
     ['name', budget.name],

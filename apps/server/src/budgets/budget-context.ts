@@ -14,3 +14,6 @@ export type BudgetContext = {
   readonly work: WorkPool;
   readonly nonrecurring: NonrecurringService;
 };
+
+/** A budget of a company, by their numbers. */
+export type BudgetPlace = { readonly company: number; readonly budget: number };

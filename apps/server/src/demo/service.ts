@@ -165,8 +165,8 @@ export class DemoService {
       newBudgetSchema.parse({ ...budget, exclude: proposedNonrecurring(candidates) }),
       actor,
     );
-    for (const batch of edits) await worksheets.edit(companyId, id, budgetEditRequestSchema.parse(batch), actor);
-    if (approve) await budgetReview.enterState(companyId, id, { state: 'approved' }, actor);
+    for (const batch of edits) await worksheets.edit({ company: companyId, budget: id }, budgetEditRequestSchema.parse(batch), actor);
+    if (approve) await budgetReview.enterState({ company: companyId, budget: id }, { state: 'approved' }, actor);
   }
 
   /** @returns how many were deleted */

@@ -18,14 +18,15 @@ export type AccountsFileResult = { readonly accounts: readonly Account[]; readon
  */
 export function readAccountsFile(rows: readonly (readonly string[])[], existing: ReadonlyMap<string, Account>): AccountsFileResult {
   const issues: ImportIssue[] = [];
-  const issue = (row: number, column: string, text: string, code: ImportIssueCode, details?: ImportIssue['details']) =>
-    issues.push({ file: 'accounts', row, column, text, code, ...(details ? { details } : {}) });
+  const issue = (at: { row: number; column: string; text: string }, code: ImportIssueCode, details?: ImportIssue['details']) =>
+    issues.push({ file: 'accounts', ...at, code, ...(details ? { details } : {}) });
   const [header = [], ...body] = rows;
   const names = header.map((name) => name.trim().toLowerCase());
   names.forEach((name, position) => {
-    if (name !== '' && names.indexOf(name) !== position) issue(1, name, header[position]!, 'repeatedColumn');
+    if (name !== '' && names.indexOf(name) !== position) issue({ row: 1, column: name, text: header[position]! }, 'repeatedColumn');
   });
-  for (const name of NEEDED) if (!names.includes(name)) issue(1, name, header.join(', ').slice(0, 200), 'missingColumn');
+  for (const name of NEEDED)
+    if (!names.includes(name)) issue({ row: 1, column: name, text: header.join(', ').slice(0, 200) }, 'missingColumn');
   if (issues.length > 0) return { accounts: [], issues };
 
   const accounts: Account[] = [];
@@ -34,28 +35,33 @@ export function readAccountsFile(rows: readonly (readonly string[])[], existing:
     const row = position + 2;
     if (cells.length === 1 && cells[0]!.trim() === '') return;
     if (cells.length !== names.length) {
-      return void issue(row, '', cells.join(',').slice(0, 200), 'cellCount', { expected: names.length, found: cells.length });
+      return void issue({ row, column: '', text: cells.join(',').slice(0, 200) }, 'cellCount', {
+        expected: names.length,
+        found: cells.length,
+      });
     }
     const text = (name: string) => cells[names.indexOf(name)]?.trim() ?? '';
     const before = issues.length;
-    for (const name of NEEDED) if (text(name) === '') issue(row, name, '', 'required');
+    for (const name of NEEDED) if (text(name) === '') issue({ row, column: name, text: '' }, 'required');
     names.forEach((name, column) => {
       const found = controlIn(cells[column]!);
-      if (found !== null) issue(row, name, withoutControls(cells[column]!).slice(0, 80), 'controlCharacter', { found });
-      else if (cells[column]!.length > MOST_IN_NAME) issue(row, name, cells[column]!.slice(0, 80), 'tooLong', { most: MOST_IN_NAME });
+      if (found !== null) issue({ row, column: name, text: withoutControls(cells[column]!).slice(0, 80) }, 'controlCharacter', { found });
+      else if (cells[column]!.length > MOST_IN_NAME)
+        issue({ row, column: name, text: cells[column]!.slice(0, 80) }, 'tooLong', { most: MOST_IN_NAME });
     });
     const number = text('account');
-    if (seen.has(number)) issue(row, 'account', number, 'accountRepeated', { before: seen.get(number)! });
+    if (seen.has(number)) issue({ row, column: 'account', text: number }, 'accountRepeated', { before: seen.get(number)! });
     seen.set(number, row);
     const accountClass = findClass(text('class'));
-    if (!accountClass && text('class') !== '') issue(row, 'class', text('class'), 'unknownClass');
+    if (!accountClass && text('class') !== '') issue({ row, column: 'class', text: text('class') }, 'unknownClass');
     const held = existing.get(number);
-    if (accountClass && held && held.class !== accountClass) issue(row, 'class', text('class'), 'classDiffers', { held: held.class });
+    if (accountClass && held && held.class !== accountClass)
+      issue({ row, column: 'class', text: text('class') }, 'classDiffers', { held: held.class });
     const flag = text('active').toLowerCase();
-    if (![...YES, ...NO].includes(flag)) issue(row, 'active', text('active'), 'badFlag');
+    if (![...YES, ...NO].includes(flag)) issue({ row, column: 'active', text: text('active') }, 'badFlag');
     const polarity = POLARITIES.find((each) => each.toLowerCase() === text('polarity').toLowerCase()) ?? null;
     if (text('polarity') !== '' && !polarity)
-      issue(row, 'polarity', text('polarity'), 'unknownPolarity', { allowed: POLARITIES.join(', ') });
+      issue({ row, column: 'polarity', text: text('polarity') }, 'unknownPolarity', { allowed: POLARITIES.join(', ') });
     if (issues.length > before || !accountClass) return;
     accounts.push({
       number,
@@ -67,6 +73,6 @@ export function readAccountsFile(rows: readonly (readonly string[])[], existing:
       cashflow: text('cashflow') || null,
     });
   });
-  if (accounts.length === 0 && issues.length === 0) issue(0, '', '', 'noRows');
+  if (accounts.length === 0 && issues.length === 0) issue({ row: 0, column: '', text: '' }, 'noRows');
   return { accounts, issues };
 }

@@ -71,7 +71,7 @@ export class EntryReader {
     this.#cells = cells;
     const { width } = this.#options.layout;
     if (cells.length !== width) {
-      this.#issue('cellCount', '', cells.join(',').slice(0, 200), { expected: width, found: cells.length });
+      this.#issue('cellCount', '', cells.join(',').slice(0, 200), { details: { expected: width, found: cells.length } });
       if (this.#draft) this.#draft.broken = true;
       return;
     }
@@ -100,7 +100,7 @@ export class EntryReader {
 
   #open(number: string): void {
     const before = this.#firstRows.get(number);
-    if (before !== undefined) this.#issue('entryRepeatedInFile', 'entry', number, { before });
+    if (before !== undefined) this.#issue('entryRepeatedInFile', 'entry', number, { details: { before } });
     const dateText = this.#text('date');
     const kind = this.#oneOf('kind', ENTRY_KINDS, 'ordinary', 'unknownKind');
     const state = this.#oneOf('state', ENTRY_STATES, 'posted', 'unknownState');
@@ -174,15 +174,14 @@ export class EntryReader {
     return column < 0 ? '' : this.#cells[column]!.trim();
   }
 
-  #issue(code: ImportIssueCode, column: string, text: string, details?: ImportIssue['details'], amount?: ImportIssue['amount']): void {
+  #issue(code: ImportIssueCode, column: string, text: string, more: Pick<ImportIssue, 'details' | 'amount'> = {}): void {
     this.#options.onIssue({
       file: 'ledger',
       row: this.#row,
       column,
       text,
       code,
-      ...(details ? { details } : {}),
-      ...(amount ? { amount } : {}),
+      ...more,
     });
   }
 
@@ -190,7 +189,7 @@ export class EntryReader {
     const text = this.#text(field).toLowerCase();
     if (text === '') return absent;
     const found = allowed.find((each) => each === text);
-    if (!found) this.#issue(code, field, this.#text(field), { allowed: allowed.join(', ') });
+    if (!found) this.#issue(code, field, this.#text(field), { details: { allowed: allowed.join(', ') } });
     return found ?? null;
   }
 
@@ -199,14 +198,14 @@ export class EntryReader {
     if (draft.firstRow === this.#row) return true;
     const date = this.#text('date');
     if (date !== draft.dateText) {
-      this.#issue('entryDateDiffers', 'date', date, { first: draft.dateText, firstRow: draft.firstRow });
+      this.#issue('entryDateDiffers', 'date', date, { details: { first: draft.dateText, firstRow: draft.firstRow } });
       return false;
     }
     for (const field of ['source', 'kind', 'state'] as const) {
       const text = this.#text(field);
       const first = draft[field];
       if (text !== '' && text.toLowerCase() !== first.toLowerCase()) {
-        this.#issue('entryFieldDiffers', field, text, { first, firstRow: draft.firstRow });
+        this.#issue('entryFieldDiffers', field, text, { details: { first, firstRow: draft.firstRow } });
         return false;
       }
     }
@@ -233,7 +232,7 @@ export class EntryReader {
         : '';
       this.#nearAccounts.set(text, near);
     }
-    this.#issue('unknownAccount', 'account', text.slice(0, MOST_IN_NAME), near === '' ? undefined : { near });
+    this.#issue('unknownAccount', 'account', text.slice(0, MOST_IN_NAME), near === '' ? {} : { details: { near } });
     return null;
   }
 
@@ -262,7 +261,7 @@ export class EntryReader {
   #parse(column: string, text: string): Minor | null {
     const parsed = parseAmount(text, this.#options.exponent);
     if (parsed.ok) return parsed.value;
-    this.#issue('badAmount', column, text, undefined, parsed.issue);
+    this.#issue('badAmount', column, text, { amount: parsed.issue });
     return null;
   }
 
@@ -279,13 +278,15 @@ export class EntryReader {
     for (let index = 0; index < this.#cells.length; index += 1) {
       const found = controlIn(this.#cells[index]!);
       if (found === null) continue;
-      this.#issue('controlCharacter', this.#nameOfColumn(index), withoutControls(this.#cells[index]!).slice(0, 80), { found });
+      this.#issue('controlCharacter', this.#nameOfColumn(index), withoutControls(this.#cells[index]!).slice(0, 80), { details: { found } });
       return false;
     }
     let position = -1;
     for (let index = 0; index < this.#cells.length; index += 1) if (this.#cells[index]!.length > this.#mostIn(index)) position = index;
     if (position < 0) return true;
-    this.#issue('tooLong', this.#nameOfColumn(position), this.#cells[position]!.slice(0, 80), { most: this.#mostIn(position) });
+    this.#issue('tooLong', this.#nameOfColumn(position), this.#cells[position]!.slice(0, 80), {
+      details: { most: this.#mostIn(position) },
+    });
     return false;
   }
 

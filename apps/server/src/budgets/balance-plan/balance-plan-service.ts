@@ -24,6 +24,7 @@ import { ChangeLog, ruleFormat, type StoredBudget } from '../../budget-store/ind
 import type { Books } from '../../companies/index.ts';
 import type { Actor } from '../../database/audit.ts';
 import { ProblemError, refused } from '../../http/problem.ts';
+import type { BudgetPlace } from '../budget-context.ts';
 import type { BudgetContext } from '../budget-context.ts';
 import { BudgetWriter } from '../budget-writer.ts';
 import { describeBudget } from '../describe.ts';
@@ -42,7 +43,7 @@ export class BalancePlanService {
   }
 
   /** Cash and balance sheet of a budget, by month, and how every account gets there. @throws ProblemError 404 */
-  async plan(companyId: number, budgetId: number, session: string): Promise<PackedBalancePlan> {
+  async plan({ company: companyId, budget: budgetId }: BudgetPlace, session: string): Promise<PackedBalancePlan> {
     const books = await this.#parts.booksCache.of(companyId);
     const budget = await this.#parts.store.of(books, budgetId);
     const rolled = await rolledForward(books, this.#parts.store, budget);
@@ -77,8 +78,7 @@ export class BalancePlanService {
    * gave the account a rule since the version that was looked at
    */
   async setRule(
-    companyId: number,
-    budgetId: number,
+    { company: companyId, budget: budgetId }: BudgetPlace,
     request: z.output<typeof balanceRuleChangeSchema>,
     actor: Actor,
   ): Promise<PackedBalancePlan> {
@@ -111,7 +111,7 @@ export class BalancePlanService {
         },
       };
     });
-    return this.plan(companyId, budgetId, session);
+    return this.plan({ company: companyId, budget: budgetId }, session);
   }
 
   /** @throws ProblemError 409 when another session gave the account a rule since the version that was looked at */

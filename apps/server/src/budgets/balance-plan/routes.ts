@@ -13,7 +13,7 @@ export const balancePlanRoutes = (balancePlans: BalancePlanService, actor: Actor
     summary: 'Balance sheet and cash of a budget',
     request: { query: sessionQuerySchema },
     response: balancePlanSchema,
-    handle: ({ path, query }) => balancePlans.plan(path.company, path.budget, query.session),
+    handle: ({ path, query }) => balancePlans.plan(path, query.session),
   }),
   route({
     method: 'put',
@@ -21,6 +21,6 @@ export const balancePlanRoutes = (balancePlans: BalancePlanService, actor: Actor
     summary: 'Set the method of a balance-sheet account; null resets it to history',
     request: { body: balanceRuleChangeSchema },
     response: balancePlanSchema,
-    handle: ({ path, body }) => balancePlans.setRule(path.company, path.budget, body, actor),
+    handle: ({ path, body }) => balancePlans.setRule(path, body, actor),
   }),
 ];

@@ -27,6 +27,7 @@ import { BrokenCsvError, readCsv } from '../../formats/read-csv.ts';
 import { plainText, safeText } from '../../formats/safe-text.ts';
 import { refused } from '../../http/problem.ts';
 import type { WorkPool } from '../../work/work-pool.ts';
+import type { BudgetPlace } from '../budget-context.ts';
 import type { WorksheetService } from '../worksheet/worksheet-service.ts';
 import { BUDGET_WORKBOOK, READ_BUDGET_WORKBOOK } from './budget-file-tasks.ts';
 import type { FilledNote } from './budget-workbook.ts';
@@ -50,8 +51,11 @@ export class BudgetFileService {
   }
 
   /** `account,period,amount` and the dimensions; amounts in the account's shown sign. Months of zero are left out. */
-  async csv(companyId: number, budgetId: number, filter: DimensionFilter): Promise<{ readonly name: string; readonly text: string }> {
-    const { books, budget } = await this.#worksheets.open(companyId, budgetId);
+  async csv(
+    { company: companyId, budget: budgetId }: BudgetPlace,
+    filter: DimensionFilter,
+  ): Promise<{ readonly name: string; readonly text: string }> {
+    const { books, budget } = await this.#worksheets.open({ company: companyId, budget: budgetId });
     refuseUnknownFilter(books, filter);
     const { dimensions, year, name } = budget.row;
     const rows = budget.lines
@@ -77,11 +81,10 @@ export class BudgetFileService {
 
   /** A spreadsheet to be sent to a department, filled in, and read back. */
   async workbook(
-    companyId: number,
-    budgetId: number,
+    { company: companyId, budget: budgetId }: BudgetPlace,
     filter: DimensionFilter,
   ): Promise<{ readonly name: string; readonly content: Buffer }> {
-    const { books, budgetBooks, budget, worksheet } = await this.#worksheets.open(companyId, budgetId);
+    const { books, budgetBooks, budget, worksheet } = await this.#worksheets.open({ company: companyId, budget: budgetId });
     refuseUnknownFilter(books, filter);
     const { row } = budget;
     const head = headOf(row);
@@ -134,12 +137,11 @@ export class BudgetFileService {
    * @throws ProblemError 422 for a file that is none of ours, or to apply one with rows at fault
    */
   async read(
-    companyId: number,
-    budgetId: number,
+    { company: companyId, budget: budgetId }: BudgetPlace,
     file: { readonly path: string; readonly name: string },
     how: { readonly apply: boolean; readonly session: string; readonly actor: Actor },
   ): Promise<BudgetFileEffectDto> {
-    const { books, budgetBooks, budget, worksheet } = await this.#worksheets.open(companyId, budgetId);
+    const { books, budgetBooks, budget, worksheet } = await this.#worksheets.open({ company: companyId, budget: budgetId });
     const { row } = budget;
     const head = headOf(row);
     const month = (index: number) => monthOfYearName(books.calendar, row.year, index);
@@ -165,8 +167,7 @@ export class BudgetFileService {
         edits: [{ kind: 'note', account, month: null, text }] satisfies WorksheetEdit[],
       }));
       await this.#worksheets.editAll(
-        companyId,
-        budgetId,
+        { company: companyId, budget: budgetId },
         { batches: [...batches, ...noted], words: `Imported from ${file.name}`, session: how.session },
         how.actor,
       );

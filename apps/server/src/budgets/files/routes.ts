@@ -19,7 +19,7 @@ export const budgetFileRoutes = ({ budgetFiles, directory, actor }: Services): r
     request: { query: budgetFileQuerySchema },
     type: 'text/csv',
     handle: async ({ path, query }) => {
-      const { name, text } = await budgetFiles.csv(path.company, path.budget, query.filter);
+      const { name, text } = await budgetFiles.csv(path, query.filter);
       return { content: text, name: `${name}.csv` };
     },
   }),
@@ -30,7 +30,7 @@ export const budgetFileRoutes = ({ budgetFiles, directory, actor }: Services): r
     request: { query: budgetFileQuerySchema },
     type: WORKBOOK_TYPE,
     handle: async ({ path, query }) => {
-      const { name, content } = await budgetFiles.workbook(path.company, path.budget, query.filter);
+      const { name, content } = await budgetFiles.workbook(path, query.filter);
       return { content, name: `${name}.xlsx` };
     },
   }),
@@ -42,7 +42,7 @@ export const budgetFileRoutes = ({ budgetFiles, directory, actor }: Services): r
     response: budgetFileEffectSchema,
     handle: ({ path, body, uploads }) => {
       const file = requiredUpload(uploads, 'file', 'Choose a completed template or a CSV file.');
-      return budgetFiles.read(path.company, path.budget, file, { apply: body.apply === 'yes', session: body.session, actor });
+      return budgetFiles.read(path, file, { apply: body.apply === 'yes', session: body.session, actor });
     },
   }),
 ];

@@ -38,6 +38,7 @@ import { budgetBooksOf, headOf, type StoredBudget } from '../../budget-store/ind
 import { type Books, openFiscalYear } from '../../companies/index.ts';
 import { type Actor, recordAudit } from '../../database/audit.ts';
 import { refused } from '../../http/problem.ts';
+import type { BudgetPlace } from '../budget-context.ts';
 import type { BudgetContext } from '../budget-context.ts';
 import { describeBudget } from '../describe.ts';
 import { readNonrecurring } from '../nonrecurring/nonrecurring-candidates.ts';
@@ -130,7 +131,11 @@ export class BudgetCreation {
    * A new version of a budget, with its lines and notes, to be worked on apart.
    * @throws ProblemError 422 for a name in use
    */
-  async copy(companyId: number, budgetId: number, { name, note }: z.output<typeof copyBudgetSchema>, actor: Actor): Promise<BudgetDto> {
+  async copy(
+    { company: companyId, budget: budgetId }: BudgetPlace,
+    { name, note }: z.output<typeof copyBudgetSchema>,
+    actor: Actor,
+  ): Promise<BudgetDto> {
     const books = await this.#parts.booksCache.of(companyId);
     const from = await this.#parts.store.of(books, budgetId);
     return this.#addVersion(books, from, { name, note, lines: from.lines }, actor);
@@ -153,7 +158,11 @@ export class BudgetCreation {
   }
 
   /** A new version whose posted months are actuals. @throws ProblemError 422 for a month outside the budget's year */
-  async reforecast(companyId: number, budgetId: number, request: z.output<typeof reforecastSchema>, actor: Actor): Promise<BudgetDto> {
+  async reforecast(
+    { company: companyId, budget: budgetId }: BudgetPlace,
+    request: z.output<typeof reforecastSchema>,
+    actor: Actor,
+  ): Promise<BudgetDto> {
     const { name, note, through: key, rest } = request;
     const books = await this.#parts.booksCache.of(companyId);
     const from = await this.#parts.store.of(books, budgetId);
@@ -170,7 +179,11 @@ export class BudgetCreation {
   }
 
   /** A new version under changed assumptions; the months that changed are held, so that their bases leave them. */
-  async whatIf(companyId: number, budgetId: number, request: z.output<typeof whatIfVersionSchema>, actor: Actor): Promise<BudgetDto> {
+  async whatIf(
+    { company: companyId, budget: budgetId }: BudgetPlace,
+    request: z.output<typeof whatIfVersionSchema>,
+    actor: Actor,
+  ): Promise<BudgetDto> {
     const { name, note, tried } = request;
     const books = await this.#parts.booksCache.of(companyId);
     const from = await this.#parts.store.of(books, budgetId);

@@ -2,6 +2,7 @@ import type { BudgetChangeDto, BudgetHistoryDto } from '@wise-margin/contract';
 
 import { changeOf, type ChangeRow } from '../../budget-store/index.ts';
 import type { Books } from '../../companies/index.ts';
+import type { BudgetPlace } from '../budget-context.ts';
 import type { BudgetContext } from '../budget-context.ts';
 import { changeDto } from '../worksheet/change-dto.ts';
 import { milestoneWords } from './milestone-words.ts';
@@ -24,8 +25,7 @@ export class BudgetHistory {
    * @param asked.account only changes of this account's lines and notes, and of them only its figures
    */
   async page(
-    companyId: number,
-    budgetId: number,
+    { company: companyId, budget: budgetId }: BudgetPlace,
     asked: { readonly before?: number | undefined; readonly account?: string | undefined } = {},
   ): Promise<BudgetHistoryDto> {
     const { before, account = null } = asked;

@@ -23,6 +23,7 @@ import { budgetBooksOf, headOf, type StoredBudget } from '../../budget-store/ind
 import type { Books } from '../../companies/index.ts';
 import { type Actor, recordAudit } from '../../database/audit.ts';
 import { ProblemError } from '../../http/problem.ts';
+import type { BudgetPlace } from '../budget-context.ts';
 import type { BudgetContext } from '../budget-context.ts';
 import { describeBudget } from '../describe.ts';
 import { BUDGET_CHECKS } from './budget-checks.ts';
@@ -50,7 +51,7 @@ export class BudgetReview {
   }
 
   /** The budget checks of a budget, with their explanations. */
-  async checks(companyId: number, budgetId: number): Promise<CheckListDto> {
+  async checks({ company: companyId, budget: budgetId }: BudgetPlace): Promise<CheckListDto> {
     const books = await this.#parts.booksCache.of(companyId);
     const budget = await this.#parts.store.of(books, budgetId);
     const answers = await this.#parts.database.select<{ finding: string; text: string; at: string; actor: string }>(
@@ -81,8 +82,7 @@ export class BudgetReview {
 
   /** Explains a finding, or removes the explanation with an empty text. */
   async explain(
-    companyId: number,
-    budgetId: number,
+    { company: companyId, budget: budgetId }: BudgetPlace,
     { key, text }: { readonly key: string; readonly text: string },
     actor: Actor,
   ): Promise<CheckListDto> {
@@ -105,7 +105,7 @@ export class BudgetReview {
         transaction,
       );
     });
-    return this.checks(companyId, budgetId);
+    return this.checks({ company: companyId, budget: budgetId });
   }
 
   /**
@@ -113,23 +113,25 @@ export class BudgetReview {
    * @throws ProblemError 409 when findings are open and it was not said to approve anyway, or the step is not allowed
    */
   async setState(
-    companyId: number,
-    budgetId: number,
+    { company: companyId, budget: budgetId }: BudgetPlace,
     { state, anyway }: z.output<typeof budgetStateChangeSchema>,
     actor: Actor,
   ): Promise<BudgetDto> {
-    const openFindings = state === 'approved' ? (await this.checks(companyId, budgetId)).open : 0;
+    const openFindings = state === 'approved' ? (await this.checks({ company: companyId, budget: budgetId })).open : 0;
     if (openFindings > 0 && !anyway)
       throw new ProblemError(
         409,
         'Open findings',
         `${openFindings === 1 ? 'One finding' : `${openFindings} findings`} of the budget checks ${openFindings === 1 ? 'has' : 'have'} no explanation. Explain them, or approve anyway; this is recorded.`,
       );
-    return this.enterState(companyId, budgetId, { state, openFindings }, actor);
+    return this.enterState({ company: companyId, budget: budgetId }, { state, openFindings }, actor);
   }
 
   /** A budget beside another version, or beside actuals, line by line with the reasons. @throws ProblemError 404 */
-  async compare(companyId: number, budgetId: number, other: z.output<typeof comparisonQuerySchema>['with']): Promise<ComparisonDto> {
+  async compare(
+    { company: companyId, budget: budgetId }: BudgetPlace,
+    other: z.output<typeof comparisonQuerySchema>['with'],
+  ): Promise<ComparisonDto> {
     const books = await this.#parts.booksCache.of(companyId);
     const right = await this.#parts.store.of(books, budgetId);
     const left = typeof other === 'number' ? await this.#parts.store.of(books, other) : null;
@@ -184,8 +186,7 @@ export class BudgetReview {
    * @throws ProblemError 409 when the step is not allowed from the state it is in
    */
   async enterState(
-    companyId: number,
-    budgetId: number,
+    { company: companyId, budget: budgetId }: BudgetPlace,
     { state, openFindings = 0 }: { readonly state: BudgetStateDto; readonly openFindings?: number },
     actor: Actor,
   ): Promise<BudgetDto> {

@@ -6,6 +6,7 @@ import type { z } from 'zod';
 import { budgetBooksOf, headOf, type StoredBudget } from '../../budget-store/index.ts';
 import { type Books, refuseUnknownFilter } from '../../companies/index.ts';
 import { refused } from '../../http/problem.ts';
+import type { BudgetPlace } from '../budget-context.ts';
 import type { BudgetContext } from '../budget-context.ts';
 import { describeBudget, yearGrid } from '../describe.ts';
 
@@ -25,7 +26,7 @@ export class BudgetService {
   }
 
   /** The month grid with what each account's row is made of. */
-  async grid(companyId: number, budgetId: number, filter: DimensionFilter): Promise<BudgetGridDto> {
+  async grid({ company: companyId, budget: budgetId }: BudgetPlace, filter: DimensionFilter): Promise<BudgetGridDto> {
     const books = await this.#parts.booksCache.of(companyId);
     refuseUnknownFilter(books, filter);
     const budget = await this.#parts.store.of(books, budgetId);
@@ -50,7 +51,10 @@ export class BudgetService {
   }
 
   /** What a basis would give a row, before it is set. @throws ProblemError 422 as when it is set */
-  async previewBasis(companyId: number, budgetId: number, request: z.output<typeof basisPreviewRequestSchema>): Promise<BasisPreviewDto> {
+  async previewBasis(
+    { company: companyId, budget: budgetId }: BudgetPlace,
+    request: z.output<typeof basisPreviewRequestSchema>,
+  ): Promise<BasisPreviewDto> {
     const books = await this.#parts.booksCache.of(companyId);
     refuseUnknownFilter(books, request.filter);
     const budget = await this.#parts.store.of(books, budgetId);

@@ -89,7 +89,7 @@ const oneBudgetRoutes = ({ budgets, review, history, actor }: Services): readonl
     summary: 'A budget by month',
     request: { query: budgetGridQuerySchema },
     response: budgetGridSchema,
-    handle: async ({ path, query }) => packBudgetGrid(await budgets.grid(path.company, path.budget, query.filter)),
+    handle: async ({ path, query }) => packBudgetGrid(await budgets.grid(path, query.filter)),
   }),
   route({
     method: 'post',
@@ -97,7 +97,7 @@ const oneBudgetRoutes = ({ budgets, review, history, actor }: Services): readonl
     summary: 'Preview a basis for a row',
     request: { body: basisPreviewRequestSchema },
     response: basisPreviewSchema,
-    handle: ({ path, body }) => budgets.previewBasis(path.company, path.budget, body),
+    handle: ({ path, body }) => budgets.previewBasis(path, body),
   }),
   route({
     method: 'post',
@@ -105,7 +105,7 @@ const oneBudgetRoutes = ({ budgets, review, history, actor }: Services): readonl
     summary: 'Change the state of a budget',
     request: { body: budgetStateChangeSchema },
     response: budgetSchema,
-    handle: ({ path, body }) => review.setState(path.company, path.budget, body, actor),
+    handle: ({ path, body }) => review.setState(path, body, actor),
   }),
   route({
     method: 'get',
@@ -113,7 +113,7 @@ const oneBudgetRoutes = ({ budgets, review, history, actor }: Services): readonl
     summary: 'History, newest first: who, when, from, to',
     request: { query: budgetHistoryQuerySchema },
     response: budgetHistorySchema,
-    handle: ({ path, query }) => history.page(path.company, path.budget, query),
+    handle: ({ path, query }) => history.page(path, query),
   }),
 ];
 
@@ -125,7 +125,7 @@ const newVersionRoutes = ({ creation, actor }: Services): readonly Route[] => [
     request: { body: copyBudgetSchema },
     response: budgetSchema,
     status: 201,
-    handle: ({ path, body }) => creation.copy(path.company, path.budget, body, actor),
+    handle: ({ path, body }) => creation.copy(path, body, actor),
   }),
   route({
     method: 'post',
@@ -134,7 +134,7 @@ const newVersionRoutes = ({ creation, actor }: Services): readonly Route[] => [
     request: { body: whatIfVersionSchema },
     response: budgetSchema,
     status: 201,
-    handle: ({ path, body }) => creation.whatIf(path.company, path.budget, body, actor),
+    handle: ({ path, body }) => creation.whatIf(path, body, actor),
   }),
   route({
     method: 'post',
@@ -143,7 +143,7 @@ const newVersionRoutes = ({ creation, actor }: Services): readonly Route[] => [
     request: { body: reforecastSchema },
     response: budgetSchema,
     status: 201,
-    handle: ({ path, body }) => creation.reforecast(path.company, path.budget, body, actor),
+    handle: ({ path, body }) => creation.reforecast(path, body, actor),
   }),
 ];
 
@@ -153,7 +153,7 @@ const reviewRoutes = ({ review, actor }: Services): readonly Route[] => [
     path: `${BUDGET}/checks`,
     summary: 'Budget checks',
     response: checkListSchema,
-    handle: ({ path }) => review.checks(path.company, path.budget),
+    handle: ({ path }) => review.checks(path),
   }),
   route({
     method: 'post',
@@ -161,7 +161,7 @@ const reviewRoutes = ({ review, actor }: Services): readonly Route[] => [
     summary: 'Explain an item of the budget checks',
     request: { body: explanationSchema },
     response: checkListSchema,
-    handle: ({ path, body }) => review.explain(path.company, path.budget, body, actor),
+    handle: ({ path, body }) => review.explain(path, body, actor),
   }),
   route({
     method: 'get',
@@ -169,6 +169,6 @@ const reviewRoutes = ({ review, actor }: Services): readonly Route[] => [
     summary: 'Compare two versions line by line',
     request: { query: comparisonQuerySchema },
     response: comparisonSchema,
-    handle: ({ path, query }) => review.compare(path.company, path.budget, query.with),
+    handle: ({ path, query }) => review.compare(path, query.with),
   }),
 ];

@@ -21,7 +21,7 @@ export const worksheetRoutes = (worksheets: WorksheetService, actor: Actor): rea
     summary: 'A budget with the history it is calculated from',
     request: { query: sessionQuerySchema },
     response: worksheetSchema,
-    handle: ({ path, query }) => worksheets.worksheet(path.company, path.budget, query.session),
+    handle: ({ path, query }) => worksheets.worksheet(path, query.session),
   }),
   route({
     method: 'post',
@@ -29,7 +29,7 @@ export const worksheetRoutes = (worksheets: WorksheetService, actor: Actor): rea
     summary: 'Apply edits as entered; rejected edits are listed and the others are kept',
     request: { body: budgetEditRequestSchema },
     response: worksheetAnswerSchema,
-    handle: ({ path, body }) => worksheets.edit(path.company, path.budget, body, actor),
+    handle: ({ path, body }) => worksheets.edit(path, body, actor),
   }),
   route({
     method: 'post',
@@ -37,7 +37,7 @@ export const worksheetRoutes = (worksheets: WorksheetService, actor: Actor): rea
     summary: 'Recalculate lines from their bases',
     request: { body: rederiveRequestSchema },
     response: worksheetAnswerSchema,
-    handle: ({ path, body }) => worksheets.rederive(path.company, path.budget, body, actor),
+    handle: ({ path, body }) => worksheets.rederive(path, body, actor),
   }),
   route({
     method: 'post',
@@ -45,7 +45,7 @@ export const worksheetRoutes = (worksheets: WorksheetService, actor: Actor): rea
     summary: 'Undo the latest change of a session',
     request: { body: stepRequestSchema },
     response: worksheetAnswerSchema,
-    handle: ({ path, body }) => worksheets.undo(path.company, path.budget, body, actor),
+    handle: ({ path, body }) => worksheets.undo(path, body, actor),
   }),
   route({
     method: 'post',
@@ -53,7 +53,7 @@ export const worksheetRoutes = (worksheets: WorksheetService, actor: Actor): rea
     summary: 'Redo the change that was undone',
     request: { body: stepRequestSchema },
     response: worksheetAnswerSchema,
-    handle: ({ path, body }) => worksheets.redo(path.company, path.budget, body, actor),
+    handle: ({ path, body }) => worksheets.redo(path, body, actor),
   }),
   route({
     method: 'get',
@@ -61,6 +61,6 @@ export const worksheetRoutes = (worksheets: WorksheetService, actor: Actor): rea
     summary: 'Changes since a version',
     request: { query: budgetChangesQuerySchema },
     response: worksheetAnswerSchema,
-    handle: ({ path, query }) => worksheets.changesSince(path.company, path.budget, query),
+    handle: ({ path, query }) => worksheets.changesSince(path, query),
   }),
 ];

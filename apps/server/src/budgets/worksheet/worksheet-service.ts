@@ -7,6 +7,7 @@ import { budgetBooksOf, ChangeLog, headOf, type StoredBudget } from '../../budge
 import { type Books, refuseUnknownFilter } from '../../companies/index.ts';
 import type { Actor } from '../../database/audit.ts';
 import { ProblemError } from '../../http/problem.ts';
+import type { BudgetPlace } from '../budget-context.ts';
 import type { BudgetContext } from '../budget-context.ts';
 import { BudgetWriter } from '../budget-writer.ts';
 import { describeBudget } from '../describe.ts';
@@ -35,7 +36,7 @@ export class WorksheetService {
   }
 
   /** A budget with all it draws on. @throws ProblemError 404 */
-  async worksheet(companyId: number, budgetId: number, session: string): Promise<WorksheetDto> {
+  async worksheet({ company: companyId, budget: budgetId }: BudgetPlace, session: string): Promise<WorksheetDto> {
     const books = await this.#parts.booksCache.of(companyId);
     const budget = await this.#parts.store.of(books, budgetId);
     const budgetBooks = await budgetBooksOf(books, this.#parts.store);
@@ -53,7 +54,7 @@ export class WorksheetService {
    * @throws ProblemError 422 when every edit is refused; 409 when the budget is locked, or another session
    * changed one of the cells since the version that was looked at. Nothing is changed then.
    */
-  async edit(companyId: number, budgetId: number, request: BudgetEditRequest, actor: Actor): Promise<WorksheetAnswerDto> {
+  async edit({ company: companyId, budget: budgetId }: BudgetPlace, request: BudgetEditRequest, actor: Actor): Promise<WorksheetAnswerDto> {
     const { edits, filter, base, session, key } = request;
     const books = await this.#parts.booksCache.of(companyId);
     refuseUnknownFilter(books, filter);
@@ -78,8 +79,7 @@ export class WorksheetService {
 
   /** Makes edits in several slices as one change. @throws ProblemError 422 when one of them is refused; nothing is changed then */
   async editAll(
-    companyId: number,
-    budgetId: number,
+    { company: companyId, budget: budgetId }: BudgetPlace,
     made: {
       readonly batches: readonly WorksheetBatch[];
       readonly words: string;
@@ -98,12 +98,12 @@ export class WorksheetService {
   }
 
   /** Takes the session's newest change back. @throws ProblemError 409 when there is none */
-  undo(companyId: number, budgetId: number, request: StepRequest, actor: Actor): Promise<WorksheetAnswerDto> {
+  undo({ company: companyId, budget: budgetId }: BudgetPlace, request: StepRequest, actor: Actor): Promise<WorksheetAnswerDto> {
     return this.#step('undo', request, { companyId, budgetId, actor });
   }
 
   /** Makes the change that was taken back last again. @throws ProblemError 409 when there is none */
-  redo(companyId: number, budgetId: number, request: StepRequest, actor: Actor): Promise<WorksheetAnswerDto> {
+  redo({ company: companyId, budget: budgetId }: BudgetPlace, request: StepRequest, actor: Actor): Promise<WorksheetAnswerDto> {
     return this.#step('redo', request, { companyId, budgetId, actor });
   }
 
@@ -144,8 +144,7 @@ export class WorksheetService {
 
   /** Derives lines from their bases anew, so that corrected history and changed drivers flow through; held months stay. */
   async rederive(
-    companyId: number,
-    budgetId: number,
+    { company: companyId, budget: budgetId }: BudgetPlace,
     { session, key, base, accounts }: StepRequest & { readonly accounts?: readonly string[] | undefined },
     actor: Actor,
   ): Promise<WorksheetAnswerDto> {
@@ -167,8 +166,7 @@ export class WorksheetService {
 
   /** What was saved since a version. */
   async changesSince(
-    companyId: number,
-    budgetId: number,
+    { company: companyId, budget: budgetId }: BudgetPlace,
     query: { readonly since: number; readonly session: string },
   ): Promise<WorksheetAnswerDto> {
     const books = await this.#parts.booksCache.of(companyId);
@@ -176,10 +174,7 @@ export class WorksheetService {
   }
 
   /** A worksheet over a stored budget, on which a basis can be tried without saving it. */
-  async open(
-    companyId: number,
-    budgetId: number,
-  ): Promise<{
+  async open({ company: companyId, budget: budgetId }: BudgetPlace): Promise<{
     readonly books: Books;
     readonly budgetBooks: BudgetBooks;
     readonly budget: StoredBudget;

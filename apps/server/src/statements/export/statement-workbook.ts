@@ -51,7 +51,7 @@ export async function statementWorkbook(statement: ExportedStatement): Promise<B
     cell.font = index === 0 ? { bold: true, size: 14 } : {};
   });
   const places = new Places(grid, columns, lines, headRow + 2);
-  writeHeadings(sheet, grid, columns, places, headRow);
+  writeHeadings(sheet, { grid, columns, places, headRow });
   for (const { index, account, opened, isSigned } of lines) {
     const line = grid.plan.lines[index]!;
     const row = sheet.getRow(places.rowOf(index)!);
@@ -101,11 +101,14 @@ export function sheetName(name: string): string {
 
 function writeHeadings(
   sheet: workbooks.Worksheet,
-  grid: ExportedGrid,
-  columns: readonly PlannedColumn[],
-  places: Places,
-  headRow: number,
+  headings: {
+    readonly grid: ExportedGrid;
+    readonly columns: readonly PlannedColumn[];
+    readonly places: Places;
+    readonly headRow: number;
+  },
 ): void {
+  const { grid, columns, places, headRow } = headings;
   sheet.getColumn(1).width = 8;
   sheet.getColumn(2).width = 34;
   grid.plan.blocks.forEach((block, index) => {
@@ -265,15 +268,13 @@ class Places {
       case 'percentDifference': {
         const [compared, base] = sides(column);
         return compared && base && compared.value !== null && base.value !== null
-          ? quotient(`${compared.text}-${base.text}`, minus(compared.value, base.value), base.text, base.value, true)
+          ? quotient({ text: `${compared.text}-${base.text}`, value: minus(compared.value, base.value) }, base, { ofSize: true })
           : null;
       }
       case 'share': {
         const base = this.#at(shareBase(this.#grid.plan, line, column), column.baseColumn);
         const part = at(column.of);
-        return part && base && part.value !== null && base.value !== null
-          ? quotient(part.text, part.value, base.text, base.value, false)
-          : null;
+        return part && base && part.value !== null && base.value !== null ? quotient(part, base, { ofSize: false }) : null;
       }
       case 'runningTotal': {
         const parts = column.columns.map(at);
@@ -326,17 +327,15 @@ class Places {
 const minus = (a: number | null, b: number | null): number | null => (a === null || b === null ? null : a - b);
 const round = (value: number, decimals: number): number => Math.round(value * 10 ** decimals) / 10 ** decimals;
 
+/** A part of a formula with what it comes to; null where it has no value. */
+type Term = { readonly text: string; readonly value: number | null };
+
 /** A quotient that shows n/m over a zero base, as the statement does. */
-function quotient(
-  part: string,
-  partValue: number | null,
-  base: string,
-  baseValue: number | null,
-  ofSize: boolean,
-): { text: string; value: number | null } {
-  const over = ofSize ? `ABS(${base})` : base;
-  const value = partValue === null || baseValue === null || baseValue === 0 ? null : partValue / (ofSize ? Math.abs(baseValue) : baseValue);
-  return { text: `IF(${base}=0,"n/m",(${part})/${over})`, value };
+function quotient(part: Term, base: Term, { ofSize }: { readonly ofSize: boolean }): Term {
+  const over = ofSize ? `ABS(${base.text})` : base.text;
+  const isOpen = part.value === null || base.value === null || base.value === 0;
+  const value = isOpen ? null : part.value! / (ofSize ? Math.abs(base.value!) : base.value!);
+  return { text: `IF(${base.text}=0,"n/m",(${part.text})/${over})`, value };
 }
 
 /** Column letters of a sheet: 1 is A, 27 is AA. */

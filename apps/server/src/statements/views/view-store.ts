@@ -105,7 +105,7 @@ export class ViewStore {
   /** @throws ProblemError 422 for a name the person uses already */
   async create(companyId: number, view: z.infer<typeof newViewSchema>, actor: Actor): Promise<ViewDto> {
     const id = await this.#database.write(async (transaction) => {
-      await this.#refuseKnownName(companyId, view.name, null, actor, transaction);
+      await this.#refuseKnownName({ companyId, name: view.name, besides: null }, actor, transaction);
       await this.#database.run(
         'INSERT INTO views (company_id, name, folder, note, line_set, column_set, display, choices, shared, owner, saved_at) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)',
         [
@@ -142,7 +142,7 @@ export class ViewStore {
     const { starred, version, ...parts } = change;
     const changed = Object.fromEntries(Object.entries(parts).filter(([, value]) => value !== undefined));
     if (starred !== undefined) await this.#star(companyId, key, starred, actor);
-    if (Object.keys(changed).length > 0) await this.#save(companyId, key, changed, version, actor);
+    if (Object.keys(changed).length > 0) await this.#save({ companyId, key, version }, changed, actor);
     return this.of(companyId, key, actor);
   }
 
@@ -160,7 +160,11 @@ export class ViewStore {
     });
   }
 
-  async #save(companyId: number, key: string, parts: Partial<z.infer<typeof newViewSchema>>, version: number, actor: Actor): Promise<void> {
+  async #save(
+    { companyId, key, version }: { readonly companyId: number; readonly key: string; readonly version: number },
+    parts: Partial<z.infer<typeof newViewSchema>>,
+    actor: Actor,
+  ): Promise<void> {
     if (shippedView(key)) throw new ProblemError(409, 'Built-in view', 'This is a built-in view. Save a copy to change it.');
     await this.#database.write(async (transaction) => {
       const row = await this.#row(companyId, key, actor, transaction);
@@ -170,7 +174,7 @@ export class ViewStore {
           'Changed by someone else',
           `${row.name} was saved at ${row.saved_at.slice(0, 16).replace('T', ' ')} after you opened it. Save your changes under another name, or open the view again.`,
         );
-      if (parts.name !== undefined) await this.#refuseKnownName(companyId, parts.name, row.id, actor, transaction);
+      if (parts.name !== undefined) await this.#refuseKnownName({ companyId, name: parts.name, besides: row.id }, actor, transaction);
       await this.#database.run(
         'UPDATE views SET name = $1, folder = $2, note = $3, line_set = $4, column_set = $5, shared = $6, display = $7, choices = $8, version = version + 1, saved_at = $9 WHERE id = $10',
         [
@@ -251,7 +255,11 @@ export class ViewStore {
     return row;
   }
 
-  async #refuseKnownName(companyId: number, name: string, besides: number | null, actor: Actor, transaction: Transaction): Promise<void> {
+  async #refuseKnownName(
+    { companyId, name, besides }: { readonly companyId: number; readonly name: string; readonly besides: number | null },
+    actor: Actor,
+    transaction: Transaction,
+  ): Promise<void> {
     const [held] = await this.#database.select<{ id: number }>(
       'SELECT id FROM views WHERE company_id = $1 AND owner = $2 AND name = $3 COLLATE NOCASE AND id <> $4',
       [companyId, actor.name, name, besides ?? -1],
