@@ -1,3 +1,4 @@
+import type { Page } from '@playwright/test';
 import type { CompanyListDto, ImportDto } from '@wise-margin/contract';
 
 import { ACCOUNTS, GOOD_LEDGER } from '../support/server.ts';
@@ -5,6 +6,21 @@ import { expect, expectAccessible, open, test } from './support.ts';
 
 // each test goes on with what the one before imported
 test.describe.configure({ mode: 'default' });
+
+/** Drops a file beside its field, as from a window of files. */
+async function drop(page: Page, label: string, { name, buffer }: { readonly name: string; readonly buffer: Buffer }): Promise<void> {
+  const field = page.getByLabel(label);
+  const dataTransfer = await page.evaluateHandle(
+    ([title, text]) => {
+      const transfer = new DataTransfer();
+      transfer.items.add(new File([text!], title!));
+      return transfer;
+    },
+    [name, buffer.toString('utf8')],
+  );
+  await field.locator('..').dispatchEvent('drop', { dataTransfer });
+  await expect.poll(() => field.evaluate((input: HTMLInputElement) => input.files?.[0]?.name)).toBe(name);
+}
 
 const file = (name: string, text: string) => ({ name, mimeType: 'text/csv', buffer: Buffer.from(text) });
 
@@ -50,8 +66,8 @@ test('two files in: one bad row is refused, corrected, previewed and posted', as
   await page.getByRole('button', { name: 'Discard import' }).click();
 
   await page.getByLabel('Company name').fill('Heron Street Books');
-  await page.getByLabel('Accounts file (CSV)').setInputFiles(file('accounts.csv', ACCOUNTS));
-  await page.getByLabel('Ledger file (CSV)').setInputFiles(file('ledger.csv', GOOD_LEDGER));
+  await drop(page, 'Accounts file (CSV)', file('accounts.csv', ACCOUNTS));
+  await drop(page, 'Ledger file (CSV)', file('ledger.csv', GOOD_LEDGER));
   await page.getByRole('button', { name: 'Check files' }).click();
   const preview = page.getByRole('region', { name: 'Preview' });
   await expect(preview).toContainText('Jan 2, 2026 to Feb 3, 2026');

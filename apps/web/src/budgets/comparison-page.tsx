@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import type { BudgetDto, CompanyDto, ComparisonDto, GridDto } from '@wise-margin/contract';
+import type { ComparisonDto, GridDto } from '@wise-margin/contract';
 import { shownLines, unpackGrid } from '@wise-margin/presentation';
 import { useParams } from 'react-router';
 
@@ -13,32 +13,7 @@ import { ruleClasses } from '../ui/rule-classes.ts';
 import { ScenarioSwatch } from '../ui/scenario-swatch.tsx';
 import { Failure, Loading } from '../ui/states.tsx';
 import { useSearch } from '../ui/use-search.ts';
-
-/**
- * What a budget can be compared with, the likeliest first: the version it was copied from, another version of its
- * year, the projection of the year before, then all other budgets. Columns without an amount are not offered.
- */
-function comparisons(
-  { lastPosted, periods }: CompanyDto,
-  own: BudgetDto,
-  others: readonly BudgetDto[],
-): (readonly [value: string, words: string])[] {
-  const hasActuals = (year: number) => periods.some((period) => period.year === year && lastPosted !== null && period.key <= lastPosted);
-  const hasApproved = (year: number) => others.some((budget) => budget.year === year && budget.state === 'approved');
-  const rank = ({ id, year, state }: BudgetDto): number =>
-    id === own.copiedFrom ? 0 : year === own.year ? (state === 'approved' ? 1 : 2) : 4;
-  const versions = others.map((budget) => ({
-    rank: rank(budget),
-    option: [String(budget.id), `${budget.name}, FY${budget.year}`] as const,
-  }));
-  const before = own.year - 1;
-  const scenarios = [
-    ...(hasActuals(before) ? [{ rank: 3, option: ['priorYear', `Projection, FY${before}`] as const }] : []),
-    ...(hasActuals(own.year) ? [{ rank: 5, option: ['actual', `Actual, FY${own.year}`] as const }] : []),
-    ...(hasActuals(own.year) || hasApproved(own.year) ? [{ rank: 5, option: ['projection', `Projection, FY${own.year}`] as const }] : []),
-  ];
-  return [...versions, ...scenarios].sort((a, b) => a.rank - b.rank).map(({ option }) => option);
-}
+import { comparisonChoices } from './comparison-choices.ts';
 
 /** Two versions of a plan line by line, with the reasons behind each side. */
 export default function ComparisonPage() {
@@ -48,7 +23,7 @@ export default function ComparisonPage() {
   const budgets = useBudgets(company.id);
   const own = budgets.data?.find((budget) => budget.id === id);
   const others = budgets.data?.filter((budget) => budget.id !== id) ?? [];
-  const offered = own ? comparisons(company, own, others) : [];
+  const offered = own ? comparisonChoices(company, own, others) : [];
   const other = search.get('with') ?? offered[0]?.[0] ?? 'projection';
   const compared = useQuery({
     queryKey: ['comparison', company.id, id, other],

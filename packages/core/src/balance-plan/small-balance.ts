@@ -1,20 +1,12 @@
 import type { BudgetBooks } from '../budgets/budget-books.ts';
 import { monthCalendar, type PeriodIndex, slotCount, slotOfYear } from '../calendar/fiscal-calendar.ts';
-import { type Account, isIncomeAccount } from '../chart/account.ts';
+import { isIncomeAccount } from '../chart/account.ts';
+import { account } from '../chart/small-account.ts';
 import { BalanceCube, type BalanceFact } from '../ledger/balance-cube.ts';
 import { minor } from '../money/minor.ts';
 import type { BalanceRule } from './balance-rule.ts';
 
 // small books with a balance sheet, for the tests of this folder: FY2025 and FY2026 begin in April
-const account = (number: string, of: Account['class']): Account => ({
-  number,
-  name: `Account ${number}`,
-  class: of,
-  group: null,
-  active: true,
-  polarity: null,
-  cashflow: null,
-});
 export const chart = {
   accounts: [
     account('1000', 'cash'),

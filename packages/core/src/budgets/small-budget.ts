@@ -1,5 +1,6 @@
 import { monthCalendar, type PeriodIndex, slotCount, slotOfYear } from '../calendar/fiscal-calendar.ts';
 import { type Account, isIncomeAccount } from '../chart/account.ts';
+import { account as smallAccount } from '../chart/small-account.ts';
 import { BalanceCube, type BalanceFact } from '../ledger/balance-cube.ts';
 import { type DimensionCombination, passes } from '../ledger/dimension.ts';
 import { minor } from '../money/minor.ts';
@@ -7,15 +8,7 @@ import type { Basis } from './basis.ts';
 import { type BudgetBooks, type BudgetHead, type PlacedLine, sliceKey } from './budget-books.ts';
 
 // small books with two years of history, the second posted through its sixth month, for the tests of this folder
-const account = (number: string, of: Account['class'], group: string | null = null): Account => ({
-  number,
-  name: `Account ${number}`,
-  class: of,
-  group,
-  active: true,
-  polarity: null,
-  cashflow: null,
-});
+const account = (number: string, of: Account['class'], group: string | null = null): Account => smallAccount(number, of, { group });
 export const chart = {
   accounts: [
     account('1000', 'cash'),

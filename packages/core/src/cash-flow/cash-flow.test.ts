@@ -3,20 +3,13 @@ import { describe, expect, it } from 'vitest';
 
 import type { Account } from '../chart/account.ts';
 import type { AccountClass } from '../chart/account-class.ts';
+import { account as smallAccount } from '../chart/small-account.ts';
 import { minor } from '../money/minor.ts';
 import { cashFlowRoleOf } from './account-role.ts';
 import { accruedAccounts } from './accrued-accounts.ts';
 import { classifyEntries, type LedgerLine } from './cash-flow-history.ts';
 
-const account = (name: string, of: AccountClass, cashflow: string | null = null): Account => ({
-  number: name,
-  name,
-  class: of,
-  group: null,
-  active: true,
-  polarity: null,
-  cashflow,
-});
+const account = (name: string, of: AccountClass, cashflow: string | null = null): Account => smallAccount(name, of, { name, cashflow });
 const accounts = [
   account('cash', 'cash'),
   account('receivable', 'receivables'),

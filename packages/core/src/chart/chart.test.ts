@@ -1,20 +1,11 @@
 import { describe, expect, it } from 'vitest';
 
-import { type Account, isBalanceAccount, isIncomeAccount, polarityOf, signOf } from './account.ts';
-import { ACCOUNT_CLASS_KEYS, ACCOUNT_CLASSES, type AccountClass, classOf, findClass } from './account-class.ts';
+import { isBalanceAccount, isIncomeAccount, polarityOf, signOf } from './account.ts';
+import { ACCOUNT_CLASS_KEYS, ACCOUNT_CLASSES, classOf, findClass } from './account-class.ts';
 import { accountListText, parseAccountList } from './account-list.ts';
 import { absentFrom, selectAccounts, selects } from './selection.ts';
+import { account } from './small-account.ts';
 
-const account = (number: string, of: AccountClass, more: Partial<Account> = {}): Account => ({
-  number,
-  name: `Account ${number}`,
-  class: of,
-  group: null,
-  active: true,
-  polarity: null,
-  cashflow: null,
-  ...more,
-});
 const chart = {
   accounts: [
     account('4100', 'revenue', { group: 'Tours' }),

@@ -2,22 +2,13 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
 import { monthCalendar, type PeriodIndex, type Slot, slotCount } from '../calendar/fiscal-calendar.ts';
-import type { Account } from '../chart/account.ts';
 import { isIncomeAccount } from '../chart/account.ts';
+import { account } from '../chart/small-account.ts';
 import { type Minor, minor } from '../money/minor.ts';
 import { BalanceCube, type BalanceFact, joinSlabs } from './balance-cube.ts';
 import { bothFilters, filterKey, passes } from './dimension.ts';
 import { trialBalance } from './trial-balance.ts';
 
-const account = (number: string, of: Account['class']): Account => ({
-  number,
-  name: number,
-  class: of,
-  group: null,
-  active: true,
-  polarity: null,
-  cashflow: null,
-});
 const accounts = [account('1', 'cash'), account('2', 'retainedEarnings'), account('3', 'revenue'), account('4', 'operatingExpenses')];
 const isIncome = accounts.map(isIncomeAccount);
 const calendar = monthCalendar({ startMonth: 1, firstYear: 2024, lastYear: 2026, hasAdjustmentPeriod: true });

@@ -3,6 +3,7 @@ import { cashFlowFacts } from '../cash-flow/cash-flow-facts.ts';
 import { classifyEntries } from '../cash-flow/cash-flow-history.ts';
 import { CASH_FLOW } from '../cash-flow/cash-flow-part.ts';
 import { type Account, isIncomeAccount } from '../chart/account.ts';
+import { account as smallAccount } from '../chart/small-account.ts';
 import { BalanceCube } from '../ledger/balance-cube.ts';
 import type { DimensionFilter } from '../ledger/dimension.ts';
 import { minor } from '../money/minor.ts';
@@ -15,15 +16,7 @@ import type { ScenarioSource } from './scenario-source.ts';
 import { planStatement } from './statement-plan.ts';
 
 // small books for the tests of this folder
-const account = (number: string, of: Account['class'], cashflow: string | null = null): Account => ({
-  number,
-  name: `Account ${number}`,
-  class: of,
-  group: null,
-  active: true,
-  polarity: null,
-  cashflow,
-});
+const account = (number: string, of: Account['class'], cashflow: string | null = null): Account => smallAccount(number, of, { cashflow });
 export const accounts = [
   account('1000', 'cash'),
   account('1100', 'receivables'),

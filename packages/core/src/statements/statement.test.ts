@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 
 import { monthCalendar, periodOfKey, slotCount, slotOfYear } from '../calendar/fiscal-calendar.ts';
 import { type Account, isIncomeAccount } from '../chart/account.ts';
+import { account as smallAccount } from '../chart/small-account.ts';
 import { BalanceCube } from '../ledger/balance-cube.ts';
 import { minor } from '../money/minor.ts';
 import { differenceOf, percentDifferenceOf, shareOf } from '../variance/difference.ts';
@@ -19,15 +20,8 @@ import { INCOME_LINES } from './shipped/income-lines.ts';
 import { SHIPPED_VIEWS } from './shipped/views.ts';
 import { planStatement } from './statement-plan.ts';
 
-const account = (number: string, name: string, of: Account['class'], group: string | null = null): Account => ({
-  number,
-  name,
-  class: of,
-  group,
-  active: true,
-  polarity: null,
-  cashflow: null,
-});
+const account = (number: string, name: string, of: Account['class'], group: string | null = null): Account =>
+  smallAccount(number, of, { name, group });
 const accounts = [
   account('4000', 'Kayaks', 'revenue', 'Sales'),
   account('4900', 'Returns', 'revenueDeductions', 'Sales'),

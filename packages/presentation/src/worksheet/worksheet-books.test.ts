@@ -1,27 +1,10 @@
-import {
-  type Account,
-  BalanceCube,
-  type BalanceFact,
-  isIncomeAccount,
-  type Minor,
-  monthCalendar,
-  type Slot,
-  slotCount,
-} from '@wise-margin/core';
+import { BalanceCube, type BalanceFact, isIncomeAccount, type Minor, monthCalendar, type Slot, slotCount } from '@wise-margin/core';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
+import { account } from '../../../core/src/chart/small-account.ts';
 import { cubeOfFacts, packFacts, packLine, unpackLine } from './worksheet-books.ts';
 
-const account = (number: string, of: Account['class']): Account => ({
-  number,
-  name: number,
-  class: of,
-  group: null,
-  active: true,
-  polarity: null,
-  cashflow: null,
-});
 const chart = { accounts: [account('1000', 'cash'), account('4000', 'revenue'), account('6000', 'operatingExpenses')] };
 const calendar = monthCalendar({ startMonth: 4, firstYear: 2026, lastYear: 2027 });
 const anyFact = fc.record({

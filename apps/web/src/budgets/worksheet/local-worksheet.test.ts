@@ -15,18 +15,10 @@ import { booksOfWorksheet, gridDto, packLine, unpackGrid, unpackLine, withChange
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
+import { account } from '../../../../../packages/core/src/chart/small-account.ts';
 import { LocalWorksheet } from './local-worksheet.ts';
 
 const NO_FACTS: FactsDto = { combinations: [], account: [], slot: [], combination: [], amount: [] };
-const account = (number: string, of: string) => ({
-  number,
-  name: `Account ${number}`,
-  class: of,
-  group: null,
-  active: true,
-  polarity: null,
-  cashflow: null,
-});
 const line = (
   id: number,
   number: string,
