@@ -92,6 +92,9 @@ test('a budget wants history first, and an unposted import waits in the list', a
   await expect(page.getByRole('listitem').filter({ hasText: 'was posted as import' })).toBeVisible();
   await page.getByRole('link', { name: 'Imports' }).first().click();
   await expect(page.getByRole('row', { name: /again\.csv/ })).toContainText('Rejected');
+  // a short list says what comes next
+  await page.getByRole('link', { name: 'check the trial balance' }).click();
+  await expect(page).toHaveURL(/ledger\/trial-balance/);
 });
 
 test('on a phone a long company name leaves room for the month', async ({ page, empty }) => {

@@ -46,6 +46,14 @@ test('by keyboard: a skip link to the figures, one tab stop for each grid, focus
   await page.keyboard.press('Home');
   expect(await focused(page)).toContain('Apr 2024');
   expect(await strip.locator('[tabindex="0"]').count()).toBe(1);
+
+  // shown or hidden, it is remembered
+  await page.reload();
+  await expect(strip).toBeVisible();
+  await page.getByRole('button', { name: 'Hide months' }).click();
+  await page.reload();
+  await expect(page.getByRole('button', { name: 'Show months' })).toBeVisible();
+  await expect(strip).toBeHidden();
 });
 
 test('the trial balance gives focus back too, and its entries are named by date, party and amount', async ({ page, demo }) => {
