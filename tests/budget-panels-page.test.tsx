@@ -231,6 +231,7 @@ describe('the pages around a budget', () => {
     const { address } = await plan();
     const page = openPage(server, `${address}/balance-plan`);
     await page.findByRole('heading', { name: /: cash$/ });
+    expect(page.getByRole('navigation', { name: 'Breadcrumbs' }).textContent).toMatch(/Cash$/);
     expect(page.getByLabelText('Cash for the year').textContent).toContain('Opening cash8,466');
     const assumptions = within(page.getByRole('complementary', { name: 'Assumptions' }));
     fireEvent.click(assumptions.getByRole('button', { name: /3000 Capital/ }));

@@ -4,7 +4,7 @@ test('cash and balance sheet of a budget: assumptions from history, changed, see
   await open(page, demo, '/c/1/budgets/3');
   await page.getByRole('link', { name: 'Cash' }).click();
   await expect(page.getByRole('heading', { name: 'Working draft, FY2028: cash' })).toBeVisible();
-  await expect(page.getByText('Opening balances: ledger at the end of Oct 2026.')).toBeVisible();
+  await expect(page.getByText('Opening balances: ledger at Oct 31, 2026.')).toBeVisible();
   const figures = page.getByLabel('Cash for the year');
   const lowest = figures.locator('dd').nth(2);
   const before = await lowest.innerText();

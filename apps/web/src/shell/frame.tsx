@@ -24,7 +24,7 @@ const PLACES: Readonly<Record<string, string>> = {
   ledger: 'Ledger',
   budgets: 'Budgets',
   comparison: 'Comparison',
-  cash: 'Cash',
+  'balance-plan': 'Cash',
   statements: 'Statements',
   findings: 'Findings',
   packs: 'Packs',

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 
-import { dateWords, momentWords } from './date-words.ts';
+import { dateWords, momentWords, monthEndWords } from './date-words.ts';
 
 describe('dates', () => {
   it('are written one way, a day staying the day it is', () => {
@@ -8,6 +8,13 @@ describe('dates', () => {
     expect(dateWords('2026-12-31')).toBe('Dec 31, 2026');
     expect([dateWords(''), dateWords(null)]).toEqual(['', '']);
   });
+  it('of a month end are its last day, leap years included', () =>
+    expect(['2026-10', '2026-02', '2028-02', '2026-12'].map(monthEndWords)).toEqual([
+      'Oct 31, 2026',
+      'Feb 28, 2026',
+      'Feb 29, 2028',
+      'Dec 31, 2026',
+    ]));
   it('have the time after them where it is given', () =>
     expect(momentWords(new Date(2026, 10, 27, 15, 16).toISOString())).toMatch(/^Nov 27, 2026, 3:16\sPM$/));
 });

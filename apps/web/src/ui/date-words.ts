@@ -7,5 +7,11 @@ export function dateWords(iso: string | null | undefined): string {
   return new Date(iso).toLocaleDateString('en-US', isDay ? { ...DAY, timeZone: 'UTC' } : DAY);
 }
 
+/** The last day of a month given as `2026-10`: `Oct 31, 2026`. */
+export function monthEndWords(key: string): string {
+  const [year, month] = key.split('-').map(Number);
+  return dateWords(new Date(Date.UTC(year!, month!, 0)).toISOString().slice(0, 10));
+}
+
 /** A moment as every screen writes it: `Nov 27, 2026, 3:16 PM`, in the reader's own time. */
 export const momentWords = (iso: string): string => new Date(iso).toLocaleString('en-US', { dateStyle: 'medium', timeStyle: 'short' });

@@ -7,6 +7,7 @@ import { Link, useParams } from 'react-router';
 
 import { useCompany } from '../../data/company.ts';
 import { Choice } from '../../ui/choice.tsx';
+import { monthEndWords } from '../../ui/date-words.ts';
 import { Page } from '../../ui/page.tsx';
 import { Failure, Loading } from '../../ui/states.tsx';
 import { useSearch } from '../../ui/use-search.ts';
@@ -73,7 +74,7 @@ export default function BalancePlanPage() {
           ? 'Calculating…'
           : locked
             ? `${budget.name} ${lock}`
-            : `Opening balances: ${opensFrom === null ? 'none, nothing is posted before the budget' : `ledger at the end of ${company.periods.find(({ key }) => key === opensFrom)?.name ?? opensFrom}`}.`
+            : `Opening balances: ${opensFrom === null ? 'none, nothing is posted before the budget' : `ledger at ${monthEndWords(opensFrom)}`}.`
       }
       actions={
         <>

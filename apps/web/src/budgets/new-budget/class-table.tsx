@@ -28,13 +28,13 @@ export function ClassTable({
     <table className="ledger-table mt-1 w-full" aria-busy={!isCurrent}>
       <thead>
         <tr>
-          <th scope="col" className="pl-1.5">
+          <th scope="col" className="w-56 pl-1.5">
             Account class
           </th>
-          <th scope="col" className="pl-1.5">
+          <th scope="col" className="w-72 pl-1.5">
             Starting method
           </th>
-          <th scope="col" className="pl-1.5">
+          <th scope="col" className="w-28 pl-1.5">
             Change
           </th>
           <th scope="col" className="pr-[11px] text-right!" title={preview?.baseWords}>
