@@ -251,7 +251,7 @@ describe('a statement that is not saved', () => {
     });
     expect(status).toBe(422);
     expect((body as Problem).errors).toEqual([
-      { path: 'lineSet.percentBase', message: 'A key is of small letters, digits and _, and begins with a letter' },
+      { path: 'lineSet.percentBase', message: 'Use lowercase letters, digits and _, starting with a letter' },
     ]);
   });
   it('offers what was probably meant by a filter that matches nothing', async () => {

@@ -39,7 +39,7 @@ test('cash and balance sheet of a budget: assumptions from history, changed, see
   const short = await lowest.innerText();
   await expect(page.getByRole('img', { name: /Planned cash at month end/ })).toBeVisible();
 
-  // taken back, made again, also after a reload
+  // undone, redone, also after a reload
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(lowest).toHaveText(before);
   await page.reload();

@@ -7,7 +7,7 @@ import { expect, expectAccessible, open, test } from './support.ts';
 // guests the tours department expects, by fiscal month
 const GUESTS = [120, 310, 820, 1240, 1180, 560, 190, 20, 15, 10, 25, 60];
 
-test('from no budget at all, a year is planned from its projection to approval: bases, one-offs, people, a department’s file, findings', async ({
+test('from no budget at all, a year is planned from its projection to approval: bases, nonrecurring items, people, a department’s file, findings', async ({
   page,
   ledger,
 }) => {
@@ -140,7 +140,7 @@ test('from no budget at all, a year is planned from its projection to approval: 
     await expect.poll(() => distance(month, more)).toBeLessThan(100);
   const [may, august] = [await cell('Salaries', 'May').innerText(), await cell('Salaries', 'Aug').innerText()];
 
-  // typed, pasted, undone, made again, also after a reload
+  // typed, pasted, undone, redone, also after a reload
   await cell('Salaries', 'May').focus();
   await page.keyboard.type('6k');
   await page.keyboard.press('Enter');
@@ -260,7 +260,7 @@ test('two places at one budget see each other, and are asked about the same figu
   await elsewhere.close();
 });
 
-test('a what-if is seen against the budget and a target shared out, taken and taken back', async ({ page, demo }) => {
+test('a what-if is seen against the budget and a target allocated, applied and undone', async ({ page, demo }) => {
   await open(page, demo, '/c/1/budgets/3?panel=what-if');
   const tried = page.getByRole('complementary', { name: 'What-if' });
   const row = (name: string) => tried.getByRole('row', { name: new RegExp(`^${name}`) });

@@ -93,7 +93,7 @@ test('the view of 36 columns is built by hand from nothing, saved, and moves wit
   await expect(page.getByRole('link', { name: /Months of mine/ })).toHaveCount(0);
 });
 
-test('a line is put in the middle, its formula broken and fixed, and steps are taken back', async ({ page, demo }) => {
+test('a line is put in the middle, its formula broken and fixed, and steps are undone', async ({ page, demo }) => {
   await open(page, demo, '/c/1/statements/income/edit?asOf=2026-10');
   await page.getByRole('button', { name: 'Lines', exact: true }).click();
   const list = page.getByRole('list', { name: 'Lines' });

@@ -74,10 +74,10 @@ export const newBudgetPreviewSchema = z
   .meta({ id: 'NewBudgetPreview' });
 export type NewBudgetPreviewDto = z.infer<typeof newBudgetPreviewSchema>;
 
-/** The candidates whose text or account says that they are nonrecurring, as a new budget is asked to leave them out. */
+/** The candidates whose text or account says that they are nonrecurring, as items that a new budget is asked to exclude. */
 export const proposedNonrecurring = (candidates: BudgetProposalDto['candidates']) =>
   asNonrecurringItems(candidates.filter(({ isProposed }) => isProposed));
 
-/** Candidates as the one-offs that a new budget is asked to leave out. */
+/** Candidates as the items that a new budget is asked to exclude. */
 export const asNonrecurringItems = (candidates: BudgetProposalDto['candidates']) =>
   candidates.map(({ account, period, entry, reason }) => ({ account, period, ...(entry ? { entry: entry.id } : {}), reason }));

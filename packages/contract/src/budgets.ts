@@ -24,7 +24,7 @@ export const newBudgetSchema = z
     note: z.string().trim().max(2000, 'At most 2,000 characters').default(''),
     /** minor units; 0 leaves the months unrounded */
     roundTo: minorSchema.min(0).default(0),
-    /** amounts of the ledger that will not recur: marked as one-offs before the lines are derived */
+    /** nonrecurring amounts of the ledger, excluded before the lines are calculated */
     exclude: z.array(newNonrecurringItemSchema).max(500, 'At most 500 amounts').default([]),
   })
   .meta({ id: 'NewBudget' });
@@ -87,7 +87,7 @@ export const budgetRowSchema = z.object({
   ),
   /** earlier years, the latest last; null in months without a posting, `total` of those with one */
   history: z.array(z.object({ year: z.number().int(), months: z.array(minorSchema.nullable()), total: minorSchema })),
-  /** one-offs of history that the bases of its lines leave out */
+  /** nonrecurring items of history that the bases of its lines exclude */
   excluded: minorSchema,
   /** +1: debit shows positive; -1: credit does. Line amounts here are already in that sign. */
   sign: z.number().int(),
@@ -116,7 +116,7 @@ export const basisPreviewSchema = z
     total: minorSchema,
     /** by how much the year would differ from what is budgeted */
     change: minorSchema,
-    /** one-offs of history that it leaves out */
+    /** nonrecurring items of history that it excludes */
     excluded: minorSchema,
     /** what the basis lacks, in words */
     warnings: z.array(z.string()),

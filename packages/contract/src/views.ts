@@ -7,7 +7,7 @@ import { packedGridSchema } from './statements.ts';
 
 const keySchema = z
   .string()
-  .regex(/^[a-z_][a-z0-9_.]{0,79}$/, 'A key is of small letters, digits and _, and begins with a letter')
+  .regex(/^[a-z_][a-z0-9_.]{0,79}$/, 'Use lowercase letters, digits and _, starting with a letter')
   .meta({ description: 'a name of its own in formulas and addresses' });
 const nameSchema = z.string().trim().max(200, 'At most 200 characters');
 const ratioUnitSchema = z.enum(['percent', 'points', 'times', 'days']);

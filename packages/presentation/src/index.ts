@@ -2,6 +2,7 @@ export { shownLines } from './grid/shown-lines.ts';
 export type { ShownLine } from './grid/shown-lines.ts';
 export { importIssueWords } from './words/import-issue-words.ts';
 export { cellReasonWords } from './words/cell-words.ts';
+export { overrideWords } from './words/override-words.ts';
 export { STATE_WORDS } from './words/budget-state-words.ts';
 export { packGrid, unpackGrid, packBudgetGrid, unpackBudgetGrid } from './grid/packed-grid.ts';
 export { DISPLAY_FIELD_WORDS } from './words/display-field-words.ts';

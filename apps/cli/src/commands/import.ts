@@ -72,7 +72,7 @@ async function target(application: Application, options: ImportOptions, name: st
   const found = held.find((row) => row.name.toLowerCase() === name.toLowerCase());
   if (found) return { companyId: found.id };
   if (options.currency === undefined || options['year-starts'] === undefined)
-    throw new UsageError(`${name} is new: add --currency USD and --year-starts 4 (the month its fiscal year begins)`);
+    throw new UsageError(`${name} is new: add --currency USD and --year-starts 4 (the month its fiscal year starts)`);
   return {
     newCompany: newCompanySchema.parse({
       name,

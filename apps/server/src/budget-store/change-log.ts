@@ -15,7 +15,7 @@ export type LoggedChange = {
   readonly actor: string;
   readonly session: string;
   readonly kind: 'edit' | 'undo' | 'redo' | 'derive';
-  /** the change an undo took back, or a redo made again */
+  /** the change an undo undid, or a redo applied again */
   readonly of: number | null;
   readonly words: string;
   readonly lines: readonly LineChange[];
@@ -109,7 +109,7 @@ export class ChangeLog {
     return this.#read('WHERE budget_id = $1 AND version > $2 ORDER BY id', [budgetId, version], transaction);
   }
 
-  /** What undo takes back next in a session: its newest change that stands. */
+  /** What undo undoes next in a session: its newest change that is not undone. */
   async undoable(budgetId: number, session: string, transaction?: Transaction): Promise<LoggedChange | null> {
     const [change] = await this.#read(
       `WHERE budget_id = $1 AND session = $2 AND kind IN ('edit', 'derive') AND undone = 0 ORDER BY id DESC LIMIT 1`,
@@ -119,7 +119,7 @@ export class ChangeLog {
     return change ?? null;
   }
 
-  /** What redo makes again: the oldest change taken back since the session's newest one that stands. */
+  /** What redo applies again: the oldest undone change since the session's newest one that is not undone. */
   async redoable(budgetId: number, session: string, transaction?: Transaction): Promise<LoggedChange | null> {
     const [change] = await this.#read(
       `WHERE budget_id = $1 AND session = $2 AND kind IN ('edit', 'derive') AND undone = 1

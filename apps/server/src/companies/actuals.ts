@@ -57,7 +57,7 @@ async function sumLines(database: Database, books: Books, needs: ActualsDetail):
     }
     const year = Math.floor(row.period_code / 100);
     const slot = slotOfYear(books.calendar, year, row.period_code % 100);
-    if (slot === null) throw new RangeError(`a line stands in period ${row.period_code}, outside the fiscal years of ${books.name}`);
+    if (slot === null) throw new RangeError(`a line is in period ${row.period_code}, outside the fiscal years of ${books.name}`);
     const period = (year - books.calendar.firstYear) * 12 + Math.min(row.period_code % 100, 12) - 1;
     if (last === null || period > last) last = periodAt(books.calendar, period as PeriodIndex).index;
     return { account: row.position, slot, combination, layer: row.closing ? 'closing' : 'ordinary', amount: row.net as Minor };

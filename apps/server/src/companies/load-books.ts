@@ -77,7 +77,7 @@ export async function loadBooks(database: Database, company: CompanyRow): Promis
       first = Math.min(first, period);
       last = Math.max(last, period);
       const slot = slotOfYear(calendar, year, number);
-      if (slot === null) throw new RangeError(`a balance stands in period ${row.period_code}, outside the fiscal years of ${company.name}`);
+      if (slot === null) throw new RangeError(`a balance is in period ${row.period_code}, outside the fiscal years of ${company.name}`);
       return {
         account: row.position,
         slot,

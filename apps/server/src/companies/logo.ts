@@ -35,7 +35,7 @@ export class LogoStore {
     const found = SIGNATURES.find(([, signature]) => signature.every((byte, index) => bytes[index] === byte));
     if (!found) throw refused('The logo is neither a PNG nor a JPEG picture. Save it as one of these.', 'logo');
     if (bytes.length > MOST_BYTES)
-      throw refused(`The logo has ${Math.ceil(bytes.length / 1000)} kB; at most 500 kB are kept. Save it smaller.`, 'logo');
+      throw refused(`The logo has ${Math.ceil(bytes.length / 1000)} kB; the limit is 500 kB. Save it smaller.`, 'logo');
     if (!(await this.#isDrawable(found[0], bytes)))
       throw refused('The picture is damaged and cannot be drawn. Save it again as PNG or JPEG.', 'logo');
     await this.#database.write(async (transaction) => {

@@ -63,7 +63,7 @@ export class LedgerService {
     const books = await this.#booksCache.of(companyId);
     const first = periodOfYear(books.calendar, year, 1);
     if (first === null)
-      throw refused(`FY${year} is not held. ${books.name} has FY${books.calendar.firstYear} to FY${books.calendar.lastYear}.`, 'year');
+      throw refused(`FY${year} is not open. ${books.name} has FY${books.calendar.firstYear} to FY${books.calendar.lastYear}.`, 'year');
     const slab = books.cube.slab({});
     const latest = await this.#database.select<{ position: number; date: string }>(
       `SELECT a.position, max(l.period_code) AS code, (SELECT max(e.date) FROM lines l2 JOIN entries e ON e.id = l2.entry_id WHERE l2.account_id = a.id AND l2.period_code = max(l.period_code)) AS date
@@ -128,7 +128,7 @@ export class LedgerService {
     if (!account) throw notFound(`account ${number}`);
     const from = query.opening ? books.calendar.periods[0]!.index : periodOf(books, query.from);
     const to = periodOf(books, query.to);
-    if (from > to) throw refused(`The span ends before it begins: ${query.from} to ${query.to}.`, 'to');
+    if (from > to) throw refused(`The period ends before it starts: ${query.from} to ${query.to}.`, 'to');
     const start = periodAt(books.calendar, from);
     const end = periodAt(books.calendar, to);
     const { [PARTY]: parties, [SOURCE]: sources, [CASH_FLOW]: cashFlowParts, ...dimensions } = query.filter;

@@ -51,7 +51,7 @@ function NoteField({
   const id = useId();
   const [draft, setDraft] = useState(text);
   const [from, setFrom] = useState(text);
-  // a note saved elsewhere, or taken back, shows in place of one that was not touched
+  // a note saved or undone elsewhere replaces one that was not touched here
   if (text !== from) {
     setFrom(text);
     if (draft === from) setDraft(text);

@@ -30,7 +30,7 @@ export function Nonrecurring({
   const client = useQueryClient();
   const [isMarking, setMarking] = useState(false);
   const list = useQuery({
-    queryKey: ['one-offs', company.id, account],
+    queryKey: ['nonrecurring-items', company.id, account],
     queryFn: ({ signal }) => getJson<NonrecurringItemDto[]>(`/companies/${company.id}/nonrecurring-items${queryText({ account })}`, signal),
   });
   /** The line takes the changed history up, and the worksheet opens anew over it. */

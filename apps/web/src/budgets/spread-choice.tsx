@@ -6,7 +6,7 @@ import { Choice } from '../ui/choice.tsx';
 const OWN = { shares: 'Average seasonality', line: 'Pattern of other accounts', weights: 'Custom weights' } as const;
 const FIELDS = {
   shares: { label: 'Years of seasonality', placeholder: '3' },
-  line: { label: 'Accounts to take the pattern from', placeholder: '4010' },
+  line: { label: 'Accounts whose pattern to use', placeholder: '4010' },
   weights: { label: 'Twelve weights', placeholder: '1 1 2 2 …' },
 } as const;
 type SpreadKey = SpreadKind | keyof typeof OWN;

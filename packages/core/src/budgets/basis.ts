@@ -86,10 +86,10 @@ export function changed(amount: Minor, changePercent: string, roundTo: Minor): M
   return minor(roundToStep(multiplyByDecimal(amount, factor), roundTo));
 }
 
-/** The months of a year as a basis gives them, what it lacks, and the one-offs left out of the history it drew on. Debit positive. */
+/** The months of a year as a basis gives them, its issues, and the nonrecurring items excluded from its history. Debit positive. */
 export type DerivedYear = { readonly months: Minor[]; readonly issues: readonly BasisIssue[]; readonly excluded: Minor };
 
-/** The context with history read as the basis wants it, and the one-offs it left out by then. */
+/** The context with history read as the basis wants it, and the nonrecurring items excluded so far. */
 function readAs(basis: Basis, context: BasisContext): { readonly context: BasisContext; readonly excluded: () => Minor } {
   const reading: HistoryReading = { projected: basis.projected ?? false, includeNonrecurring: basis.includeNonrecurring ?? false };
   const sum = (months: HistoryMonths): number => months.reduce<number>((total, amount) => total + (amount ?? 0), 0);
@@ -112,7 +112,7 @@ function readAs(basis: Basis, context: BasisContext): { readonly context: BasisC
 /**
  * The twelve months a basis gives by itself, debit positive, with what it lacks. A total typed keeps its
  * total. A basis that rounds, or is shared, adds up to the account's rounded year, over all lines of the account with
- * the same basis; one with limits is rounded and limited by month. One-offs are left out of the
+ * the same basis; one with limits is rounded and limited by month. Nonrecurring items are excluded from the
  * history unless the basis keeps them.
  */
 export function deriveYear(basis: Basis, from: BasisContext): DerivedYear {
@@ -168,7 +168,7 @@ export function deriveMonths(basis: Basis, context: BasisContext, held: Readonly
  * A basis as the sentence that is shown: `Same months of FY2026, plus 3%, rounded to 100`.
  * @param format an amount as it is written
  * @param month a month of the fiscal year (0 to 11) as it is called
- * @param excluded one-offs left out of its history, in the shown sign; zero says nothing
+ * @param excluded nonrecurring items excluded from its history, in the shown sign; zero says nothing
  */
 export function basisWords(
   basis: Basis,

@@ -32,7 +32,7 @@ export type CheckFinding = { readonly account: string; readonly slice: Dimension
 );
 
 /** Findings are listed past these limits. */
-export const SANITY_LIMITS = {
+export const CHECK_LIMITS = {
   /** change of a year against the one before, as a fraction */
   jump: 0.25,
   /** of revenue: lines smaller than this are not worth a word */
@@ -86,7 +86,7 @@ type Scale = {
 /**
  * Lines that jump against history in level, season or sign, accounts that should or should not be
  * budgeted, months left at zero, costs that drift against revenue. Each account is looked at as a whole, and
- * then slice by slice for what the whole does not tell already. History is read without one-offs, its
+ * then slice by slice for what the account as a whole does not show. History is read without nonrecurring items, its
  * months to come as budgeted. Months of revenue without cost come first, then the largest effect.
  */
 export function checkFindings(options: {
@@ -110,7 +110,7 @@ export function checkFindings(options: {
   for (const { history } of revenue)
     for (const each of history) salesByYear.set(each.year, (salesByYear.get(each.year) ?? 0) + totalOf(each));
   const sales = { budget: sum(revenue.map(({ budget }) => sum(budget))), of: (year: number) => salesByYear.get(year) ?? 0 };
-  const scale: Scale = { size: Math.abs(sales.budget) * SANITY_LIMITS.size, sales };
+  const scale: Scale = { size: Math.abs(sales.budget) * CHECK_LIMITS.size, sales };
   const found = accounts.flatMap(({ whole, parts }) => {
     const ofWhole = findingsOf(whole, scale);
     const codesOfWhole = new Set(ofWhole.map(({ code }) => code));
@@ -138,7 +138,7 @@ function slicesLookedAt(
   head: BudgetHead,
   byPosition: ReadonlyMap<number, readonly PlacedLine[]>,
 ): ReadonlyMap<number, ReadonlyMap<string, DimensionCombination>> {
-  const years = Array.from({ length: SANITY_LIMITS.years }, (_, back) => head.year - 1 - back);
+  const years = Array.from({ length: CHECK_LIMITS.years }, (_, back) => head.year - 1 - back);
   const facts = [...books.cube.facts, ...years.flatMap((year) => [...(books.approved.get(year)?.cube.facts ?? [])])];
   const found = slicesByAccount(
     head,
@@ -155,7 +155,7 @@ function slicesLookedAt(
 }
 
 function rowReader(books: BudgetBooks, head: BudgetHead, byPosition: ReadonlyMap<number, readonly PlacedLine[]>) {
-  const years = Array.from({ length: SANITY_LIMITS.years }, (_, back) => head.year - SANITY_LIMITS.years + back);
+  const years = Array.from({ length: CHECK_LIMITS.years }, (_, back) => head.year - CHECK_LIMITS.years + back);
   // one filter object for each slice, so that its slab is found at once
   const filters = new Map<string | null, DimensionFilter>([[null, {}]]);
   return (position: number, key: string | null, slice: DimensionCombination | null): Row => {
@@ -193,7 +193,7 @@ function findingsOf(row: Row, { size, sales }: Scale): CheckFinding[] {
   if (prior !== 0 && Math.sign(prior) !== Math.sign(total)) findings.push({ code: 'sign', ...at, budget: total, prior, priorYear });
   else if (prior !== 0 && Math.abs(total - prior) > size) {
     const change = (total - prior) / Math.abs(prior);
-    if (Math.abs(change) > SANITY_LIMITS.jump) findings.push({ code: 'jump', ...at, budget: total, prior, priorYear, change });
+    if (Math.abs(change) > CHECK_LIMITS.jump) findings.push({ code: 'jump', ...at, budget: total, prior, priorYear, change });
   }
   const whole = history.map(({ months }) => months.flatMap((amount) => amount ?? [])).filter((months) => months.length === MONTHS.length);
   const usual = averageOfShares(whole);
@@ -203,7 +203,7 @@ function findingsOf(row: Row, { size, sales }: Scale): CheckFinding[] {
       (most, each) => (Math.abs(shares[each]! - usual[each]!) > Math.abs(shares[most]! - usual[most]!) ? each : most),
       0,
     );
-    if (Math.abs(shares[month]! - usual[month]!) > SANITY_LIMITS.season)
+    if (Math.abs(shares[month]! - usual[month]!) > CHECK_LIMITS.season)
       findings.push({ code: 'season', ...at, month, share: shares[month]!, usual: usual[month]! });
   }
   const isYearRound = whole.length > 0 && whole.every((year) => year.every((amount) => amount !== 0));
@@ -214,7 +214,7 @@ function findingsOf(row: Row, { size, sales }: Scale): CheckFinding[] {
     const before = history.flatMap((year) => (sales.of(year.year) > 0 ? [totalOf(year) / sales.of(year.year)] : []));
     const share = total / sales.budget;
     const [least, most] = [Math.min(...before), Math.max(...before)];
-    if (before.length > 1 && (share < least - SANITY_LIMITS.drift || share > most + SANITY_LIMITS.drift))
+    if (before.length > 1 && (share < least - CHECK_LIMITS.drift || share > most + CHECK_LIMITS.drift))
       findings.push({ code: 'drift', ...at, share, least, most });
   }
   return findings;

@@ -5,7 +5,7 @@ import { type Minor, minor } from '../money/minor.ts';
 import type { Basis } from './basis.ts';
 import type { BudgetBooks } from './budget-books.ts';
 import type { PlacedLine } from './budget-books.ts';
-import { type CheckFinding, SANITY_LIMITS } from './budget-checks.ts';
+import { type CheckFinding, CHECK_LIMITS } from './budget-checks.ts';
 import { yearTotal } from './budget-line.ts';
 import { historyMonths } from './line-context.ts';
 import type { NonrecurringReason } from './nonrecurring-reason.ts';
@@ -55,13 +55,13 @@ function volumeOfYear(books: BudgetBooks, year: number): number {
       return sum + Math.abs(months.reduce<number>((total, amount) => total + (amount ?? 0), 0));
     }, 0);
   const revenue = totalOf(({ class: of }) => of === 'revenue');
-  return (revenue === 0 ? totalOf(isIncomeAccount) : revenue) * SANITY_LIMITS.size;
+  return (revenue === 0 ? totalOf(isIncomeAccount) : revenue) * CHECK_LIMITS.size;
 }
 
 /**
  * What of a year may not recur, the largest first: gains and losses on disposal, insurance recoveries, what
  * its text names, and large amounts in accounts or with parties that other years do not have, or in other
- * income and expense that is not posted most months. What is marked as a one-off already is left out.
+ * income and expense that is not posted most months. Items excluded already are not listed.
  * @param options.entries entries of the year at income accounts, of at least `smallestCandidate`
  * @param options.projected months to come are taken from the approved budget, and are looked at as well
  */

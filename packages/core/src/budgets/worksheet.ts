@@ -192,7 +192,7 @@ export class BudgetWorksheet {
     return { changes: trace.changes(), notes: turned, refusals: [], cells: [...cells], notUndone, fault: null };
   }
 
-  /** Makes a change that was taken back again, where its figures still stand as they were before it. */
+  /** Applies an undone change again, where its amounts are still as they were before it. */
   redo(changes: readonly LineChange[], notes: readonly NoteChange[]): SteppedResult {
     return this.undo(
       changes.map(({ before, after }) => ({ before: after, after: before ?? emptied(after) })),

@@ -27,7 +27,7 @@ const down = 'lowerIsBetter';
 
 /**
  * The ratios, in the order they are shown. Averages are the mean of the opening and closing balance of
- * the column's span; returns and turnovers are brought to a year by its months, days use the calendar
+ * the column's span; returns and turnovers are annualized by its months, days use the calendar
  * days of the span. A column over the trailing twelve months needs no such scaling.
  * Source: the definitions general in textbooks of financial statement analysis (Weygandt, Kimmel, Kieso), from memory.
  */

@@ -67,7 +67,7 @@ class Walker {
     return { kind: 'value', value: a.value / b.value, isAmount: a.isAmount };
   }
 
-  /** Values brought to minor units when any of them is an amount. */
+  /** Values in minor units when any of them is an amount. */
   #alike(values: readonly Value[], compute: (all: readonly number[]) => number): Value {
     if (!values.some(({ isAmount }) => isAmount)) return plain(compute(values.map(({ value }) => value)));
     return money(compute(values.map(({ value, isAmount }) => (isAmount ? value : value * this.#scale))));

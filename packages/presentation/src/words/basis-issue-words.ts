@@ -6,7 +6,7 @@ export function basisIssueWords(issue: BasisIssue, month: (index: number) => str
     case 'noHistory':
       return `Nothing is posted in ${issue.years.map((year) => `FY${year}`).join(', ')}. Choose years with history, or enter the amounts.`;
     case 'partOfYear':
-      return `FY${issue.year} has ${issue.months} of its 12 months; the others treat as zero. Take the latest months brought to a year instead.`;
+      return `FY${issue.year} has ${issue.months} of its 12 months; the others count as zero. Use the latest months, annualized, instead.`;
     case 'tooFewMonths':
       return issue.held === 0
         ? 'Nothing is posted yet. Enter the amounts.'

@@ -35,7 +35,7 @@ const WORDS: Readonly<Record<ImportIssueCode, (issue: ImportIssue, at: (name: st
   repeatedColumn: ({ column }) => say(`The column "${column}" appears twice in the header`, 'Keep one and rename or delete the other'),
   unnamedColumn: ({ column }) => say(`The header leaves ${column} without a name`, 'Name the column, or delete it with its cells'),
   amountAndDebitCredit: () => say('The header has amount beside debit and credit', 'Keep either one signed amount, or debit and credit'),
-  noHeader: () => say('The first row holds no column names', 'Begin the file with the names of its columns'),
+  noHeader: () => say('The first row has no column names', 'Start the file with its column names'),
   cellCount: (_, at) =>
     say(
       `The row has ${at('found')} cells where the header has ${at('expected')}`,
@@ -66,11 +66,11 @@ const WORDS: Readonly<Record<ImportIssueCode, (issue: ImportIssue, at: (name: st
   unknownState: (_, at) => say('No such state of an entry', `Write one of: ${at('allowed')}`),
   entryDateDiffers: (_, at) =>
     say(
-      `The entry begins on row ${at('firstRow')} with the date ${at('first')}`,
+      `The entry starts on row ${at('firstRow')} with the date ${at('first')}`,
       'Give all its rows one date, or this row another entry number',
     ),
   entryFieldDiffers: ({ column }, at) =>
-    say(`The entry begins on row ${at('firstRow')} with the ${column} "${at('first')}"`, `Give all its rows one ${column}`),
+    say(`The entry starts on row ${at('firstRow')} with the ${column} "${at('first')}"`, `Give all its rows one ${column}`),
   singleLine: () => say('The entry has a single row', 'An entry needs at least two rows that balance'),
   unbalanced: (_, at) =>
     say(
@@ -82,7 +82,7 @@ const WORDS: Readonly<Record<ImportIssueCode, (issue: ImportIssue, at: (name: st
       `The entry number was used before, from row ${at('before')}`,
       'Keep the rows of an entry together, or give the second one its own number',
     ),
-  entryInLedger: () => say('The ledger already holds an entry with this number', 'Leave the entry out, or give it its own number'),
+  entryInLedger: () => say('The ledger already has an entry with this number', 'Leave the entry out, or give it its own number'),
   brokenQuotes: () => say('A quote is opened and not closed', 'Close each quoted text, and double the quotes inside it'),
   tooLong: (_, at) => say(`The text is longer than ${at('most')} characters`, 'Shorten it'),
   controlCharacter: (_, at) => say(`The text has a control character (${at('found')})`, 'Remove it; it cannot be seen on the screen'),

@@ -4,7 +4,7 @@ const FORMULA_WORDS: Readonly<Record<ExpressionIssue['code'], (issue: Expression
   tooLong: () => ['The formula is longer than 2,000 characters', 'Split it over lines of its own and read those'],
   tooDeep: () => ['The formula is nested deeper than 50 parentheses', 'Split it over lines of its own and read those'],
   unexpectedToken: ({ token, at }) => [
-    `"${token}" cannot stand at character ${at + 1} of the formula`,
+    `"${token}" cannot be at character ${at + 1} of the formula`,
     'Write keys, numbers, + - * / ( ), min, max or abs',
   ],
   unexpectedEnd: () => ['The formula ends too early', 'Close its parentheses and finish its last operation'],

@@ -12,7 +12,7 @@ const WORDS: Readonly<Record<StatisticIssue['code'], readonly [reason: string, f
   unnamedColumn: ['The header leaves a column without a name', 'Name the column, or delete it with its cells'],
   periodLayout: ['This is no fiscal period', 'Write the fiscal year and the period number, such as 2027-07'],
   outsideYears: ['The period lies in no fiscal year that is open', 'Open the year first, or correct the period'],
-  repeated: ['The value of this series, period and slice stands further up', 'Keep one of the two'],
+  repeated: ['The value of this series, period and slice is on an earlier row', 'Keep one of the two'],
 };
 
 /** A fault of a statistics file in words: row, column, text, reason and fix. */

@@ -26,7 +26,7 @@ import { worksheetIssueWords } from '../words/worksheet-issue-words.ts';
 const HISTORY_YEARS = 3;
 export type WorksheetRow = { readonly books: BudgetBooks; readonly head: BudgetHead; readonly worksheet: BudgetWorksheet };
 
-/** The basis of a line in words with the one-offs it leaves out, and what it lacks. */
+/** The basis of a line in words with the nonrecurring items it excludes, and its warnings. */
 export function lineBasisWords(
   { books, head, worksheet }: WorksheetRow,
   line: PlacedLine,

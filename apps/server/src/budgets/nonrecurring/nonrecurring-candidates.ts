@@ -23,7 +23,7 @@ type Row = {
   readonly amount: number;
 };
 
-/** What of a fiscal year may not recur, the largest first; what is marked as a one-off is left out. */
+/** Possible nonrecurring items of a fiscal year, the largest first, without those excluded already. */
 export async function readNonrecurring(
   database: Database,
   books: Books,

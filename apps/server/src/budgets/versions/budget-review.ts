@@ -16,7 +16,7 @@ import {
   PERIODS_PER_YEAR,
   type ScenarioRef,
 } from '@wise-margin/core';
-import { checkWords, gridDto, lineBasisWords, packGrid, STATE_WORDS } from '@wise-margin/presentation';
+import { checkWords, gridDto, lineBasisWords, overrideWords, packGrid, STATE_WORDS } from '@wise-margin/presentation';
 import type { z } from 'zod';
 
 import { budgetBooksOf, headOf, type StoredBudget } from '../../budget-store/index.ts';
@@ -234,11 +234,7 @@ export class BudgetReview {
       if (!known.includes(words)) reasons.set(account, [...known, words]);
     };
     for (const line of budget.lines) {
-      const held = line.months.filter((month) => month.held).length;
-      add(
-        line.account,
-        `${lineBasisWords({ books: budgetBooks, head, worksheet }, line).sentence}${held > 0 ? `; ${held} ${held === 1 ? 'month' : 'months'} by hand` : ''}`,
-      );
+      add(line.account, `${lineBasisWords({ books: budgetBooks, head, worksheet }, line).sentence}${overrideWords(line)}`);
     }
     for (const note of budget.notes)
       add(note.account, `${note.month === null ? '' : `${monthOfYearName(books.calendar, budget.row.year, note.month)}: `}${note.text}`);

@@ -4,7 +4,7 @@ import type { RuleChange } from '../../budget-store/index.ts';
 
 const isSame = (a: BalanceRule | null, b: BalanceRule | null): boolean => JSON.stringify(a) === JSON.stringify(b);
 
-/** Rule changes taken back, or made again, where the rule still is what the change left; the others are notUndone and counted. */
+/** Rule changes undone, or applied again, where the rule still is what the change left; the others are notUndone and counted. */
 export function applicableRuleChanges(
   rules: ReadonlyMap<string, BalanceRule>,
   changes: readonly RuleChange[],

@@ -26,7 +26,7 @@ export const worksheetRoutes = (worksheets: WorksheetService, actor: Actor): rea
   route({
     method: 'post',
     path: `${BUDGET}/edits`,
-    summary: 'Apply edits as entered; rejected edits are listed and the others are kept',
+    summary: 'Apply edits as entered; rejected edits are listed and the others are applied',
     request: { body: budgetEditRequestSchema },
     response: worksheetAnswerSchema,
     handle: ({ path, body }) => worksheets.edit(path, body, actor),

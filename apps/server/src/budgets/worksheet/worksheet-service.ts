@@ -102,7 +102,7 @@ export class WorksheetService {
     return this.#step('undo', request, { companyId, budgetId, actor });
   }
 
-  /** Makes the change that was taken back last again. @throws ProblemError 409 when there is none */
+  /** Applies the change that was undone last again. @throws ProblemError 409 when there is none */
   redo({ company: companyId, budget: budgetId }: BudgetPlace, request: StepRequest, actor: Actor): Promise<WorksheetAnswerDto> {
     return this.#step('redo', request, { companyId, budgetId, actor });
   }

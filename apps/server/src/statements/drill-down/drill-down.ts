@@ -13,7 +13,7 @@ import {
   spanWords,
   type StatementGrid,
 } from '@wise-margin/core';
-import { cellDto } from '@wise-margin/presentation';
+import { cellDto, overrideWords } from '@wise-margin/presentation';
 
 import { ruleFormat, type StoredBudget } from '../../budget-store/index.ts';
 import type { Books } from '../../companies/index.ts';
@@ -125,8 +125,7 @@ function basesOf(books: Books, budget: StoredBudget, position: number, filter: D
         line.position === position && Object.entries(filter).every(([name, values]) => values.includes(line.dimensions[name] ?? '')),
     )
     .map((line) => {
-      const held = line.months.filter((month) => month.held).length;
       const slice = Object.values(line.dimensions).join(', ');
-      return `${slice === '' ? '' : `${slice}: `}${basisWords(line.basis, (amount) => formatAmount(amount, { exponent, unit: 'dollars' }), month)}${held > 0 ? `; ${held} ${held === 1 ? 'month' : 'months'} held by hand` : ''}`;
+      return `${slice === '' ? '' : `${slice}: `}${basisWords(line.basis, (amount) => formatAmount(amount, { exponent, unit: 'dollars' }), month)}${overrideWords(line)}`;
     });
 }

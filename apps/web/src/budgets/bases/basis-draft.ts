@@ -308,7 +308,7 @@ export function basisOf(
       case 'shares':
         return { by: 'shares', years: yearsBack(count('Years of seasonality', draft.spreadYears, 10)) };
       case 'line':
-        if (draft.spreadLine.trim() === '') throw new Fault('Pattern: enter the accounts to take it from, such as 4010.');
+        if (draft.spreadLine.trim() === '') throw new Fault('Pattern: enter the accounts whose pattern to use, such as 4010.');
         return { by: 'line', accounts: draft.spreadLine.trim() };
       case 'weights':
         return { by: 'weights', weights: twelve('Weights', draft.weights) };

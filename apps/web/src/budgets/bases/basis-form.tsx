@@ -50,7 +50,7 @@ export function BasisForm({
   /** years with history */
   readonly years: readonly number[];
   readonly drafts: BasisDrafts;
-  /** one-offs the basis that holds leaves out, in minor units */
+  /** nonrecurring items the current basis excludes, in minor units */
   readonly excluded: number;
   /** the slices of the row are derived in several ways: whatever the sentence says would be new for some */
   readonly isForSeveral: boolean;

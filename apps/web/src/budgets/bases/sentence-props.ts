@@ -7,7 +7,7 @@ export type SentenceProps = {
   readonly months: readonly string[];
   /** with history */
   readonly years: readonly number[];
-  /** one-offs of history that it leaves out, in minor units */
+  /** nonrecurring items of history that it excludes, in minor units */
   readonly excluded: number;
   readonly set: (part: Partial<BasisDraft>) => void;
 };

@@ -16,7 +16,7 @@ export function DriverSentence(props: SentenceProps) {
         label="Driver"
         value={draft.series}
         options={[...new Set([...statistics, ...(draft.series === '' ? [] : [draft.series]), ''])].map(
-          (series) => [series, series.replaceAll('_', ' ') || 'typed numbers'] as const,
+          (series) => [series, series.replaceAll('_', ' ') || 'entered values'] as const,
         )}
         set={(series) => set({ series })}
       />

@@ -58,7 +58,7 @@ type Pending = {
 
 /**
  * A budget computed where it is edited: what is saved, and over it the edits that are still on their way.
- * When saved lines come in, those edits are taken back and made again over them.
+ * When saved lines come in, those edits are undone and applied again over them.
  */
 export class LocalWorksheet {
   readonly #name: string;

@@ -119,7 +119,7 @@ export function ColumnsPanel({
   return (
     <div>
       {columnSet.blocks.length === 0 ? (
-        <p className="py-3 text-[14px] text-ink-soft">No columns yet. Add a block: it holds columns under one heading.</p>
+        <p className="py-3 text-[14px] text-ink-soft">No columns yet. Add a block, which groups columns under one heading.</p>
       ) : null}
       <SortableList keys={columnSet.blocks.map(({ key }) => key)} move={(key, to) => change((set) => moveBlock(set, key, to))}>
         <ul>

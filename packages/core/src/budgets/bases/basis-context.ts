@@ -9,7 +9,7 @@ export type HistoryMonths = readonly (Minor | null)[];
 export type HistoryReading = {
   /** months not posted yet taken from the approved budget of their year */
   readonly projected: boolean;
-  /** amounts marked as not recurring kept in */
+  /** nonrecurring items included */
   readonly includeNonrecurring: boolean;
 };
 
@@ -17,7 +17,7 @@ export type HistoryReading = {
 export type BasisContext = Omit<SpreadContext, 'year' | 'lines'> & {
   /** turns debit positive amounts into the account's shown sign */
   readonly sign: 1 | -1;
-  /** the months of an earlier year; read without one-offs and as posted when nothing is said */
+  /** the months of an earlier year; read without nonrecurring items and as posted by default */
   readonly year: (year: number, reading?: HistoryReading) => HistoryMonths;
   /** the last posted months in order of time, at most `count`, the newest last */
   readonly latest: (count: number, reading?: HistoryReading) => readonly Minor[];

@@ -102,7 +102,7 @@ export const averageYears: BasisDefinition<AverageYears> = {
   words: ({ years, changePercent }) => `Average of the same months of ${yearsWords(years)}, ${changeWords(changePercent)}`,
 };
 
-/** The latest months brought to a year, a twelfth of it each month. */
+/** The latest months annualized, a twelfth of it each month. */
 export const latestMonths: BasisDefinition<LatestMonths> = {
   derive: ({ count, changePercent }, context) => {
     const latest = context.latest(count);
