@@ -39,6 +39,9 @@ const FROM_TOTAL = 2;
 const heldCode = ({ held, fromTotal }: BudgetMonth): number => (!held ? 0 : fromTotal ? FROM_TOTAL : 1);
 
 /** Reads and writes budgets, and keeps the cube of each budget true to its version and its company's. */
+/** Lines to be added to a budget. */
+type NewLines = { readonly books: Books; readonly budgetId: number; readonly lines: readonly BudgetLine[] };
+
 export class BudgetStore {
   readonly #database: Database;
   readonly #held = new Map<number, { readonly version: string; readonly budget: StoredBudget }>();
@@ -81,7 +84,7 @@ export class BudgetStore {
   }
 
   /** Adds lines under ids one after the other, and gives the first of them. */
-  async insertLines(books: Books, budgetId: number, lines: readonly BudgetLine[], transaction: Transaction): Promise<number> {
+  async insertLines({ books, budgetId, lines }: NewLines, transaction: Transaction): Promise<number> {
     const idOf = new Map(books.chart.accounts.map((account, position) => [account.number, books.accountIds[position]!]));
     const [highest] = await this.#database.select<{ id: number }>('SELECT coalesce(max(id), 0) AS id FROM budget_lines', [], transaction);
     const numbered = lines.map((line, index) => ({ line, id: highest!.id + index + 1 }));
@@ -124,8 +127,7 @@ export class BudgetStore {
    * @returns the changes with the ids they are stored under, in the same order
    */
   async write(
-    books: Books,
-    { row }: StoredBudget,
+    { books, budget: { row } }: { readonly books: Books; readonly budget: StoredBudget },
     made: {
       readonly changes: readonly LineChange[];
       readonly notes: readonly NoteChange[];
@@ -140,8 +142,8 @@ export class BudgetStore {
       transaction,
     );
     const added = changes.flatMap(({ after }) => (after.id > 0 ? [] : [after]));
-    const first = added.length > 0 ? await this.insertLines(books, row.id, added, transaction) : 0;
-    await this.writeNotes(row.id, notes, actor, transaction);
+    const first = added.length > 0 ? await this.insertLines({ books, budgetId: row.id, lines: added }, transaction) : 0;
+    await this.writeNotes(row.id, { notes, actor }, transaction);
     await this.writeRules(row.id, rules, transaction);
     await this.#database.models.budgets.increment('version', { where: { id: row.id }, transaction });
     return changes.map((change) =>
@@ -150,7 +152,11 @@ export class BudgetStore {
   }
 
   /** Sets and takes away notes. */
-  async writeNotes(budgetId: number, notes: readonly NoteChange[], actor: Actor, transaction: Transaction): Promise<void> {
+  async writeNotes(
+    budgetId: number,
+    { notes, actor }: { readonly notes: readonly NoteChange[]; readonly actor: Actor },
+    transaction: Transaction,
+  ): Promise<void> {
     for (const { before, after } of notes) {
       const place = [budgetId, (after ?? before)!.account, (after ?? before)!.slice, (after ?? before)!.month ?? -1];
       if (after === null)

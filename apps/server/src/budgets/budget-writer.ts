@@ -51,8 +51,7 @@ export class BudgetWriter {
       const { result, rules = [], entry } = acted;
       const { actor } = entry;
       const lines = await this.#parts.store.write(
-        books,
-        budget,
+        { books, budget: budget },
         { changes: result.changes, notes: result.notes, rules, actor },
         transaction,
       );

@@ -20,7 +20,7 @@ describe('a text in lines', () => {
         fc.integer({ min: 12, max: 120 }),
         (words, width) => {
           const text = words.join(' ');
-          const lines = wrapped(writer, text, SANS, width);
+          const lines = wrapped(writer, text, { ...SANS, width });
           expect(lines.join('').replaceAll(' ', '')).toBe(text.replaceAll(' ', ''));
           for (const line of lines)
             if ([...line.trim()].length > 1) expect(writer.widthOf(line.trim(), SANS)).toBeLessThanOrEqual(width + 0.01);
@@ -29,7 +29,7 @@ describe('a text in lines', () => {
     );
   });
   it('of 10,000 characters takes no time to speak of', () => {
-    const lines = wrapped(made(), 'x'.repeat(10_000), SANS, 100);
+    const lines = wrapped(made(), 'x'.repeat(10_000), { ...SANS, width: 100 });
     expect(lines.join('')).toHaveLength(10_000);
   });
 });

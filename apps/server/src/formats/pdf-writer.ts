@@ -96,9 +96,7 @@ export class PdfWriter {
 
   /** A square; without `fill` it is open. */
   square(
-    x: number,
-    y: number,
-    side: number,
+    { x, y, side }: { readonly x: number; readonly y: number; readonly side: number },
     { fill, stroke, weight }: { readonly fill: PdfColor | null; readonly stroke: PdfColor; readonly weight: number },
   ): void {
     const drawn = this.#document.rect(x, y, side, side).lineWidth(weight);
@@ -158,28 +156,32 @@ export class PdfWriter {
 /** A coordinate in hundredths of a point. */
 const decimal = (value: number): number => Math.round(value * 100) / 100;
 
+/** How lines are set, and how wide they may be. */
+type LineStyle = Pick<TextStyle, 'font' | 'size'> & { readonly width: number };
+
 /** A text in lines no wider than a width, broken between words, and within a word that is wider than a line. */
-export function wrapped(writer: PdfWriter, text: string, style: Pick<TextStyle, 'font' | 'size'>, width: number): string[] {
+export function wrapped(writer: PdfWriter, text: string, line: LineStyle): string[] {
+  const { width, ...style } = line;
   const space = writer.widthOf(' ', style);
   const lines: string[] = [];
-  let line = '';
+  let row = '';
   let used = 0;
-  for (const word of text.split(' ').flatMap((each) => pieces(writer, each, style, width))) {
+  for (const word of text.split(' ').flatMap((each) => pieces(writer, each, line))) {
     const wide = writer.widthOf(word, style);
-    if (line !== '' && used + space + wide > width) {
-      lines.push(line);
-      line = word;
+    if (row !== '' && used + space + wide > width) {
+      lines.push(row);
+      row = word;
       used = wide;
     } else {
-      used += (line === '' ? 0 : space) + wide;
-      line = line === '' ? word : `${line} ${word}`;
+      used += (row === '' ? 0 : space) + wide;
+      row = row === '' ? word : `${row} ${word}`;
     }
   }
-  return [...lines, line];
+  return [...lines, row];
 }
 
 /** A word that is wider than a line, in pieces that fit; every other as it is. */
-function pieces(writer: PdfWriter, word: string, style: Pick<TextStyle, 'font' | 'size'>, width: number): string[] {
+function pieces(writer: PdfWriter, word: string, { width, ...style }: LineStyle): string[] {
   if (writer.widthOf(word, style) <= width) return [word];
   const made: string[] = [];
   let piece = '';

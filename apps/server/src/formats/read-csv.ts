@@ -24,14 +24,13 @@ const BYTES_AT_ONCE = 1 << 18;
  * a spreadsheet numbers them: a row with line breaks inside quotes is one row. Line breaks of every
  * kind are read as `\n`; a quote inside a cell that does not begin with one stands for itself. Each row
  * is handed on as it is parsed, so that none is lost when a later one breaks off.
- * @param pace waited for before more of the file is read, so that what takes the rows can keep up
+ * @param file.pace waited for before more of the file is read, so that what takes the rows can keep up
  * @throws BrokenCsvError where quotes do not close or a row runs past a million characters
  */
 export async function readCsv(
   path: string,
-  file: Pick<InspectedFile, 'encoding' | 'delimiter'>,
+  file: Pick<InspectedFile, 'encoding' | 'delimiter'> & { readonly pace?: () => Promise<void> },
   onRow: (cells: string[], row: number) => void,
-  pace?: () => Promise<void>,
 ): Promise<void> {
   let row = 0;
   let emptyRows = 0;
@@ -39,9 +38,9 @@ export async function readCsv(
   const beforeReading = async (): Promise<void> => {
     if (progress.charactersSinceRow > MOST_CHARACTERS_IN_ROW)
       throw new BrokenCsvError(row + emptyRows + 1, 'a row does not end', 'rowTooLong');
-    await pace?.();
+    await file.pace?.();
   };
-  const text = Readable.from(textOf(path, file.encoding, progress, beforeReading));
+  const text = Readable.from(textOf(path, file.encoding, { progress, beforeReading }));
   await new Promise<void>((resolve, reject) => {
     Papa.parse<string[]>(text, {
       delimiter: file.delimiter,
@@ -71,8 +70,7 @@ export async function readCsv(
 async function* textOf(
   path: string,
   encoding: InspectedFile['encoding'],
-  progress: { charactersSinceRow: number },
-  beforeReading: () => Promise<void>,
+  { progress, beforeReading }: { readonly progress: { charactersSinceRow: number }; readonly beforeReading: () => Promise<void> },
 ): AsyncGenerator<string> {
   const decoder = new TextDecoder(encoding);
   let held = '';

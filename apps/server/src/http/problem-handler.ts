@@ -13,6 +13,8 @@ type IsDiskFull = (error: unknown) => boolean;
 
 /** Answers what went wrong as problem details (RFC 9457); what is ours is logged. */
 export function problemHandler(isDiskFull: IsDiskFull): ErrorRequestHandler {
+  // Express knows an error handler by its four parameters
+  // eslint-disable-next-line max-params
   return (error: unknown, request, response, next) => {
     if (response.headersSent) return next(error);
     const problem = problemOf(error, isDiskFull);
@@ -23,20 +25,17 @@ export function problemHandler(isDiskFull: IsDiskFull): ErrorRequestHandler {
 
 /** Whether the database could not add amounts up exactly. */
 const isOverflow = (error: unknown): boolean => error instanceof Error && /integer overflow/i.test(error.message);
-const problem = (status: number, title: string, detail: string, errors?: Problem['errors']): Problem => ({
-  type: 'about:blank',
-  title,
-  status,
-  detail,
-  ...(errors ? { errors } : {}),
-});
+const problem = (status: number, title: string, detail: string): Problem => ({ type: 'about:blank', title, status, detail });
 
 function problemOf(error: unknown, isDiskFull: IsDiskFull): Problem {
-  if (error instanceof ProblemError) return problem(error.status, error.title, error.detail, error.errors ? [...error.errors] : undefined);
+  if (error instanceof ProblemError) {
+    const { status, title, detail, faults } = error;
+    return { ...problem(status, title, detail), ...(faults.length > 0 ? { errors: [...faults] } : {}) };
+  }
   if (error instanceof ZodError) {
     const errors = error.issues.map(({ path, message }) => ({ path: path.join('.'), message }));
     const detail = errors.map(({ path, message }) => (path === '' ? message : `${path}: ${message}`)).join('; ');
-    return problem(422, 'Not accepted', detail, errors);
+    return { ...problem(422, 'Not accepted', detail), errors };
   }
   if (error instanceof AmountOverflowError || isOverflow(error))
     return problem(

@@ -58,7 +58,7 @@ export class StatisticsService {
       const errors = issues.map((issue) => ({ path: issue.row > 0 ? `row ${issue.row}` : 'file', message: statisticIssueWords(issue) }));
       const more = errors.length > 20 ? ` And ${errors.length - 20} more.` : '';
       const first = errors.slice(0, 20).map(({ message }) => message);
-      throw new ProblemError(422, 'Statistics rejected', `Nothing was imported. ${first.join(' ')}${more}`, errors);
+      throw new ProblemError(422, 'Statistics rejected', `Nothing was imported. ${first.join(' ')}${more}`).at(...errors);
     }
     return { preview: previewOf(books, facts, sha256), facts };
   }

@@ -31,7 +31,7 @@ export function coverageDto(books: Books, grid: StatementGrid, whole: StatementG
   return {
     inNone: inNone.map(named),
     inSeveral: inSeveral.map(({ account, lines }) => ({ ...named(account), lines: lines.map((key) => nameOf.get(key)!) })),
-    netIncome: netIncomeOf(posted, books, grid, whole),
+    netIncome: netIncomeOf(posted, books, { grid, whole }),
   };
 }
 
@@ -39,7 +39,11 @@ function hasPostings(books: Books, slab: ReturnType<Books['cube']['slab']>, acco
   return books.calendar.periods.some(({ index }) => slab.closing(account, lastSlot(books.calendar, index)) !== 0);
 }
 
-function netIncomeOf(posted: readonly boolean[], books: Books, grid: StatementGrid, whole: StatementGrid): CoverageDto['netIncome'] {
+function netIncomeOf(
+  posted: readonly boolean[],
+  books: Books,
+  { grid, whole }: { readonly grid: StatementGrid; readonly whole: StatementGrid },
+): CoverageDto['netIncome'] {
   const bottom = bottomOfIncome(grid.plan, books.chart, posted);
   const shown = bottom && grid.cells[bottom.index]![0]!;
   const ledger = whole.cells[whole.plan.lineOfKey.get('net_income')!]![0]!;

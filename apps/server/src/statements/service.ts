@@ -89,7 +89,7 @@ export class StatementService {
     const books = await this.#booksCache.of(companyId);
     const view = await this.#viewOf(companyId, key);
     const columnSet = this.#columnsFor(books, view.columnSet);
-    return this.#evaluated(books, { ...view, columnSet }, query);
+    return this.#evaluated(books, { view: { ...view, columnSet } }, query);
   }
 
   /** Lines of a view by month of the year, for their charts; without keys all that are shown and hold figures. */
@@ -138,7 +138,7 @@ export class StatementService {
     const { name, lineSet, columnSet, asOf, budget, display, choices } = request;
     const view = { key: 'preview', name, note: '', open: undefined, lineSet, columnSet, display, choices };
     const parts = request.open && new Set(request.open);
-    const grid = (await this.#evaluated(books, view, { asOf, budget, filter: {} }, { parts, isDraft: true })).dto();
+    const grid = (await this.#evaluated(books, { view, parts, isDraft: true }, { asOf, budget, filter: {} })).dto();
     if (!request.withCoverage || lineSet.lines.length === 0) return { grid, coverage: null };
     const of = async (lines: LineSet) =>
       (await this.#evaluator.evaluate(books, { lineSet: lines, columnSet: YEAR_TO_DATE, asOf: periodOf(books, asOf), filter: {} })).grid;
@@ -164,9 +164,12 @@ export class StatementService {
    */
   async #evaluated(
     books: Books,
-    view: AskedView,
+    {
+      view,
+      parts,
+      isDraft = false,
+    }: { readonly view: AskedView; readonly parts?: ReadonlySet<string> | undefined; readonly isDraft?: boolean },
     query: StatementQuery,
-    { parts, isDraft = false }: { readonly parts?: ReadonlySet<string> | undefined; readonly isDraft?: boolean } = {},
   ): Promise<EvaluatedView> {
     const run = runOf(books, view, query);
     const asOf = periodOf(books, query.asOf);

@@ -138,13 +138,12 @@ export class BudgetCreation {
   ): Promise<BudgetDto> {
     const books = await this.#parts.booksCache.of(companyId);
     const from = await this.#parts.store.of(books, budgetId);
-    return this.#addVersion(books, from, { name, note, lines: from.lines }, actor);
+    return this.#addVersion({ books, from }, { name, note, lines: from.lines }, actor);
   }
 
   /** A new version of a budget with lines of its own. @throws ProblemError 422 for a name in use */
   async #addVersion(
-    books: Books,
-    from: StoredBudget,
+    { books, from }: { readonly books: Books; readonly from: StoredBudget },
     { name, note, lines }: { readonly name: string; readonly note: string; readonly lines: readonly BudgetLine[] },
     actor: Actor,
   ): Promise<BudgetDto> {
@@ -175,7 +174,7 @@ export class BudgetCreation {
       );
     const budgetBooks = await budgetBooksOf(books, this.#parts.store);
     const lines = reforecast({ books: budgetBooks, head: headOf(from.row), lines: from.lines, through, rest });
-    return this.#addVersion(books, from, { name, note, lines }, actor);
+    return this.#addVersion({ books, from }, { name, note, lines }, actor);
   }
 
   /** A new version under changed assumptions; the months that changed are held, so that their bases leave them. */
@@ -192,7 +191,7 @@ export class BudgetCreation {
       ...line,
       months: line.months.map((month, at) => (month.amount === from.lines[index]!.months[at]!.amount ? month : { ...month, held: true })),
     }));
-    return this.#addVersion(books, from, { name, note, lines }, actor);
+    return this.#addVersion({ books, from }, { name, note, lines }, actor);
   }
 
   /** Writes a new budget as a draft with its lines and notes. */
@@ -224,13 +223,8 @@ export class BudgetCreation {
         },
         { transaction },
       );
-      await this.#parts.store.insertLines(books, row.id, lines, transaction);
-      await this.#parts.store.writeNotes(
-        row.id,
-        notes.map((after) => ({ before: null, after })),
-        actor,
-        transaction,
-      );
+      await this.#parts.store.insertLines({ books, budgetId: row.id, lines }, transaction);
+      await this.#parts.store.writeNotes(row.id, { notes: notes.map((after) => ({ before: null, after })), actor }, transaction);
       await this.#parts.store.writeRules(
         row.id,
         [...rules].map(([account, after]) => ({ account, after })),

@@ -11,5 +11,5 @@ export function refusedEdits(books: Books, refusals: readonly WorksheetRefusal[]
     const words = `${account}${known ? ` ${known.name}` : ''}: ${text === '' ? '' : `"${text}" `}${worksheetIssueWords(issue)}.`;
     return { path: `edits.${edit}.text`, message: words };
   });
-  return new ProblemError(422, 'Not accepted', errors[0]!.message, errors);
+  return new ProblemError(422, 'Not accepted', errors[0]!.message).at(...errors);
 }

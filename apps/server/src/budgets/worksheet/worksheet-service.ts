@@ -199,8 +199,7 @@ export class WorksheetService {
       409,
       'Changed by someone else',
       `${conflicts.size === 1 ? 'This amount was' : `${conflicts.size} of these amounts were`} changed by someone else since you opened the budget.`,
-      [...conflicts].map(([path, message]) => ({ path, message })),
-    );
+    ).at(...[...conflicts].map(([path, message]) => ({ path, message })));
   }
 
   async #answer(

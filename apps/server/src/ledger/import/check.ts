@@ -58,7 +58,7 @@ export async function checkImport(job: CheckJob, onProgress: (rowsRead: number) 
     };
 
     const accountsFile = job.accountsFile ? await inspect('accounts') : null;
-    const fromFile = accountsFile ? await readAccounts(job, accountsFile, known, onIssue) : [];
+    const fromFile = accountsFile ? await readAccounts(stagedPath(job.directory, 'accounts.csv'), accountsFile, { known, onIssue }) : [];
     const changed = mergeAccounts(known, fromFile);
     const ledgerFile = job.ledgerFile ? await inspect('ledger') : null;
     const repeatedAs = ledgerFile ? await postedBefore(database, job, ledgerFile.sha256) : null;
@@ -79,15 +79,16 @@ export async function checkImport(job: CheckJob, onProgress: (rowsRead: number) 
           stager.push(cells, row);
           if (row % 20_000 === 0) onProgress(row);
         };
-        await readCsv(stagedPath(job.directory, 'ledger.csv'), ledgerFile, take, async () => {
+        const pace = async () => {
           if (staging.isBehind) await staging.settled();
-        });
+        };
+        await readCsv(stagedPath(job.directory, 'ledger.csv'), { ...ledgerFile, pace }, take);
       } catch (error) {
         if (!(error instanceof BrokenCsvError)) throw error;
         onIssue({ file: 'ledger', row: error.row, column: '', text: '', code: error.code });
       }
       stager.finish();
-      await reportEntriesHeld(database, job, stager.entryRows, onIssue);
+      await reportEntriesHeld(database, job, { entryRows: stager.entryRows, onIssue });
     }
     const staged = stager.summary();
     const years = newYears(known, staged.firstYear, staged.lastYear);
@@ -184,14 +185,13 @@ async function knownRows(database: Database, job: CheckJob): Promise<KnownRows> 
 }
 
 async function readAccounts(
-  job: CheckJob,
+  path: string,
   file: InspectedFile,
-  known: KnownRows,
-  onIssue: (issue: ImportIssue) => void,
+  { known, onIssue }: { readonly known: KnownRows; readonly onIssue: (issue: ImportIssue) => void },
 ): Promise<readonly Account[]> {
   const rows: string[][] = [];
   try {
-    await readCsv(stagedPath(job.directory, 'accounts.csv'), file, (cells, row) => {
+    await readCsv(path, file, (cells, row) => {
       if (row <= MOST_ACCOUNT_ROWS) rows.push(cells);
     });
   } catch (error) {
@@ -236,8 +236,7 @@ async function postedBefore(database: Database, job: CheckJob, sha256: string): 
 async function reportEntriesHeld(
   database: Database,
   job: CheckJob,
-  entryRows: ReadonlyMap<string, number>,
-  onIssue: (issue: ImportIssue) => void,
+  { entryRows, onIssue }: { readonly entryRows: ReadonlyMap<string, number>; readonly onIssue: (issue: ImportIssue) => void },
 ): Promise<void> {
   if (job.companyId === null) return;
   const numbers = [...entryRows.keys()];

@@ -52,8 +52,9 @@ export async function postImport(database: Database, request: PostRequest): Prom
   const setup = JSON.parse(readFileSync(stagedPath(directory, 'setup.json'), 'utf8')) as StagedSetup;
   return database.write(async (transaction) => {
     await refuseStale(database, base, transaction);
-    const companyId = request.companyId ?? (await createCompany(database, newCompany!, actor, transaction));
-    await insertSetup(database, companyId, setup, transaction);
+    const companyId =
+      request.companyId ?? (await createCompany(database, { ...newCompany!, createdAt: actor.now().toISOString() }, transaction));
+    await insertSetup(database, { companyId, setup }, transaction);
     await database.run('ATTACH DATABASE $1 AS staged', [stagedPath(directory, 'staged.sqlite')], transaction);
     await refuseUnsealed(database, seal, transaction);
     await database.run(INSERT_ENTRIES, [companyId, importId], transaction);
@@ -123,16 +124,24 @@ async function refuseTooLarge(database: Database, companyId: number, transaction
     );
 }
 
-async function createCompany(database: Database, company: CompanyToMake, actor: Actor, transaction: Transaction): Promise<number> {
-  const { name, currency, startMonth, hasAdjustmentPeriod, isDemo = false } = company;
+async function createCompany(
+  database: Database,
+  company: CompanyToMake & { readonly createdAt: string },
+  transaction: Transaction,
+): Promise<number> {
+  const { name, currency, startMonth, hasAdjustmentPeriod, createdAt, isDemo = false } = company;
   const row = await database.models.companies.create(
-    { name, currency, startMonth, hasAdjustmentPeriod, isDemo, createdAt: actor.now().toISOString() },
+    { name, currency, startMonth, hasAdjustmentPeriod, isDemo, createdAt },
     { transaction },
   );
   return row.id;
 }
 
-async function insertSetup(database: Database, companyId: number, setup: StagedSetup, transaction: Transaction): Promise<void> {
+async function insertSetup(
+  database: Database,
+  { companyId, setup }: { readonly companyId: number; readonly setup: StagedSetup },
+  transaction: Transaction,
+): Promise<void> {
   const { models } = database;
   await models.fiscalYears.bulkCreate(
     setup.years.map((year) => ({ companyId, year })),

@@ -83,7 +83,11 @@ export function drillDownOf(options: {
                 drafts: options.drafts,
               },
         basis:
-          stands === null ? [] : isBalanceSheet ? [ruleOf(books, stands, number)] : basesOf(books, stands.budget, account, source.filter),
+          stands === null
+            ? []
+            : isBalanceSheet
+              ? [ruleOf(books, stands, number)]
+              : basesOf(books, stands.budget, { position: account, filter: source.filter }),
         budgetId: stands?.budget.row.id ?? null,
         isBalanceSheet,
       };
@@ -116,7 +120,11 @@ function ruleOf(books: Books, { budget: { row }, rolled }: ShownBudget, account:
   return planned ? balanceRuleWords(planned.rule, ruleFormat(books, row.year)) : '';
 }
 
-function basesOf(books: Books, budget: StoredBudget, position: number, filter: DimensionFilter): string[] {
+function basesOf(
+  books: Books,
+  budget: StoredBudget,
+  { position, filter }: { readonly position: number; readonly filter: DimensionFilter },
+): string[] {
   const { exponent } = books.currency;
   const month = (index: number) => monthOfYearName(books.calendar, budget.row.year, index);
   return budget.lines

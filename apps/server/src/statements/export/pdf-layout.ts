@@ -148,7 +148,7 @@ function narrowest(writer: PdfWriter, heading: string, longestWord: number): num
   const step = whole / 20;
   if (heading.length <= SHORT_HEADING) return whole;
   let width = longestWord;
-  while (width < whole && wrapped(writer, heading, style, width).length > HEADING_LINES) width += step;
+  while (width < whole && wrapped(writer, heading, { ...style, width }).length > HEADING_LINES) width += step;
   // a little more, so that rounding breaks no line
   return width * 1.01;
 }

@@ -59,7 +59,7 @@ export class PdfTable {
     this.#dto = dto;
     this.#options = options;
     this.#nameLines = lines.map(({ line }) =>
-      wrapped(writer, nameOf(line), { font: fontOf(line), size }, names - 2 * PADDING - indentOf(line, names)),
+      wrapped(writer, nameOf(line), { font: fontOf(line), size, width: names - 2 * PADDING - indentOf(line, names) }),
     );
     this.rowHeights = lines.map(
       ({ line }, row) => this.#nameLines[row]!.length * lineOf(size) + 2 * pad + (line.kind === 'section' ? SECTION_GAP : 0),
@@ -73,7 +73,7 @@ export class PdfTable {
     });
     this.#headings = columns.map(({ position, figures }) => {
       const { heading, scenario } = dto.columns[position]!;
-      return wrapped(writer, heading, { font: 'sansBold', size }, figures - (scenario === null ? 0 : SWATCH + SWATCH_GAP));
+      return wrapped(writer, heading, { font: 'sansBold', size, width: figures - (scenario === null ? 0 : SWATCH + SWATCH_GAP) });
     });
     const blocks = [...new Set(columns.map(({ block }) => block))];
     this.#blocks = blocks.map((block) => {
@@ -81,7 +81,11 @@ export class PdfTable {
       const [first, last] = [own[0]!, own.at(-1)!];
       const left = this.#rights[first]! - columns[first]!.figures;
       const right = this.#rights[last]! + (columns[last]!.hasMark ? MARK : 0);
-      return { left, right, lines: wrapped(writer, dto.blocks[block]!.heading, { font: 'serifBold', size: size + 1 }, right - left) };
+      return {
+        left,
+        right,
+        lines: wrapped(writer, dto.blocks[block]!.heading, { font: 'serifBold', size: size + 1, width: right - left }),
+      };
     });
   }
 
@@ -152,7 +156,7 @@ export class PdfTable {
   /** The mark of a scenario: actual solid, prior grey, budget outlined, projection hatched. */
   #drawSwatch(scenario: NonNullable<GridDto['columns'][number]['scenario']>, { x, y }: Place): void {
     const fill = scenario === 'actual' ? INK : scenario === 'prior' ? STONE : null;
-    this.#writer.square(x, y, SWATCH, { fill, stroke: scenario === 'prior' ? STONE : INK, weight: 0.6 });
+    this.#writer.square({ x, y, side: SWATCH }, { fill, stroke: scenario === 'prior' ? STONE : INK, weight: 0.6 });
     if (scenario !== 'projection') return;
     const hatch = { weight: THIN, color: INK };
     for (const step of [2, 4, SWATCH]) this.#writer.line([x, y + step], [x + step, y], hatch);

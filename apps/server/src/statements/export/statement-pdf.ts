@@ -114,7 +114,7 @@ class StatementPages {
     const [width, bottom] = isPortrait ? [SHORT, LONG - MARGIN] : [LONG, SHORT - MARGIN];
     const plain: TextStyle = { font: 'sans', size, color: SOFT };
     const title = this.#titleLines(width, plain);
-    const notes = dto.head.footnotes.flatMap((text) => wrapped(this.#writer, text, plain, width - 2 * MARGIN));
+    const notes = dto.head.footnotes.flatMap((text) => wrapped(this.#writer, text, { ...plain, width: width - 2 * MARGIN }));
     const titleHeight = this.#titleHeight(title);
     const all = this.#measures.columns(size);
     const narrow = this.#measures.names(size);
@@ -156,7 +156,7 @@ class StatementPages {
     const { width, bottom, plain, isPortrait } = this.#plan;
     this.#writer.addPage(isPortrait);
     if (page > 1) {
-      const [head] = wrapped(this.#writer, `${company}: ${dto.head.title}, ${dto.asOfWords}`, plain, width - 2 * MARGIN);
+      const [head] = wrapped(this.#writer, `${company}: ${dto.head.title}, ${dto.asOfWords}`, { ...plain, width: width - 2 * MARGIN });
       this.#writer.text(head!, { x: MARGIN, y: 22 + plain.size }, plain);
     }
     this.#writer.text(`Page ${page} of ${pages}`, { x: width - MARGIN, y: bottom + 12 + plain.size, align: 'right' }, plain);
@@ -174,7 +174,7 @@ class StatementPages {
             ? { font: 'serifBold', size: 16, color: INK }
             : { font: 'sans', size, color: SOFT };
       const height = index === 0 ? 13 : index === 1 ? 24 : lineOf(size);
-      return wrapped(this.#writer, text, style, width).map((line) => ({ text: line, style, height }));
+      return wrapped(this.#writer, text, { ...style, width }).map((line) => ({ text: line, style, height }));
     });
   }
 

@@ -50,7 +50,7 @@ export async function statementWorkbook(statement: ExportedStatement): Promise<B
     cell.value = text;
     cell.font = index === 0 ? { bold: true, size: 14 } : {};
   });
-  const places = new Places(grid, columns, lines, headRow + 2);
+  const places = new Places(grid, { columns, lines, firstRow: headRow + 2 });
   writeHeadings(sheet, { grid, columns, places, headRow });
   for (const { index, account, opened, isSigned } of lines) {
     const line = grid.plan.lines[index]!;
@@ -175,7 +175,14 @@ class Places {
   /** lines in view by the one they open from */
   readonly #parts = new Map<number, number[]>();
 
-  constructor(grid: ExportedGrid, columns: readonly PlannedColumn[], lines: readonly SheetLine[], firstRow: number) {
+  constructor(
+    grid: ExportedGrid,
+    {
+      columns,
+      lines,
+      firstRow,
+    }: { readonly columns: readonly PlannedColumn[]; readonly lines: readonly SheetLine[]; readonly firstRow: number },
+  ) {
     this.#grid = grid;
     lines.forEach(({ index }, position) => this.#rows.set(index, firstRow + position));
     let next = NAME_COLUMNS + 1;

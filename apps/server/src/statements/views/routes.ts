@@ -38,7 +38,7 @@ export function viewRoutes(views: ViewStore, actor: Actor): readonly Route[] {
       summary: 'Change or star a view',
       request: { body: viewChangeSchema },
       response: viewSchema,
-      handle: ({ path, body }) => views.change(path.company, path.view, body, actor),
+      handle: ({ path, body }) => views.change(path, body, actor),
     }),
     route({
       method: 'delete',
@@ -53,7 +53,7 @@ export function viewRoutes(views: ViewStore, actor: Actor): readonly Route[] {
       summary: 'Save the latest choices for a view',
       request: { body: choicesSchema },
       response: null,
-      handle: ({ path, body }) => views.remember(path.company, path.view, body, actor),
+      handle: ({ path, body }) => views.remember(path, body, actor),
     }),
   ];
 }

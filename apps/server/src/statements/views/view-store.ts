@@ -33,6 +33,9 @@ type Row = {
 const keyOf = (id: number): string => `view-${id}`;
 const idOf = (key: string): number | null => (/^view-\d{1,12}$/.test(key) ? Number(key.slice('view-'.length)) : null);
 
+/** A view of a company: its key. */
+type ViewPlace = { readonly company: number; readonly view: string };
+
 /** The library: the shipped views, and those people saved. A private view is there for its owner only. */
 export class ViewStore {
   readonly #database: Database;
@@ -83,7 +86,7 @@ export class ViewStore {
       const own = { isShipped: true, starred, shared: true, owner: '', version: 0, savedAt: null };
       return { key, name, folder, note, lineSet, columnSet, display: {}, choices: {}, ...own };
     }
-    const row = await this.#row(companyId, key, actor);
+    const row = await this.#row({ company: companyId, view: key }, actor);
     return {
       key,
       name: row.name,
@@ -138,10 +141,10 @@ export class ViewStore {
    * Changes a saved view, or stars any.
    * @throws ProblemError 409 when another version was saved since it was opened; nothing is changed then
    */
-  async change(companyId: number, key: string, change: z.infer<typeof viewChangeSchema>, actor: Actor): Promise<ViewDto> {
+  async change({ company: companyId, view: key }: ViewPlace, change: z.infer<typeof viewChangeSchema>, actor: Actor): Promise<ViewDto> {
     const { starred, version, ...parts } = change;
     const changed = Object.fromEntries(Object.entries(parts).filter(([, value]) => value !== undefined));
-    if (starred !== undefined) await this.#star(companyId, key, starred, actor);
+    if (starred !== undefined) await this.#star({ company: companyId, view: key }, starred, actor);
     if (Object.keys(changed).length > 0) await this.#save({ companyId, key, version }, changed, actor);
     return this.of(companyId, key, actor);
   }
@@ -167,7 +170,7 @@ export class ViewStore {
   ): Promise<void> {
     if (shippedView(key)) throw new ProblemError(409, 'Built-in view', 'This is a built-in view. Save a copy to change it.');
     await this.#database.write(async (transaction) => {
-      const row = await this.#row(companyId, key, actor, transaction);
+      const row = await this.#row({ company: companyId, view: key }, actor, transaction);
       if (row.version !== version)
         throw new ProblemError(
           409,
@@ -199,8 +202,8 @@ export class ViewStore {
     });
   }
 
-  async #star(companyId: number, key: string, starred: boolean, actor: Actor): Promise<void> {
-    if (!shippedView(key)) await this.#row(companyId, key, actor);
+  async #star({ company: companyId, view: key }: ViewPlace, starred: boolean, actor: Actor): Promise<void> {
+    if (!shippedView(key)) await this.#row({ company: companyId, view: key }, actor);
     await this.#database.write((transaction) =>
       this.#database.run(
         starred
@@ -213,8 +216,8 @@ export class ViewStore {
   }
 
   /** Keeps what a person chose last for a view. @throws ProblemError 404 */
-  async remember(companyId: number, key: string, choices: Readonly<Record<string, string>>, actor: Actor): Promise<void> {
-    if (!shippedView(key)) await this.#row(companyId, key, actor);
+  async remember({ company: companyId, view: key }: ViewPlace, choices: Readonly<Record<string, string>>, actor: Actor): Promise<void> {
+    if (!shippedView(key)) await this.#row({ company: companyId, view: key }, actor);
     await this.#database.write((transaction) =>
       this.#database.run(
         'INSERT INTO view_choices (company_id, person, view_key, choices) VALUES ($1, $2, $3, $4) ON CONFLICT (company_id, person, view_key) DO UPDATE SET choices = excluded.choices',
@@ -242,10 +245,10 @@ export class ViewStore {
 
   async #own(companyId: number, key: string, actor: Actor): Promise<Row> {
     if (shippedView(key)) throw new ProblemError(409, 'Built-in view', 'A built-in view cannot be deleted.');
-    return this.#row(companyId, key, actor);
+    return this.#row({ company: companyId, view: key }, actor);
   }
 
-  async #row(companyId: number, key: string, actor: Actor, transaction?: Transaction): Promise<Row> {
+  async #row({ company: companyId, view: key }: ViewPlace, actor: Actor, transaction?: Transaction): Promise<Row> {
     const [row] = await this.#database.select<Row>(
       'SELECT * FROM views WHERE company_id = $1 AND id = $2 AND (shared = 1 OR owner = $3)',
       [companyId, idOf(key) ?? -1, actor.name],
