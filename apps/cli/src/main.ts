@@ -47,16 +47,18 @@ const FLAGS = [
   'accept-new',
 ];
 type Values = Readonly<Record<string, string | boolean | undefined>>;
-type Verb = (application: Application, values: Values, directory: string, rest: readonly string[]) => Promise<Answer>;
+/** What follows a verb: the data folder, and further words. */
+type Rest = { readonly directory: string; readonly words: readonly string[] };
+type Verb = (application: Application, values: Values, rest: Rest) => Promise<Answer>;
 const VERBS: Readonly<Record<string, Verb>> = {
-  demo: (application, _, directory) => makeDemo(application, directory),
+  demo: (application, _, { directory }) => makeDemo(application, directory),
   import: (application, values) => importFiles(application, values as Parameters<typeof importFiles>[1]),
   'budget create': createBudget,
   'budget list': (application, values) => listBudgets(application, values as BudgetWorkOptions),
   'budget export': (application, values) => exportBudget(application, values as BudgetWorkOptions),
   'budget import': (application, values) => importBudget(application, values as BudgetWorkOptions),
   'balance-plan': (application, values) => printBalancePlan(application, values as BudgetWorkOptions),
-  statement: (application, values, _, [view]) => statement(application, view, values as StatementOptions),
+  statement: (application, values, { words: [view] }) => statement(application, view, values as StatementOptions),
   statistics: (application, values) =>
     importStatistics(application, { ...(values as StatisticsOptions), acceptNew: values['accept-new'] === true }),
   'years open': (application, values) => openYear(application, values as Parameters<typeof openYear>[1]),
@@ -86,7 +88,7 @@ export async function run(
       actor: { name: process.env.WISE_MARGIN_PERSON ?? 'Command line', now: () => new Date() },
     });
     try {
-      write.out(print(await verb(application, values, directory, positionals.slice(named)), format));
+      write.out(print(await verb(application, values, { directory, words: positionals.slice(named) }), format));
       return 0;
     } finally {
       await application.close();

@@ -73,7 +73,7 @@ export class LedgerService {
     const lastPosting = new Map(latest.map(({ position, date }) => [position, date]));
     const accounts = books.chart.accounts.map((account, position) => {
       const sign = signOf(account);
-      const months = yearByMonth(slab, books.calendar, position, year).map((amount, month) =>
+      const months = yearByMonth(slab, books.calendar, { account: position, year }).map((amount, month) =>
         books.lastPosted === null || first + month > books.lastPosted ? null : minor(sign * amount),
       );
       const { name: className, statement } = classOf(account.class);
@@ -99,7 +99,7 @@ export class LedgerService {
   async trialBalance(companyId: number, asOf: string, filter: DimensionFilter): Promise<TrialBalanceDto> {
     const books = await this.#booksCache.of(companyId);
     refuseUnknownFilter(books, filter);
-    const { rows, debits, credits } = trialBalance(books.cube.slab(filter), books.chart, books.calendar, periodOf(books, asOf));
+    const { rows, debits, credits } = trialBalance(books.cube.slab(filter), books, periodOf(books, asOf));
     const shown = rows.map(({ account, result, opening, month, yearToDate, closing }) => ({
       number: account === null ? null : books.chart.accounts[account]!.number,
       name: account === null ? RESULT_NAMES[result!] : books.chart.accounts[account]!.name,

@@ -33,9 +33,9 @@ describe('choices in the address', () => {
     expect(choices).toEqual({ address: 'unit=cents&filter.department=Tours' });
   });
   it('of another view go along where they say what the figures are of; how they are written is the view’s own', () => {
-    expect(viewAddress(1, 'income', '2026-11')).toBe('/c/1/statements/income?asOf=2026-11');
+    expect(viewAddress({ company: 1, view: 'income' }, '2026-11')).toBe('/c/1/statements/income?asOf=2026-11');
     const from = new URLSearchParams('unit=millions&filter.department=Store&budget=2&asOf=2026-10');
-    expect(viewAddress(1, 'income', null, from)).toBe('/c/1/statements/income?filter.department=Store&budget=2');
-    expect(viewAddress(1, 'income', null)).toBe('/c/1/statements/income');
+    expect(viewAddress({ company: 1, view: 'income' }, null, from)).toBe('/c/1/statements/income?filter.department=Store&budget=2');
+    expect(viewAddress({ company: 1, view: 'income' }, null)).toBe('/c/1/statements/income');
   });
 });

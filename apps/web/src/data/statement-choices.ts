@@ -68,7 +68,11 @@ const GOES_ALONG = ['budget', 'accounts', 'drafts'];
  * The address of a view as it was saved.
  * @param from the address of the view left, whose filters and budget go along
  */
-export function viewAddress(company: number, view: string, asOf: string | null, from?: URLSearchParams): string {
+export function viewAddress(
+  { company, view }: { readonly company: number; readonly view: string },
+  asOf: string | null,
+  from?: URLSearchParams,
+): string {
   const isAlong = (name: string): boolean => isFilterParameter(name) || GOES_ALONG.includes(name);
   const search = new URLSearchParams([...(from ?? [])].filter(([name]) => isAlong(name)));
   if (asOf !== null) search.set('asOf', asOf);

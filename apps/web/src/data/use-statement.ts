@@ -5,6 +5,9 @@ import { unpackGrid } from '@wise-margin/presentation';
 import { getJson, queryText } from '../api/client.ts';
 import { type StatementChoices, statementQuery } from './statement-choices.ts';
 
+/** A view of a company: its key. */
+type ViewPlace = { readonly company: number; readonly view: string };
+
 export const useStatement = (company: number, view: string, choices: StatementChoices) =>
   useQuery({
     queryKey: ['statement', company, view, choices],
@@ -21,8 +24,7 @@ export const useStrip = (company: number, choices: StatementChoices) =>
   });
 
 export const useDrillDown = (
-  company: number,
-  view: string,
+  { company, view }: ViewPlace,
   choices: StatementChoices,
   place: { readonly line: string; readonly column: string } | null,
 ) =>
@@ -40,7 +42,7 @@ export const useBudgets = (company: number) =>
   useQuery({ queryKey: ['budgets', company], queryFn: ({ signal }) => getJson<BudgetDto[]>(`/companies/${company}/budgets`, signal) });
 
 /** Lines by month of the year; without keys every line that is shown. */
-export const useLineTrends = (company: number, view: string, choices: StatementChoices, lines: readonly string[] | null) =>
+export const useLineTrends = ({ company, view }: ViewPlace, choices: StatementChoices, lines: readonly string[] | null) =>
   useQuery({
     queryKey: ['drill-down', company, view, choices, 'trends', lines],
     queryFn: ({ signal }) =>

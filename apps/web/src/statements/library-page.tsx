@@ -74,7 +74,10 @@ export default function LibraryPage() {
               {(folder === STARRED ? starredShown : shown.filter((view) => view.folder === folder)).map(
                 ({ key, name, note, starred, owner, shared, isShipped }) => (
                   <li key={key} className="flex items-start border-b border-hairline">
-                    <Link to={viewAddress(company.id, key, asOf)} className="block min-w-0 flex-1 px-1 py-2 hover:bg-wash">
+                    <Link
+                      to={viewAddress({ company: company.id, view: key }, asOf)}
+                      className="block min-w-0 flex-1 px-1 py-2 hover:bg-wash"
+                    >
                       <span className="block text-[15px] font-semibold">{name}</span>
                       <span className="block text-[13px] text-ink-soft">
                         {[note, isShipped ? '' : shared ? `shared by ${owner}` : 'private'].filter((text) => text !== '').join('; ')}

@@ -10,7 +10,7 @@ import { TrendBars, TrendLegend, type TrendSeries, trendUnit, trendValueText } f
 export function LineTrend({ view, choices, line }: { readonly view: string; readonly choices: StatementChoices; readonly line: string }) {
   const company = useCompany();
   const [isIndex, setIndex] = useState(false);
-  const trend = useLineTrends(company.id, view, choices, [line]);
+  const trend = useLineTrends({ company: company.id, view }, choices, [line]);
   if (trend.isError) return <Failure error={trend.error} retry={() => void trend.refetch()} />;
   const data = trend.data?.[0];
   if (!data || ![...data.actual, ...data.budget, ...data.prior].some((value) => value !== null)) return null;

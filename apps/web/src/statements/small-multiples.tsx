@@ -25,7 +25,7 @@ export function SmallMultiples({
 }) {
   const company = useCompany();
   const [isShared, setShared] = useState(false);
-  const trends = useLineTrends(company.id, view, choices, lines);
+  const trends = useLineTrends({ company: company.id, view }, choices, lines);
   if (trends.isError) return <Failure error={trends.error} retry={() => void trends.refetch()} />;
   if (!trends.data) return <Loading what="the charts" />;
   const shown = trends.data.filter((trend) => valuesOf(trend).some((value) => value !== 0));

@@ -19,7 +19,7 @@ export function StatementDrillDown({
 }) {
   const company = useCompany();
   const { figures, account, entry } = address.state;
-  const drillDown = useDrillDown(company.id, view, choices, figures.at(-1) ?? null);
+  const drillDown = useDrillDown({ company: company.id, view }, choices, figures.at(-1) ?? null);
   const { data } = drillDown;
   const inner = account !== null || entry !== null;
   const crumbs = figures.map((figure, position) => (

@@ -109,7 +109,7 @@ export function StatementTable({
     };
     const place = { row: Number(from.dataset.row), column: Number(from.dataset.column) };
     const page = Math.max(1, Math.floor((scroller.current?.clientHeight ?? 0) / ROW) - 3);
-    const target = gridKeyTarget(event.key, event.ctrlKey || event.metaKey, place, {
+    const target = gridKeyTarget({ key: event.key, isCtrl: event.ctrlKey || event.metaKey }, place, {
       rows: lines.length,
       columns: grid.columns.length,
       page,

@@ -57,7 +57,7 @@ export function TrendBars({
     [LEFT, WIDTH],
   ).padding(0.22);
   const half = x.bandwidth() / 2;
-  const bar = (value: number | null, at: number, width: number, className: string) =>
+  const bar = (value: number | null, { at, width }: { readonly at: number; readonly width: number }, className: string) =>
     value === null ? null : (
       <rect x={at} width={width} y={Math.min(y(0), y(value))} height={Math.abs(y(value) - y(0))} className={className} />
     );
@@ -83,9 +83,9 @@ export function TrendBars({
           <g key={period}>
             <title>{labels[index]}</title>
             <rect x={at} width={x.bandwidth()} y={0} height={HEIGHT - BOTTOM} className="fill-transparent" />
-            {bar(series.prior[index]!, at, half, 'fill-prior')}
-            {bar(series.actual[index]!, at + half * 0.7, half * 1.3, 'fill-ink')}
-            {bar(series.budget[index]!, at + half * 0.45, half * 1.55, 'fill-none stroke-ink')}
+            {bar(series.prior[index]!, { at, width: half }, 'fill-prior')}
+            {bar(series.actual[index]!, { at: at + half * 0.7, width: half * 1.3 }, 'fill-ink')}
+            {bar(series.budget[index]!, { at: at + half * 0.45, width: half * 1.55 }, 'fill-none stroke-ink')}
             <text x={at + half} y={HEIGHT - 5} textAnchor="middle" className="fill-ink-soft text-[10.5px]">
               {month.slice(0, 1)}
             </text>

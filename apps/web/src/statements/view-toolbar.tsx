@@ -79,7 +79,9 @@ export function ViewToolbar({
       <ViewChoice
         view={view}
         views={views}
-        open={(next) => void navigate(viewAddress(company.id, next.key, choices.asOf, new URLSearchParams(window.location.search)))}
+        open={(next) =>
+          void navigate(viewAddress({ company: company.id, view: next.key }, choices.asOf, new URLSearchParams(window.location.search)))
+        }
       />
       {dimension ? (
         <Choice

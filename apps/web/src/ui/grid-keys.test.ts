@@ -28,5 +28,5 @@ describe('keys in a grid', () => {
     ['PageUp', false, at(3, 2), at(0, 2)],
     ['ArrowDown', true, at(0, 0), null],
     ['x', false, at(0, 0), null],
-  ] as const)('%s, ctrl %s', (key, ctrl, from, to) => expect(gridKeyTarget(key, ctrl, from, grid)).toEqual(to));
+  ] as const)('%s, ctrl %s', (key, ctrl, from, to) => expect(gridKeyTarget({ key, isCtrl: ctrl }, from, grid)).toEqual(to));
 });

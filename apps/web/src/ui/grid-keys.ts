@@ -17,11 +17,14 @@ const STEPS: Readonly<Record<string, readonly [number, number]>> = {
   ArrowRight: [0, 1],
 };
 
+/** A key, and whether Ctrl (or Command) is held with it. */
+type PressedKey = { readonly key: string; readonly isCtrl: boolean };
+
 /**
  * Where a key leads in a grid: arrows to the next place, Home and End to the ends of the row, PageUp and
  * PageDown by a page, with Ctrl Home and End to the corners. Null for other keys, and where there is nothing.
  */
-export function gridKeyTarget(key: string, isCtrl: boolean, from: GridPlace, grid: GridShape): GridPlace | null {
+export function gridKeyTarget({ key, isCtrl }: PressedKey, from: GridPlace, grid: GridShape): GridPlace | null {
   const walk = (start: GridPlace, [down, right]: readonly [number, number]): GridPlace | null => {
     for (let { row, column } = start; row >= 0 && row < grid.rows && column >= -1 && column < grid.columns; row += down, column += right)
       if (grid.has({ row, column })) return { row, column };

@@ -41,7 +41,7 @@ export function PeriodStrip({
     const from = (event.target as HTMLElement).closest<HTMLElement>('[data-row]');
     if (!from) return;
     const grid = { rows: 1, columns: strip.months.length, page: 1, has: ({ column }: { column: number }) => column >= 0 };
-    const target = gridKeyTarget(event.key, event.ctrlKey, { row: 0, column: Number(from.dataset.column) }, grid);
+    const target = gridKeyTarget({ key: event.key, isCtrl: event.ctrlKey }, { row: 0, column: Number(from.dataset.column) }, grid);
     if (!target) return;
     event.preventDefault();
     strips.current?.querySelector<HTMLElement>(`[data-column="${target.column}"]`)?.focus();

@@ -167,14 +167,16 @@ export function deriveMonths(basis: Basis, context: BasisContext, held: Readonly
 /**
  * A basis as the sentence that is shown: `Same months of FY2026, plus 3%, rounded to 100`.
  * @param format an amount as it is written
- * @param month a month of the fiscal year (0 to 11) as it is called
- * @param excluded nonrecurring items excluded from its history, in the shown sign; zero says nothing
+ * @param how.month a month of the fiscal year (0 to 11) as it is called
+ * @param how.excluded nonrecurring items excluded from its history, in the shown sign; zero says nothing
  */
 export function basisWords(
   basis: Basis,
   format: (amount: Minor) => string,
-  month: (month: number) => string = (index) => `month ${index + 1}`,
-  excluded: Minor = minor(0),
+  {
+    month = (index) => `month ${index + 1}`,
+    excluded = minor(0),
+  }: { readonly month?: ((month: number) => string) | undefined; readonly excluded?: Minor } = {},
 ): string {
   const { fromMonth, roundTo, least, most, projected, includeNonrecurring } = basis;
   return [

@@ -25,7 +25,7 @@ describe('one-offs', () => {
   it('are left out of what a basis draws on, and it says how much', () => {
     const { months, excluded } = derived(basis, { facts: repairs, nonrecurring: storm });
     expect([sum(months), excluded]).toEqual([1200, 5000]);
-    expect(basisWords(basis, (amount) => String(amount / 100), undefined, excluded)).toBe(
+    expect(basisWords(basis, (amount) => String(amount / 100), { excluded })).toBe(
       'Same months of FY2025, unchanged, 50 of nonrecurring items excluded',
     );
   });

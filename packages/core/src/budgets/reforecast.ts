@@ -26,7 +26,7 @@ export function reforecast(options: {
   const { books, head, lines, through, rest } = options;
   const first = periodOfYear(books.calendar, head.year, 1)!;
   const posted = Math.max(0, Math.min(PERIODS_PER_YEAR, Math.min(through, books.lastPosted ?? -1) - first + 1));
-  return [...lines, ...unbudgeted(books, head, lines, posted)].map((line) => {
+  return [...lines, ...unbudgeted({ books, head, lines }, posted)].map((line) => {
     const place = { position: line.position, filter: sliceFilter(head, line) };
     const reading = { projected: false, includeNonrecurring: false };
     const actual = historyMonths(books, { ...place, year: head.year }, { projected: false, includeNonrecurring: true });
@@ -44,7 +44,10 @@ export function reforecast(options: {
 }
 
 /** Lines for what was posted in the first months of the year and has no line; their ids are below zero. */
-function unbudgeted(books: BudgetBooks, head: BudgetHead, lines: readonly PlacedLine[], posted: number): PlacedLine[] {
+function unbudgeted(
+  { books, head, lines }: { readonly books: BudgetBooks; readonly head: BudgetHead; readonly lines: readonly PlacedLine[] },
+  posted: number,
+): PlacedLine[] {
   const range = slotsOfYear(books.calendar, head.year);
   if (range === null || posted === 0) return [];
   const known = new Set(lines.map(({ position, slice }) => `${position} ${slice}`));

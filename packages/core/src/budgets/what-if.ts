@@ -81,7 +81,11 @@ export type YearCompared = {
 };
 
 /** The years of chosen lines in two grids of the same plan; lines without an amount are left out. @param column key of the year's column */
-export function yearsCompared(before: StatementGrid, after: StatementGrid, keys: readonly string[], column: string): YearCompared[] {
+export function yearsCompared(
+  { before, after }: { readonly before: StatementGrid; readonly after: StatementGrid },
+  keys: readonly string[],
+  column: string,
+): YearCompared[] {
   const at = before.plan.columns.findIndex(({ key }) => key === column);
   return keys.flatMap((key) => {
     const index = before.plan.lineOfKey.get(key);

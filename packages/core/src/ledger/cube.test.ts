@@ -133,7 +133,7 @@ describe('the trial balance', () => {
         if (closes) facts.push(...closingFacts(facts, 12));
         const cube = new BalanceCube({ isIncome, slots });
         cube.post(facts);
-        const balance = trialBalance(cube.slab({}), { accounts }, calendar, period as PeriodIndex);
+        const balance = trialBalance(cube.slab({}), { chart: { accounts }, calendar }, period as PeriodIndex);
         expect(balance.debits).toBe(balance.credits);
         expect(balance.rows.reduce((sum, row) => sum + row.opening, 0)).toBe(0);
         expect(balance.rows.reduce((sum, row) => sum + row.month, 0)).toBe(0);
@@ -147,7 +147,7 @@ describe('the trial balance', () => {
     const equity = (closed: boolean, period: number) => {
       const cube = new BalanceCube({ isIncome, slots });
       cube.post(closed ? [...facts, ...closingFacts(facts, 12)] : facts);
-      const { rows } = trialBalance(cube.slab({}), { accounts }, calendar, period as PeriodIndex);
+      const { rows } = trialBalance(cube.slab({}), { chart: { accounts }, calendar }, period as PeriodIndex);
       const of = (index: number | null) => rows.find((row) => row.account === index)?.closing ?? 0;
       return { revenue: of(2), retained: of(1) + of(null) };
     };
@@ -164,7 +164,7 @@ describe('the trial balance', () => {
       const cube = new BalanceCube({ isIncome, slots });
       const facts = sale(3, 500);
       cube.post(closed ? [...facts, ...closingFacts(facts, 12)] : facts);
-      const { rows } = trialBalance(cube.slab({}), { accounts }, calendar, period as PeriodIndex);
+      const { rows } = trialBalance(cube.slab({}), { chart: { accounts }, calendar }, period as PeriodIndex);
       return rows.flatMap(({ result, opening, closing }) => (result === null ? [] : [[result, opening, closing]]));
     };
     expect(results(true, 11)).toEqual([['closedThisYear', 0, 500]]);

@@ -71,13 +71,13 @@ export class EntryReader {
     this.#cells = cells;
     const { width } = this.#options.layout;
     if (cells.length !== width) {
-      this.#issue('cellCount', '', cells.join(',').slice(0, 200), { details: { expected: width, found: cells.length } });
+      this.#issue('cellCount', { column: '', text: cells.join(',').slice(0, 200) }, { details: { expected: width, found: cells.length } });
       if (this.#draft) this.#draft.broken = true;
       return;
     }
     const number = this.#text('entry');
     if (number === '') {
-      this.#issue('required', 'entry', '');
+      this.#issue('required', { column: 'entry', text: '' });
       if (this.#draft) this.#draft.broken = true;
       return;
     }
@@ -100,10 +100,10 @@ export class EntryReader {
 
   #open(number: string): void {
     const before = this.#firstRows.get(number);
-    if (before !== undefined) this.#issue('entryRepeatedInFile', 'entry', number, { details: { before } });
+    if (before !== undefined) this.#issue('entryRepeatedInFile', { column: 'entry', text: number }, { details: { before } });
     const dateText = this.#text('date');
-    const kind = this.#oneOf('kind', ENTRY_KINDS, 'ordinary', 'unknownKind');
-    const state = this.#oneOf('state', ENTRY_STATES, 'posted', 'unknownState');
+    const kind = this.#oneOf('kind', ENTRY_KINDS, { absent: 'ordinary', code: 'unknownKind' });
+    const state = this.#oneOf('state', ENTRY_STATES, { absent: 'posted', code: 'unknownState' });
     const place = this.#place(dateText, kind ?? 'ordinary');
     this.#draft = {
       number,
@@ -153,11 +153,11 @@ export class EntryReader {
     if (!this.#firstRows.has(draft.number)) this.#firstRows.set(draft.number, draft.firstRow);
     if (draft.broken || !draft.place) return;
     const { exponent } = this.#options;
-    const fault = (code: ImportIssueCode, column: string, text: string, details: NonNullable<ImportIssue['details']>) =>
-      this.#options.onIssue({ file: 'ledger', row: draft.firstRow, column, text, code, details });
-    if (draft.lines.length < 2) return fault('singleLine', 'entry', draft.number, { rows: 1 });
+    const fault = (code: ImportIssueCode, details: NonNullable<ImportIssue['details']>) =>
+      this.#options.onIssue({ file: 'ledger', row: draft.firstRow, column: 'entry', text: draft.number, code, details });
+    if (draft.lines.length < 2) return fault('singleLine', { rows: 1 });
     if (draft.sum !== 0) {
-      return fault('unbalanced', 'entry', draft.number, {
+      return fault('unbalanced', {
         debits: toDecimalText(minor(draft.debits), exponent),
         credits: toDecimalText(minor(draft.debits - draft.sum), exponent),
         difference: toDecimalText(minor(draft.sum), exponent),
@@ -174,7 +174,11 @@ export class EntryReader {
     return column < 0 ? '' : this.#cells[column]!.trim();
   }
 
-  #issue(code: ImportIssueCode, column: string, text: string, more: Pick<ImportIssue, 'details' | 'amount'> = {}): void {
+  #issue(
+    code: ImportIssueCode,
+    { column, text }: { readonly column: string; readonly text: string },
+    more: Pick<ImportIssue, 'details' | 'amount'> = {},
+  ): void {
     this.#options.onIssue({
       file: 'ledger',
       row: this.#row,
@@ -185,11 +189,15 @@ export class EntryReader {
     });
   }
 
-  #oneOf<T extends string>(field: 'kind' | 'state', allowed: readonly T[], absent: T, code: ImportIssueCode): T | null {
+  #oneOf<T extends string>(
+    field: 'kind' | 'state',
+    allowed: readonly T[],
+    { absent, code }: { readonly absent: NoInfer<T>; readonly code: ImportIssueCode },
+  ): T | null {
     const text = this.#text(field).toLowerCase();
     if (text === '') return absent;
     const found = allowed.find((each) => each === text);
-    if (!found) this.#issue(code, field, this.#text(field), { details: { allowed: allowed.join(', ') } });
+    if (!found) this.#issue(code, { column: field, text: this.#text(field) }, { details: { allowed: allowed.join(', ') } });
     return found ?? null;
   }
 
@@ -198,14 +206,14 @@ export class EntryReader {
     if (draft.firstRow === this.#row) return true;
     const date = this.#text('date');
     if (date !== draft.dateText) {
-      this.#issue('entryDateDiffers', 'date', date, { details: { first: draft.dateText, firstRow: draft.firstRow } });
+      this.#issue('entryDateDiffers', { column: 'date', text: date }, { details: { first: draft.dateText, firstRow: draft.firstRow } });
       return false;
     }
     for (const field of ['source', 'kind', 'state'] as const) {
       const text = this.#text(field);
       const first = draft[field];
       if (text !== '' && text.toLowerCase() !== first.toLowerCase()) {
-        this.#issue('entryFieldDiffers', field, text, { details: { first, firstRow: draft.firstRow } });
+        this.#issue('entryFieldDiffers', { column: field, text }, { details: { first, firstRow: draft.firstRow } });
         return false;
       }
     }
@@ -232,12 +240,12 @@ export class EntryReader {
         : '';
       this.#nearAccounts.set(text, near);
     }
-    this.#issue('unknownAccount', 'account', text.slice(0, MOST_IN_NAME), near === '' ? {} : { details: { near } });
+    this.#issue('unknownAccount', { column: 'account', text: text.slice(0, MOST_IN_NAME) }, near === '' ? {} : { details: { near } });
     return null;
   }
 
   #refuse(code: ImportIssueCode, column: string, text: string): null {
-    this.#issue(code, column, text);
+    this.#issue(code, { column, text });
     return null;
   }
 
@@ -261,7 +269,7 @@ export class EntryReader {
   #parse(column: string, text: string): Minor | null {
     const parsed = parseAmount(text, this.#options.exponent);
     if (parsed.ok) return parsed.value;
-    this.#issue('badAmount', column, text, { amount: parsed.issue });
+    this.#issue('badAmount', { column, text }, { amount: parsed.issue });
     return null;
   }
 
@@ -270,7 +278,7 @@ export class EntryReader {
     if (text === '') return null;
     const date = parseIsoDate(text);
     if (date) return date;
-    this.#issue(/^\d{4}-\d{2}-\d{2}$/.test(text) ? 'impossibleDate' : 'dateLayout', 'due', text);
+    this.#issue(/^\d{4}-\d{2}-\d{2}$/.test(text) ? 'impossibleDate' : 'dateLayout', { column: 'due', text });
     return undefined;
   }
 
@@ -278,15 +286,23 @@ export class EntryReader {
     for (let index = 0; index < this.#cells.length; index += 1) {
       const found = controlIn(this.#cells[index]!);
       if (found === null) continue;
-      this.#issue('controlCharacter', this.#nameOfColumn(index), withoutControls(this.#cells[index]!).slice(0, 80), { details: { found } });
+      this.#issue(
+        'controlCharacter',
+        { column: this.#nameOfColumn(index), text: withoutControls(this.#cells[index]!).slice(0, 80) },
+        { details: { found } },
+      );
       return false;
     }
     let position = -1;
     for (let index = 0; index < this.#cells.length; index += 1) if (this.#cells[index]!.length > this.#mostIn(index)) position = index;
     if (position < 0) return true;
-    this.#issue('tooLong', this.#nameOfColumn(position), this.#cells[position]!.slice(0, 80), {
-      details: { most: this.#mostIn(position) },
-    });
+    this.#issue(
+      'tooLong',
+      { column: this.#nameOfColumn(position), text: this.#cells[position]!.slice(0, 80) },
+      {
+        details: { most: this.#mostIn(position) },
+      },
+    );
     return false;
   }
 

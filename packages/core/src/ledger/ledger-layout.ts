@@ -59,36 +59,40 @@ export function readLedgerHeader(
   known: readonly string[] = [],
 ): LayoutResult {
   const issues: ImportIssue[] = [];
-  const issue = (code: ImportIssue['code'], column: string, text: string, details?: ImportIssue['details']) =>
-    issues.push({ file: 'ledger', row: 1, column, text, code, ...(details ? { details } : {}) });
+  const issue = (code: ImportIssue['code'], at: Pick<ImportIssue, 'column' | 'text'>, details?: ImportIssue['details']) =>
+    issues.push({ file: 'ledger', row: 1, ...at, code, ...(details ? { details } : {}) });
   const names = header.map((name) => name.trim().toLowerCase());
   if (names.every((name) => name === '')) {
     return { ok: false, issues: [{ file: 'ledger', row: 1, column: '', text: '', code: 'noHeader' }] };
   }
   const seen = new Set<string>();
   names.forEach((name, position) => {
-    if (name === '') issue('unnamedColumn', `column ${position + 1}`, '');
-    else if (seen.has(name)) issue('repeatedColumn', name, header[position]!);
+    if (name === '') issue('unnamedColumn', { column: `column ${position + 1}`, text: '' });
+    else if (seen.has(name)) issue('repeatedColumn', { column: name, text: header[position]! });
     seen.add(name);
   });
   const at = (field: string) => names.indexOf(field);
   const hasAmount = at('amount') >= 0;
-  if (hasAmount && (at('debit') >= 0 || at('credit') >= 0)) issue('amountAndDebitCredit', 'amount', 'amount');
+  if (hasAmount && (at('debit') >= 0 || at('credit') >= 0)) issue('amountAndDebitCredit', { column: 'amount', text: 'amount' });
   const needed: readonly LedgerField[] = hasAmount ? ['entry', 'date', 'account'] : ['entry', 'date', 'account', 'debit', 'credit'];
   for (const field of needed) {
     if (at(field) >= 0) continue;
     const similar = names.find((name) => LIKELY[name.replaceAll(/[_.-]/g, ' ')] === field);
-    issue(similar ? 'similarColumn' : 'missingColumn', field, header.join(', ').slice(0, 200), similar ? { similar } : undefined);
+    issue(
+      similar ? 'similarColumn' : 'missingColumn',
+      { column: field, text: header.join(', ').slice(0, 200) },
+      similar ? { similar } : undefined,
+    );
   }
   // names that are wanted come first: what is missing explains what looks new
   if (issues.length > 0) return { ok: false, issues };
   names.forEach((name, position) => {
     if (name === '' || (FIELDS as readonly string[]).includes(name) || known.includes(name) || confirmed.includes(name)) return;
-    if (name.length > MOST_IN_NAME) return issue('tooLong', name.slice(0, 80), name.slice(0, 80), { most: MOST_IN_NAME });
+    if (name.length > MOST_IN_NAME) return issue('tooLong', { column: name.slice(0, 80), text: name.slice(0, 80) }, { most: MOST_IN_NAME });
     const near = nearMatches(name, [...known, ...FIELDS])[0];
     const isPlain = /^[\p{L}][\p{L}\p{N} _-]*$/u.test(name);
     if (known.length > 0 || near !== undefined || !isPlain)
-      issue('newDimension', name, header[position]!.slice(0, 200), near === undefined ? {} : { near });
+      issue('newDimension', { column: name, text: header[position]!.slice(0, 200) }, near === undefined ? {} : { near });
   });
   if (issues.length > 0) return { ok: false, issues };
   const columns = Object.fromEntries(FIELDS.map((field) => [field, at(field)])) as Record<LedgerField, number>;

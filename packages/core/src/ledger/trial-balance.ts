@@ -44,7 +44,11 @@ export function unclosedEarnings(
  * earlier years' result into equity where no closing entry did, and undo the closing entries of the
  * year itself. Debits equal credits.
  */
-export function trialBalance(slab: Slab, chart: Chart, calendar: FiscalCalendar, period: PeriodIndex): TrialBalance {
+export function trialBalance(
+  slab: Slab,
+  { chart, calendar }: { readonly chart: Chart; readonly calendar: FiscalCalendar },
+  period: PeriodIndex,
+): TrialBalance {
   const { year } = periodAt(calendar, period);
   const start = firstSlot(calendar, periodOfYear(calendar, year, 1)!);
   const monthStart = firstSlot(calendar, period);

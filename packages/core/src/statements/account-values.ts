@@ -19,12 +19,15 @@ export function slotSpanOf(calendar: FiscalCalendar, span: Span): SlotSpan {
   };
 }
 
+/** A span, and what of it is shown. */
+export type MeasuredSpan = { readonly span: SlotSpan; readonly measure: BalanceMeasure };
+
 /**
  * What a balance-sheet row of a slab shows over a span, debit positive minor units. An average is the
  * mean of opening and closing balance, rounded half away from zero row by row, so that sums of rows
  * always agree.
  */
-export function balanceValue(slab: Slab, row: number, { from, to }: SlotSpan, measure: BalanceMeasure): number {
+export function balanceValue(slab: Slab, row: number, { span: { from, to }, measure }: MeasuredSpan): number {
   switch (measure) {
     case 'closing':
       return slab.closing(row, to);
@@ -41,11 +44,7 @@ export function balanceValue(slab: Slab, row: number, { from, to }: SlotSpan, me
  * What a balance that the year end closes shows over a span: this year's movement (`current`), or what
  * stood at the start of its year (`earlier`); together they are the balance. Debit positive minor units.
  */
-export function yearPartValue(
-  slab: Slab,
-  row: number,
-  { span, measure, part }: { readonly span: SlotSpan; readonly measure: BalanceMeasure; readonly part: YearPart },
-): number {
+export function yearPartValue(slab: Slab, row: number, { span, measure, part }: MeasuredSpan & { readonly part: YearPart }): number {
   const at = (slot: number, yearStart: number): number =>
     part === 'earlier'
       ? slab.closing(row, Math.min(slot, yearStart - 1))
@@ -61,16 +60,16 @@ export function yearPartValue(
  * What an income row shows over a span: its net change whatever the measure, but for `opening`, which
  * is the change from the start of the fiscal year to the span. Debit positive minor units.
  */
-export function incomeValue(slab: Slab, row: number, { from, to, yearOfFrom }: SlotSpan, measure: BalanceMeasure): number {
+export function incomeValue(slab: Slab, row: number, { span: { from, to, yearOfFrom }, measure }: MeasuredSpan): number {
   if (measure !== 'opening') return slab.change(row, from, to);
   return yearOfFrom < from ? slab.change(row, yearOfFrom, from - 1) : 0;
 }
 
 /** What every account of the chart shows over a span, by chart position. */
-export function accountValues(slab: Slab, isBalanceSheet: readonly boolean[], span: SlotSpan, measure: BalanceMeasure): Float64Array {
+export function accountValues(slab: Slab, isBalanceSheet: readonly boolean[], measured: MeasuredSpan): Float64Array {
   const values = new Float64Array(isBalanceSheet.length);
   for (let account = 0; account < values.length; account += 1)
-    values[account] = (isBalanceSheet[account] ? balanceValue : incomeValue)(slab, account, span, measure);
+    values[account] = (isBalanceSheet[account] ? balanceValue : incomeValue)(slab, account, measured);
   return values;
 }
 

@@ -106,35 +106,41 @@ function amountDrillDown(grid: StatementGrid, line: PlannedLine, column: AmountC
         operation: 'sum',
         parts: source.lines.map((index) => ({ line: index, column: column.index, role: 'added' })),
       };
-    return accountsOf(members.flatMap(accountsHeld), line.measure ?? column.measure, filter);
+    return accountsOf(members.flatMap(accountsHeld), { measure: line.measure ?? column.measure });
   }
   if (source.kind === 'slice')
-    return accountsOf(source.accounts, line.measure ?? column.measure, bothFilters(filter, { [source.dimension]: [source.value] }));
+    return accountsOf(source.accounts, {
+      measure: line.measure ?? column.measure,
+      under: bothFilters(filter, { [source.dimension]: [source.value] }),
+    });
   if (source.kind === 'earnings') {
     if (source.years !== 'current') return { kind: 'none' };
     const from = yearStart(plan, span.to);
     const measure = line.measure ?? column.measure;
-    return measure === 'closing' ? accountsOf(plan.income, 'change', filter, { from, to: span.to }) : { kind: 'none' };
+    return measure === 'closing' ? accountsOf(plan.income, { measure: 'change', over: { from, to: span.to } }) : { kind: 'none' };
   }
   if (line.yearPart !== null) return yearPartDrillDown(line.yearPart);
-  return accountsOf(accountsHeld(line), line.measure ?? column.measure, filter);
+  return accountsOf(accountsHeld(line), { measure: line.measure ?? column.measure });
 
   /** A balance closed at year end: its movement since the start of the year, or its balance before it. */
   function yearPartDrillDown(part: YearPart): CellDrillDown {
     if ((line.measure ?? column.measure) !== 'closing') return { kind: 'none' };
     const first = yearStart(plan, span.to);
-    if (part === 'current') return accountsOf(accountsHeld(line), 'change', filter, { from: first, to: span.to });
+    if (part === 'current') return accountsOf(accountsHeld(line), { measure: 'change', over: { from: first, to: span.to } });
     return first === 0
       ? { kind: 'none' }
-      : accountsOf(accountsHeld(line), 'closing', filter, { from: (first - 1) as PeriodIndex, to: (first - 1) as PeriodIndex });
+      : accountsOf(accountsHeld(line), { measure: 'closing', over: { from: (first - 1) as PeriodIndex, to: (first - 1) as PeriodIndex } });
   }
 
-  function accountsOf(positions: readonly number[], measure: BalanceMeasure, under: DimensionFilter, over: Span = span): CellDrillDown {
+  function accountsOf(
+    positions: readonly number[],
+    { measure, under = filter, over = span }: { readonly measure: BalanceMeasure; readonly under?: DimensionFilter; readonly over?: Span },
+  ): CellDrillDown {
     const slab = slabFor(grid.sources(column.scenario), line, { span, filter: under });
     const slots = slotSpanOf(plan.calendar, over);
     const accounts = positions.map((account): PartAccount => {
       const isBalanceSheet = plan.isBalanceSheet[account]!;
-      const value = (isBalanceSheet ? balanceValue : incomeValue)(slab, account, slots, measure);
+      const value = (isBalanceSheet ? balanceValue : incomeValue)(slab, account, { span: slots, measure });
       return { account, amount: minor(line.sign * value), measure: isBalanceSheet ? measure : 'change' };
     });
     const sum = minor(accounts.reduce((total, { amount }) => total + amount, 0));

@@ -71,9 +71,8 @@ export function moveBlock(set: ColumnSet, key: string, to: number): ColumnSet {
 /** Adds a column at the end of a block, or after one of it; its key is made free within the block. */
 export function addColumn(
   set: ColumnSet,
-  block: string,
+  { block, after }: { readonly block: string; readonly after?: string | undefined },
   column: Column,
-  after?: string,
 ): { readonly set: ColumnSet; readonly key: string } {
   const own = set.blocks.find((each) => each.key === block);
   const key = freeKey(own?.columns.map((each) => each.key) ?? [], column.key);

@@ -109,10 +109,14 @@ describe('columns', () => {
   it('are added with a free key, changed, moved and removed', () => {
     const empty: ColumnSet = { key: 'c', name: 'C', blocks: [] };
     const made = addBlock(empty, { key: 'b', heading: '', span: { kind: 'month' }, columns: [] });
-    let set = addColumn(made.set, 'b', actual).set;
-    const second = addColumn(set, 'b', actual, 'actual');
+    let set = addColumn(made.set, { block: 'b' }, actual).set;
+    const second = addColumn(set, { block: 'b', after: 'actual' }, actual);
     expect(second.key).toBe('actual_2');
-    set = addColumn(second.set, 'b', { kind: 'difference', key: 'difference', heading: '', compared: 'actual', base: 'actual_2' }).set;
+    set = addColumn(
+      second.set,
+      { block: 'b' },
+      { kind: 'difference', key: 'difference', heading: '', compared: 'actual', base: 'actual_2' },
+    ).set;
     expect(columns(moveColumn(set, { block: 'b', column: 'difference' }, 0), 'b')).toEqual(['difference', 'actual', 'actual_2']);
     expect(columns(removeColumn(set, { block: 'b', column: 'actual' }), 'b')).toEqual(['actual_2', 'difference']);
     const renamed = renameColumn(set, { block: 'b', column: 'actual_2' }, 'before');

@@ -51,7 +51,7 @@ export function fillCells(
   }
   for (const index of plan.columnOrder) {
     const column = plan.columns[index]!;
-    for (const line of derived) cells[line.index]![index] = derivedCell(plan, cells, line, column);
+    for (const line of derived) cells[line.index]![index] = derivedCell(plan, cells, { line, column });
   }
 }
 
@@ -65,12 +65,12 @@ function evaluateAmounts(options: {
 }): void {
   const { plan, column, source, filter, cells, lines } = options;
   const joined = bothFilters(filter, column.filter);
-  const whole = figuresUnder(plan, column, source, joined);
+  const whole = figuresUnder(plan, { column, source }, joined);
   const own = new Map<string, ReturnType<typeof figuresUnder>>();
   const under = (line: PlannedLine): ReturnType<typeof figuresUnder> => {
     if (line.filter === plan.noFilter) return whole;
     const key = filterKey(line.filter);
-    const figures = own.get(key) ?? figuresUnder(plan, column, source, bothFilters(joined, line.filter));
+    const figures = own.get(key) ?? figuresUnder(plan, { column, source }, bothFilters(joined, line.filter));
     own.set(key, figures);
     return figures;
   };
@@ -152,13 +152,17 @@ export function daysOf(plan: Pick<StatementPlan, 'calendar'>, { from, to }: Span
 }
 
 /** The figures of a column under one filter: of lines that hold accounts, and of statistics. */
-function figuresUnder(plan: StatementPlan, column: AmountColumn, source: ScenarioSource, filter: DimensionFilter) {
+function figuresUnder(
+  plan: StatementPlan,
+  { column, source }: { readonly column: AmountColumn; readonly source: ScenarioSource },
+  filter: DimensionFilter,
+) {
   const missing = column.resolved.ok ? source.missing(column.resolved.span, filter) : column.resolved.reason;
   const span = missing === null && column.resolved.ok ? slotSpanOf(plan.calendar, column.resolved.span) : null;
   const byMeasure = new Map<Slab, Map<BalanceMeasure, Float64Array>>();
   const valuesOf = (slab: Slab, measure: BalanceMeasure, at: SlotSpan): Float64Array => {
     const held = byMeasure.get(slab) ?? new Map<BalanceMeasure, Float64Array>();
-    const values = held.get(measure) ?? accountValues(slab, plan.isBalanceSheet, at, measure);
+    const values = held.get(measure) ?? accountValues(slab, plan.isBalanceSheet, { span: at, measure });
     byMeasure.set(slab, held.set(measure, values));
     return values;
   };
@@ -196,7 +200,8 @@ function figuresUnder(plan: StatementPlan, column: AmountColumn, source: Scenari
       if (from.kind === 'slice') {
         const { positions, income, balance } = source.slices(filter, from.accounts, from.dimension);
         const row = positions.get(from.value);
-        return row === undefined ? 0 : incomeValue(income, row, span!, measure) + balanceValue(balance, row, span!, measure);
+        const measured = { span: span!, measure };
+        return row === undefined ? 0 : incomeValue(income, row, measured) + balanceValue(balance, row, measured);
       }
       if (from.kind === 'earnings')
         // without any income account among them, what closing entries moved is not of the statement either
@@ -231,7 +236,11 @@ export const slabFor = (
   { span, filter }: { readonly span: Span; readonly filter: DimensionFilter },
 ): Slab => (holdsBalances ? source.balanceSlab(span, filter) : source.slab(filter));
 
-function derivedCell(plan: StatementPlan, cells: readonly (readonly Cell[])[], line: PlannedLine, column: PlannedColumn): Cell {
+function derivedCell(
+  plan: StatementPlan,
+  cells: readonly (readonly Cell[])[],
+  { line, column }: { readonly line: PlannedLine; readonly column: PlannedColumn },
+): Cell {
   if (line.source.kind === 'nothing') return blank('noLine');
   const row = cells[line.index]!;
   const at = (index: number): Cell => row[index] ?? notMeaningful('faultyColumn');

@@ -139,12 +139,16 @@ export function planColumns(
       tell({ block: block.key, column: column.key, code: 'unfinished', token: column.heading });
       return { ...common, kind: 'faulty' };
     }
-    const work = workOf(column, standing, spanOf, locate);
+    const work = workOf(column, { at: standing, resolved: spanOf }, locate);
     if (missing.length === 0) return { ...common, ...work };
     for (const token of missing) tell({ block: block.key, column: column.key, code: 'unknownColumn', token });
     return { ...common, kind: 'faulty' };
 
-    function workOf(of: Column, at: BlockInstance, resolved: ResolvedSpan, position: (key: string) => number): ColumnWork {
+    function workOf(
+      of: Column,
+      { at, resolved }: { readonly at: BlockInstance; readonly resolved: ResolvedSpan },
+      position: (key: string) => number,
+    ): ColumnWork {
       switch (of.kind) {
         case 'amount':
           return {

@@ -196,7 +196,7 @@ class LinePlanner {
     if (absent.length > 0) this.#issues.push({ line: line.key, code: 'absentAccounts', token: absent.join(', ') });
     const accounts = selectAccounts(this.#chart, line.selection).filter((index) => this.#onlyAccounts?.has(index) ?? true);
     if (line.order === 'name') accounts.sort((a, b) => this.#account(a).name.localeCompare(this.#account(b).name));
-    if (line.kind !== 'groups') return this.#addSum(line, accounts, place, line);
+    if (line.kind !== 'groups') return this.#addSum(line, { accounts, named: line }, place);
     const groups = new Map<string, number[]>();
     for (const index of accounts) {
       const { group, name } = this.#account(index);
@@ -204,11 +204,19 @@ class LinePlanner {
       groups.set(caption, [...(groups.get(caption) ?? []), index]);
     }
     for (const [name, members] of groups)
-      this.#addSum(line, members, place, { key: `${line.key}.${keyOfWords(name)}`, name: groupLineName(line.name, name) });
+      this.#addSum(
+        line,
+        { accounts: members, named: { key: `${line.key}.${keyOfWords(name)}`, name: groupLineName(line.name, name) } },
+        place,
+      );
   }
 
   /** One line for accounts together, and beneath it the lines it opens to. */
-  #addSum(line: Selecting, accounts: readonly number[], place: Place, named: { readonly key: string; readonly name: string }): void {
+  #addSum(
+    line: Selecting,
+    { accounts, named }: { readonly accounts: readonly number[]; readonly named: { readonly key: string; readonly name: string } },
+    place: Place,
+  ): void {
     const polarities = new Set(accounts.map((index) => polarityOf(this.#account(index))));
     const common = {
       sign: signOfNatural(line.sign),

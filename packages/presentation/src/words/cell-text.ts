@@ -13,7 +13,10 @@ export type FigureFormat = AmountFormat & {
 const whole = new Intl.NumberFormat('en-US', { maximumFractionDigits: 0 });
 
 /** With `decimals` decimals, half away from zero, negatives as amounts have them. */
-function decimalText(value: number, decimals: number, suffix: string, negatives: FigureFormat['negatives']): string {
+function decimalText(
+  value: number,
+  { decimals, suffix, negatives }: { readonly decimals: number; readonly suffix: string; readonly negatives: FigureFormat['negatives'] },
+): string {
   const scale = 10 ** decimals;
   const units = Math.floor(Math.abs(value) * scale + 0.5 + 1e-9);
   const before = whole.format(Math.floor(units / scale));
@@ -29,12 +32,12 @@ export function figureText(cell: CellDto, format: FigureFormat): string {
     case 'amount':
       return formatAmount(cell.value as Minor, format);
     case 'quantity':
-      return decimalText(cell.value, ratioDecimals ?? (Number.isInteger(cell.value) ? 0 : 1), '', negatives);
+      return decimalText(cell.value, { decimals: ratioDecimals ?? (Number.isInteger(cell.value) ? 0 : 1), suffix: '', negatives });
     case 'ratio': {
       const decimals = ratioDecimals ?? (cell.unit === 'times' ? 2 : 1);
-      if (cell.unit === 'percent') return decimalText(cell.value * 100, decimals, withUnit ? '%' : '', negatives);
-      if (cell.unit === 'points') return decimalText(cell.value * 100, decimals, ' pts', negatives);
-      return decimalText(cell.value, decimals, cell.unit === 'days' ? ' d' : '', negatives);
+      if (cell.unit === 'percent') return decimalText(cell.value * 100, { decimals, suffix: withUnit ? '%' : '', negatives });
+      if (cell.unit === 'points') return decimalText(cell.value * 100, { decimals, suffix: ' pts', negatives });
+      return decimalText(cell.value, { decimals, suffix: cell.unit === 'days' ? ' d' : '', negatives });
     }
     case 'notMeaningful':
       return 'n/m';

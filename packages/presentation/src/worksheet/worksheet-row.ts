@@ -36,7 +36,7 @@ export function lineBasisWords(
   const { issues, excluded } = deriveYear(line.basis, worksheet.contextOf(line));
   const format = (amount: number) => formatAmount(minor(amount), { exponent: books.exponent, unit: 'dollars' });
   return {
-    sentence: basisWords(basisInSign(line.basis, sign), format, month, minor(sign * excluded)),
+    sentence: basisWords(basisInSign(line.basis, sign), format, { month, excluded: minor(sign * excluded) }),
     warnings: issues.map((issue) => basisIssueWords(issue, month)),
     excluded,
   };
@@ -118,7 +118,7 @@ export function previewBasis(
   return {
     ok: true,
     preview: {
-      sentence: basisWords(basis, format, month, excluded),
+      sentence: basisWords(basis, format, { month, excluded }),
       excluded,
       months: Array.from({ length: 12 }, (_, index) => minor(sign * rowAmount(made, index))),
       total: minor(sign * rowAmount(made, 'year')),

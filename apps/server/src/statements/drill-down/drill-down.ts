@@ -134,6 +134,6 @@ function basesOf(
     )
     .map((line) => {
       const slice = Object.values(line.dimensions).join(', ');
-      return `${slice === '' ? '' : `${slice}: `}${basisWords(line.basis, (amount) => formatAmount(amount, { exponent, unit: 'dollars' }), month)}${overrideWords(line)}`;
+      return `${slice === '' ? '' : `${slice}: `}${basisWords(line.basis, (amount) => formatAmount(amount, { exponent, unit: 'dollars' }), { month })}${overrideWords(line)}`;
     });
 }

@@ -228,11 +228,11 @@ export const BudgetGrid = memo(function BudgetGrid({
           if (edits.length === 0) tell('Select at least two months to set a total.');
         }}
         fill={() => send(fillRight(grid, places, textAt))}
-        spread={() => send(spreadAgain(grid, places, yearText))}
+        spread={() => send(spreadAgain(grid, places, { yearText }))}
         account={atLine?.line.account ?? null}
         shape={shape?.account ?? null}
         copyShape={copyShape}
-        giveShape={() => send(shape ? spreadAgain(grid, places, yearText, shape.spread) : [])}
+        giveShape={() => send(shape ? spreadAgain(grid, places, { yearText, spread: shape.spread }) : [])}
       />
     </div>
   );

@@ -117,8 +117,7 @@ export function shapeOf(months: readonly number[]): Spread {
 export function spreadAgain(
   grid: Grid,
   places: readonly Place[],
-  yearText: (row: number) => string,
-  spread: Spread = grid.spread,
+  { yearText, spread = grid.spread }: { readonly yearText: (row: number) => string; readonly spread?: Spread },
 ): BudgetEditDto[] {
   return [...new Set(places.map(({ row }) => row))].flatMap((row) => {
     const { line, accounts } = grid.lines[row]!;

@@ -120,7 +120,7 @@ export function useGridCursor({
     }),
     key: useStableCallback((event: KeyboardEvent, row: number, column: number) => {
       const place = { row, column };
-      const moved = gridKeyTarget(event.key, event.ctrlKey || event.metaKey, place, {
+      const moved = gridKeyTarget({ key: event.key, isCtrl: event.ctrlKey || event.metaKey }, place, {
         rows: lines.length,
         columns: columns.length,
         page: Math.max(1, Math.floor((scroller.current?.clientHeight ?? 0) / ROW_HEIGHT) - 2),

@@ -90,14 +90,13 @@ export function ClassTable({
             </tr>
           );
         })}
-        {preview ? (
-          <tr className="font-semibold">
-            <th scope="row" colSpan={3}>
-              Net income
-            </th>
-            <Figures totals={preview.netIncome} isExcluding={isExcluding} className={`${stale} border-t border-ink`} />
-          </tr>
-        ) : null}
+        {/* here before its amounts, so that nothing moves when they arrive */}
+        <tr className="font-semibold">
+          <th scope="row" colSpan={3}>
+            Net income
+          </th>
+          <Figures totals={preview?.netIncome} isExcluding={isExcluding} className={`${stale} border-t border-ink`} />
+        </tr>
       </tbody>
     </table>
   );

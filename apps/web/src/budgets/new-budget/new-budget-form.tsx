@@ -182,11 +182,13 @@ export function NewBudgetForm({ onCreated, cancel }: { readonly onCreated: (made
             {preview.error.message}
           </p>
         ) : null}
-        {preview.data ? (
-          <p className="mt-1 text-[13px] text-ink-soft">
-            Base: {preview.data.baseWords}. The budget has {preview.data.lines.toLocaleString('en-US')} lines.
-          </p>
-        ) : null}
+        <p className="mt-1 text-[13px] text-ink-soft">
+          {preview.data
+            ? `Base: ${preview.data.baseWords}. The budget has ${preview.data.lines.toLocaleString('en-US')} lines.`
+            : preview.isError
+              ? 'No totals.'
+              : 'Calculating totals…'}
+        </p>
       </fieldset>
       <Methods methods={proposal.data?.methods ?? []} bases={bases} />
       <Candidates candidates={candidates} excluded={excluded} toggle={(key) => setTicked(new Map(ticked).set(key, !excluded.has(key)))} />

@@ -192,7 +192,11 @@ export class LocalWorksheet {
       case 'whatIf': {
         const tried = whatIf({ books: this.#books, head: this.#head, lines: [...this.#worksheet.lines], tried: question.asked });
         const options = { books: this.#books, head: this.#head, lineSet: INCOME_LINES, columnSet: BUDGET_GRID_COLUMNS };
-        return yearsCompared(this.#figures.grid({}), new BudgetFigures({ ...options, lines: tried }).grid({}), COMPARED, 'year.budget');
+        return yearsCompared(
+          { before: this.#figures.grid({}), after: new BudgetFigures({ ...options, lines: tried }).grid({}) },
+          COMPARED,
+          'year.budget',
+        );
       }
       case 'target': {
         const { line, target, accounts, weights } = question.asked;

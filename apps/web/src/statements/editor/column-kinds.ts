@@ -56,8 +56,7 @@ export function withFittingHeading(before: Column, after: Column): Column {
 export function withFollowingName(
   set: ColumnSet,
   place: ColumnPlace,
-  before: Column,
-  after: Column,
+  { before, after }: { readonly before: Column; readonly after: Column },
 ): { readonly set: ColumnSet; readonly column: string } {
   if (after.heading === before.heading || after.heading.trim() === '' || !isMadeOf(place.column, before.heading))
     return { set, column: place.column };

@@ -61,8 +61,8 @@ export function ColumnsPanel({
   const add = (block: string, column: Column): void => {
     // beside the chosen column, or at the end of the block
     const after = chosen?.block === block ? chosen.column : undefined;
-    const made = addColumn(columnSet, block, column, after);
-    change((set) => addColumn(set, block, column, after).set);
+    const made = addColumn(columnSet, { block, after }, column);
+    change((set) => addColumn(set, { block, after }, column).set);
     identities.add(`${block}.${made.key}`);
     setChosen({ block, column: made.key });
   };
@@ -76,8 +76,7 @@ export function ColumnsPanel({
       withFollowingName(
         changeColumn(set, place, () => next),
         place,
-        before,
-        next,
+        { before, after: next },
       );
     change((set) => edit(set).set);
     const { column } = edit(columnSet);
@@ -166,7 +165,7 @@ export function ColumnsPanel({
                             <IconButton
                               label={`Duplicate column ${name}`}
                               icon={<Copy size={13} aria-hidden="true" />}
-                              act={() => change((set) => addColumn(set, block.key, column, column.key).set)}
+                              act={() => change((set) => addColumn(set, { block: block.key, after: column.key }, column).set)}
                             />
                             <IconButton
                               label={`Remove column ${name}`}

@@ -66,7 +66,7 @@ describe('a column turned into another kind', () => {
         },
       ],
     };
-    const renamed = withFollowingName(set, { block: 'b', column: 'actual' }, actual, { ...actual, heading: 'Tours' });
+    const renamed = withFollowingName(set, { block: 'b', column: 'actual' }, { before: actual, after: { ...actual, heading: 'Tours' } });
     expect(renamed.column).toBe('tours');
     expect(renamed.set.blocks[0]!.columns).toMatchObject([{ key: 'tours' }, { compared: 'tours', base: 'tours' }]);
   });
