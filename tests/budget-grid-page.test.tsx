@@ -1,8 +1,8 @@
 import { createEvent, fireEvent, waitFor, within } from '@testing-library/react';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 
+import { budgetMaker } from './support/new-budget.ts';
 import { openPage } from './support/page.tsx';
-import { planMaker } from './support/plan.ts';
 import { startTestServer, type TestServer } from './support/server.ts';
 import { loadSmallCompany } from './support/small-company.ts';
 
@@ -15,7 +15,7 @@ beforeAll(async () => {
   company = await loadSmallCompany(server);
 });
 afterAll(() => server.close());
-const plan = planMaker(
+const newBudget = budgetMaker(
   () => server,
   () => company,
 );
@@ -52,7 +52,7 @@ const settled = (page: Page) => page.findByText('Draft, all changes saved');
 
 describe('opening a budget', () => {
   it('shows the year’s summary and the months in the order of the statement', async () => {
-    const page = await open((await plan()).address);
+    const page = await open((await newBudget()).address);
     const summary = page.getByLabelText('Annual summary');
     expect(summary.textContent).toContain('Revenue, net12,066');
     expect(summary.textContent).toContain('Operating income8,46670.2% of revenue');
@@ -63,7 +63,7 @@ describe('opening a budget', () => {
   it('says when there is none, and when the server fails, and opens when it is asked again', async () => {
     const missing = openPage(server, `/c/${company}/budgets/999`);
     expect((await missing.findByRole('alert')).textContent).toContain('There is no budget 999');
-    const { address } = await plan();
+    const { address } = await newBudget();
     let fails = true;
     const page = openPage(server, address, (_, path) =>
       fails && path.includes('/worksheet')
@@ -78,14 +78,14 @@ describe('opening a budget', () => {
     await settled(page);
   });
   it('names a department that is not there, and rows that are not', async () => {
-    const { address } = await plan();
+    const { address } = await newBudget();
     const page = await open(`${address}?filter.department=Nrth&rows=view-77`);
     const messages = page.getAllByRole('alert').map(({ textContent }) => textContent);
     expect(messages).toEqual(expect.arrayContaining([expect.stringContaining('There is no department “Nrth”. Choose one above.')]));
     await page.findByText(/These rows cannot be shown/);
   });
   it('shows accounts without figures, and quarters, when that is asked for', async () => {
-    const page = await open((await plan()).address);
+    const page = await open((await newBudget()).address);
     expect(page.queryByRole('rowheader', { name: /Services/ })).toBeNull();
     fireEvent.click(page.getByLabelText('Show accounts with no amounts'));
     expect(page.queryByRole('rowheader', { name: /4100 Services/ })).not.toBeNull();
@@ -97,7 +97,7 @@ describe('opening a budget', () => {
 
 describe('typing into the grid', () => {
   it('holds a month, follows with totals, and is saved', async () => {
-    const { address, worksheet } = await plan();
+    const { address, worksheet } = await newBudget();
     const page = await open(address);
     type(page, () => cell('Wages', 'Mar'), '450.50');
     await waitFor(() => expect(cell('Wages', 'Mar').textContent).toBe('451'));
@@ -107,7 +107,7 @@ describe('typing into the grid', () => {
     await settled(page);
   });
   it('takes what one typed back and makes it again by the keyboard', async () => {
-    const page = await open((await plan()).address);
+    const page = await open((await newBudget()).address);
     type(page, () => cell('Wages', 'Apr'), '1k');
     await waitFor(() => expect(cell('Wages', 'Apr').textContent).toBe('1,000'));
     await settled(page);
@@ -118,7 +118,7 @@ describe('typing into the grid', () => {
     await waitFor(() => expect(cell('Wages', 'Apr').textContent).toBe('1,000'));
   });
   it('is left by Escape, begun with what stands by F2, and empties by Delete', async () => {
-    const page = await open((await plan()).address);
+    const page = await open((await newBudget()).address);
     const may = () => cell('Wages', 'May');
     fireEvent.focus(may());
     fireEvent.keyDown(may(), { key: 'F2' });
@@ -131,7 +131,7 @@ describe('typing into the grid', () => {
     await waitFor(() => expect(may().textContent).toBe('–'));
   });
   it('lists what is not an amount, with what was typed', async () => {
-    const page = await open((await plan()).address);
+    const page = await open((await newBudget()).address);
     type(page, () => cell('Wages', 'May'), '*lots');
     expect((await page.findByRole('alert')).textContent).toContain('6000 Wages: "*lots" is not an amount');
     fireEvent.click(page.getByRole('button', { name: 'Close' }));
@@ -139,7 +139,7 @@ describe('typing into the grid', () => {
     expect(cell('Wages', 'May').textContent).toBe('300');
   });
   it('of a year spreads it over the months that are not held, in the chosen shape', async () => {
-    const page = await open((await plan()).address);
+    const page = await open((await newBudget()).address);
     type(page, () => cell('Wages', 'Jan'), '100');
     await waitFor(() => expect(cell('Wages', 'Jan').textContent).toBe('100'));
     fireEvent.change(page.getByLabelText('Spread annual amounts'), { target: { value: 'even' } });
@@ -148,7 +148,7 @@ describe('typing into the grid', () => {
     expect(['Jan', 'Feb', 'Dec'].map((month) => cell('Wages', month).textContent)).toEqual(['100', '100', '100']);
   });
   it('of a total says among how many it is shared, and is', async () => {
-    const { address } = await plan();
+    const { address } = await newBudget();
     await server.send('POST', `${address.replace('/c/', '/companies/')}/edits`, {
       edits: [{ kind: 'year', account: '4100', text: '12000', spread: 'even' }],
       filter: { department: ['North'] },
@@ -165,7 +165,7 @@ describe('typing into the grid', () => {
 
 describe('selecting in the grid', () => {
   it('extends with Shift and arrows, tells sum and mean, changes all and fills right', async () => {
-    const page = await open((await plan()).address);
+    const page = await open((await newBudget()).address);
     const jan = () => cell('Sales', 'Jan');
     fireEvent.focus(jan());
     fireEvent.keyDown(jan(), { key: 'ArrowRight', shiftKey: true });
@@ -182,7 +182,7 @@ describe('selecting in the grid', () => {
     expect((await page.findByRole('alert')).textContent).toContain('every month has a manual override');
   });
   it('copies exact figures as a spreadsheet takes them, and pastes a block with what found no place', async () => {
-    const page = await open((await plan()).address);
+    const page = await open((await newBudget()).address);
     const sheet = page.getByRole('region', { name: 'Budget by month' });
     fireEvent.focus(cell('Sales', 'Nov'));
     fireEvent.keyDown(cell('Sales', 'Nov'), { key: 'ArrowRight', shiftKey: true });
@@ -202,7 +202,7 @@ describe('selecting in the grid', () => {
     expect(within(sheet).getAllByRole('row').length).toBeGreaterThan(5);
   });
   it('copies a line’s shape and gives it to another', async () => {
-    const page = await open((await plan()).address);
+    const page = await open((await newBudget()).address);
     for (const [month, text] of [
       ['Jan', '1200'],
       ['Feb', '0'],
@@ -222,7 +222,7 @@ describe('selecting in the grid', () => {
 
 describe('a budget that is approved', () => {
   it('is looked at and not changed', async () => {
-    const { api, address } = await plan();
+    const { api, address } = await newBudget();
     for (const state of ['inReview', 'approved']) await server.send('POST', `${api}/state`, { state, anyway: true });
     const page = openPage(server, `${address}?row=6000`);
     await page.findByText('Approved and locked');

@@ -2,8 +2,8 @@ import { fireEvent, waitFor, within } from '@testing-library/react';
 import type { BudgetHistoryDto, CheckListDto } from '@wise-margin/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 
+import { budgetMaker } from './support/new-budget.ts';
 import { openPage } from './support/page.tsx';
-import { planMaker } from './support/plan.ts';
 import { startTestServer, type TestServer } from './support/server.ts';
 import { loadSmallCompany } from './support/small-company.ts';
 
@@ -16,7 +16,7 @@ beforeAll(async () => {
   company = await loadSmallCompany(server);
 });
 afterAll(() => server.close());
-const plan = planMaker(
+const newBudget = budgetMaker(
   () => server,
   () => company,
 );
@@ -30,12 +30,12 @@ const edit = (api: string, account: string, text: string, department: string) =>
 
 describe('the budget checks', () => {
   it('says that there is nothing to say', async () => {
-    const page = openPage(server, `${(await plan()).address}?panel=checks`);
+    const page = openPage(server, `${(await newBudget()).address}?panel=checks`);
     const panel = within(await page.findByRole('complementary', { name: 'Budget checks' }));
     expect((await panel.findByText(/Every line is in line with prior years/)).textContent).toBeTruthy();
   });
   it('leads to its line, takes an explanation, changes it and removes it', async () => {
-    const { api, address } = await plan();
+    const { api, address } = await newBudget();
     await edit(api, '6000', '6000', 'South');
     const page = openPage(server, `${address}?panel=checks`);
     const panel = within(await page.findByRole('complementary', { name: 'Budget checks' }));
@@ -53,7 +53,7 @@ describe('the budget checks', () => {
     await waitFor(() => expect(page.address()).toContain('row=6000'));
   });
   it('says what failed', async () => {
-    const page = openPage(server, `${(await plan()).address}?panel=checks`, (_, path) =>
+    const page = openPage(server, `${(await newBudget()).address}?panel=checks`, (_, path) =>
       path.endsWith('/checks') ? failing('The list could not be made.') : undefined,
     );
     await page.findByText('The list could not be made.');
@@ -62,7 +62,7 @@ describe('the budget checks', () => {
 
 describe('the history', () => {
   it('tells who made what of which figure, of the budget or of one line', async () => {
-    const { api, address } = await plan();
+    const { api, address } = await newBudget();
     await edit(api, '6000', '4800', 'South');
     await edit(api, '4000', '12000', 'North');
     await server.send('POST', `${api}/state`, { state: 'inReview' });
@@ -77,7 +77,7 @@ describe('the history', () => {
     expect(panel.getAllByRole('row', { hidden: true })[1]!.textContent).toBe('6000 South Jan300.00400.00');
   });
   it('shows what came before, page by page', async () => {
-    const { address } = await plan();
+    const { address } = await newBudget();
     const item = (id: number) => ({
       id,
       at: '2026-11-09T08:00:00.000Z',
@@ -106,7 +106,7 @@ describe('the history', () => {
 
 describe('what-if and target', () => {
   it('a scale is seen against the budget, which stays, and is saved as a version', async () => {
-    const { api, address } = await plan();
+    const { api, address } = await newBudget();
     const page = openPage(server, `${address}?panel=what-if`);
     const panel = within(await page.findByRole('complementary', { name: 'What-if' }));
     fireEvent.change(panel.getByLabelText('Revenue'), { target: { value: '-50' } });
@@ -116,7 +116,7 @@ describe('what-if and target', () => {
     expect(panel.getByRole('alert').textContent).toContain('is not a percentage');
   });
   it('a target is shared by size, evenly and by weights, and refuses what is none', async () => {
-    const { api, address } = await plan();
+    const { api, address } = await newBudget();
     await edit(api, '5000', '1200', 'North');
     const page = openPage(server, `${address}?panel=target`);
     const panel = within(await page.findByRole('complementary', { name: 'Target' }));
@@ -160,7 +160,7 @@ describe('the pages around a budget', () => {
     await page.findByText('The budgets could not be read.');
   });
   it('a new budget names what is wrong, and opens when it is made', async () => {
-    const { id } = await plan();
+    const { id } = await newBudget();
     const page = openPage(server, `/c/${company}/budgets`);
     fireEvent.click(await page.findByRole('button', { name: 'New budget' }));
     const form = within(await page.findByRole('form', { name: 'New budget' }));
@@ -190,7 +190,7 @@ describe('the pages around a budget', () => {
     await page.findByRole('heading', { name: 'Another, FY2026' });
   });
   it('a new budget shows what it comes to by class before it is created', async () => {
-    await plan();
+    await newBudget();
     const page = openPage(server, `/c/${company}/budgets`);
     fireEvent.click(await page.findByRole('button', { name: 'New budget' }));
     const form = within(await page.findByRole('form', { name: 'New budget' }));
@@ -217,11 +217,11 @@ describe('the pages around a budget', () => {
     expect(page.getByRole<HTMLButtonElement>('button', { name: 'Create budget' }).disabled).toBe(false);
   });
   it('versions are compared with their reasons', async () => {
-    const { id, api } = await plan();
+    const { id, api } = await newBudget();
     await edit(api, '6000', '4800', 'South');
     const note = { kind: 'note', account: '6000', month: null, text: 'Pay was agreed in May' };
     await server.send('POST', `${api}/edits`, { edits: [note] });
-    const { id: first } = await plan();
+    const { id: first } = await newBudget();
     const page = openPage(server, `/c/${company}/budgets/${id}/comparison?with=${first}`);
     const row = await page.findByRole('row', { name: /^6000 Wages/ });
     expect(row.textContent).toContain('3,6004,8001,200U33.3');
@@ -230,7 +230,7 @@ describe('the pages around a budget', () => {
     await gone.findByText(/There is no budget 999/);
   });
   it('cash follows the budget, its assumptions are refused where they cannot be, and are taken back', async () => {
-    const { address } = await plan();
+    const { address } = await newBudget();
     const page = openPage(server, `${address}/balance-plan`);
     await page.findByRole('heading', { name: /: cash$/ });
     expect(page.getByRole('navigation', { name: 'Breadcrumbs' }).textContent).toMatch(/Cash$/);

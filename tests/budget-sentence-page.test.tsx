@@ -2,8 +2,8 @@ import { type BoundFunctions, fireEvent, type queries, waitFor, within } from '@
 import type { Basis, BasisKind } from '@wise-margin/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 
+import { budgetMaker, type TestBudget } from './support/new-budget.ts';
 import { openPage } from './support/page.tsx';
-import { type Plan, planMaker } from './support/plan.ts';
 import { startTestServer, type TestServer } from './support/server.ts';
 import { loadSmallCompany } from './support/small-company.ts';
 
@@ -16,20 +16,20 @@ beforeAll(async () => {
   company = await loadSmallCompany(server);
 });
 afterAll(() => server.close());
-const plan = planMaker(
+const newBudget = budgetMaker(
   () => server,
   () => company,
 );
 
 type Panel = BoundFunctions<typeof queries>;
 /** Wages of the south, looked at alone. */
-async function wages(of: Plan): Promise<Panel> {
+async function wages(of: TestBudget): Promise<Panel> {
   const page = openPage(server, `${of.address}?row=6000&filter.department=South`);
   const panel = within(await page.findByRole('complementary', { name: 'Line' }));
   await panel.findByRole('form', { name: 'Basis' });
   return panel;
 }
-const stored = async ({ worksheet }: Plan): Promise<Basis> =>
+const stored = async ({ worksheet }: TestBudget): Promise<Basis> =>
   (await worksheet()).lines.find(({ account }) => account === '6000')!.basis as Basis;
 const write = (panel: Panel, label: string, value: string): void =>
   void fireEvent.change(panel.getByLabelText(label), { target: { value } });
@@ -92,7 +92,7 @@ describe('the sentence of a basis', () => {
   it.each(Object.entries(KINDS) as [BasisKind, (typeof KINDS)[BasisKind]][])(
     '%s is filled in, previewed, set and saved',
     async (kind, [filling, january, total, saved]) => {
-      const of = await plan();
+      const of = await newBudget();
       const panel = await wages(of);
       choose(panel, kind);
       for (const [label, value] of Object.entries(filling)) write(panel, label, value);
@@ -111,7 +111,7 @@ describe('a sentence that is not complete', () => {
   let panel: Panel;
   // one page for all: Escape puts the stored basis back
   beforeAll(async () => {
-    panel = await wages(await plan());
+    panel = await wages(await newBudget());
   });
   it.each([
     ['percentOf', { Percent: '5' }, 'Accounts: enter those it depends on, such as 4000-4199.'],
@@ -143,7 +143,7 @@ describe('a sentence that is not complete', () => {
 
 describe('a basis', () => {
   it('has steps and positions that are added and taken away', async () => {
-    const of = await plan();
+    const of = await newBudget();
     const panel = await wages(of);
     choose(panel, 'fixedMonths');
     write(panel, 'Amount a month', '100');
@@ -165,7 +165,7 @@ describe('a basis', () => {
     await waitFor(() => expect([given(panel)[2], given(panel)[3]]).toEqual(['–', '2,000']));
   });
   it('begins with a month, is rounded and kept within limits', async () => {
-    const of = await plan();
+    const of = await newBudget();
     const panel = await wages(of);
     for (const [label, value] of Object.entries({
       'From month on': '2',
@@ -179,7 +179,7 @@ describe('a basis', () => {
     await waitFor(async () => expect(await stored(of)).toMatchObject({ fromMonth: 2, roundTo: 100_000, least: 50_000, most: 90_000 }));
   });
   it('tells what it lacks, and is left as it was by Escape and by its button', async () => {
-    const panel = await wages(await plan());
+    const panel = await wages(await newBudget());
     write(panel, 'Year', '2025');
     choose(panel, 'trend');
     await panel.findByText(/A trend of years needs two full years; only FY2025 is\./);
@@ -191,7 +191,7 @@ describe('a basis', () => {
     expect(panel.queryByRole('button', { name: 'Apply' })).toBeNull();
   });
   it('refuses a circle with its accounts', async () => {
-    const of = await plan();
+    const of = await newBudget();
     const basis = { kind: 'percentOf', accounts: '6000', percent: '50' };
     await server.send('POST', `${of.api}/edits`, { edits: [{ kind: 'basis', account: '4100', basis }], filter: { department: ['South'] } });
     const panel = await wages(of);
@@ -201,7 +201,7 @@ describe('a basis', () => {
     await waitFor(() => expect(panel.getByRole('alert').textContent).toContain('depend on each other: '));
   });
   it('is one for several ways only when that is asked for', async () => {
-    const of = await plan();
+    const of = await newBudget();
     for (const [department, changePercent] of [
       ['South', '5'],
       ['North', '9'],

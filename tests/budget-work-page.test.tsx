@@ -2,8 +2,8 @@ import { fireEvent, waitFor, within } from '@testing-library/react';
 import type { BudgetDto, WorksheetDto } from '@wise-margin/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 
+import { budgetMaker } from './support/new-budget.ts';
 import { openPage } from './support/page.tsx';
-import { planMaker } from './support/plan.ts';
 import { startTestServer, type TestServer } from './support/server.ts';
 import { loadSmallCompany } from './support/small-company.ts';
 
@@ -16,7 +16,7 @@ beforeAll(async () => {
   company = await loadSmallCompany(server);
 });
 afterAll(() => server.close());
-const plan = planMaker(
+const newBudget = budgetMaker(
   () => server,
   () => company,
 );
@@ -32,7 +32,7 @@ async function openLine(address: string) {
 
 describe('the line’s panel', () => {
   it('marks what does not recur, says how much is left out, and counts it again', async () => {
-    const { address, worksheet } = await plan();
+    const { address, worksheet } = await newBudget();
     const { page, panel } = await openLine(address);
     await panel.findByText('Nothing is excluded from this account’s history.');
     fireEvent.click(panel.getByRole('button', { name: 'Exclude a month or an entry' }));
@@ -52,7 +52,7 @@ describe('the line’s panel', () => {
     await waitFor(async () => expect(sum(await worksheet(), '6000', 2)).toBe(30_000));
   });
   it('keeps notes on the line, and releases held months one by one and all', async () => {
-    const { api, address, worksheet } = await plan();
+    const { api, address, worksheet } = await newBudget();
     await server.send('POST', `${api}/edits`, { edits: [0, 1, 2].map((month) => monthEdit('6000', month, '999')) });
     const { panel } = await openLine(address);
     const note = panel.getByLabelText('Note on the line');
@@ -77,7 +77,7 @@ describe('files read back', () => {
     return within(await page.findByRole('dialog', { name: /^Changes in / }));
   }
   it('are seen before they change anything, and change what differs', async () => {
-    const { address, worksheet } = await plan();
+    const { address, worksheet } = await newBudget();
     const dialog = await read(address, csv('6000,2026-01,450.00,South', '6000,2026-02,300.00,South'));
     await dialog.findByText('1 amount and 0 notes will change. 1 amount is unchanged.');
     expect(sum(await worksheet(), '6000', 0)).toBe(30_000);
@@ -85,7 +85,7 @@ describe('files read back', () => {
     await waitFor(async () => expect(sum(await worksheet(), '6000', 0)).toBe(45_000));
   });
   it('list every row at fault with its reason and fix, and change nothing', async () => {
-    const { address, worksheet } = await plan();
+    const { address, worksheet } = await newBudget();
     const dialog = await read(
       address,
       csv(
@@ -118,7 +118,7 @@ describe('files read back', () => {
 
 describe('versions and states', () => {
   it('a copy is named and opened, and a name in use is refused', async () => {
-    const { address } = await plan();
+    const { address } = await newBudget();
     const page = openPage(server, address);
     const open = async () => {
       fireEvent.click(await page.findByRole('button', { name: 'Versions' }));
@@ -156,7 +156,7 @@ describe('versions and states', () => {
     expect([0, 1, 2, 11].map((month) => sum(worksheet, '4000', month))).toEqual([101_200, 101_300, 101_250, 101_250]);
   });
   it('goes to review, asks about open findings, and is approved and locked', async () => {
-    const { api, address } = await plan();
+    const { api, address } = await newBudget();
     await server.send('POST', `${api}/edits`, { edits: [{ kind: 'year', account: '6000', text: '9000', spread: 'even' }] });
     const page = openPage(server, address);
     fireEvent.click(await page.findByRole('button', { name: 'Submit for review' }));
@@ -171,7 +171,7 @@ describe('versions and states', () => {
 
 describe('two places at one figure', () => {
   it('are asked whose stands, with who entered what', async () => {
-    const { api, address, worksheet } = await plan();
+    const { api, address, worksheet } = await newBudget();
     const page = openPage(server, `${address}?row=6000`);
     await page.findByText('Draft, all changes saved');
     await server.send('POST', `${api}/edits`, { edits: [monthEdit('6000', 3, '500')], session: 'elsewhere' });

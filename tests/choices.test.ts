@@ -184,7 +184,7 @@ describe('the logo', () => {
   });
   it.each([
     ['text', new TextEncoder().encode('not a picture'), 'neither a PNG nor a JPEG'],
-    ['a picture of 600 kB', Uint8Array.from([...PICTURE, ...new Uint8Array(600_000)]), 'at most 500 kB'],
+    ['a picture of 600 kB', Uint8Array.from([...PICTURE, ...new Uint8Array(600_000)]), 'the limit is 500 kB'],
   ])('%s is refused with what to do', async (_, bytes, words) =>
     expect((await server.sendFile('PUT', `${company}/logo`, 'logo', bytes)).body).toMatchObject({ detail: expect.stringContaining(words) }),
   );

@@ -19,7 +19,7 @@ export type { PreviewedBasis } from './worksheet/worksheet-row.ts';
 export { checkWords } from './words/check-words.ts';
 export { nonrecurringWords } from './words/nonrecurring-words.ts';
 export { methodName, methodWords } from './words/method-words.ts';
-export { budgetRowWords } from './words/budget-row-words.ts';
+export { budgetFileIssueWords } from './words/budget-file-issue-words.ts';
 export { balancePlanIssueWords, balanceRuleIssueWords } from './words/balance-plan-words.ts';
 export { gridChanges, withChanges } from './grid/grid-changes.ts';
 export type { GridChanges } from './grid/grid-changes.ts';

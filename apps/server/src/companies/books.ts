@@ -30,7 +30,7 @@ export type Books = {
   /** names of customers and vendors, in alphabetical order */
   readonly parties: readonly string[];
   /** source journals of entries, in alphabetical order; '' stands for none */
-  readonly sources: readonly string[];
+  readonly sourceJournals: readonly string[];
   readonly statistics: StatisticSeries;
   readonly firstPosted: PeriodIndex | null;
   readonly lastPosted: PeriodIndex | null;
@@ -56,6 +56,6 @@ export const periodCode = (year: number, number: number): number => year * 100 +
 export function knownDimensions(books: Books): ReadonlyMap<string, readonly string[]> {
   const dimensions = new Map<string, readonly string[]>(books.dimensions.map(({ name, values }) => [name, values]));
   if (books.parties.length > 0) dimensions.set(PARTY, [...books.parties, '']);
-  if (books.sources.length > 0) dimensions.set(SOURCE, books.sources);
+  if (books.sourceJournals.length > 0) dimensions.set(SOURCE, books.sourceJournals);
   return dimensions;
 }

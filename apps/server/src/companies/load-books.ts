@@ -105,7 +105,7 @@ export async function loadBooks(database: Database, company: CompanyRow): Promis
     dimensions: dimensionRows.map(({ name }) => ({ name, values: valuesOf(name) })),
     combinations,
     parties: parties.map(({ name }) => name).sort(compareNaturally),
-    sources: sources.map(({ source }) => source).sort((a, b) => Number(a === '') - Number(b === '') || compareNaturally(a, b)),
+    sourceJournals: sources.map(({ source }) => source).sort((a, b) => Number(a === '') - Number(b === '') || compareNaturally(a, b)),
     statistics: await loadStatistics(database, company.id, calendar),
     firstPosted: Number.isFinite(first) ? periodAt(calendar, first as PeriodIndex).index : null,
     lastPosted: Number.isFinite(last) ? periodAt(calendar, last as PeriodIndex).index : null,

@@ -5,7 +5,7 @@ import { type Minor, minor } from '../money/minor.ts';
 import type { Basis } from './basis.ts';
 import type { BudgetBooks } from './budget-books.ts';
 import type { PlacedLine } from './budget-books.ts';
-import { CHECK_LIMITS,type CheckFinding } from './budget-checks.ts';
+import { CHECK_LIMITS, type CheckFinding } from './budget-checks.ts';
 import { yearTotal } from './budget-line.ts';
 import { historyMonths } from './line-context.ts';
 import type { NonrecurringReason } from './nonrecurring-reason.ts';

@@ -1,7 +1,7 @@
-import type { BudgetRowIssue, CheckFinding, WorksheetIssue } from '@wise-margin/core';
+import type { BudgetFileIssue, CheckFinding, WorksheetIssue } from '@wise-margin/core';
 import { describe, expect, it } from 'vitest';
 
-import { budgetRowWords, checkWords, worksheetIssueWords } from '../index.ts';
+import { budgetFileIssueWords, checkWords, worksheetIssueWords } from '../index.ts';
 
 /** One of each code; a new code without words here or there does not compile. */
 const DESK: { readonly [Code in WorksheetIssue['code']]: WorksheetIssue } = {
@@ -19,7 +19,7 @@ const DESK: { readonly [Code in WorksheetIssue['code']]: WorksheetIssue } = {
   circle: { code: 'circle', accounts: ['4000', '5000', '4000'] },
 };
 const at = { row: 7, column: 'department', text: 'Tuors' };
-const ROWS: { readonly [Code in BudgetRowIssue['code']]: BudgetRowIssue } = {
+const ROWS: { readonly [Code in BudgetFileIssue['code']]: BudgetFileIssue } = {
   emptyFile: { ...at, code: 'emptyFile' },
   missingColumn: { ...at, code: 'missingColumn' },
   repeatedColumn: { ...at, code: 'repeatedColumn' },
@@ -64,13 +64,13 @@ describe('words of budgets', () => {
     expect(worksheetIssueWords(issue)).toMatch(/^[a-z].{10,}\. [A-Z].*[^.]$/);
   });
   it.each(Object.values(ROWS))('a row at fault has a reason and a fix: $code', (issue) => {
-    const { reason, fix } = budgetRowWords(issue, 2028);
+    const { reason, fix } = budgetFileIssueWords(issue, 2028);
     for (const words of [reason, fix]) expect(words).toMatch(/^["A-Z].{5,}[^.]$/);
   });
   it('what is near is named in the fix', () => {
-    expect(budgetRowWords(ROWS.unknownValue, 2028).fix).toBe('Did you mean Tours?');
-    expect(budgetRowWords(ROWS.unknownAccount, 2028).fix).toBe('Correct the number');
-    expect(budgetRowWords(ROWS.outsideYear, 2028).fix).toBe('Write 2028-01 to 2028-12');
+    expect(budgetFileIssueWords(ROWS.unknownValue, 2028).fix).toBe('Did you mean Tours?');
+    expect(budgetFileIssueWords(ROWS.unknownAccount, 2028).fix).toBe('Correct the number');
+    expect(budgetFileIssueWords(ROWS.outsideYear, 2028).fix).toBe('Write 2028-01 to 2028-12');
     expect(worksheetIssueWords(DESK.circle)).toContain('4000, then 5000, then 4000');
   });
   it.each(Object.values(FINDINGS))('a finding reads as a sentence: $0.code', (finding, words) =>

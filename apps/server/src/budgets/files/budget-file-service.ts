@@ -1,6 +1,6 @@
 import { type BudgetFileEffectDto } from '@wise-margin/contract';
 import {
-  type BudgetRowIssue,
+  type BudgetFileIssue,
   type DimensionFilter,
   editsOfChanges,
   fileEffect,
@@ -16,7 +16,7 @@ import {
   toDecimalText,
   type WorksheetEdit,
 } from '@wise-margin/core';
-import { budgetRowWords, lineBasisWords } from '@wise-margin/presentation';
+import { budgetFileIssueWords, lineBasisWords } from '@wise-margin/presentation';
 import { stringify } from 'csv-stringify/sync';
 
 import { headOf } from '../../budget-store/index.ts';
@@ -35,7 +35,7 @@ import type { FilledNote } from './budget-workbook.ts';
 const MONTHS = Array.from({ length: 12 }, (_, month) => month);
 type Taken = {
   readonly figures: readonly FileFigure[];
-  readonly issues: readonly BudgetRowIssue[];
+  readonly issues: readonly BudgetFileIssue[];
   readonly notes: readonly FilledNote[];
   readonly budget: number | null;
 };
@@ -187,7 +187,7 @@ export class BudgetFileService {
       })),
       notes: notes.map(({ account, dimensions, text }) => ({ account, name: name(account), slice: slice(dimensions), text })),
       same: effect.same,
-      issues: issues.map((issue) => ({ row: issue.row, column: issue.column, text: issue.text, ...budgetRowWords(issue, row.year) })),
+      issues: issues.map((issue) => ({ row: issue.row, column: issue.column, text: issue.text, ...budgetFileIssueWords(issue, row.year) })),
       applied: how.apply,
     };
   }

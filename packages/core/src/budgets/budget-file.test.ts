@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 
 import { toDecimalText } from '../money/format-amount.ts';
 import { minor } from '../money/minor.ts';
-import { editsOfChanges, fileEffect, type FilePlace, readBudgetFile } from './budget-rows.ts';
+import { editsOfChanges, fileEffect, type FilePlace, readBudgetFile } from './budget-file.ts';
 import { booksOf, head, line, SOUTH } from './small-budget.ts';
 import { BudgetWorksheet } from './worksheet.ts';
 

@@ -1,9 +1,9 @@
-import type { BudgetRowIssue } from '@wise-margin/core';
+import type { BudgetFileIssue } from '@wise-margin/core';
 
 import { AMOUNT_WORDS } from './import-issue-words.ts';
 
 /** What is wrong with a row of a budget file, and what to write instead. */
-export function budgetRowWords(issue: BudgetRowIssue, year: number): { readonly reason: string; readonly fix: string } {
+export function budgetFileIssueWords(issue: BudgetFileIssue, year: number): { readonly reason: string; readonly fix: string } {
   const near = 'near' in issue && issue.near.length > 0 ? `Did you mean ${issue.near.join(', ')}?` : null;
   switch (issue.code) {
     case 'emptyFile':

@@ -3,10 +3,15 @@ import type { BudgetDto, WorksheetDto } from '@wise-margin/contract';
 import type { TestServer } from './server.ts';
 
 /** A budget of 2026 from 2025, unchanged: where it stands in the API, and at which address. */
-export type Plan = { readonly id: number; readonly api: string; readonly address: string; readonly worksheet: () => Promise<WorksheetDto> };
+export type TestBudget = {
+  readonly id: number;
+  readonly api: string;
+  readonly address: string;
+  readonly worksheet: () => Promise<WorksheetDto>;
+};
 
 /** Makes a budget of its own for a test, so that none sees another's edits. */
-export function planMaker(server: () => TestServer, company: () => number): () => Promise<Plan> {
+export function budgetMaker(server: () => TestServer, company: () => number): () => Promise<TestBudget> {
   let made = 0;
   return async () => {
     made += 1;

@@ -19,7 +19,7 @@ export type FileFigure = {
   readonly month: number;
   readonly text: string;
 };
-export type BudgetRowIssue = { readonly row: number; readonly column: string; readonly text: string } & (
+export type BudgetFileIssue = { readonly row: number; readonly column: string; readonly text: string } & (
   | {
       readonly code:
         | 'emptyFile'
@@ -42,7 +42,7 @@ export type FilePlace = {
   /** values each dimension has; '' stands for none */
   readonly values: ReadonlyMap<string, readonly string[]>;
 };
-export type ReadFigures = { readonly figures: readonly FileFigure[]; readonly issues: readonly BudgetRowIssue[] };
+export type ReadFigures = { readonly figures: readonly FileFigure[]; readonly issues: readonly BudgetFileIssue[] };
 
 const OWN = ['account', 'period', 'amount'] as const;
 
@@ -54,7 +54,7 @@ const OWN = ['account', 'period', 'amount'] as const;
  */
 export function readBudgetFile(rows: readonly (readonly string[])[], { head }: FilePlace): ReadFigures {
   const figures: FileFigure[] = [];
-  const issues: BudgetRowIssue[] = [];
+  const issues: BudgetFileIssue[] = [];
   const header = (rows[0] ?? []).map((cell) => cell.trim().toLowerCase());
   if (header.every((cell) => cell === '')) return { figures, issues: [{ row: 0, column: '', text: '', code: 'emptyFile' }] };
   for (const name of [...OWN, ...head.dimensions.map((each) => each.toLowerCase())])
@@ -96,13 +96,13 @@ export type FileEffect = {
   readonly changes: readonly FigureChange[];
   /** figures that stand as they are in the file */
   readonly same: number;
-  readonly issues: readonly BudgetRowIssue[];
+  readonly issues: readonly BudgetFileIssue[];
 };
 
 /** What a file's figures would change of a budget. Nothing is changed; figures at fault are listed and count for nothing. */
 export function fileEffect(worksheet: BudgetWorksheet, { books, head, values }: FilePlace, figures: readonly FileFigure[]): FileEffect {
   const changes: FigureChange[] = [];
-  const issues: BudgetRowIssue[] = [];
+  const issues: BudgetFileIssue[] = [];
   const seen = new Set<string>();
   const positions = new Map(books.chart.accounts.map(({ number }, position) => [number, position]));
   let same = 0;
