@@ -50,7 +50,6 @@ export type BudgetProposalDto = z.infer<typeof budgetProposalSchema>;
 
 /** A new budget as it would be created, except for what a person calls it. */
 export const newBudgetPreviewRequestSchema = newBudgetSchema.omit({ name: true, note: true }).meta({ id: 'NewBudgetPreviewRequest' });
-export type NewBudgetPreviewRequest = z.input<typeof newBudgetPreviewRequestSchema>;
 /** A year beside the budget made from it, in the shown sign. */
 const yearTotalsSchema = z.object({
   base: minorSchema,

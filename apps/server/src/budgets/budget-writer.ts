@@ -51,7 +51,7 @@ export class BudgetWriter {
       const { result, rules = [], entry } = acted;
       const { actor } = entry;
       const lines = await this.#parts.store.write(
-        { books, budget: budget },
+        { books, budget },
         { changes: result.changes, notes: result.notes, rules, actor },
         transaction,
       );

@@ -139,7 +139,10 @@ function TopLine({ company }: { readonly company: CompanyDto }) {
   return (
     <header className="flex h-12 shrink-0 items-center gap-4 border-b border-hairline px-5 short:h-9 narrow:gap-2 narrow:px-3">
       <div className="relative">
-        <Listbox value={company.id} onChange={(id: number) => void navigate(`/c/${id}/${samePlace(parts)}${keptChoices(location.search)}`)}>
+        <Listbox
+          value={company.id}
+          onChange={(id: number) => void navigate(`/c/${id}/${samePlace(parts)}${sharedChoices(location.search)}`)}
+        >
           <ListboxButton
             aria-label={`Company: ${company.name}`}
             className="flex h-8 max-w-80 items-center gap-1 font-semibold narrow:max-w-[calc(100vw-8.5rem)]"
@@ -203,14 +206,14 @@ function TopLine({ company }: { readonly company: CompanyDto }) {
   );
 }
 
-/** Where another company opens: in the same station, and with a shipped view in that one, since it serves every company. */
 /** Choices that mean the same in any company: the month, units, decimals and how figures are written, drafts, charts. */
-function keptChoices(search: string): string {
+function sharedChoices(search: string): string {
   const names = new Set<string>(['asOf', 'drafts', 'show', ...DISPLAY_QUERY_NAMES]);
   const shared = new URLSearchParams([...new URLSearchParams(search)].filter(([name]) => names.has(name)));
   return shared.size === 0 ? '' : `?${shared.toString()}`;
 }
 
+/** Where another company opens: in the same station, and with a shipped view in that one, since it serves every company. */
 function samePlace(parts: readonly string[]): string {
   const [station = '', view] = parts;
   return station === 'statements' && parts.length === 2 && view !== 'new' && !view!.startsWith('view-') ? parts.join('/') : station;

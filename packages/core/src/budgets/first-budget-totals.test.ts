@@ -37,6 +37,14 @@ describe('a new budget beside the year it starts from', () => {
     ]);
     expect(netIncome).toMatchObject({ base: 1100, budget: 1210, change: { value: 110, favor: 'F' } });
   });
+  it('lists classes in statement order, whatever the order of the chart', () => {
+    const books = booksOf({ facts: [fact('4000', 2026, 1, -10), fact('6000', 2026, 1, 3), fact('5000', 2026, 1, 4)] });
+    const turned = { ...books, chart: { accounts: [...books.chart.accounts] } };
+    // revenue and operating expenses change places; their amounts go with the position
+    [turned.chart.accounts[1], turned.chart.accounts[4]] = [books.chart.accounts[4]!, books.chart.accounts[1]!];
+    const { classes } = firstBudgetTotals({ books: turned, fromYear: 2026, lines: [], projected: false });
+    expect(classes.map((each) => each.class)).toEqual(['revenue', 'costOfSales', 'operatingExpenses']);
+  });
   it('says what of the base is nonrecurring, and leaves it out of the budget alone', () => {
     const storm = fact('6100', 2026, 3, 900);
     const { classes, netIncome } = totalsOf({ facts: [fact('6100', 2026, 2, 100), storm], nonrecurring: [storm] }, { change: '0' });

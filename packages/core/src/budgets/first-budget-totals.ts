@@ -1,5 +1,5 @@
 import { isIncomeAccount } from '../chart/account.ts';
-import { type AccountClass, classOf, type Polarity } from '../chart/account-class.ts';
+import { ACCOUNT_CLASS_KEYS, type AccountClass, classOf, type Polarity } from '../chart/account-class.ts';
 import { type Minor, minor } from '../money/minor.ts';
 import { amount, type Cell } from '../statements/cell.ts';
 import { differenceOf, percentDifferenceOf } from '../variance/difference.ts';
@@ -58,7 +58,10 @@ export function firstBudgetTotals(options: {
     all.recurring += recurring;
     all.budget += budget;
   }
-  const classes = [...sums].filter(([, { base, recurring, budget }]) => base !== 0 || recurring !== 0 || budget !== 0);
+  const classes = [...sums]
+    .filter(([, { base, recurring, budget }]) => base !== 0 || recurring !== 0 || budget !== 0)
+    // a chart may list its accounts in any order
+    .sort(([a], [b]) => ACCOUNT_CLASS_KEYS.indexOf(a) - ACCOUNT_CLASS_KEYS.indexOf(b));
   return {
     classes: classes.map(([of, sum]) => {
       const { natural, polarity } = classOf(of);
