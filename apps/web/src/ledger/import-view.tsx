@@ -152,7 +152,7 @@ function Preview({ made, preview }: { readonly made: ImportDto; readonly preview
         {made.files
           .map(
             ({ name, bytes, encoding }) =>
-              `${name}, ${(bytes / 1024).toLocaleString('en-US', { maximumFractionDigits: 0 })} KiB, ${encoding}`,
+              `${name}, ${(bytes / 1024).toLocaleString('en-US', { maximumFractionDigits: 0 })} KB, ${encoding}`,
           )
           .join('; ')}
       </p>
