@@ -56,7 +56,9 @@ describe('demo companies at a click', () => {
     expect(await server.statement(`/companies/${own}/statements/income?asOf=2026-02`)).toEqual(before.statement);
     expect((await server.send('GET', `/companies/${made.companies[0]!.id}`)).status).toBe(404);
     expect(existsSync(join(server.directory, 'files', 'tern-island'))).toBe(false);
-    const [event] = await server.application.database.models.auditEvents.findAll({ where: { action: 'demo.remove' } });
+    const [event] = await server.application.database.select<{ details: string }>(
+      `SELECT details FROM audit_events WHERE action = 'demo.remove'`,
+    );
     expect(event!.details).toContain('Gannet Rock Sea Salt');
   });
   it('leave nothing behind when it fails in the middle, and say so', async () => {

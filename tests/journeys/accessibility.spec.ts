@@ -7,6 +7,8 @@ const SCREENS: readonly (readonly [string, string, string])[] = [
   ['imports', '/c/1/ledger/imports', 'Ledger'],
   ['new import', '/c/1/ledger/imports/new', 'Import files'],
   ['import', '/c/1/ledger/imports/1', 'Import 1'],
+  ['entries', '/c/1/ledger/entries', 'Ledger'],
+  ['audit trail', '/c/1/ledger/audit', 'Ledger'],
   ['accounts', '/c/1/ledger/accounts', 'Ledger'],
   ['trial balance', '/c/1/ledger/trial-balance', 'Ledger'],
   ['draft entries', '/c/1/ledger/drafts', 'Ledger'],

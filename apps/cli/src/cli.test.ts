@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 
 import papaparse from 'papaparse';
+import sqlite3 from 'sqlite3';
 import { afterAll, describe, expect, it } from 'vitest';
 
 import { run } from './main.ts';
@@ -240,5 +241,24 @@ describe('the command line', () => {
         ({ key }) => key === 'revenue',
       )!.cells['month.actual']!.value;
     expect([revenue(await of('Shop')), revenue(await of('none'))]).toEqual(['10.00', '20.00']);
+  });
+});
+
+describe('the audit trail', () => {
+  it('is listed oldest first, and verified: exit code 1 and the event named where a row was changed', async () => {
+    const listed = await wm('audit', 'list', '--area', 'ledger', '--format', 'csv');
+    expect(listed.code).toBe(0);
+    expect(papaparse.parse<Record<string, string>>(listed.out, { header: true }).data[0]).toMatchObject({ change: 'Import 2 posted' });
+    expect(await wm('audit', 'list', '--area', 'elsewhere')).toMatchObject({ code: 1, error: expect.stringContaining('area') });
+    expect(await wm('audit', 'verify')).toMatchObject({ code: 0, error: '' });
+    const database = new sqlite3.Database(join(folder, 'data', 'wise-margin.sqlite'));
+    await new Promise((resolve) =>
+      database.exec(`DROP TRIGGER audit_events_no_update; UPDATE audit_events SET at = '2020-01-01' WHERE id = 1`, () =>
+        database.close(resolve),
+      ),
+    );
+    const verified = await wm('audit', 'verify');
+    expect(verified.code).toBe(1);
+    expect(verified.error).toMatch(/The audit trail was tampered with\.\nEvent 1 was changed: .* 2020-01-01\./);
   });
 });

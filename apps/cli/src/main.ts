@@ -4,6 +4,7 @@ import { ACCOUNT_CLASS_KEYS } from '@wise-margin/core';
 import { type Application, openApplication, ProblemError } from '@wise-margin/server';
 import { ZodError } from 'zod';
 
+import { type AuditOptions, listAudit, verifyAuditTrail } from './commands/audit.ts';
 import { createBudget } from './commands/budget.ts';
 import { type BudgetWorkOptions, exportBudget, importBudget, listBudgets, printBalancePlan } from './commands/budget-work.ts';
 import { makeDemo } from './commands/demo.ts';
@@ -34,6 +35,9 @@ const TEXTS = [
   'budget',
   'department',
   'decimals',
+  'to',
+  'area',
+  'find',
 ];
 const FLAGS = [
   'help',
@@ -57,6 +61,8 @@ const VERBS: Readonly<Record<string, Verb>> = {
   'budget list': (application, values) => listBudgets(application, values as BudgetWorkOptions),
   'budget export': (application, values) => exportBudget(application, values as BudgetWorkOptions),
   'budget import': (application, values) => importBudget(application, values as BudgetWorkOptions),
+  'audit list': (application, values) => listAudit(application, values as AuditOptions),
+  'audit verify': (application) => verifyAuditTrail(application),
   'balance-plan': (application, values) => printBalancePlan(application, values as BudgetWorkOptions),
   statement: (application, values, { words: [view] }) => statement(application, view, values as StatementOptions),
   statistics: (application, values) =>

@@ -31,6 +31,9 @@ export const USAGE = `Usage: npm run wm -- <verb> [options]
   years open                 --year 2029
                              adds the fiscal year after the last or before the first one
   trial-balance              --as-of 2026-10
+  audit list                 [--from 2026-10-01] [--to 2026-10-31] [--area ledger|budgets|views|settings] [--find TEXT]
+  audit verify               checks that no event on record was changed, removed or inserted
+                             (exit code 1 and the event named otherwise)
 
 Every verb takes --data DIR (default: demo-data), --company NAME (default: the only or first one),
 and --format table|csv|json (default: table).

@@ -1,5 +1,6 @@
 import { mkdirSync } from 'node:fs';
 
+import { AuditService } from './audit/index.ts';
 import { BudgetStore } from './budget-store/index.ts';
 import {
   BalancePlanService,
@@ -17,7 +18,7 @@ import { type Database, openDatabase } from './database/database.ts';
 import { lockFolder } from './database/folder-lock.ts';
 import { DemoService } from './demo/index.ts';
 import { BenchmarkStore, Evaluator } from './evaluation/index.ts';
-import { ImportService, LedgerService, type Report, StatisticsService } from './ledger/index.ts';
+import { EntryList, ImportService, LedgerService, type Report, StatisticsService } from './ledger/index.ts';
 import { StatementService, ViewStore } from './statements/index.ts';
 import { inlinePool, type WorkPool } from './work/work-pool.ts';
 
@@ -32,6 +33,7 @@ export type Application = {
   readonly database: Database;
   readonly booksCache: BooksCache;
   readonly ledger: LedgerService;
+  readonly entryList: EntryList;
   readonly statistics: StatisticsService;
   readonly imports: ImportService;
   readonly budgetStore: BudgetStore;
@@ -48,6 +50,7 @@ export type Application = {
   readonly balancePlans: BalancePlanService;
   readonly budgetFiles: BudgetFileService;
   readonly statements: StatementService;
+  readonly audit: AuditService;
   readonly demo: DemoService;
   readonly work: WorkPool;
   readonly actor: Actor;
@@ -95,6 +98,7 @@ export async function openApplication(options: {
     benchmarks,
     logos: new LogoStore(database),
     ledger: new LedgerService(database, booksCache),
+    entryList: new EntryList(database, booksCache),
     statistics,
     demo: new DemoService({ database, imports, statistics, budgetCreation, budgetReview, worksheets, work, actor: options.actor, report }),
     budgets,
@@ -106,6 +110,7 @@ export async function openApplication(options: {
     balancePlans: new BalancePlanService(budgetParts),
     budgetFiles: new BudgetFileService(worksheets, work),
     work,
+    audit: new AuditService(database, booksCache),
     statements: new StatementService({ booksCache, evaluator, views, actor: options.actor }),
     actor: options.actor,
     close: async () => {

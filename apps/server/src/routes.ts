@@ -1,11 +1,12 @@
 import type { Application } from './application.ts';
+import { auditRoutes } from './audit/index.ts';
 import { budgetRoutes } from './budgets/index.ts';
 import { companyRoutes } from './companies/index.ts';
 import { demoRoutes } from './demo/index.ts';
 import { benchmarkRoutes } from './evaluation/index.ts';
 import { serverRoutes } from './http/openapi.ts';
 import type { Route } from './http/route.ts';
-import { importRoutes, ledgerRoutes, statisticsRoutes } from './ledger/index.ts';
+import { entryListRoutes, importRoutes, ledgerRoutes, statisticsRoutes } from './ledger/index.ts';
 import { statementRoutes } from './statements/index.ts';
 
 /** Every path of the API, below `/api`; it is served and described from this list. */
@@ -14,12 +15,15 @@ export function routesOf(application: Application): readonly Route[] {
   const routes = [
     ...companyRoutes(services),
     ...demoRoutes(services.demo),
+    // its file before an entry of any name
+    ...entryListRoutes(services),
     ...ledgerRoutes(services.ledger),
     ...importRoutes(services),
     ...statisticsRoutes(services),
     ...budgetRoutes(services),
     ...benchmarkRoutes(services.benchmarks, services.actor),
     ...statementRoutes(services),
+    ...auditRoutes(services.audit),
   ];
   return [...routes, ...serverRoutes(routes)];
 }

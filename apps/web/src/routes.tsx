@@ -12,6 +12,8 @@ const ImportsPage = lazy(() => import('./ledger/imports-page.tsx'));
 const ImportPage = lazy(() => import('./ledger/import-page.tsx'));
 const FirstImportPage = lazy(() => import('./ledger/first-import-page.tsx'));
 const NewImportPage = lazy(() => import('./ledger/new-import-page.tsx'));
+const EntriesPage = lazy(() => import('./ledger/entries-page.tsx'));
+const AuditPage = lazy(() => import('./ledger/audit-page.tsx'));
 const AccountsPage = lazy(() => import('./ledger/accounts-page.tsx'));
 const TrialBalancePage = lazy(() => import('./ledger/trial-balance-page.tsx'));
 const BudgetsPage = lazy(() => import('./budgets/budgets-page.tsx'));
@@ -44,6 +46,8 @@ export const ROUTES: RouteObject[] = [
           { path: 'imports', element: <ImportsPage /> },
           { path: 'imports/new', element: <NewImportPage /> },
           { path: 'imports/:import', element: <ImportPage /> },
+          { path: 'entries', element: <EntriesPage /> },
+          { path: 'audit', element: <AuditPage /> },
           { path: 'accounts', element: <AccountsPage /> },
           { path: 'trial-balance', element: <TrialBalancePage /> },
           { path: 'drafts', element: <DraftsPage /> },

@@ -16,3 +16,4 @@ export * from './budget-versions.ts';
 export * from './budget-proposal.ts';
 export * from './budget-files.ts';
 export * from './balance-plan.ts';
+export * from './audit.ts';

@@ -197,6 +197,64 @@ export const draftEntriesSchema = z
   .meta({ id: 'DraftEntries' });
 export type DraftEntriesDto = z.infer<typeof draftEntriesSchema>;
 
+const amountBoundSchema = z.coerce.number().int().min(0).max(9e15);
+/** What entries are looked for. The dimensions of `filter` are the ledger's own, and `party` and `source`. */
+const entryFilterSchema = z.object({
+  from: periodKeySchema.optional(),
+  to: periodKeySchema.optional(),
+  /** as typed: `4000-4999, 6100` */
+  accounts: z.string().max(2000, 'At most 2,000 characters').optional(),
+  filter: filterQuerySchema,
+  /** bounds of the amount without its sign, in minor units */
+  least: amountBoundSchema.optional(),
+  most: amountBoundSchema.optional(),
+  /** words of the entry number, document, memo, customer or vendor */
+  find: z.string().max(200, 'At most 200 characters').optional(),
+  origin: z.enum(['import', 'manual']).optional(),
+  state: z.enum(['posted', 'draft']).optional(),
+  sort: z.enum(['date', 'account', 'party', 'amount', 'source']).default('date'),
+  order: z.enum(['ascending', 'descending']).default('descending'),
+});
+export const entryListQuerySchema = entryFilterSchema.extend({
+  after: z.coerce.number().int().min(0).default(0),
+  limit: z.coerce.number().int().min(1).max(1000).default(200),
+});
+export const entryExportQuerySchema = entryFilterSchema;
+export type EntryFilterDto = z.infer<typeof entryFilterSchema>;
+export type EntryListQueryDto = z.infer<typeof entryListQuerySchema>;
+
+/** A line of an entry as a list shows it. */
+export const listedLineSchema = z.object({
+  lineId: z.number().int(),
+  entryId: z.number().int(),
+  entry: z.string(),
+  date: z.string(),
+  account: z.string(),
+  accountName: z.string(),
+  /** debit positive */
+  amount: minorSchema,
+  party: z.string(),
+  document: z.string(),
+  memo: z.string(),
+  due: z.string().nullable(),
+  source: z.string(),
+  kind: z.string(),
+  state: z.string(),
+  /** null for an entry made by a person */
+  importId: z.number().int().nullable(),
+  dimensions: z.record(z.string(), z.string()),
+});
+export type ListedLineDto = z.infer<typeof listedLineSchema>;
+export const entryListSchema = z
+  .object({
+    lines: z.array(listedLineSchema),
+    /** of all that match, not only the page */
+    totals: z.object({ lines: z.number().int(), entries: z.number().int(), debits: minorSchema, credits: minorSchema }),
+    next: z.number().int().nullable(),
+  })
+  .meta({ id: 'EntryList' });
+export type EntryListDto = z.infer<typeof entryListSchema>;
+
 /** What a person answers to what the check of an import asked. */
 export const importChoicesSchema = z.object({
   encoding: z.enum(['utf-8', 'windows-1252']).exactOptional(),

@@ -188,3 +188,7 @@ export type { BalanceRuleIssue } from './balance-plan/rule-issue.ts';
 export { plannedBalanceColumns, plannedCashColumns } from './balance-plan/balance-plan-columns.ts';
 export { DAYS_CLASSES } from './balance-plan/rule-from-history.ts';
 export type { DaysClass } from './balance-plan/rule-from-history.ts';
+export { LineTable, LineTableBuilder } from './ledger/line-table.ts';
+export type { TableLine } from './ledger/line-table.ts';
+export { findLines, lineTotals, sortLines } from './ledger/find-lines.ts';
+export type { LineQuery, LineSort, LineTotals } from './ledger/find-lines.ts';

@@ -24,3 +24,6 @@ export { balancePlanIssueWords, balanceRuleIssueWords } from './words/balance-pl
 export { gridChanges, withChanges } from './grid/grid-changes.ts';
 export type { GridChanges } from './grid/grid-changes.ts';
 export { statisticIssueWords } from './words/statistic-issue-words.ts';
+export { budgetMilestoneWords } from './words/budget-milestone-words.ts';
+export { auditActionsOf, auditAreaOf, auditWords } from './words/audit-words.ts';
+export type { AuditNames, AuditRecord } from './words/audit-words.ts';

@@ -1,13 +1,15 @@
 import { type BudgetStateDto } from '@wise-margin/contract';
-import { BudgetWorksheet, type PlacedLine, type WorksheetResult } from '@wise-margin/core';
+import { BudgetWorksheet, type Minor, type PlacedLine, toDecimalText, type WorksheetResult } from '@wise-margin/core';
 import { budgetLockWords } from '@wise-margin/presentation';
 import type { Transaction } from 'sequelize';
 
 import { budgetBooksOf, type ChangeLog, headOf, type LoggedChange, type RuleChange, type StoredBudget } from '../budget-store/index.ts';
 import type { Books } from '../companies/index.ts';
 import { type Actor, recordAudit } from '../database/audit.ts';
+import type { AuditChange } from '../database/audit-chain.ts';
 import { ProblemError } from '../http/problem.ts';
 import type { BudgetContext } from './budget-context.ts';
+import { changedAmounts } from './worksheet/change-dto.ts';
 
 /** What a change made of a budget, and how it is recorded. */
 export type MadeChange = {
@@ -63,7 +65,14 @@ export class BudgetWriter {
       const details = { version, words: entry.words };
       await recordAudit(
         this.#parts.database,
-        { companyId: books.id, actor, action: `budget.${entry.kind}`, subject: `budget ${budgetId}`, details },
+        {
+          companyId: books.id,
+          actor,
+          action: `budget.${entry.kind}`,
+          subject: `budget ${budgetId}`,
+          details,
+          changes: amountChanges(books, budget.row.year, lines),
+        },
         transaction,
       );
       return { budget, lines, rules, notes: [...worksheet.notes] };
@@ -79,4 +88,14 @@ function storedCells(result: WorksheetResult, stored: readonly { readonly after:
     const [id, month] = cell.split(':');
     return `${ids.get(Number(id)) ?? id}:${month}`;
   });
+}
+
+/** The amounts a change moved, as they were and are; past those told, their number. */
+function amountChanges(books: Books, year: number, lines: LoggedChange['lines']): AuditChange[] {
+  const { cells, more } = changedAmounts(books, year, lines);
+  const text = (amount: number | null): string | null => (amount === null ? null : toDecimalText(amount as Minor, books.currency.exponent));
+  const told = cells.map(({ account, slice, month, from, to }): AuditChange => {
+    return { what: [account, slice, month].filter(Boolean).join(', '), from: text(from), to: text(to) };
+  });
+  return more === 0 ? told : [...told, { what: 'further amounts', from: null, to: more }];
 }

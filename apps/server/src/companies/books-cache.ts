@@ -1,14 +1,18 @@
+import type { LineTable } from '@wise-margin/core';
+
 import type { Database } from '../database/database.ts';
 import { notFound } from '../http/problem.ts';
 import { type Actuals, type ActualsDetail, loadActuals } from './actuals.ts';
 import type { Books } from './books.ts';
 import { loadBooks } from './load-books.ts';
+import { loadLines } from './load-lines.ts';
 
 /** Books of each company, loaded again when this process or another posted a newer version. */
 export class BooksCache {
   readonly #database: Database;
   readonly #held = new Map<number, Promise<Books>>();
   readonly #actuals = new WeakMap<Books, Map<string, Promise<Actuals>>>();
+  readonly #lines = new WeakMap<Books, Promise<LineTable>>();
 
   constructor(database: Database) {
     this.#database = database;
@@ -37,5 +41,13 @@ export class BooksCache {
     // a failed read fails for whoever asked; the next request tries again
     cube.catch(() => held.delete(key));
     return cube;
+  }
+
+  /** Every line of the ledger, drafts included, as a table; read at the first request. */
+  lines(books: Books): Promise<LineTable> {
+    const held = this.#lines.get(books) ?? loadLines(this.#database, books);
+    this.#lines.set(books, held);
+    held.catch(() => this.#lines.delete(books));
+    return held;
   }
 }

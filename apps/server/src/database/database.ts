@@ -16,6 +16,8 @@ import { lineRules } from './migrations/0008-line-rules.ts';
 import { demoCompanies } from './migrations/0009-demo-companies.ts';
 import { plainWords } from './migrations/0010-plain-words.ts';
 import { filterParameters } from './migrations/0011-filter-parameters.ts';
+import { auditChain } from './migrations/0012-audit-chain.ts';
+import { entriesByDate } from './migrations/0013-entries-by-date.ts';
 import { defineModels, type Models } from './models.ts';
 
 const MIGRATIONS = [
@@ -30,6 +32,8 @@ const MIGRATIONS = [
   demoCompanies,
   plainWords,
   filterParameters,
+  auditChain,
+  entriesByDate,
 ];
 type Bindings = readonly (string | number | null)[];
 
@@ -96,11 +100,13 @@ function openFolder(directory: string): void {
 
 async function migrate(sequelize: Sequelize): Promise<void> {
   const umzug = new Umzug({
-    migrations: MIGRATIONS.map(({ name, statements }) => ({
+    migrations: MIGRATIONS.map(({ name, statements, fill, finally: last = [] }) => ({
       name,
       up: () =>
         sequelize.transaction({ type: Transaction.TYPES.IMMEDIATE }, async (transaction) => {
           for (const statement of statements) await sequelize.query(statement, { transaction });
+          await fill?.(sequelize, transaction);
+          for (const statement of last) await sequelize.query(statement, { transaction });
         }),
     })),
     storage: new SequelizeStorage({ sequelize }),

@@ -71,15 +71,6 @@ export class BudgetRow extends Model<InferAttributes<BudgetRow>, InferCreationAt
     return JSON.parse(this.dimensionsText) as string[];
   }
 }
-export class AuditEventRow extends Model<InferAttributes<AuditEventRow>, InferCreationAttributes<AuditEventRow>> {
-  declare id: CreationOptional<number>;
-  declare companyId: number | null;
-  declare at: string;
-  declare actor: string;
-  declare action: string;
-  declare subject: string;
-  declare details: string;
-}
 
 export type Models = {
   readonly companies: typeof CompanyRow;
@@ -87,7 +78,6 @@ export type Models = {
   readonly accounts: typeof AccountRow;
   readonly imports: typeof ImportRow;
   readonly budgets: typeof BudgetRow;
-  readonly auditEvents: typeof AuditEventRow;
 };
 
 const { INTEGER, TEXT, BOOLEAN } = DataTypes;
@@ -172,10 +162,5 @@ export function defineModels(sequelize: Sequelize): Models {
     },
     options('budgets'),
   );
-  class AuditEvent extends AuditEventRow {}
-  AuditEvent.init(
-    { id: id(), companyId: wholeOrNull(), at: text(), actor: text(), action: text(), subject: text(), details: text() },
-    options('audit_events'),
-  );
-  return { companies: Company, fiscalYears: FiscalYear, accounts: Account, imports: Import, budgets: Budget, auditEvents: AuditEvent };
+  return { companies: Company, fiscalYears: FiscalYear, accounts: Account, imports: Import, budgets: Budget };
 }

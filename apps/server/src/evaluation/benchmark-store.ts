@@ -35,6 +35,11 @@ export class BenchmarkStore {
   /** Types a benchmark, or takes it away. */
   async change(companyId: number, { line, kind, value }: BenchmarkChange, actor: Actor): Promise<BenchmarkDto[]> {
     await this.#database.write(async (transaction) => {
+      const [before] = await this.#database.select<{ value: number }>(
+        'SELECT value FROM benchmarks WHERE company_id = $1 AND line_key = $2',
+        [companyId, line],
+        transaction,
+      );
       if (value === null)
         await this.#database.run('DELETE FROM benchmarks WHERE company_id = $1 AND line_key = $2', [companyId, line], transaction);
       else
@@ -45,7 +50,14 @@ export class BenchmarkStore {
         );
       await recordAudit(
         this.#database,
-        { companyId, actor, action: 'benchmark.change', subject: line, details: { kind, value } },
+        {
+          companyId,
+          actor,
+          action: 'benchmark.change',
+          subject: line,
+          details: { kind, value },
+          changes: [{ what: 'value', from: before?.value ?? null, to: value }],
+        },
         transaction,
       );
     });

@@ -1,8 +1,7 @@
 import { type DisplayChoices, displayChoicesOf, type RunChoices, type StatementQuery } from '@wise-margin/contract';
-import { DEFAULT_DISPLAY, type DimensionFilter, type Display, nearMatches, parseAccountList, selects } from '@wise-margin/core';
+import { DEFAULT_DISPLAY, type DimensionFilter, type Display } from '@wise-margin/core';
 
-import { type Books, refuseUnknownFilter } from '../companies/index.ts';
-import { refused } from '../http/problem.ts';
+import { type Books, refuseUnknownFilter, typedAccounts } from '../companies/index.ts';
 
 /** Everything a statement is run with beside its month: the view's own choices, and over them those of whoever asks. */
 export type Run = {
@@ -31,31 +30,8 @@ export function runOf(
   return {
     filter,
     accounts,
-    onlyAccounts: onlyAccounts(books, accounts),
+    onlyAccounts: typedAccounts(books, accounts),
     drafts: query.drafts === undefined ? (view.choices.drafts ?? false) : query.drafts === 'yes',
     display: { ...DEFAULT_DISPLAY, ...view.display, ...displayChoicesOf(query) },
   };
-}
-
-/** Chart positions of the accounts in a typed list; null when it is empty. Every part of the list must name an account. */
-function onlyAccounts(books: Books, text: string): ReadonlySet<number> | null {
-  if (text === '') return null;
-  const parsed = parseAccountList(text);
-  if (!parsed.ok) throw refused(`"${parsed.part}" is not an account or a range of accounts. Enter them like 4000-4999, 6100.`, 'accounts');
-  const { ranges = [], accounts = [] } = parsed.list;
-  const { accounts: chart } = books.chart;
-  const numbers = chart.map(({ number }) => number);
-  const empty = [
-    ...ranges.flatMap((range) => (chart.some((account) => selects({ ranges: [range] }, account)) ? [] : [`${range.from}-${range.to}`])),
-    ...accounts.filter((number) => !numbers.includes(number)),
-  ];
-  if (empty.length > 0) {
-    const sorted = [...numbers].sort((a, b) => a.localeCompare(b, 'en', { numeric: true }));
-    const near = [...new Set(empty.flatMap((part) => part.split('-').flatMap((end) => nearMatches(end, sorted))))];
-    throw refused(
-      `No account is ${empty.join(' or ')}. ${near.length > 0 ? `Near: ${near.slice(0, 8).join(', ')}.` : `Accounts run from ${sorted[0]} to ${sorted.at(-1)}.`}`,
-      'accounts',
-    );
-  }
-  return new Set(chart.flatMap((account, position) => (selects({ ranges, accounts }, account) ? [position] : [])));
 }

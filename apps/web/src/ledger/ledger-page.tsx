@@ -9,10 +9,12 @@ import { Page } from '../ui/page.tsx';
 
 const TABS = [
   ['imports', 'Imports'],
+  ['entries', 'Entries'],
   ['accounts', 'Accounts'],
   ['trial-balance', 'Trial balance'],
   ['drafts', 'Draft entries'],
   ['statistics', 'Statistics'],
+  ['audit', 'Audit trail'],
 ] as const;
 
 /** The ledger station: imports, accounts, trial balance, statistics. */

@@ -6,11 +6,12 @@ import { useNavigate } from 'react-router';
 import { useCompany } from '../data/company.ts';
 import { setFilter, type StatementChoices, viewAddress } from '../data/statement-choices.ts';
 import { useBudgets } from '../data/use-statement.ts';
+import { dimensionName } from '../filters/index.ts';
 import { Choice } from '../ui/choice.tsx';
 import { FloatingPanel } from '../ui/floating-panel.tsx';
 import { BenchmarksDialog } from './benchmarks-dialog.tsx';
 import { DisplayPanel } from './display-panel.tsx';
-import { dimensionName, FiltersPanel } from './filters-panel.tsx';
+import { FiltersPanel } from './filters-panel.tsx';
 
 export const UNITS: readonly (readonly [DisplayUnit, string])[] = [
   ['cents', 'Cents'],

@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
 
-import { milestoneWords } from './milestone-words.ts';
+import { budgetMilestoneWords } from './budget-milestone-words.ts';
 
-const words = (action: string, details: Readonly<Record<string, unknown>> = {}) => milestoneWords(action, details, (id) => `Plan ${id}`);
+const words = (action: string, details: Readonly<Record<string, unknown>> = {}) =>
+  budgetMilestoneWords(action, details, (id) => `Plan ${id}`);
 
 describe('what happened to a budget as a whole', () => {
   it('says what it was made from', () => {

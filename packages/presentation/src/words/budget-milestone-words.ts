@@ -3,7 +3,11 @@
  * @param action as it is recorded, such as `budget.approved`
  * @param details what was recorded with it
  */
-export function milestoneWords(action: string, details: Readonly<Record<string, unknown>>, nameOf: (budget: number) => string): string {
+export function budgetMilestoneWords(
+  action: string,
+  details: Readonly<Record<string, unknown>>,
+  nameOf: (budget: number) => string,
+): string {
   const number = (key: string): number | null => (typeof details[key] === 'number' ? details[key] : null);
   const text = (key: string): string => (typeof details[key] === 'string' ? details[key] : '');
   switch (action) {

@@ -1,11 +1,11 @@
 import type { BudgetChangeDto, BudgetHistoryDto } from '@wise-margin/contract';
+import { budgetMilestoneWords } from '@wise-margin/presentation';
 
 import { changeOf, type ChangeRow } from '../../budget-store/index.ts';
 import type { Books } from '../../companies/index.ts';
 import type { BudgetPlace } from '../budget-context.ts';
 import type { BudgetContext } from '../budget-context.ts';
 import { changeDto } from '../worksheet/change-dto.ts';
-import { milestoneWords } from './milestone-words.ts';
 
 const PAGE = 100;
 type Event = { readonly event: number; readonly at: string; readonly actor: string; readonly action: string; readonly details: string };
@@ -81,6 +81,6 @@ function itemOf(
     const lines = account === null ? change.lines : change.lines.filter(({ after }) => after.account === account);
     return { ...changeDto(books, year, { ...change, lines }), id };
   }
-  const words = milestoneWords(action, JSON.parse(details) as Record<string, unknown>, nameOf);
+  const words = budgetMilestoneWords(action, JSON.parse(details) as Record<string, unknown>, nameOf);
   return { id, at: found.at, actor, words, kind: 'milestone', isUndone: false, cells: [], more: 0 };
 }

@@ -207,7 +207,14 @@ export class BudgetReview {
           const subject = `budget ${id}`;
           await recordAudit(
             this.#parts.database,
-            { companyId, actor, action: 'budget.superseded', subject, details: { by: budgetId } },
+            {
+              companyId,
+              actor,
+              action: 'budget.superseded',
+              subject,
+              details: { by: budgetId },
+              changes: [{ what: 'status', from: STATE_WORDS.approved, to: STATE_WORDS.superseded }],
+            },
             transaction,
           );
         }
@@ -216,7 +223,14 @@ export class BudgetReview {
       await budgets.update({ state }, { where: { id: budgetId }, transaction });
       await recordAudit(
         this.#parts.database,
-        { companyId, actor, action: `budget.${state}`, subject: `budget ${budgetId}`, details: { from, openFindings } },
+        {
+          companyId,
+          actor,
+          action: `budget.${state}`,
+          subject: `budget ${budgetId}`,
+          details: { from, openFindings },
+          changes: [{ what: 'status', from: STATE_WORDS[from], to: STATE_WORDS[state] }],
+        },
         transaction,
       );
     });

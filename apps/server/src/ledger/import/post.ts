@@ -5,6 +5,7 @@ import { LARGEST_MINOR } from '@wise-margin/core';
 import type { Transaction } from 'sequelize';
 
 import { type Actor, recordAudit } from '../../database/audit.ts';
+import type { AuditChange } from '../../database/audit-chain.ts';
 import type { Database } from '../../database/database.ts';
 import { LINE_INDEXES } from '../../database/migrations/0001-first-tables.ts';
 import { refused } from '../../http/problem.ts';
@@ -54,6 +55,7 @@ export async function postImport(database: Database, request: PostRequest): Prom
     await refuseStale(database, base, transaction);
     const companyId =
       request.companyId ?? (await createCompany(database, { ...newCompany!, createdAt: actor.now().toISOString() }, transaction));
+    const changes = await accountChanges(database, setup, transaction);
     await insertSetup(database, { companyId, setup }, transaction);
     await database.run('ATTACH DATABASE $1 AS staged', [stagedPath(directory, 'staged.sqlite')], transaction);
     await refuseUnsealed(database, seal, transaction);
@@ -68,11 +70,31 @@ export async function postImport(database: Database, request: PostRequest): Prom
     );
     await recordAudit(
       database,
-      { companyId, actor, action: 'import.post', subject: `import ${importId}`, details: { accounts: setup.accounts.length } },
+      { companyId, actor, action: 'import.post', subject: `import ${importId}`, details: { accounts: setup.accounts.length }, changes },
       transaction,
     );
     return companyId;
   });
+}
+
+const ACCOUNT_FIELDS = { name: 'name', group: 'group', active: 'active', polarity: 'normal balance', cashflow: 'cash flow' } as const;
+
+/** What an import adds to the chart and changes in it, field by field. */
+async function accountChanges(database: Database, setup: StagedSetup, transaction: Transaction): Promise<AuditChange[]> {
+  const text = (value: string | boolean | null): string => (typeof value === 'boolean' ? (value ? 'yes' : 'no') : (value ?? ''));
+  const added = setup.accounts.map(({ number, name }): AuditChange => ({ what: `Account ${number}`, from: null, to: name }));
+  const changed = await Promise.all(
+    setup.changedAccounts.map(async (after): Promise<AuditChange[]> => {
+      const row = (await database.models.accounts.findByPk(after.id, { transaction }))!;
+      const before = { name: row.name, group: row.groupName, active: Boolean(row.active), polarity: row.polarity, cashflow: row.cashflow };
+      return (Object.keys(ACCOUNT_FIELDS) as (keyof typeof ACCOUNT_FIELDS)[]).flatMap((field) =>
+        before[field] === after[field]
+          ? []
+          : [{ what: `Account ${row.number}, ${ACCOUNT_FIELDS[field]}`, from: text(before[field]), to: text(after[field]) }],
+      );
+    }),
+  );
+  return [...added, ...changed.flat()];
 }
 
 /**

@@ -13,6 +13,7 @@ import type { Transaction } from 'sequelize';
 import type { z } from 'zod';
 
 import { type Actor, recordAudit } from '../../database/audit.ts';
+import type { AuditChange } from '../../database/audit-chain.ts';
 import type { Database } from '../../database/database.ts';
 import { notFound, ProblemError, refused } from '../../http/problem.ts';
 
@@ -196,7 +197,14 @@ export class ViewStore {
       );
       await recordAudit(
         this.#database,
-        { companyId, actor, action: 'view.change', subject: key, details: { changed: Object.keys(parts) } },
+        {
+          companyId,
+          actor,
+          action: 'view.change',
+          subject: key,
+          details: { changed: Object.keys(parts) },
+          changes: viewChanges(row, parts),
+        },
         transaction,
       );
     });
@@ -270,4 +278,29 @@ export class ViewStore {
     );
     if (held) throw refused(`You have a view named ${name} already. Give this one another name.`, 'name');
   }
+}
+
+const DEFINITIONS = { lineSet: 'lines', columnSet: 'columns', display: 'display', choices: 'filters' } as const;
+
+/** What a save changes: texts as they were and are, definitions by the version that holds them. */
+function viewChanges(row: Row, parts: Partial<z.infer<typeof newViewSchema>>): AuditChange[] {
+  const texts = (
+    [
+      ['name', row.name],
+      ['folder', row.folder],
+      ['note', row.note],
+    ] as const
+  ).flatMap(([what, from]) => {
+    const to = parts[what];
+    return to === undefined || to === from ? [] : [{ what: what === 'note' ? 'description' : what, from, to }];
+  });
+  const shared =
+    parts.shared === undefined || parts.shared === (row.shared === 1)
+      ? []
+      : [{ what: 'shared', from: parts.shared ? 'no' : 'yes', to: parts.shared ? 'yes' : 'no' }];
+  const version = (number: number) => `version ${number}`;
+  const definitions = (Object.keys(DEFINITIONS) as (keyof typeof DEFINITIONS)[]).flatMap((part) =>
+    parts[part] === undefined ? [] : [{ what: DEFINITIONS[part], from: version(row.version), to: version(row.version + 1) }],
+  );
+  return [...texts, ...shared, ...definitions];
 }

@@ -2,7 +2,7 @@ import type { CompanyDto } from '@wise-margin/contract';
 import { type Block, changeBlock, type ColumnSet, duplicateBlock, type Repeat } from '@wise-margin/core';
 import { Copy, Trash2 } from 'lucide-react';
 
-import { dimensionName } from '../filters-panel.tsx';
+import { dimensionName } from '../../filters/index.ts';
 import { ChosenParts } from './block-parts.tsx';
 import { Check, Field, Select } from './field.tsx';
 import { FieldText } from './field-text.tsx';

@@ -2,7 +2,7 @@ import type { Line, NaturalSign } from '@wise-margin/core';
 import { useState } from 'react';
 
 import { useCompany } from '../../data/company.ts';
-import { dimensionName } from '../filters-panel.tsx';
+import { dimensionName } from '../../filters/index.ts';
 import { MEASURES } from './column-kinds.ts';
 import { Check, Field, Select } from './field.tsx';
 import { FieldText } from './field-text.tsx';

@@ -1,0 +1,2 @@
+export { AuditService } from './audit-service.ts';
+export { auditRoutes } from './routes.ts';

@@ -1,0 +1,250 @@
+import {
+  type ColumnDef,
+  columnVisibilityFeature,
+  createSortedRowModel,
+  rowSortingFeature,
+  tableFeatures,
+  useTable,
+} from '@tanstack/react-table';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { ArrowDown, ArrowUp } from 'lucide-react';
+import { type KeyboardEvent, type ReactNode, useEffect, useMemo, useRef } from 'react';
+
+import { gridKeyTarget } from './grid-keys.ts';
+import type { ListColumns } from './use-list-columns.ts';
+import { useTabStop } from './use-tab-stop.ts';
+
+export type ListSort = { readonly by: string; readonly descending: boolean };
+export type ListColumn<Row> = {
+  readonly key: string;
+  readonly name: string;
+  readonly isAmount?: boolean;
+  /** what the column is sorted by; a column without it cannot be sorted */
+  readonly value?: (row: Row) => string | number | null;
+  readonly cell: (row: Row) => ReactNode;
+  /** at the foot of the list */
+  readonly total?: ReactNode;
+  /** shown only when a person chooses it */
+  readonly isExtra?: boolean;
+  /** the widest it becomes, in pixels; a longer text is cut and shown whole as its title */
+  readonly most?: number;
+};
+
+const ROW = 26;
+const PAGE_ROWS = 15;
+const NEAR_END = 60;
+const features = tableFeatures({ rowSortingFeature, columnVisibilityFeature, sortedRowModel: createSortedRowModel() });
+
+/**
+ * A list of any length: sorted by its headings, its columns chosen, totals at its foot, one tab stop for
+ * all of its rows. Only the rows in view are drawn.
+ * @param sort.isOfServer the rows come in order already, and a heading asks for another order
+ */
+export function List<Row extends object>({
+  label,
+  rows,
+  rowKey,
+  columns,
+  chosen,
+  sort,
+  open,
+  isMarked,
+  more,
+}: {
+  readonly label: string;
+  readonly rows: readonly Row[];
+  readonly rowKey: (row: Row) => string | number;
+  /** the first one names the row */
+  readonly columns: readonly ListColumn<Row>[];
+  readonly chosen: ListColumns;
+  readonly sort: { readonly now: ListSort; readonly set: (sort: ListSort) => void; readonly isOfServer: boolean };
+  /** what opens from the row's name, and its name in full for who cannot see the row */
+  readonly open: { readonly words: (row: Row) => string; readonly act: (row: Row) => void };
+  /** rows of what is open beside the list */
+  readonly isMarked?: (row: Row) => boolean;
+  /** asked for when the end is near */
+  readonly more?: (() => void) | undefined;
+}) {
+  const scroller = useRef<HTMLDivElement>(null);
+  const definitions = useMemo(
+    () =>
+      columns.map(({ key, value }): ColumnDef<typeof features, Row> => ({
+        id: key,
+        accessorFn: (row) => value?.(row) ?? '',
+        enableSorting: value !== undefined,
+        sortFn: (one, other) => compare(value?.(one.original) ?? null, value?.(other.original) ?? null),
+      })),
+    [columns],
+  );
+  const { now } = sort;
+  const sorting = useMemo(() => [{ id: now.by, desc: now.descending }], [now.by, now.descending]);
+  const visibility = useMemo(() => Object.fromEntries(columns.map(({ key }) => [key, chosen.isShown(key)])), [columns, chosen]);
+  const table = useTable({
+    features,
+    columns: definitions,
+    data: rows,
+    state: { sorting, columnVisibility: visibility },
+    onSortingChange: () => undefined,
+    onColumnVisibilityChange: () => undefined,
+    manualSorting: sort.isOfServer,
+    getRowId: (row) => String(rowKey(row)),
+  });
+  const drawn = table.getRowModel().rows;
+  const shown = table.getVisibleLeafColumns().map(({ id }) => columns.find(({ key }) => key === id)!);
+  // eslint-disable-next-line react-hooks/incompatible-library -- the virtualizer is read in this component only
+  const virtual = useVirtualizer({ count: drawn.length, getScrollElement: () => scroller.current, estimateSize: () => ROW, overscan: 18 });
+  const items = virtual.getVirtualItems();
+  const last = items.at(-1)?.index ?? 0;
+  useEffect(() => {
+    if (more && last >= drawn.length - NEAR_END) more();
+  }, [more, last, drawn.length]);
+  useTabStop(scroller);
+  // a row that keys lead to and that is not drawn yet: further keys go on from it
+  const awaited = useRef<number | null>(null);
+  const focusRow = (row: number): void => {
+    awaited.current = row;
+    const place = scroller.current?.querySelector<HTMLElement>(`[data-row="${row}"]`);
+    if (place) {
+      awaited.current = null;
+      place.focus();
+      return;
+    }
+    virtual.scrollToIndex(row);
+    requestAnimationFrame(() => (awaited.current === row ? focusRow(row) : undefined));
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    const at = (event.target as HTMLElement).closest<HTMLElement>('[data-row]');
+    if (!at) return;
+    const from = awaited.current ?? Number(at.dataset.row);
+    const shape = { rows: drawn.length, columns: 1, has: () => true, page: PAGE_ROWS };
+    const isCtrl = event.ctrlKey || event.metaKey;
+    // a list has one place a row: its ends are those of the whole
+    const isEnd = event.key === 'Home' || event.key === 'End';
+    const target = gridKeyTarget({ key: event.key, isCtrl: isCtrl || isEnd }, { row: from, column: 0 }, shape);
+    if (!target) return;
+    event.preventDefault();
+    focusRow(target.row);
+  };
+  const above = items[0]?.start ?? 0;
+  const below = virtual.getTotalSize() - (items.at(-1)?.end ?? 0);
+  const hasTotals = shown.some(({ total }) => total !== undefined);
+  return (
+    <div
+      ref={scroller}
+      role="region"
+      aria-label={label}
+      className="min-h-0 flex-1 scroll-py-8 overflow-auto border border-hairline bg-sheet"
+      onKeyDown={onKeyDown}
+    >
+      <table className="ledger-table w-full" aria-rowcount={drawn.length}>
+        <thead className="sticky top-0 z-20 bg-sheet">
+          <tr>
+            {shown.map((column) => (
+              <Heading key={column.key} column={column} sort={sort} />
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {above > 0 ? <tr style={{ height: above }} /> : null}
+          {items.map((item) => {
+            const row = drawn[item.index]!.original;
+            return (
+              <tr key={rowKey(row)} className={`hover:bg-wash ${isMarked?.(row) ? 'bg-wash' : ''}`} style={{ height: ROW }}>
+                {shown.map(({ key, cell, isAmount, most }, position) =>
+                  position === 0 ? (
+                    <th key={key} scope="row" className="px-3! font-normal!">
+                      <button
+                        type="button"
+                        tabIndex={-1}
+                        data-row={item.index}
+                        className="link"
+                        aria-label={open.words(row)}
+                        onClick={() => open.act(row)}
+                      >
+                        {cell(row)}
+                      </button>
+                    </th>
+                  ) : (
+                    <Cell key={key} isAmount={isAmount === true} most={most}>
+                      {cell(row)}
+                    </Cell>
+                  ),
+                )}
+              </tr>
+            );
+          })}
+          {below > 0 ? <tr style={{ height: below }} /> : null}
+        </tbody>
+        {hasTotals ? (
+          <tfoot className="sticky bottom-0 z-10 bg-sheet font-semibold">
+            <tr>
+              {shown.map(({ key, total, isAmount }) => (
+                <td key={key} className={`border-t border-ink ${isAmount ? 'figure' : 'px-3!'}`}>
+                  {total}
+                </td>
+              ))}
+            </tr>
+          </tfoot>
+        ) : null}
+      </table>
+    </div>
+  );
+}
+
+function Heading<Row>({
+  column: { key, name, value, isAmount },
+  sort: { now, set },
+}: {
+  readonly column: ListColumn<Row>;
+  readonly sort: { readonly now: ListSort; readonly set: (sort: ListSort) => void };
+}) {
+  const isSorted = now.by === key;
+  const side = isAmount ? 'text-right!' : '';
+  const space = isAmount ? 'px-2' : 'px-3';
+  if (value === undefined)
+    return (
+      <th scope="col" className={`border-b border-ink py-1.5 ${space} ${side}`}>
+        {name}
+      </th>
+    );
+  const Arrow = now.descending ? ArrowDown : ArrowUp;
+  return (
+    <th
+      scope="col"
+      className={`border-b border-ink py-1.5 ${space} ${side}`}
+      aria-sort={isSorted ? (now.descending ? 'descending' : 'ascending') : 'none'}
+    >
+      <button
+        type="button"
+        className="inline-flex items-center gap-1 font-semibold hover:text-copper"
+        // figures are looked at from the largest, texts from the first
+        onClick={() => set({ by: key, descending: isSorted ? !now.descending : isAmount === true })}
+      >
+        {name}
+        {isSorted ? <Arrow size={12} aria-hidden="true" /> : null}
+      </button>
+    </th>
+  );
+}
+
+function Cell({
+  isAmount,
+  most,
+  children,
+}: {
+  readonly isAmount: boolean;
+  readonly most: number | undefined;
+  readonly children: ReactNode;
+}) {
+  if (isAmount) return <td className="figure">{children}</td>;
+  return (
+    <td className="truncate px-3!" style={{ maxWidth: most }} title={typeof children === 'string' ? children : undefined}>
+      {children}
+    </td>
+  );
+}
+
+function compare(one: string | number | null, other: string | number | null): number {
+  if (typeof one === 'number' && typeof other === 'number') return one - other;
+  return String(one ?? '').localeCompare(String(other ?? ''), 'en', { numeric: true });
+}

@@ -1,0 +1,63 @@
+import type { AuditArea } from '@wise-margin/contract';
+
+import { budgetMilestoneWords } from './budget-milestone-words.ts';
+
+/** What is recorded of a change, as far as its words need it. */
+export type AuditRecord = {
+  /** such as `import.post` */
+  readonly action: string;
+  /** such as `import 3` */
+  readonly subject: string;
+  readonly details: Readonly<Record<string, unknown>>;
+};
+/** Names of budgets and views by the numbers and keys that records hold. */
+export type AuditNames = { readonly budget: (id: number) => string; readonly view: (key: string) => string };
+
+type Words = (record: AuditRecord, names: AuditNames) => string;
+const subjectThen =
+  (words: string): Words =>
+  ({ subject }) =>
+    `${subject.charAt(0).toUpperCase()}${subject.slice(1)} ${words}`;
+const viewThen =
+  (words: string): Words =>
+  ({ subject, details }, { view }) =>
+    `View ${typeof details['name'] === 'string' ? details['name'] : view(subject)} ${words}`;
+
+/** Each action outside budgets, with the area it belongs to and its words. */
+const ACTIONS: Readonly<Record<string, readonly [AuditArea, Words]>> = {
+  'import.post': ['ledger', subjectThen('posted')],
+  'import.reverse': ['ledger', subjectThen('reversed')],
+  'import.discard': ['ledger', subjectThen('discarded')],
+  'statistics.import': ['ledger', ({ details }) => `Statistics imported, ${count(details['values'])}`],
+  'fiscalYear.open': ['settings', subjectThen('added')],
+  'nonrecurringItem.add': ['budgets', ({ subject }) => `Nonrecurring item added, ${subject}`],
+  'nonrecurringItem.remove': ['budgets', subjectThen('removed')],
+  'view.create': ['views', viewThen('saved')],
+  'view.change': ['views', viewThen('changed')],
+  'view.remove': ['views', viewThen('deleted')],
+  'benchmark.change': ['settings', ({ subject, details }) => `Benchmark of ${subject}${details['value'] === null ? ' removed' : ''}`],
+  'logo.change': ['settings', subjectThen('changed')],
+  'logo.remove': ['settings', subjectThen('removed')],
+  'demo.remove': ['settings', subjectThen('removed')],
+};
+const count = (value: unknown): string => (typeof value === 'number' ? `${value.toLocaleString('en-US')} values` : '');
+
+/** Actions of an area, as patterns of what is recorded: a prefix that ends in a point, or a whole action. */
+export function auditActionsOf(area: AuditArea): readonly string[] {
+  const own = Object.entries(ACTIONS).flatMap(([action, [of]]) => (of === area ? [action] : []));
+  return area === 'budgets' ? ['budget.', ...own] : own;
+}
+
+export function auditAreaOf(action: string): AuditArea {
+  return action.startsWith('budget.') ? 'budgets' : (ACTIONS[action]?.[0] ?? 'settings');
+}
+
+/** What happened, in a few words. */
+export function auditWords(record: AuditRecord, names: AuditNames): string {
+  const { action, subject, details } = record;
+  if (action.startsWith('budget.')) {
+    const name = names.budget(Number(subject.replace(/\D+/g, '')));
+    return `${name}: ${budgetMilestoneWords(action, details, names.budget)}`;
+  }
+  return ACTIONS[action]?.[1](record, names) ?? `${subject}: ${action}`;
+}
