@@ -18,7 +18,7 @@ import { type Database, openDatabase } from './database/database.ts';
 import { lockFolder } from './database/folder-lock.ts';
 import { DemoService } from './demo/index.ts';
 import { BenchmarkStore, Evaluator } from './evaluation/index.ts';
-import { EntryList, ImportService, LedgerService, type Report, StatisticsService } from './ledger/index.ts';
+import { EntryChanges, EntryList, ImportService, LedgerService, type Report, StatisticsService } from './ledger/index.ts';
 import { StatementService, ViewStore } from './statements/index.ts';
 import { inlinePool, type WorkPool } from './work/work-pool.ts';
 
@@ -34,6 +34,7 @@ export type Application = {
   readonly booksCache: BooksCache;
   readonly ledger: LedgerService;
   readonly entryList: EntryList;
+  readonly entryChanges: EntryChanges;
   readonly statistics: StatisticsService;
   readonly imports: ImportService;
   readonly budgetStore: BudgetStore;
@@ -99,6 +100,7 @@ export async function openApplication(options: {
     logos: new LogoStore(database),
     ledger: new LedgerService(database, booksCache),
     entryList: new EntryList(database, booksCache),
+    entryChanges: new EntryChanges(database, booksCache),
     statistics,
     demo: new DemoService({ database, imports, statistics, budgetCreation, budgetReview, worksheets, work, actor: options.actor, report }),
     budgets,

@@ -6,7 +6,7 @@ import { demoRoutes } from './demo/index.ts';
 import { benchmarkRoutes } from './evaluation/index.ts';
 import { serverRoutes } from './http/openapi.ts';
 import type { Route } from './http/route.ts';
-import { entryListRoutes, importRoutes, ledgerRoutes, statisticsRoutes } from './ledger/index.ts';
+import { entryChangeRoutes, entryListRoutes, importRoutes, ledgerRoutes, statisticsRoutes } from './ledger/index.ts';
 import { statementRoutes } from './statements/index.ts';
 
 /** Every path of the API, below `/api`; it is served and described from this list. */
@@ -18,6 +18,7 @@ export function routesOf(application: Application): readonly Route[] {
     // its file before an entry of any name
     ...entryListRoutes(services),
     ...ledgerRoutes(services.ledger),
+    ...entryChangeRoutes(services),
     ...importRoutes(services),
     ...statisticsRoutes(services),
     ...budgetRoutes(services),

@@ -17,3 +17,4 @@ export * from './budget-proposal.ts';
 export * from './budget-files.ts';
 export * from './balance-plan.ts';
 export * from './audit.ts';
+export * from './entry-changes.ts';

@@ -157,10 +157,13 @@ export const entrySchema = z
     state: z.string(),
     importId: z.number().int().nullable(),
     importedAt: z.string().nullable(),
+    /** goes up with each change of the entry */
+    version: z.number().int(),
     debits: minorSchema,
     credits: minorSchema,
     lines: z.array(
       z.object({
+        id: z.number().int(),
         account: z.string(),
         accountName: z.string(),
         debit: minorSchema.nullable(),

@@ -1,11 +1,11 @@
-import type { LineTable } from '@wise-margin/core';
+import type { BalanceFact, LineTable } from '@wise-margin/core';
 
 import type { Database } from '../database/database.ts';
 import { notFound } from '../http/problem.ts';
 import { type Actuals, type ActualsDetail, loadActuals } from './actuals.ts';
 import type { Books } from './books.ts';
-import { loadBooks } from './load-books.ts';
-import { loadLines } from './load-lines.ts';
+import { changedBooks, loadBooks } from './load-books.ts';
+import { linesOf, loadLines } from './load-lines.ts';
 
 /** Books of each company, loaded again when this process or another posted a newer version. */
 export class BooksCache {
@@ -49,5 +49,28 @@ export class BooksCache {
     this.#lines.set(books, held);
     held.catch(() => this.#lines.delete(books));
     return held;
+  }
+
+  /**
+   * Takes over a change of entries without reading the ledger again: balances gain what is given, and the table of lines
+   * has the entries as they are now. Left alone when the books were read anew meanwhile, or anything else was posted.
+   * @param before the books the change was made to
+   */
+  async follow(
+    before: Books,
+    { facts, entries }: { readonly facts: readonly BalanceFact[]; readonly entries: readonly number[] },
+  ): Promise<void> {
+    if ((await this.#held.get(before.id)?.catch(() => undefined)) !== before) return;
+    before.cube.post(facts);
+    const after = await changedBooks(this.#database, before);
+    const lines = this.#lines.get(before);
+    if (lines) {
+      const changed = lines.then(async (table) =>
+        table.with({ without: new Set(entries), added: await linesOf(this.#database, after, entries) }),
+      );
+      this.#lines.set(after, changed);
+      changed.catch(() => this.#lines.delete(after));
+    }
+    this.#held.set(before.id, Promise.resolve(after));
   }
 }

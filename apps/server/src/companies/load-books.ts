@@ -113,6 +113,23 @@ export async function loadBooks(database: Database, company: CompanyRow): Promis
   };
 }
 
+/** Books after a change of entries: their version, the months posted and what is nonrecurring are read again, and the rest stands. */
+export async function changedBooks(database: Database, books: Books): Promise<Books> {
+  const [posted] = await database.select<{ first: number | null; last: number | null }>(
+    `SELECT min(period_code) AS first, max(period_code) AS last FROM balances WHERE company_id = $1 AND layer <> 'draft'`,
+    [books.id],
+  );
+  const periodOfCode = (code: number | null) =>
+    code === null ? null : periodOfYear(books.calendar, Math.floor(code / 100), Math.min(code % 100, 12));
+  return {
+    ...books,
+    version: books.version + 1,
+    firstPosted: periodOfCode(posted!.first),
+    lastPosted: periodOfCode(posted!.last),
+    nonrecurring: await loadNonrecurring(database, books),
+  };
+}
+
 async function loadStatistics(database: Database, companyId: number, calendar: FiscalCalendar): Promise<StatisticSeries> {
   const rows = await database.select<{ series: string; period_code: number; dimension_values: string; value: number }>(
     'SELECT series, period_code, dimension_values, value FROM statistics WHERE company_id = $1 ORDER BY series COLLATE NOCASE',

@@ -18,6 +18,7 @@ import { plainWords } from './migrations/0010-plain-words.ts';
 import { filterParameters } from './migrations/0011-filter-parameters.ts';
 import { auditChain } from './migrations/0012-audit-chain.ts';
 import { entriesByDate } from './migrations/0013-entries-by-date.ts';
+import { entryChanges } from './migrations/0014-entry-changes.ts';
 import { defineModels, type Models } from './models.ts';
 
 const MIGRATIONS = [
@@ -34,6 +35,7 @@ const MIGRATIONS = [
   filterParameters,
   auditChain,
   entriesByDate,
+  entryChanges,
 ];
 type Bindings = readonly (string | number | null)[];
 

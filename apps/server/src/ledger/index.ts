@@ -3,6 +3,8 @@ export { ImportService } from './import/service.ts';
 export type { Report } from './import/service.ts';
 export { EntryList } from './entries/entry-list.ts';
 export { entryListRoutes } from './entries/routes.ts';
+export { EntryChanges } from './changes/entry-changes.ts';
+export { entryChangeRoutes } from './changes/routes.ts';
 export { ledgerRoutes } from './routes.ts';
 export { importRoutes } from './import/routes.ts';
 export { StatisticsService } from './statistics.ts';

@@ -260,12 +260,14 @@ export class LedgerService {
       state: string;
       import_id: number | null;
       posted_at: string | null;
+      version: number;
     }>('SELECT e.*, i.posted_at FROM entries e LEFT JOIN imports i ON i.id = e.import_id WHERE e.id = $1 AND e.company_id = $2', [
       entryId,
       companyId,
     ]);
     if (!entry) throw notFound(`entry ${entryId}`);
     const lines = await this.#database.select<{
+      id: number;
       position: number;
       amount: number;
       memo: string;
@@ -274,7 +276,7 @@ export class LedgerService {
       due: string | null;
       dimension_values: string;
     }>(
-      `SELECT a.position, l.amount, l.memo, p.name AS party, l.document, l.due, c.dimension_values FROM lines l JOIN accounts a ON a.id = l.account_id
+      `SELECT l.id, a.position, l.amount, l.memo, p.name AS party, l.document, l.due, c.dimension_values FROM lines l JOIN accounts a ON a.id = l.account_id
        JOIN combinations c ON c.id = l.combination_id LEFT JOIN parties p ON p.id = l.party_id WHERE l.entry_id = $1 ORDER BY l.id`,
       [entryId],
     );
@@ -288,8 +290,10 @@ export class LedgerService {
       state: entry.state,
       importId: entry.import_id,
       importedAt: entry.posted_at,
+      version: entry.version,
       ...sidesOf(lines.map(({ amount }) => amount)),
       lines: lines.map((line) => ({
+        id: line.id,
         account: books.chart.accounts[line.position]!.number,
         accountName: books.chart.accounts[line.position]!.name,
         debit: line.amount > 0 ? minor(line.amount) : null,

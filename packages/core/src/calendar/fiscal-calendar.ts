@@ -137,3 +137,9 @@ export function lastSlot(calendar: FiscalCalendar, index: PeriodIndex): Slot {
   const withAdjustment = calendar.hasAdjustmentPeriod && number === PERIODS_PER_YEAR;
   return slotOfYear(calendar, year, withAdjustment ? number + 1 : number)!;
 }
+
+/** The period a slot counts with: the adjustment period with the year's last one. */
+export function periodOfSlot(calendar: FiscalCalendar, slot: Slot): PeriodIndex {
+  const perYear = slotsPerYear(calendar);
+  return (Math.floor(slot / perYear) * PERIODS_PER_YEAR + Math.min(slot % perYear, PERIODS_PER_YEAR - 1)) as PeriodIndex;
+}

@@ -53,11 +53,26 @@ async function refuseDependents(database: Database, importId: number, transactio
     [importId],
     transaction,
   );
-  if (marked.length === 0) return;
-  const names = marked.slice(0, 5).map(({ number }) => number);
-  throw new ProblemError(
-    409,
-    'In use',
-    `Entries of import ${importId} are marked as nonrecurring: ${names.join(', ')}${marked.length > 5 ? ' and more' : ''}. Include them again first.`,
+  const changed = await database.select<{ number: string }>(
+    'SELECT number FROM entries WHERE import_id = $1 AND version > 1 ORDER BY number LIMIT 6',
+    [importId],
+    transaction,
   );
+  const words = (rows: readonly { readonly number: string }[]): string =>
+    `${rows
+      .slice(0, 5)
+      .map(({ number }) => number)
+      .join(', ')}${rows.length > 5 ? ' and more' : ''}`;
+  if (marked.length > 0)
+    throw new ProblemError(
+      409,
+      'In use',
+      `Entries of import ${importId} are marked as nonrecurring: ${words(marked)}. Include them again first.`,
+    );
+  if (changed.length > 0)
+    throw new ProblemError(
+      409,
+      'In use',
+      `Entries of import ${importId} were corrected or reclassified since: ${words(changed)}. The import cannot be reversed, so that no correction is lost.`,
+    );
 }

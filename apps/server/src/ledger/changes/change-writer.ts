@@ -1,0 +1,112 @@
+import type { EntryChangeDto } from '@wise-margin/contract';
+import type { Transaction } from 'sequelize';
+
+import type { Books, BooksCache } from '../../companies/index.ts';
+import { type Actor, recordAudit } from '../../database/audit.ts';
+import type { AuditChange } from '../../database/audit-chain.ts';
+import type { Database } from '../../database/database.ts';
+import { ProblemError } from '../../http/problem.ts';
+import { gainedFacts, postToBalances, sumsOfEntries } from './posted-facts.ts';
+import { keepVersions } from './stored-entries.ts';
+
+const MOST_RECORDED = 100;
+
+/** A change of entries as it is written and recorded. */
+export type EntryChange = {
+  readonly kind: EntryChangeDto['kind'];
+  readonly reason: string;
+  readonly actor: Actor;
+  readonly ids: readonly number[];
+  readonly subject: string;
+  readonly details: object;
+  readonly changes: readonly AuditChange[];
+  /** the version of each entry that is to be replaced, where it matters */
+  readonly expected?: ReadonlyMap<number, number>;
+  /** the change it undoes */
+  readonly undoes?: number;
+  /** changes entries and lines within the transaction; true when the books have to be read anew after it */
+  readonly mutate: (transaction: Transaction) => Promise<boolean>;
+};
+
+/** Writes changes of entries: versions kept, balances moved, the record added, all of it or none. */
+export class ChangeWriter {
+  readonly #database: Database;
+  readonly #booksCache: BooksCache;
+
+  constructor(database: Database, booksCache: BooksCache) {
+    this.#database = database;
+    this.#booksCache = booksCache;
+  }
+
+  /** @throws ProblemError 409 when an entry has another version than expected */
+  async write(books: Books, change: EntryChange): Promise<void> {
+    const { kind, reason, actor, ids, expected, undoes = null } = change;
+    const companyId = books.id;
+    const done = await this.#database.write(async (transaction) => {
+      await this.#refuseChanged(expected, transaction);
+      const at = actor.now().toISOString();
+      await this.#database.run(
+        'INSERT INTO entry_changes (company_id, at, actor, kind, reason, entries, undoes) VALUES ($1, $2, $3, $4, $5, $6, $7)',
+        [companyId, at, actor.name, kind, reason, ids.length, undoes],
+        transaction,
+      );
+      const [made] = await this.#database.select<{ id: number }>('SELECT max(id) AS id FROM entry_changes', [], transaction);
+      await keepVersions(this.#database, { change: made!.id, ids }, transaction);
+      const before = await sumsOfEntries(this.#database, ids, transaction);
+      await postToBalances(this.#database, { companyId, ids, sign: -1 }, transaction);
+      const isReadAnew = await change.mutate(transaction);
+      await this.#database.run(
+        'UPDATE entries SET version = version + 1 WHERE id IN (SELECT value FROM json_each($1))',
+        [JSON.stringify(ids)],
+        transaction,
+      );
+      await postToBalances(this.#database, { companyId, ids, sign: 1 }, transaction);
+      await this.#database.run('DELETE FROM balances WHERE company_id = $1 AND debit = 0 AND credit = 0', [companyId], transaction);
+      if (undoes !== null)
+        await this.#database.run('UPDATE entry_changes SET undone_by = $1 WHERE id = $2', [made!.id, undoes], transaction);
+      await this.#database.models.companies.increment('version', { where: { id: companyId }, transaction });
+      const changes = change.changes.slice(0, MOST_RECORDED);
+      const more = change.changes.length - changes.length;
+      await recordAudit(
+        this.#database,
+        {
+          companyId,
+          actor,
+          action: `entry.${kind}`,
+          subject: change.subject,
+          details: { ...change.details, change: made!.id },
+          changes: more > 0 ? [...changes, { what: 'further fields', from: null, to: more }] : changes,
+          reason,
+        },
+        transaction,
+      );
+      return { before, isReadAnew, after: isReadAnew ? [] : await sumsOfEntries(this.#database, ids, transaction) };
+    });
+    if (!done.isReadAnew) await this.#booksCache.follow(books, { facts: gainedFacts(books, done.before, done.after), entries: ids });
+  }
+
+  async #refuseChanged(expected: ReadonlyMap<number, number> | undefined, transaction: Transaction): Promise<void> {
+    if (!expected) return;
+    const rows = await this.#database.select<{ id: number; number: string; version: number }>(
+      'SELECT id, number, version FROM entries WHERE id IN (SELECT value FROM json_each($1))',
+      [JSON.stringify([...expected.keys()])],
+      transaction,
+    );
+    const changed = rows.find(({ id, version }) => version !== expected.get(id));
+    if (!changed && rows.length === expected.size) return;
+    const [last] = changed
+      ? await this.#database.select<{ at: string; actor: string; reason: string }>(
+          'SELECT c.at, c.actor, c.reason FROM entry_versions v JOIN entry_changes c ON c.id = v.change_id WHERE v.entry_id = $1 ORDER BY v.version DESC LIMIT 1',
+          [changed.id],
+          transaction,
+        )
+      : [];
+    throw new ProblemError(
+      409,
+      'Changed by someone else',
+      last
+        ? `Entry ${changed!.number} was changed by ${last.actor} at ${last.at.slice(0, 16).replace('T', ' ')}: ${last.reason} Open it again to see both.`
+        : 'An entry was changed or removed since it was opened. Open it again.',
+    );
+  }
+}
