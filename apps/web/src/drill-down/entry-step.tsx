@@ -1,8 +1,12 @@
 import { useQuery } from '@tanstack/react-query';
 import type { EntryDto } from '@wise-margin/contract';
 import { TOTAL_RULE } from '@wise-margin/core';
+import { useState } from 'react';
+import { Link } from 'react-router';
 
 import { getJson } from '../api/client.ts';
+import { CorrectionDialog, EntryHistory } from '../corrections/index.ts';
+import { useCompany } from '../data/company.ts';
 import { dateWords } from '../ui/date-words.ts';
 import { Amount } from '../ui/figure.tsx';
 import { ruleClasses } from '../ui/rule-classes.ts';
@@ -27,6 +31,8 @@ export function EntryStep({
   readonly exponent: number;
   readonly account: string | null;
 }) {
+  const company = useCompany();
+  const [isCorrecting, setCorrecting] = useState(false);
   if (entry.isError) return <Failure error={entry.error} retry={() => void entry.refetch()} />;
   const slip = entry.data;
   if (!slip) return <Loading what="the entry" />;
@@ -36,7 +42,18 @@ export function EntryStep({
     ['Source', slip.source || 'None'],
     ['Type', KINDS[slip.kind] ?? slip.kind],
     ['Status', slip.state === 'draft' ? 'Draft, not included' : 'Posted'],
-    ['Imported', slip.importId === null ? 'Manual entry' : `Import ${slip.importId}, ${dateWords(slip.importedAt)}`],
+    [
+      'Origin',
+      slip.importId === null ? (
+        'Manual entry'
+      ) : (
+        <Link
+          key="import"
+          className="link"
+          to={`/c/${company.id}/ledger/imports/${slip.importId}`}
+        >{`Import ${slip.importId}, ${dateWords(slip.importedAt)}`}</Link>
+      ),
+    ],
   ] as const;
   return (
     <>
@@ -94,6 +111,11 @@ export function EntryStep({
           </tr>
         </tfoot>
       </table>
+      <button type="button" className="button mt-3" onClick={() => setCorrecting(true)}>
+        Correct
+      </button>
+      <EntryHistory entry={slip.id} />
+      {isCorrecting ? <CorrectionDialog entry={slip} close={() => setCorrecting(false)} /> : null}
     </>
   );
 }

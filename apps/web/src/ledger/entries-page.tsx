@@ -1,7 +1,8 @@
 import type { ListedLineDto } from '@wise-margin/contract';
 import { formatAmount, type Minor } from '@wise-margin/core';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 
+import { ReclassificationDialog } from '../corrections/index.ts';
 import { useCompany } from '../data/company.ts';
 import { DrillDownSteps, useDrillDownAddress } from '../drill-down/index.ts';
 import { ColumnChoice } from '../ui/column-choice.tsx';
@@ -35,13 +36,15 @@ export default function EntriesPage() {
   const totals = entries.data?.pages[0]?.totals;
   const columns = useMemo(() => entryColumns({ exponent, totals, dimensions }), [exponent, totals, dimensions]);
   const rows = useMemo(() => entries.data?.pages.flatMap(({ lines }) => lines) ?? [], [entries.data]);
+  const [selected, setSelected] = useState<ReadonlySet<number>>(new Set());
+  const [isReclassifying, setReclassifying] = useState(false);
   if (company.entryCount === 0) return <Empty title="No entries yet">Import a ledger on the Imports tab.</Empty>;
   const { hasNextPage, isFetchingNextPage, fetchNextPage } = entries;
   return (
     <>
       <div className="mb-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-[13px]">
         <input
-          className="field w-72 py-0.5 text-[13px]"
+          className="field w-64 py-0.5 text-[13px]"
           placeholder="Find by number, document, memo or party"
           aria-label="Find entries"
           value={choices.find}
@@ -54,9 +57,20 @@ export default function EntriesPage() {
         <a className="link" href={`/api/companies/${company.id}/entries/export.csv${query}`} download>
           Export CSV
         </a>
-        <span role="status" className="text-ink-soft">
-          {totals ? `${count(totals.lines, 'line')} of ${count(totals.entries, 'entry', 'entries')}` : ''}
-        </span>
+        {selected.size === 0 ? (
+          <span role="status" className="text-ink-soft">
+            {totals ? `${count(totals.lines, 'line')} of ${count(totals.entries, 'entry', 'entries')}` : ''}
+          </span>
+        ) : (
+          <span className="ml-auto flex items-center gap-3">
+            <button type="button" className="link" onClick={() => setSelected(new Set())}>
+              Clear selection
+            </button>
+            <button type="button" className="button" onClick={() => setReclassifying(true)}>
+              Reclassify {count(selected.size, 'line')}
+            </button>
+          </span>
+        )}
       </div>
       <div className="flex min-h-0 flex-1 pb-3">
         {entries.isError ? (
@@ -74,14 +88,28 @@ export default function EntriesPage() {
             chosen={chosen}
             sort={{ now: choices.sort, set: (sort) => choose({ sort }), isOfServer: true }}
             open={{ words: (line) => lineWords(line, exponent), act: ({ entryId }) => address.openEntry(entryId) }}
+            selection={{
+              isSelected: ({ lineId }) => selected.has(lineId),
+              toggle: ({ lineId }) => setSelected(toggled(selected, lineId)),
+              setAll: (isSelected) => setSelected(new Set(isSelected ? rows.map(({ lineId }) => lineId) : [])),
+            }}
             isMarked={({ entryId }) => entryId === address.state.entry}
             more={hasNextPage && !isFetchingNextPage ? () => void fetchNextPage() : undefined}
           />
         )}
         {address.isOpen ? <DrillDownSteps address={address} /> : null}
       </div>
+      {isReclassifying ? (
+        <ReclassificationDialog lines={[...selected]} close={() => setReclassifying(false)} done={() => setSelected(new Set())} />
+      ) : null}
     </>
   );
+}
+
+function toggled(selected: ReadonlySet<number>, line: number): ReadonlySet<number> {
+  const next = new Set(selected);
+  if (!next.delete(line)) next.add(line);
+  return next;
 }
 
 function NoMatch({ choices }: { readonly choices: EntryChoices }) {

@@ -30,6 +30,13 @@ export type ListColumn<Row> = {
   readonly most?: number;
 };
 
+export type ListSelection<Row> = {
+  readonly isSelected: (row: Row) => boolean;
+  readonly toggle: (row: Row) => void;
+  /** every row that is listed so far, or none */
+  readonly setAll: (isSelected: boolean) => void;
+};
+
 const ROW = 26;
 const PAGE_ROWS = 15;
 const NEAR_END = 60;
@@ -49,6 +56,7 @@ export function List<Row extends object>({
   sort,
   open,
   isMarked,
+  selection,
   more,
 }: {
   readonly label: string;
@@ -62,6 +70,8 @@ export function List<Row extends object>({
   readonly open: { readonly words: (row: Row) => string; readonly act: (row: Row) => void };
   /** rows of what is open beside the list */
   readonly isMarked?: (row: Row) => boolean;
+  /** rows that can be selected, by a box before them or by the space bar */
+  readonly selection?: ListSelection<Row>;
   /** asked for when the end is near */
   readonly more?: (() => void) | undefined;
 }) {
@@ -116,6 +126,12 @@ export function List<Row extends object>({
     const at = (event.target as HTMLElement).closest<HTMLElement>('[data-row]');
     if (!at) return;
     const from = awaited.current ?? Number(at.dataset.row);
+    if (event.key === ' ' && selection) {
+      // the space bar would press the button, which opens the row
+      event.preventDefault();
+      selection.toggle(drawn[from]!.original);
+      return;
+    }
     const shape = { rows: drawn.length, columns: 1, has: () => true, page: PAGE_ROWS };
     const isCtrl = event.ctrlKey || event.metaKey;
     // a list has one place a row: its ends are those of the whole
@@ -139,6 +155,17 @@ export function List<Row extends object>({
       <table className="ledger-table w-full" aria-rowcount={drawn.length}>
         <thead className="sticky top-0 z-20 bg-sheet">
           <tr>
+            {selection ? (
+              <th scope="col" className="w-8 border-b border-ink px-2!">
+                <input
+                  type="checkbox"
+                  className="accent-copper"
+                  aria-label="Select all rows listed"
+                  checked={drawn.length > 0 && drawn.every(({ original }) => selection.isSelected(original))}
+                  onChange={(event) => selection.setAll(event.target.checked)}
+                />
+              </th>
+            ) : null}
             {shown.map((column) => (
               <Heading key={column.key} column={column} sort={sort} />
             ))}
@@ -149,7 +176,23 @@ export function List<Row extends object>({
           {items.map((item) => {
             const row = drawn[item.index]!.original;
             return (
-              <tr key={rowKey(row)} className={`hover:bg-wash ${isMarked?.(row) ? 'bg-wash' : ''}`} style={{ height: ROW }}>
+              <tr
+                key={rowKey(row)}
+                className={`hover:bg-wash ${isMarked?.(row) || selection?.isSelected(row) ? 'bg-wash' : ''}`}
+                style={{ height: ROW }}
+              >
+                {selection ? (
+                  <td className="px-2!">
+                    <input
+                      type="checkbox"
+                      tabIndex={-1}
+                      className="accent-copper"
+                      aria-label={`Select ${open.words(row)}`}
+                      checked={selection.isSelected(row)}
+                      onChange={() => selection.toggle(row)}
+                    />
+                  </td>
+                ) : null}
                 {shown.map(({ key, cell, isAmount, most }, position) =>
                   position === 0 ? (
                     <th key={key} scope="row" className="px-3! font-normal!">
@@ -178,6 +221,7 @@ export function List<Row extends object>({
         {hasTotals ? (
           <tfoot className="sticky bottom-0 z-10 bg-sheet font-semibold">
             <tr>
+              {selection ? <td className="border-t border-ink" /> : null}
               {shown.map(({ key, total, isAmount }) => (
                 <td key={key} className={`border-t border-ink ${isAmount ? 'figure' : 'px-3!'}`}>
                   {total}

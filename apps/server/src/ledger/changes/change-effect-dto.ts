@@ -1,5 +1,5 @@
 import type { EntryEffectDto } from '@wise-margin/contract';
-import { type BalanceFact, changeEffect, longPeriodName, shortPeriodName } from '@wise-margin/core';
+import { type BalanceFact, changeEffect, shortPeriodName } from '@wise-margin/core';
 
 import type { Books } from '../../companies/index.ts';
 
@@ -16,6 +16,6 @@ export function effectDto(
       const { number, name } = books.chart.accounts[account]!;
       return { number, name, month: shortPeriodName(books.calendar, period), change };
     }),
-    statementLines: lines.map(({ period, ...line }) => ({ ...line, month: longPeriodName(books.calendar, period) })),
+    statementLines: lines.map(({ period, ...line }) => ({ ...line, month: shortPeriodName(books.calendar, period) })),
   };
 }

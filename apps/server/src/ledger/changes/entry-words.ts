@@ -1,5 +1,5 @@
 import type { Currency, EntryDifference, EntryIssue } from '@wise-margin/core';
-import { toDecimalText } from '@wise-margin/core';
+import { formatAmount, minor, toDecimalText } from '@wise-margin/core';
 
 /** Why an entry cannot be posted, with what to do. */
 export function entryIssueWords({ code, text, near = [], difference }: EntryIssue, { exponent }: Currency): string {
@@ -19,7 +19,7 @@ export function entryIssueWords({ code, text, near = [], difference }: EntryIssu
     case 'tooLarge':
       return 'The amount is too large to be kept exactly. Check it for extra digits.';
     case 'unbalanced': {
-      const amount = toDecimalText(difference!, exponent).replace('-', '');
+      const amount = formatAmount(minor(Math.abs(difference!)), { exponent, unit: 'cents' });
       return `Debits and credits differ by ${amount}: ${difference! > 0 ? 'credits' : 'debits'} are short. Correct an amount or add a line.`;
     }
   }

@@ -1,0 +1,73 @@
+import { expect, expectAccessible, open, test } from './support.ts';
+
+test('from year-to-date utilities over budget to the entry with the extra digit, corrected by keyboard with a reason', async ({
+  page,
+  demo,
+}) => {
+  await open(page, demo, '/c/1/statements/income?asOf=2026-10');
+  const variance = page.getByRole('button', { name: /^Rent and utilities, Actual, Apr to Oct 2026, less Budget, Apr to Oct 2026: / });
+  await expect(variance).toHaveAccessibleName(/: 22,183$/);
+  const enter = async (name: RegExp) => {
+    await panel.getByRole('button', { name }).first().focus();
+    await page.keyboard.press('Enter');
+  };
+  const panel = page.getByRole('complementary', { name: 'Drill-down' });
+  await variance.focus();
+  await page.keyboard.press('Enter');
+  await enter(/^Rent and utilities$/);
+  await enter(/^6120 Electricity/);
+  await enter(/22,143\.00, entry PU-001163$/);
+  await expect(page.getByRole('heading', { name: 'Entry PU-001163' })).toBeFocused();
+  await page.getByRole('button', { name: 'Correct' }).focus();
+  await page.keyboard.press('Enter');
+  const dialog = page.getByRole('dialog', { name: 'Correct entry PU-001163' });
+  await dialog.getByLabel('Debit, line 1').focus();
+  await page.keyboard.press('Control+A');
+  await page.keyboard.type('2,214.30');
+  await expect(dialog.getByRole('alert')).toHaveText(/Debits and credits differ by 19,928\.70: debits are short/);
+  await dialog.getByLabel('Credit, line 2').focus();
+  await page.keyboard.press('Control+A');
+  await page.keyboard.type('2214.30');
+  await expect(dialog.getByRole('row', { name: '6120 Electricity (19,928.70)' })).toBeVisible();
+  await expect(dialog.getByRole('row', { name: 'Operating income 19,928.70' })).toBeVisible();
+  await expectAccessible(page);
+  await dialog.getByLabel('Reason').focus();
+  await page.keyboard.type('Extra digit on the bill');
+  await page.keyboard.press('Enter');
+  await expect(dialog).toBeHidden();
+  await expect(page.getByRole('region', { name: 'History' })).toContainText('Extra digit on the bill');
+  // the statement beside it follows
+  await expect(variance).toHaveAccessibleName(/: 2,255$/);
+  await open(page, demo, '/c/1/ledger/audit?find=Extra+digit');
+  await expect(page.getByRole('button', { name: 'Entry PU-001163 corrected' })).toBeVisible();
+  await expectAccessible(page);
+});
+
+test('the boat-show bill is reclassified by mouse after a look at what it does, and undone', async ({ page, demo }) => {
+  await open(page, demo, '/c/1/ledger/entries?find=BS-2609-2&accounts=6000-6999');
+  const box = page.getByRole('checkbox', { name: /^Select Entry PU-001213, / });
+  await box.check();
+  await page.getByRole('button', { name: 'Reclassify 1 line' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Reclassify 1 line' });
+  await dialog.getByLabel('To account').fill('9999');
+  await expect(dialog.getByRole('alert')).toHaveText('There is no account 9999.');
+  await dialog.getByLabel('To account').fill('6220');
+  await expect(dialog.getByRole('row', { name: /^6220 Boat shows/ })).toBeVisible();
+  await expect(dialog.getByRole('row', { name: /^Repairs and maintenance/ })).toBeVisible();
+  await dialog.getByLabel('Reason').fill('A booth is no repair');
+  await dialog.getByRole('button', { name: 'Reclassify 1 line' }).click();
+  await expect(dialog).toBeHidden();
+  const moved = page.getByRole('button', { name: /^Entry PU-001213, .*Boat shows/ });
+  await expect(moved).toBeVisible();
+  await moved.click();
+  await page.getByRole('button', { name: 'Undo this change' }).click();
+  await page.getByLabel('Reason for undoing it').fill('Asked for by the controller');
+  await page.getByRole('button', { name: 'Undo change' }).click();
+  await expect(page.getByRole('button', { name: /^Entry PU-001213, .*Repairs and maintenance/ })).toBeVisible();
+  await expect(
+    page
+      .getByRole('region', { name: 'History' })
+      .getByRole('listitem')
+      .filter({ hasText: /^Undone/ }),
+  ).toBeVisible();
+});
