@@ -27,3 +27,4 @@ export { statisticIssueWords } from './words/statistic-issue-words.ts';
 export { budgetMilestoneWords } from './words/budget-milestone-words.ts';
 export { auditActionsOf, auditAreaOf, auditWords } from './words/audit-words.ts';
 export type { AuditNames, AuditRecord } from './words/audit-words.ts';
+export { differenceWords, entryIssueWords, issuePath } from './words/entry-words.ts';

@@ -1,10 +1,10 @@
 import type { correctionSchema } from '@wise-margin/contract';
 import { type BalanceFact, type EntryContent, entryIssues, minor, periodOfEntry } from '@wise-margin/core';
 import type { z } from 'zod';
+import { entryIssueWords, issuePath } from '@wise-margin/presentation';
 
 import { type Books, periodCode } from '../../companies/index.ts';
 import { ProblemError, refused } from '../../http/problem.ts';
-import { entryIssueWords, issuePath } from './entry-words.ts';
 import { gainedFacts, type LineSum } from './posted-facts.ts';
 import type { StoredContent } from './stored-entries.ts';
 

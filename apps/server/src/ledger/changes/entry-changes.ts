@@ -7,6 +7,7 @@ import type {
 } from '@wise-margin/contract';
 import { type EntryContent, entryDifferences } from '@wise-margin/core';
 import type { z } from 'zod';
+import { differenceWords } from '@wise-margin/presentation';
 
 import type { Books, BooksCache } from '../../companies/index.ts';
 import type { Actor } from '../../database/audit.ts';
@@ -15,7 +16,6 @@ import { notFound, ProblemError, refused } from '../../http/problem.ts';
 import { effectDto } from './change-effect-dto.ts';
 import { ChangeWriter } from './change-writer.ts';
 import { contentOf, gainedByContents, refuseIssues, withLineIds } from './corrected-content.ts';
-import { differenceWords } from './entry-words.ts';
 import { moveLines, moveOf } from './reclassification.ts';
 import { type StoredContent, storedEntries, type StoredEntry } from './stored-entries.ts';
 import { writeContents } from './write-contents.ts';
