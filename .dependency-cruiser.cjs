@@ -102,7 +102,10 @@ module.exports = {
       comment: 'a feature does not reach into another; pages are loaded by main.tsx alone',
       severity: 'error',
       from: { path: `${web}(overview|ledger|budgets|statements|drill-down|filters|corrections)/`, pathNot: notTests },
-      to: { path: `${web}(shell|overview|ledger|budgets|statements|drill-down|filters|corrections)/`, pathNot: [`${web}$1/`, `${web}[^/]+/index\\.ts$`] },
+      to: {
+        path: `${web}(shell|overview|ledger|budgets|statements|drill-down|filters|corrections)/`,
+        pathNot: [`${web}$1/`, `${web}[^/]+/index\\.ts$`],
+      },
     },
   ],
   options: {

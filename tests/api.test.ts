@@ -129,7 +129,7 @@ describe('every answer follows the contract', () => {
       const type = response.headers.get('content-type') ?? '';
       // a path that needs a query says so as problem details of its own, never as "nothing here"
       expect([path, response.status === 404]).toEqual([path, false]);
-      expect([path, /json|csv|image|spreadsheet/.test(type)]).toEqual([path, true]);
+      expect([path, /json|csv|image|spreadsheet|event-stream/.test(type)]).toEqual([path, true]);
     }
   });
 });

@@ -31,7 +31,8 @@ for (const [name, path, heading] of SCREENS) {
     page.on('pageerror', (error) => errors.push(error.message));
     await open(page, demo, path);
     await expect(page.getByRole('heading', { name: heading, exact: true })).toBeVisible();
-    await page.waitForLoadState('networkidle');
+    await expect(page.getByText(/^Loading /)).toHaveCount(0);
+    await page.evaluate(() => document.fonts.ready);
     await expectAccessible(page);
     for (const width of [1024, 1280, 1920]) {
       await page.setViewportSize({ width, height: 800 });

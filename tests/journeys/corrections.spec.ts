@@ -1,3 +1,5 @@
+import type { EntryListDto } from '@wise-margin/contract';
+
 import { expect, expectAccessible, open, test } from './support.ts';
 
 test('from year-to-date utilities over budget to the entry with the extra digit, corrected by keyboard with a reason', async ({
@@ -41,6 +43,25 @@ test('from year-to-date utilities over budget to the entry with the extra digit,
   await open(page, demo, '/c/1/ledger/audit?find=Extra+digit');
   await expect(page.getByRole('button', { name: 'Entry PU-001163 corrected' })).toBeVisible();
   await expectAccessible(page);
+});
+
+test('open statements in two windows follow a change that a script posted', async ({ page, context, demo }) => {
+  await open(page, demo, '/c/1/statements/income?asOf=2026-06');
+  const amount = page.getByRole('button', { name: /^Rent and utilities, Actual, Jun 2026: / });
+  const before = await amount.getAttribute('aria-label');
+  const other = await context.newPage();
+  await open(other, demo, '/c/1/statements/income?asOf=2026-06');
+  await expect(other.getByRole('button', { name: before!, exact: true })).toBeVisible();
+  const { lines } = await demo.get<EntryListDto>('/companies/1/entries?accounts=6110&from=2026-06&to=2026-06&limit=1');
+  const request = { lines: [lines[0]!.lineId], account: '6410', reason: 'Moved in another window' };
+  const response = await fetch(`${demo.base}/companies/1/reclassifications`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(request),
+  });
+  expect(response.status).toBe(204);
+  for (const each of [page, other])
+    await expect(each.getByRole('button', { name: /^Rent and utilities, Actual, Jun 2026: / })).not.toHaveAttribute('aria-label', before!);
 });
 
 test('the boat-show bill is reclassified by mouse after a look at what it does, and undone', async ({ page, demo }) => {

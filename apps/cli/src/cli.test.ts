@@ -244,6 +244,30 @@ describe('the command line', () => {
   });
 });
 
+describe('entries', () => {
+  it('are listed by account, month and text, and reclassified after a preview', async () => {
+    const list = async (...args: string[]) =>
+      papaparse.parse<Record<string, string>>((await wm('entries', '--company', 'Split', ...args, '--format', 'csv')).out, {
+        header: true,
+        skipEmptyLines: true,
+      }).data;
+    expect((await list('--accounts', '4000')).map(({ credit, department }) => [credit, department])).toEqual([
+      ['10.00', 'Shop'],
+      ['20.00', ''],
+    ]);
+    expect(await list('--least', '25')).toHaveLength(1);
+    const move = ['reclassify', '--company', 'Split', '--accounts', '4000', '--department', 'none', '--to-department', 'Shop'];
+    const preview = await wm(...move);
+    expect([preview.code, preview.out]).toEqual([0, expect.stringContaining('Preview, nothing was changed: 1 line')]);
+    expect(await wm(...move, '--apply')).toMatchObject({ code: 1, error: expect.stringContaining('reason') });
+    expect((await list('--accounts', '4000')).map(({ department }) => department)).toEqual(['Shop', '']);
+    expect((await wm(...move, '--apply', '--reason', 'Sold in the shop')).code).toBe(0);
+    expect((await list('--accounts', '4000')).map(({ department }) => department)).toEqual(['Shop', 'Shop']);
+    expect(await wm('entries', '--company', 'Split', '--least', 'much')).toMatchObject({ code: 2 });
+    expect(await wm('reclassify', '--company', 'Split', '--find', 'nothing like it', '--to-account', '6000')).toMatchObject({ code: 2 });
+  });
+});
+
 describe('the audit trail', () => {
   it('is listed oldest first, and verified: exit code 1 and the event named where a row was changed', async () => {
     const listed = await wm('audit', 'list', '--area', 'ledger', '--format', 'csv');

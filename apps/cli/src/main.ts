@@ -8,6 +8,7 @@ import { type AuditOptions, listAudit, verifyAuditTrail } from './commands/audit
 import { createBudget } from './commands/budget.ts';
 import { type BudgetWorkOptions, exportBudget, importBudget, listBudgets, printBalancePlan } from './commands/budget-work.ts';
 import { makeDemo } from './commands/demo.ts';
+import { type EntriesOptions, listEntries, reclassifyLines, type ReclassifyOptions } from './commands/entries.ts';
 import { importFiles } from './commands/import.ts';
 import { statement, type StatementOptions } from './commands/statement.ts';
 import { importStatistics, type StatisticsOptions } from './commands/statistics.ts';
@@ -38,6 +39,12 @@ const TEXTS = [
   'to',
   'area',
   'find',
+  'least',
+  'most',
+  'to-account',
+  'to-department',
+  'to-date',
+  'reason',
 ];
 const FLAGS = [
   'help',
@@ -61,6 +68,8 @@ const VERBS: Readonly<Record<string, Verb>> = {
   'budget list': (application, values) => listBudgets(application, values as BudgetWorkOptions),
   'budget export': (application, values) => exportBudget(application, values as BudgetWorkOptions),
   'budget import': (application, values) => importBudget(application, values as BudgetWorkOptions),
+  entries: (application, values) => listEntries(application, values as EntriesOptions),
+  reclassify: (application, values) => reclassifyLines(application, values as ReclassifyOptions),
   'audit list': (application, values) => listAudit(application, values as AuditOptions),
   'audit verify': (application) => verifyAuditTrail(application),
   'balance-plan': (application, values) => printBalancePlan(application, values as BudgetWorkOptions),

@@ -31,6 +31,11 @@ export const USAGE = `Usage: npm run wm -- <verb> [options]
   years open                 --year 2029
                              adds the fiscal year after the last or before the first one
   trial-balance              --as-of 2026-10
+  entries                    [--accounts 6000-6999] [--from 2026-08] [--to 2026-10] [--find TEXT] [--department NAME|none]
+                             [--least 1000] [--most 5000]
+  reclassify                 the lines that entries lists with the same options, [--to-account 6220]
+                             [--to-department NAME|none] [--to-date 2026-10-20] [--apply --reason TEXT]
+                             lists what it does to accounts and statements; --apply makes the change
   audit list                 [--from 2026-10-01] [--to 2026-10-31] [--area ledger|budgets|views|settings] [--find TEXT]
   audit verify               checks that no event on record was changed, removed or inserted
                              (exit code 1 and the event named otherwise)

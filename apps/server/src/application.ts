@@ -12,7 +12,7 @@ import {
   NonrecurringService,
   WorksheetService,
 } from './budgets/index.ts';
-import { BooksCache, LogoStore } from './companies/index.ts';
+import { BooksCache, LogoStore, VersionFeed } from './companies/index.ts';
 import type { Actor } from './database/audit.ts';
 import { type Database, openDatabase } from './database/database.ts';
 import { lockFolder } from './database/folder-lock.ts';
@@ -32,6 +32,7 @@ function ownFolder(directory: string): () => void {
 export type Application = {
   readonly database: Database;
   readonly booksCache: BooksCache;
+  readonly versions: VersionFeed;
   readonly ledger: LedgerService;
   readonly entryList: EntryList;
   readonly entryChanges: EntryChanges;
@@ -75,6 +76,7 @@ export async function openApplication(options: {
   const release = options.recover ? ownFolder(options.directory) : null;
   const database = await openDatabase(options.directory);
   const booksCache = new BooksCache(database);
+  const versions = new VersionFeed(database);
   const budgetStore = new BudgetStore(database);
   const benchmarks = new BenchmarkStore(database);
   const evaluator = new Evaluator(booksCache, budgetStore, benchmarks);
@@ -92,6 +94,7 @@ export async function openApplication(options: {
   return {
     database,
     booksCache,
+    versions,
     imports,
     budgetStore,
     evaluator,
@@ -116,6 +119,7 @@ export async function openApplication(options: {
     statements: new StatementService({ booksCache, evaluator, views, actor: options.actor }),
     actor: options.actor,
     close: async () => {
+      versions.close();
       await imports.close();
       await work.close();
       await database.close();

@@ -9,6 +9,8 @@ export const periodSchema = z
 export const companySchema = z
   .object({
     id: z.number().int(),
+    /** of its books: goes up with each posting */
+    version: z.number().int(),
     name: z.string(),
     currency: z.string(),
     currencyWords: z.string(),

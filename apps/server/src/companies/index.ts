@@ -12,3 +12,4 @@ export { openFiscalYear, periodOf, refuseUnknownFilter } from './service.ts';
 export type { Actuals } from './actuals.ts';
 export { dateOf, dayOf } from './load-lines.ts';
 export { typedAccounts } from './typed-accounts.ts';
+export { VersionFeed } from './version-feed.ts';

@@ -4,6 +4,7 @@ import { companyListSchema, companySchema, dimensionValuesSchema, openYearSchema
 
 import type { Actor } from '../database/audit.ts';
 import type { Database } from '../database/database.ts';
+import { eventStream } from '../http/event-stream.ts';
 import { notFound } from '../http/problem.ts';
 import { download, type Route, route } from '../http/route.ts';
 import { requiredUpload } from '../http/upload.ts';
@@ -11,12 +12,19 @@ import { knownDimensions } from './books.ts';
 import type { BooksCache } from './books-cache.ts';
 import type { LogoStore } from './logo.ts';
 import { describeCompany, listCompanies, openFiscalYear } from './service.ts';
+import type { VersionFeed } from './version-feed.ts';
 
 const MOST_BYTES = 5_000_000;
-type Services = { readonly database: Database; readonly booksCache: BooksCache; readonly logos: LogoStore; readonly actor: Actor };
+type Services = {
+  readonly database: Database;
+  readonly booksCache: BooksCache;
+  readonly versions: VersionFeed;
+  readonly logos: LogoStore;
+  readonly actor: Actor;
+};
 
 /** Companies, their fiscal years, dimensions and logos. */
-export function companyRoutes({ database, booksCache, logos, actor }: Services): readonly Route[] {
+export function companyRoutes({ database, booksCache, versions, logos, actor }: Services): readonly Route[] {
   const logoPath = '/companies/:company/logo';
   return [
     route({
@@ -32,6 +40,18 @@ export function companyRoutes({ database, booksCache, logos, actor }: Services):
       summary: 'A company with its calendar and dimensions',
       response: companySchema,
       handle: async ({ path }) => describeCompany(database, await booksCache.of(path.company)),
+    }),
+    download({
+      method: 'get',
+      path: '/companies/:company/events',
+      summary: 'The version of a company’s books as server-sent events: the one there is, then each newer one',
+      type: 'text/event-stream',
+      handle: async ({ path, signal }) => {
+        await booksCache.of(path.company);
+        return {
+          content: [eventStream<{ version: number }>((next) => versions.listen(path.company, (version) => next({ version })), signal)],
+        };
+      },
     }),
     route({
       method: 'post',

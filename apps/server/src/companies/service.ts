@@ -36,6 +36,7 @@ export async function describeCompany(database: Database, books: Books): Promise
   const keyOf = (index: PeriodIndex | null) => (index === null ? null : periodAt(books.calendar, index).key);
   return {
     id: books.id,
+    version: books.version,
     name: books.name,
     currency: books.currency.code,
     currencyWords: books.currency.words,

@@ -10,7 +10,9 @@ import { ChangeDialog } from './change-dialog.tsx';
 import { contentOfDraft, draftOf, draftSides, emptyLine, type LineDraft } from './entry-draft.ts';
 
 /** An entry opened for correction: every field of it, both sides, what the correction does, and why. */
-export function CorrectionDialog({ entry, close }: { readonly entry: EntryDto; readonly close: () => void }) {
+export function CorrectionDialog({ entry: now, close }: { readonly entry: EntryDto; readonly close: () => void }) {
+  // as it was opened: a change by someone else meanwhile is not overwritten unseen
+  const [entry] = useState(now);
   const { id: company, exponent, dimensions } = useCompany();
   const [draft, setDraft] = useState(() => draftOf(entry, exponent));
   const [next, setNext] = useState(entry.lines.length);

@@ -7,6 +7,7 @@ import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'reac
 
 import { getJson } from '../api/client.ts';
 import { CompanyContext, useAsOf, useCompanies } from '../data/company.ts';
+import { useLiveBooks } from '../data/use-live-books.ts';
 import { useBudgets } from '../data/use-statement.ts';
 import { useViews } from '../data/use-views.ts';
 import { Failure, Loading } from '../ui/states.tsx';
@@ -43,6 +44,7 @@ const PLACES: Readonly<Record<string, string>> = {
 export function Frame() {
   const { company: id } = useParams();
   const company = useQuery({ queryKey: ['company', Number(id)], queryFn: ({ signal }) => getJson<CompanyDto>(`/companies/${id}`, signal) });
+  useLiveBooks(company.data);
   useEffect(() => {
     if (company.data) localStorage.setItem('wm.company', String(company.data.id));
   }, [company.data]);

@@ -1,7 +1,7 @@
 import type { correctionSchema } from '@wise-margin/contract';
 import { type BalanceFact, type EntryContent, entryIssues, minor, periodOfEntry } from '@wise-margin/core';
-import type { z } from 'zod';
 import { entryIssueWords, issuePath } from '@wise-margin/presentation';
+import type { z } from 'zod';
 
 import { type Books, periodCode } from '../../companies/index.ts';
 import { ProblemError, refused } from '../../http/problem.ts';

@@ -6,8 +6,8 @@ import type {
   ReclassificationRequest,
 } from '@wise-margin/contract';
 import { type EntryContent, entryDifferences } from '@wise-margin/core';
-import type { z } from 'zod';
 import { differenceWords } from '@wise-margin/presentation';
+import type { z } from 'zod';
 
 import type { Books, BooksCache } from '../../companies/index.ts';
 import type { Actor } from '../../database/audit.ts';
