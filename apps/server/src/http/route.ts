@@ -103,10 +103,19 @@ export function download<const Path extends string, Query = unknown, Body = unkn
       if (file.name !== undefined) response.attachment(file.name);
       response.type(file.type ?? type);
       if (typeof file.content === 'string' || Buffer.isBuffer(file.content)) response.send(file.content);
-      else await pipeline([...file.content, response] as unknown as readonly [Readable, ...NodeJS.ReadWriteStream[]]);
+      else
+        await pipeline([...file.content, response] as unknown as readonly [Readable, ...NodeJS.ReadWriteStream[]]).catch(
+          (error: unknown) => {
+            // whoever asked went away: nobody is there to be told
+            if (!isPrematureClose(error)) throw error;
+          },
+        );
     }),
   };
 }
+
+const isPrematureClose = (error: unknown): boolean =>
+  error instanceof Error && 'code' in error && error.code === 'ERR_STREAM_PREMATURE_CLOSE';
 
 /** The routes as Express serves them, in the order given. */
 export function routerOf(routes: readonly Route[]): Router {
