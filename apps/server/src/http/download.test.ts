@@ -32,7 +32,7 @@ beforeAll(async () => {
       path: '/broken',
       summary: 'A file that breaks off',
       type: 'text/csv',
-       
+
       handle: () =>
         Promise.resolve({
           content: [
@@ -45,7 +45,7 @@ beforeAll(async () => {
     }),
   ];
   // Express knows an error handler by its four parameters
-   
+
   const onError: ErrorRequestHandler = (error, _request, response, _next) => {
     failed(error);
     response.destroy();
