@@ -78,9 +78,10 @@ function destinationOf(books: Books, { account, dimensions = {}, date }: Reclass
 export async function moveOf(database: Database, books: Books, request: ReclassificationRequest): Promise<Move> {
   const { lines, date } = request;
   const to = destinationOf(books, request);
+  // the plus keeps SQLite from looking for every line under every entry of the company
   const [found] = await database.select<{ lines: number; entries: string }>(
     `SELECT count(*) AS lines, json_group_array(DISTINCT l.entry_id) AS entries FROM lines l JOIN entries e ON e.id = l.entry_id
-     WHERE e.company_id = $1 AND l.id IN (SELECT value FROM json_each($2))`,
+     WHERE +e.company_id = $1 AND l.id IN (SELECT value FROM json_each($2))`,
     [books.id, JSON.stringify(lines)],
   );
   const entries = JSON.parse(found!.entries) as number[];
