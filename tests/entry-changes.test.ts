@@ -253,6 +253,22 @@ describe('a reclassification', () => {
       });
   });
 
+  it('of lines whose entry was changed since they were looked at changes nothing', async () => {
+    const { lines } = await find('accounts=6220&from=2026-06');
+    const { entryChanges, actor, database } = server.application;
+    const request = { lines: [lines[0]!.lineId], reason: 'At once' };
+    const results = await Promise.allSettled([
+      entryChanges.reclassify(1, { ...request, account: '6410' }, actor),
+      entryChanges.reclassify(1, { ...request, account: '6420' }, actor),
+    ]);
+    expect(results.map(({ status }) => status).sort()).toEqual(['fulfilled', 'rejected']);
+    const [kept] = await database.select<{ count: number }>('SELECT count(*) AS count FROM entry_versions WHERE entry_id = $1', [
+      lines[0]!.entryId,
+    ]);
+    expect(kept!.count).toBe((await entryOf(lines[0]!.entryId)).version - 1);
+    await expectSound();
+  });
+
   it('keeps its import from being reversed, so that it is not lost', async () => {
     expect((await server.send('POST', '/imports/1/reverse')).body).toMatchObject({
       status: 409,

@@ -10,6 +10,5 @@ export type { Logo } from './logo.ts';
 export { companyRoutes } from './routes.ts';
 export { openFiscalYear, periodOf, refuseUnknownFilter } from './service.ts';
 export type { Actuals } from './actuals.ts';
-export { dateOf, dayOf } from './load-lines.ts';
 export { typedAccounts } from './typed-accounts.ts';
 export { VersionFeed } from './version-feed.ts';

@@ -8,8 +8,7 @@ const ENTRIES_AT_ONCE = 1500;
 const MILLISECONDS_A_DAY = 86_400_000;
 
 /** Days since 1970-01-01 of an ISO date. */
-export const dayOf = (date: string): number => Date.parse(`${date}T00:00:00Z`) / MILLISECONDS_A_DAY;
-export const dateOf = (day: number): string => new Date(day * MILLISECONDS_A_DAY).toISOString().slice(0, 10);
+const dayOf = (date: string): number => Date.parse(`${date}T00:00:00Z`) / MILLISECONDS_A_DAY;
 
 /** What the table needs of a line, in the order of `LINE_VALUES`. */
 type LineValues = readonly [

@@ -70,7 +70,7 @@ export function ChangeDialog({
                     ))}
                   </ul>
                 ) : null}
-                {preview.data && messages.length === 0 ? <EffectTable effect={preview.data} /> : null}
+                {request !== null && preview.data && messages.length === 0 ? <EffectTable effect={preview.data} /> : null}
               </div>
             </div>
             <div className="mt-4 flex items-end gap-3">

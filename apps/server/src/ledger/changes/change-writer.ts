@@ -20,8 +20,8 @@ export type EntryChange = {
   readonly subject: string;
   readonly details: object;
   readonly changes: readonly AuditChange[];
-  /** the version of each entry that is to be replaced, where it matters */
-  readonly expected?: ReadonlyMap<number, number>;
+  /** the version of each entry that is to be replaced */
+  readonly expected: ReadonlyMap<number, number>;
   /** the change it undoes */
   readonly undoes?: number;
   /** changes entries and lines within the transaction; true when the books have to be read anew after it */
@@ -85,8 +85,7 @@ export class ChangeWriter {
     if (!done.isReadAnew) await this.#booksCache.follow(books, { facts: gainedFacts(books, done.before, done.after), entries: ids });
   }
 
-  async #refuseChanged(expected: ReadonlyMap<number, number> | undefined, transaction: Transaction): Promise<void> {
-    if (!expected) return;
+  async #refuseChanged(expected: ReadonlyMap<number, number>, transaction: Transaction): Promise<void> {
     const rows = await this.#database.select<{ id: number; number: string; version: number }>(
       'SELECT id, number, version FROM entries WHERE id IN (SELECT value FROM json_each($1))',
       [JSON.stringify([...expected.keys()])],

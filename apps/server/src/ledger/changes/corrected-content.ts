@@ -1,11 +1,10 @@
 import type { correctionSchema } from '@wise-margin/contract';
-import { type BalanceFact, type EntryContent, entryIssues, minor, periodOfEntry } from '@wise-margin/core';
+import { type BalanceFact, type EntryContent, entryIssues, minor, periodOfEntry, slotOfYear } from '@wise-margin/core';
 import { entryIssueWords, issuePath } from '@wise-margin/presentation';
 import type { z } from 'zod';
 
-import { type Books, periodCode } from '../../companies/index.ts';
+import type { Books } from '../../companies/index.ts';
 import { ProblemError, refused } from '../../http/problem.ts';
-import { gainedFacts, type LineSum } from './posted-facts.ts';
 import type { StoredContent } from './stored-entries.ts';
 
 /** A content as it was sent: its amounts are whole minor units, as the contract has them. */
@@ -35,28 +34,22 @@ export function refuseIssues(books: Books, content: EntryContent, before: EntryC
   throw new ProblemError(422, 'Not accepted', errors.map(({ message }) => message).join(' ')).at(...errors);
 }
 
-const layerOf = ({ state, kind }: Pick<EntryContent, 'state' | 'kind'>): LineSum['layer'] =>
-  state === 'draft' ? 'draft' : kind === 'closing' ? 'closing' : 'ordinary';
-
 /** What balances gain when an entry has another content. */
 export function gainedByContents(books: Books, before: EntryContent, after: EntryContent): BalanceFact[] {
-  const positions = new Map(books.chart.accounts.map(({ number }, position) => [number, position]));
-  const facts = new Map<string, BalanceFact>();
-  for (const [content, sign] of [
-    [before, -1],
-    [after, 1],
-  ] as const) {
-    const { year, number } = periodOfEntry(content, books.calendar)!;
-    const layer = layerOf(content);
-    if (layer === 'draft') continue;
-    for (const { account, amount, dimensions } of content.lines) {
-      const [fact] = gainedFacts(
-        { ...books, combinations: new Map([[0, dimensions]]) },
-        [],
-        [{ position: positions.get(account)!, period_code: periodCode(year, number), combination: 0, layer, amount: sign * amount }],
-      );
-      if (fact) facts.set(`${facts.size}`, fact);
-    }
-  }
-  return [...facts.values()];
+  return [...factsOf(books, before, -1), ...factsOf(books, after, 1)];
+}
+
+/** The lines of a content as balances hold them; those of a draft are in none. */
+function factsOf({ chart, calendar }: Books, content: EntryContent, sign: 1 | -1): BalanceFact[] {
+  if (content.state === 'draft') return [];
+  const { year, number } = periodOfEntry(content, calendar)!;
+  const slot = slotOfYear(calendar, year, number)!;
+  const layer = content.kind === 'closing' ? 'closing' : 'ordinary';
+  return content.lines.map(({ account, amount, dimensions }) => ({
+    account: chart.accounts.findIndex((each) => each.number === account),
+    slot,
+    combination: dimensions,
+    layer,
+    amount: minor(sign * amount),
+  }));
 }

@@ -85,7 +85,7 @@ export class EntryChanges {
   ): Promise<void> {
     const books = await this.#booksCache.of(companyId);
     const move = await moveOf(this.#database, books, request);
-    const { entries, lines, changes } = move;
+    const { entries, versions, lines, changes } = move;
     await this.#writer.write(books, {
       kind: 'reclassify',
       reason,
@@ -94,6 +94,7 @@ export class EntryChanges {
       subject: lines === 1 ? '1 line' : `${lines.toLocaleString('en-US')} lines`,
       details: entries.length === 1 ? { entryId: entries[0]!, lines } : { entries: entries.length, lines },
       changes,
+      expected: versions,
       mutate: (transaction) => moveLines(this.#database, { books, request, move }, transaction),
     });
   }

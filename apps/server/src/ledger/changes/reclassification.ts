@@ -13,6 +13,8 @@ const MOST_NAMED = 5;
 
 /** What a reclassification moves, and where to. */
 export type Move = {
+  /** the version of each entry as it was looked at */
+  readonly versions: ReadonlyMap<number, number>;
   readonly entries: readonly number[];
   readonly lines: number;
   /** what balances gain */
@@ -79,12 +81,15 @@ export async function moveOf(database: Database, books: Books, request: Reclassi
   const { lines, date } = request;
   const to = destinationOf(books, request);
   // the plus keeps SQLite from looking for every line under every entry of the company
-  const [found] = await database.select<{ lines: number; entries: string }>(
-    `SELECT count(*) AS lines, json_group_array(DISTINCT l.entry_id) AS entries FROM lines l JOIN entries e ON e.id = l.entry_id
+  const [found] = await database.select<{ lines: number; versions: string }>(
+    `SELECT count(*) AS lines, json_group_object(e.id, e.version) AS versions FROM lines l JOIN entries e ON e.id = l.entry_id
      WHERE +e.company_id = $1 AND l.id IN (SELECT value FROM json_each($2))`,
     [books.id, JSON.stringify(lines)],
   );
-  const entries = JSON.parse(found!.entries) as number[];
+  const versions = new Map(
+    Object.entries(JSON.parse(found!.versions) as Record<string, number>).map(([id, version]) => [Number(id), version]),
+  );
+  const entries = [...versions.keys()];
   if (found!.lines !== new Set(lines).size)
     throw refused('Some of the lines are no longer in the ledger. Select the lines again.', 'lines');
   const chosen = await sumsOfLines(database, lines);
@@ -102,6 +107,7 @@ export async function moveOf(database: Database, books: Books, request: Reclassi
     ...(date === undefined ? [] : [{ what: 'date', from: listed(before.map((sum) => monthOf(books, sum))), to: date }]),
   ];
   return {
+    versions,
     entries,
     lines: found!.lines,
     facts: movedFacts(books, { before, chosen, to }),
