@@ -90,12 +90,12 @@ function storedCells(result: WorksheetResult, stored: readonly { readonly after:
   });
 }
 
-/** The amounts a change moved, as they were and are; past those told, their number. */
+/** The amounts a change moved, before and after; those beyond the limit are counted. */
 function amountChanges(books: Books, year: number, lines: LoggedChange['lines']): AuditChange[] {
   const { cells, more } = changedAmounts(books, year, lines);
   const text = (amount: number | null): string | null => (amount === null ? null : toDecimalText(amount as Minor, books.currency.exponent));
-  const told = cells.map(({ account, slice, month, from, to }): AuditChange => {
+  const listed = cells.map(({ account, slice, month, from, to }): AuditChange => {
     return { what: [account, slice, month].filter(Boolean).join(', '), from: text(from), to: text(to) };
   });
-  return more === 0 ? told : [...told, { what: 'further amounts', from: null, to: more }];
+  return more === 0 ? listed : [...listed, { what: 'further amounts', from: null, to: more }];
 }

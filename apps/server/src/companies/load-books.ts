@@ -113,7 +113,7 @@ export async function loadBooks(database: Database, company: CompanyRow): Promis
   };
 }
 
-/** Books after a change of entries: their version, the months posted and what is nonrecurring are read again, and the rest stands. */
+/** Books after a change of entries: version, posted months and nonrecurring items are read again; the rest is unchanged. */
 export async function changedBooks(database: Database, books: Books): Promise<Books> {
   const [posted] = await database.select<{ first: number | null; last: number | null }>(
     `SELECT min(period_code) AS first, max(period_code) AS last FROM balances WHERE company_id = $1 AND layer <> 'draft'`,

@@ -99,7 +99,7 @@ export class EntryChanges {
     });
   }
 
-  /** Gives the entries of a change their earlier content again, as a change of its own. @throws ProblemError 409 when one was changed since */
+  /** Restores the entries of a change to their earlier content, as a change of its own. @throws ProblemError 409 when one was changed since */
   async undo({ company, change }: { readonly company: number; readonly change: number }, reason: string, actor: Actor): Promise<void> {
     const books = await this.#booksCache.of(company);
     const [made] = await this.#database.select<{ id: number; undone_by: number | null }>(
