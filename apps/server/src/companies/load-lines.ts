@@ -26,9 +26,10 @@ type LineValues = readonly [
   importId: number | null,
   document: string,
   memo: string,
+  kind: string,
 ];
 const LINE_VALUES =
-  'l.id, e.id, e.number, e.date, l.period_code, a.position, l.amount, l.combination_id, p.name, e.source, e.state, e.import_id, l.document, l.memo';
+  'l.id, e.id, e.number, e.date, l.period_code, a.position, l.amount, l.combination_id, p.name, e.source, e.state, e.import_id, l.document, l.memo, e.kind';
 
 /** Every line of a company's ledger, drafts included, read a part at a time. */
 export async function loadLines(database: Database, books: Books): Promise<LineTable> {
@@ -76,7 +77,7 @@ function lineReader(books: Books): (values: LineValues) => TableLine {
     slots.set(code, slot);
     return slot;
   };
-  return ([line, entry, number, date, code, account, amount, combination, party, source, state, importId, document, memo]) => ({
+  return ([line, entry, number, date, code, account, amount, combination, party, source, state, importId, document, memo, kind]) => ({
     line,
     entry,
     day: dayHeld(date),
@@ -87,6 +88,7 @@ function lineReader(books: Books): (values: LineValues) => TableLine {
     party: party === null ? -1 : parties.get(party)!,
     source: sources.get(source)!,
     isDraft: state === 'draft',
+    isClosing: kind === 'closing',
     isManual: importId === null,
     text: `${number}\t${document}\t${memo}\t${party ?? ''}`,
   });

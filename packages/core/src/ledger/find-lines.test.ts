@@ -15,6 +15,7 @@ const line = (of: Partial<TableLine> & { readonly line: number }): TableLine => 
   party: -1,
   source: 0,
   isDraft: false,
+  isClosing: false,
   isManual: false,
   text: '',
   ...of,
@@ -100,6 +101,7 @@ describe('any query', () => {
     party: fc.integer({ min: -1, max: 2 }),
     source: fc.integer({ min: 0, max: 1 }),
     isDraft: fc.boolean(),
+    isClosing: fc.boolean(),
     isManual: fc.boolean(),
     text: fc.constantFrom('Freight\tD-1', 'freight D-10', 'Rent', '', 'Rent D-1\nx'),
   });

@@ -16,13 +16,15 @@ export type TableLine = {
   readonly party: number;
   readonly source: number;
   readonly isDraft: boolean;
+  /** of an entry that closes income accounts at the end of a year */
+  readonly isClosing: boolean;
   /** entered by a person, not read from a file */
   readonly isManual: boolean;
   /** what a search by text looks in: number, document, memo and party */
   readonly text: string;
 };
 
-const [DRAFT, MANUAL] = [1, 2];
+const [DRAFT, MANUAL, CLOSING] = [1, 2, 4];
 /** The columns of a table, each with one value for every line. */
 type LineColumns = Pick<
   LineTable,
@@ -74,6 +76,10 @@ export class LineTable {
 
   isManual(position: number): boolean {
     return (this.flags[position]! & MANUAL) !== 0;
+  }
+
+  isClosing(position: number): boolean {
+    return (this.flags[position]! & CLOSING) !== 0;
   }
 
   /** A table of lines in any order. */
@@ -164,7 +170,7 @@ export class LineTableBuilder {
     if (at === this.#numbers.line.length) this.#grow();
     const numbers = this.#numbers;
     for (const name of FIELDS) numbers[name][at] = line[name];
-    numbers.flags[at] = (line.isDraft ? DRAFT : 0) | (line.isManual ? MANUAL : 0);
+    numbers.flags[at] = (line.isDraft ? DRAFT : 0) | (line.isManual ? MANUAL : 0) | (line.isClosing ? CLOSING : 0);
     const text = `${line.text.toLowerCase().replaceAll('\n', ' ')}\n`;
     this.#starts[at + 1] = this.#starts[at]! + text.length;
     this.#piece.push(text);
