@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { deflateRawSync } from 'node:zlib';
 
-import type { BudgetDto, ImportDto, Problem, TrialBalanceDto } from '@wise-margin/contract';
+import type { BudgetDto, ImportDto, Problem, ReportDto } from '@wise-margin/contract';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 
 import { deepLines, zipOf } from './support/hostile.ts';
@@ -33,7 +33,7 @@ const posted = async (ledger: string): Promise<ImportDto> => {
   expect(made.issues).toEqual([]);
   return (await server.send('POST', `/imports/${made.id}/post`, {})).body as ImportDto;
 };
-const balance = () => server.get<TrialBalanceDto>(`${at()}/trial-balance?asOf=2026-12`);
+const balance = () => server.get<ReportDto>(`${at()}/reports/trial-balance?limit=2000&range=2026-12`);
 
 describe('texts that take long to read', () => {
   it('a percentage of 200,000 spaces is refused at once', async () => {
@@ -183,10 +183,10 @@ describe('statistics', () => {
 describe('one import posted twice at once', () => {
   it('is posted once; the others answer 409, and it stays on record', async () => {
     const made = await upload(file(...pair('T1', '10.00')));
-    const before = (await balance()).debits;
+    const before = (await balance()).sides!.debits;
     const answers = await Promise.all([1, 2, 3, 4].map(() => server.send('POST', `/imports/${made.id}/post`, {})));
     expect(answers.map(({ status }) => status).sort()).toEqual([200, 409, 409, 409]);
-    expect((await balance()).debits).toBe(before + 1000);
+    expect((await balance()).sides!.debits).toBe(before + 1000);
     expect(await server.get(`/imports/${made.id}`)).toMatchObject({ state: 'posted', failure: null });
     expect((await server.send('DELETE', `/imports/${made.id}`)).status).toBe(409);
     // the same file is known again
@@ -194,16 +194,16 @@ describe('one import posted twice at once', () => {
   });
   it('what was altered since the check is checked again, never posted as it is', async () => {
     const made = await upload(file(...pair('A1', '20.00')));
-    const before = (await balance()).debits;
+    const before = (await balance()).sides!.debits;
     const staged = join(server.directory, 'imports', String(made.id), 'staged.sqlite');
     appendFileSync(staged, 'altered');
     expect((await server.send('POST', `/imports/${made.id}/post`, {})).status).toBe(200);
-    expect((await balance()).debits).toBe(before + 2000);
+    expect((await balance()).sides!.debits).toBe(before + 2000);
     const cut = await upload(file(...pair('A2', '20.00')));
     const path = join(server.directory, 'imports', String(cut.id), 'staged.sqlite');
     writeFileSync(path, readFileSync(path).subarray(0, 4096));
     expect((await server.send('POST', `/imports/${cut.id}/post`, {})).status).toBe(200);
-    expect((await balance()).debits).toBe(before + 4000);
+    expect((await balance()).sides!.debits).toBe(before + 4000);
   });
   it('two that pass the largest amount together: the second is refused in our words', async () => {
     const most = '60000000000000.00';
@@ -290,8 +290,8 @@ describe('a full disk', () => {
 
 describe('requests that were answered 500', () => {
   it.each(['History', "'x'", "it's", '[]:*?/\\', ''])('a view named %j is exported as a spreadsheet', async (name) => {
-    const { sheetName } = await import('../apps/server/src/statements/export/statement-workbook.ts');
-    const made = sheetName(name);
+    const { sheetName } = await import('../apps/server/src/formats/sheet-names.ts');
+    const made = sheetName(name, 'Statement');
     expect(made.length > 0 && made.length <= 31 && !/[\\/*?:[\]']/.test(made) && made.toLowerCase() !== 'history').toBe(true);
   });
   it('a logo of a PNG signature alone', async () => {

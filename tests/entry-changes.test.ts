@@ -7,7 +7,7 @@ import {
   entryHistorySchema,
   type EntryListDto,
   type Problem,
-  type TrialBalanceDto,
+  type ReportDto,
 } from '@wise-margin/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 
@@ -65,8 +65,8 @@ async function expectSound(): Promise<void> {
   const fresh = await startTestServer({ from: server.directory });
   try {
     for (const asOf of ['2026-07', '2026-10', '2025-12'])
-      expect(await server.get<TrialBalanceDto>(`${at}/trial-balance?asOf=${asOf}`)).toEqual(
-        await fresh.get(`${at}/trial-balance?asOf=${asOf}`),
+      expect(await server.get<ReportDto>(`${at}/reports/trial-balance?limit=2000&range=${asOf}`)).toEqual(
+        await fresh.get(`${at}/reports/trial-balance?limit=2000&range=${asOf}`),
       );
     const freshBooks = await fresh.application.booksCache.of(1);
     expect([books.version, books.firstPosted, books.lastPosted]).toEqual([
@@ -194,7 +194,7 @@ describe('a reclassification', () => {
     const moved = lines.map(({ lineId }) => lineId);
     expect(moved.length).toBeGreaterThan(2);
     const request = { lines: moved, account: '6220', dimensions: { department: 'Store' } };
-    const before = await server.get<TrialBalanceDto>(`${at}/trial-balance?asOf=2026-10`);
+    const before = await server.get<ReportDto>(`${at}/reports/trial-balance?limit=2000&range=2026-10`);
     const effect = (await server.send('POST', `${at}/reclassifications/preview`, request)).body as EntryEffectDto;
     const sum = lines.reduce((total, { amount }) => total + amount, 0);
     const changeOf = (number: string) =>
@@ -212,7 +212,7 @@ describe('a reclassification', () => {
     expect(change).toMatchObject({ kind: 'reclassify', entries: new Set(lines.map(({ entryId }) => entryId)).size });
 
     expect((await server.send('POST', `${at}/entry-changes/${change!.id}/undo`, { reason: 'Not decided yet' })).status).toBe(204);
-    expect(await server.get(`${at}/trial-balance?asOf=2026-10`)).toEqual(before);
+    expect(await server.get(`${at}/reports/trial-balance?limit=2000&range=2026-10`)).toEqual(before);
     expect((await server.send('POST', `${at}/entry-changes/${change!.id}/undo`, { reason: 'Twice' })).status).toBe(409);
     expect((await historyOf(lines[0]!.entryId)).map(({ kind }) => kind)).toEqual(['undo', 'reclassify']);
     await expectSound();

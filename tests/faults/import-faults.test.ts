@@ -1,7 +1,7 @@
 import { appendFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 
-import type { ImportDto, TrialBalanceDto } from '@wise-margin/contract';
+import type { ImportDto, ReportDto } from '@wise-margin/contract';
 import { afterAll, describe, expect, it } from 'vitest';
 
 import { largeAccountsCsv, writeLargeLedger } from '../support/large-ledger.ts';
@@ -32,8 +32,8 @@ describe('the process is killed in the middle of an import', () => {
     let server = await start(data);
     const first = await server.upload(NEW_COMPANY, { accounts: write('a.csv', ACCOUNTS), ledger: write('l.csv', GOOD_LEDGER) });
     await fetch(`${server.base}/imports/${first.id}/post`, { method: 'POST' });
-    const before = await server.get<TrialBalanceDto>('/companies/1/trial-balance?asOf=2026-12');
-    expect(before.debits).toBeGreaterThan(0);
+    const before = await server.get<ReportDto>('/companies/1/reports/trial-balance?limit=2000&range=2026-12');
+    expect(before.sides!.debits).toBeGreaterThan(0);
 
     const rows = ['entry,date,account,debit,credit'];
     for (let entry = 0; entry < 40_000; entry += 1) rows.push(`K${entry},2026-05-01,1000,1.00,`, `K${entry},2026-05-01,4000,,1.00`);
@@ -49,11 +49,13 @@ describe('the process is killed in the middle of an import', () => {
     expect(await posting).toBe('cut off');
 
     server = await start(data);
-    expect(await server.get<TrialBalanceDto>('/companies/1/trial-balance?asOf=2026-12')).toEqual(before);
+    expect(await server.get<ReportDto>('/companies/1/reports/trial-balance?limit=2000&range=2026-12')).toEqual(before);
     expect(await server.get(`/companies/1/accounts/4000/entries?from=2026-05&to=2026-05`)).toMatchObject({ count: 0 });
     expect(await server.get<ImportDto>(`/imports/${large.id}`)).toMatchObject({ state: 'ready' });
     expect((await fetch(`${server.base}/imports/${large.id}/post`, { method: 'POST' })).status).toBe(200);
-    expect((await server.get<TrialBalanceDto>('/companies/1/trial-balance?asOf=2026-12')).debits).toBe(before.debits + 4_000_000);
+    expect((await server.get<ReportDto>('/companies/1/reports/trial-balance?limit=2000&range=2026-12')).sides!.debits).toBe(
+      before.sides!.debits + 4_000_000,
+    );
     expect(await server.stop('SIGTERM')).toEqual([0, null]);
   });
 });

@@ -45,7 +45,7 @@ async function capture(get: Get): Promise<Figures> {
       await captureDrillDowns({ get, note, company, at, view: key, month: lastPosted });
     }
     await note(`${company}, months`, `${at}/period-strip?asOf=${lastPosted}`);
-    await note(`${company}, trial balance`, `${at}/trial-balance?asOf=${lastPosted}`);
+    await note(`${company}, trial balance`, `${at}/reports/trial-balance?limit=2000&range=${lastPosted}`);
     await note(`${company}, accounts`, `${at}/accounts?year=${lastPosted.slice(0, 4)}`);
     await note(`${company}, statistics`, `${at}/statistics`);
     const budgets = (await get(`${at}/budgets`)) as { id: number }[];

@@ -1,5 +1,6 @@
 import { parseArgs } from 'node:util';
 
+import { REPORTS } from '@wise-margin/contract';
 import { ACCOUNT_CLASS_KEYS } from '@wise-margin/core';
 import { type Application, openApplication, ProblemError } from '@wise-margin/server';
 import { ZodError } from 'zod';
@@ -10,9 +11,9 @@ import { type BudgetWorkOptions, exportBudget, importBudget, listBudgets, printB
 import { makeDemo } from './commands/demo.ts';
 import { type EntriesOptions, listEntries, reclassifyLines, type ReclassifyOptions } from './commands/entries.ts';
 import { importFiles } from './commands/import.ts';
+import { printReport } from './commands/reports.ts';
 import { statement, type StatementOptions } from './commands/statement.ts';
 import { importStatistics, type StatisticsOptions } from './commands/statistics.ts';
-import { printTrialBalance } from './commands/trial-balance.ts';
 import { openYear } from './commands/years.ts';
 import { type Answer, type Format, print } from './output.ts';
 import { RefusedError, USAGE, UsageError } from './usage.ts';
@@ -45,6 +46,16 @@ const TEXTS = [
   'to-department',
   'to-date',
   'reason',
+  'range',
+  'compare',
+  'class',
+  'kind',
+  'by',
+  'days',
+  'months',
+  'buckets',
+  'percents',
+  'journal',
 ];
 const FLAGS = [
   'help',
@@ -56,6 +67,11 @@ const FLAGS = [
   'unposted-as-zero',
   'exclude-nonrecurring',
   'accept-new',
+  'drafts',
+  'zero',
+  'inactive',
+  'idle',
+  'detail',
 ];
 type Values = Readonly<Record<string, string | boolean | undefined>>;
 /** What follows a verb: the data folder, and further words. */
@@ -77,7 +93,7 @@ const VERBS: Readonly<Record<string, Verb>> = {
   statistics: (application, values) =>
     importStatistics(application, { ...(values as StatisticsOptions), acceptNew: values['accept-new'] === true }),
   'years open': (application, values) => openYear(application, values as Parameters<typeof openYear>[1]),
-  'trial-balance': (application, values) => printTrialBalance(application, values as Parameters<typeof printTrialBalance>[1]),
+  ...Object.fromEntries(REPORTS.map((key): [string, Verb] => [key, (application, values) => printReport(key, application, values)])),
 };
 
 /** Runs one command. @returns the exit code */

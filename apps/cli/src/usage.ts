@@ -30,7 +30,13 @@ export const USAGE = `Usage: npm run wm -- <verb> [options]
                              trend-quarters, trend-years, five-years, balance, balance-vertical, balance-months, cash-flow, activity, ratios
   years open                 --year 2029
                              adds the fiscal year after the last or before the first one
-  trial-balance              --as-of 2026-10
+  trial-balance              --from 2026-04 --to 2026-06 | --range "Q1 FY2027" | --as-of 2026-10
+                             [--compare prior-year|budget] [--department NAME|none] [--zero] [--inactive] [--drafts]
+  account-detail             [--accounts 6000-6999] [--class NAME] [--find TEXT] [--idle], and months as for trial-balance
+  journals                   [--journal NAME] [--detail], and months as for trial-balance
+  activity                   --kind customers|vendors, and months as for trial-balance
+  aging                      --kind receivables|payables [--as-of 2026-11-09] [--by due|document] [--days 30 | --months 1]
+                             [--buckets 3] [--detail] [--percents "2, 4, 10, 20, 40"]
   entries                    [--accounts 6000-6999] [--from 2026-08] [--to 2026-10] [--find TEXT] [--department NAME|none]
                              [--least 1000] [--most 5000]
   reclassify                 the lines that entries lists with the same options, [--to-account 6220]

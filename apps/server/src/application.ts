@@ -17,8 +17,8 @@ import type { Actor } from './database/audit.ts';
 import { type Database, openDatabase } from './database/database.ts';
 import { lockFolder } from './database/folder-lock.ts';
 import { DemoService } from './demo/index.ts';
-import { BenchmarkStore, Evaluator } from './evaluation/index.ts';
-import { EntryChanges, EntryList, ImportService, LedgerService, type Report, StatisticsService } from './ledger/index.ts';
+import { BenchmarkStore, Evaluator, ScenarioCache } from './evaluation/index.ts';
+import { EntryChanges, EntryList, ImportService, LedgerService, type Report, ReportService, StatisticsService } from './ledger/index.ts';
 import { StatementService, ViewStore } from './statements/index.ts';
 import { inlinePool, type WorkPool } from './work/work-pool.ts';
 
@@ -36,6 +36,7 @@ export type Application = {
   readonly ledger: LedgerService;
   readonly entryList: EntryList;
   readonly entryChanges: EntryChanges;
+  readonly reports: ReportService;
   readonly statistics: StatisticsService;
   readonly imports: ImportService;
   readonly budgetStore: BudgetStore;
@@ -104,6 +105,7 @@ export async function openApplication(options: {
     ledger: new LedgerService(database, booksCache),
     entryList: new EntryList(database, booksCache),
     entryChanges: new EntryChanges(database, booksCache),
+    reports: new ReportService({ database, booksCache, scenarios: new ScenarioCache(budgetStore), now: options.actor.now }),
     statistics,
     demo: new DemoService({ database, imports, statistics, budgetCreation, budgetReview, worksheets, work, actor: options.actor, report }),
     budgets,

@@ -9,3 +9,4 @@ export type { Actor } from './database/audit.ts';
 export { openFiscalYear, periodCode } from './companies/index.ts';
 export type { Books } from './companies/index.ts';
 export { safeText } from './formats/safe-text.ts';
+export type { ReportQueries } from './ledger/index.ts';

@@ -1,6 +1,7 @@
 import { BUDGET_TASKS } from './budgets/index.ts';
 import { DEMO_FILES } from './demo/index.ts';
+import { REPORT_TASKS } from './ledger/index.ts';
 import { EXPORT_TASKS } from './statements/index.ts';
 
 /** Every task that a worker thread can run. */
-export const TASKS = [...BUDGET_TASKS, ...EXPORT_TASKS, DEMO_FILES];
+export const TASKS = [...BUDGET_TASKS, ...EXPORT_TASKS, ...REPORT_TASKS, DEMO_FILES];

@@ -15,7 +15,7 @@ const NewImportPage = lazy(() => import('./ledger/new-import-page.tsx'));
 const EntriesPage = lazy(() => import('./ledger/entries-page.tsx'));
 const AuditPage = lazy(() => import('./ledger/audit-page.tsx'));
 const AccountsPage = lazy(() => import('./ledger/accounts-page.tsx'));
-const TrialBalancePage = lazy(() => import('./ledger/trial-balance-page.tsx'));
+const ReportPage = lazy(() => import('./reports/report-page.tsx'));
 const BudgetsPage = lazy(() => import('./budgets/budgets-page.tsx'));
 const ComparisonPage = lazy(() => import('./budgets/comparison-page.tsx'));
 const BalancePlanPage = lazy(() => import('./budgets/balance-plan/balance-plan-page.tsx'));
@@ -49,7 +49,8 @@ export const ROUTES: RouteObject[] = [
           { path: 'entries', element: <EntriesPage /> },
           { path: 'audit', element: <AuditPage /> },
           { path: 'accounts', element: <AccountsPage /> },
-          { path: 'trial-balance', element: <TrialBalancePage /> },
+          { path: 'reports', element: <Navigate to="trial-balance" replace /> },
+          { path: 'reports/:report', element: <ReportPage /> },
           { path: 'drafts', element: <DraftsPage /> },
           { path: 'statistics', element: <StatisticsPage /> },
         ],

@@ -56,6 +56,7 @@ export function gannetRockFiles(): { accounts: string; ledger: string } {
     lines: Object.entries(opening).map(([account, amount]) => ({ account, amount, memo: 'Opening balance' })),
   });
   const months = demoMonths({ firstYear: 2024, years: 3, startMonth: 1 }).filter((month) => dateIn(month, 1) <= LAST_DATE);
+  let invoices = 0;
   const income = ACCOUNTS.filter(([number]) => number >= '40000').map(([number]) => number);
   for (const month of months) {
     for (let day = 2; day <= month.days; day += 3) sell(month, day);
@@ -85,20 +86,22 @@ export function gannetRockFiles(): { accounts: string; ledger: string } {
       const date = dateIn(month, day);
       if (channel === 'Wholesale') {
         const party = random.pick(BUYERS);
+        invoices += 1;
+        const document = `GR-${String(invoices).padStart(5, '0')}`;
         journal.add({
           date,
           source: 'sales',
           lines: [
-            { account: '11000', amount: total, memo: 'Salt on account', party, due: daysLater(date, 30) },
-            ...amounts.map((line) => ({ ...line, party })),
+            { account: '11000', amount: total, memo: 'Salt on account', party, document, due: daysLater(date, 30) },
+            ...amounts.map((line) => ({ ...line, party, document })),
           ],
         });
         journal.add({
           date: daysLater(date, 34),
           source: 'receipts',
           lines: [
-            { account: '10100', amount: total, memo: 'Receipt', party },
-            { account: '11000', amount: -total, memo: 'Receipt', party },
+            { account: '10100', amount: total, memo: 'Receipt', party, document },
+            { account: '11000', amount: -total, memo: 'Receipt', party, document },
           ],
         });
       } else journal.add({ date, source: 'sales', lines: [{ account: '10100', amount: total, memo: 'Sales of the day' }, ...amounts] });

@@ -1,3 +1,4 @@
+import { daysLater } from '../months.ts';
 import { VENDORS } from './parties.ts';
 import { type Department, type Setting, slice } from './setting.ts';
 
@@ -10,7 +11,7 @@ export function planted({ journal }: Setting): void {
       source: 'purchases',
       lines: [
         { account, amount, memo, party: vendor, document, dimensions: slice(department) },
-        { account: '2010', amount: -amount, memo, party: vendor, document },
+        { account: '2010', amount: -amount, memo, party: vendor, document, due: daysLater(date, 30) },
       ],
     });
   // 1. July 2026 electricity with a digit too many: 2,214.30 keyed as 22,143.00; the usual bill is there in its part.
@@ -103,6 +104,18 @@ export function planted({ journal }: Setting): void {
       ],
     });
   }
+  // A customer's payment on account and a vendor's deposit, for documents that are not there yet.
+  const onAccount = (date: string, control: string, amount: number, { party, memo }: { readonly party: string; readonly memo: string }) =>
+    journal.add({
+      date,
+      source: amount < 0 ? 'receipts' : 'payments',
+      lines: [
+        { account: control, amount, memo, party },
+        { account: '1010', amount: -amount, memo, party },
+      ],
+    });
+  onAccount('2026-10-28', '1100', -185_000, { party: 'Copper Inlet Boats', memo: 'Receipt on account' });
+  onAccount('2026-10-29', '2010', 320_000, { party: VENDORS.carbon, memo: 'Deposit for carbon cloth' });
   // Audit adjustments of FY2025, in its adjustment period.
   const adjust = (debit: string, credit: string, amount: number, memo: string) =>
     journal.add({

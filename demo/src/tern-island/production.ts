@@ -27,6 +27,8 @@ export function production(setting: Setting, month: DemoMonth): void {
       document: `${letter}-${monthNumber(month)}-1`,
       memo: 'Materials',
       lines: [{ account: '1310', amount }],
+      // a delivery in dispute: half of it is paid
+      ...(vendor === VENDORS.fiber && monthNumber(month) === '2608' ? { payments: [{ daysAfterDue: 0, share: 0.5 }] } : {}),
     });
   });
   const used = cents(materials * random.around(0.03));

@@ -54,16 +54,17 @@ function dealerSales({ journal, random }: Setting, month: DemoMonth): void {
       ],
     });
     const received = daysLater(date, 30 + random.between(0, 35));
-    journal.add({
-      date: received,
-      source: 'receipts',
-      lines: [
-        { account: '1010', amount: paid, memo: `Receipt for ${document}`, ...common },
-        { account: '1100', amount: -paid, memo: `Receipt for ${document}`, ...common },
-      ],
-    });
-    if (random.next() < 0.04) {
-      const back = cents(net * 0.08);
+    const back = random.next() < 0.04 ? cents(net * 0.08) : 0;
+    for (const receipt of receiptsFor({ dealer, date, received, owed: paid - back }))
+      journal.add({
+        date: receipt.date,
+        source: 'receipts',
+        lines: [
+          { account: '1010', amount: receipt.amount, memo: `Receipt for ${document}`, ...common },
+          { account: '1100', amount: -receipt.amount, memo: `Receipt for ${document}`, ...common },
+        ],
+      });
+    if (back > 0)
       journal.add({
         date: daysLater(date, 12),
         source: 'sales',
@@ -72,8 +73,35 @@ function dealerSales({ journal, random }: Setting, month: DemoMonth): void {
           { account: '1100', amount: -back, memo: 'Kayak returned', ...common },
         ],
       });
-    }
   });
+}
+
+/** The dealer that pays late in this season, one document in two parts; the one that stopped ordering pays nothing more. */
+const LATE = { dealer: DEALERS[16], from: '2026-06-20' } as const;
+const STOPPED_PAYING = '2026-05-01';
+
+type Receipt = { readonly date: string; readonly amount: number };
+/** How a dealer pays a document: whole, in two parts, late or not at all. */
+function receiptsFor({
+  dealer,
+  date,
+  received,
+  owed,
+}: {
+  readonly dealer: string;
+  readonly date: string;
+  readonly received: string;
+  readonly owed: number;
+}): readonly Receipt[] {
+  if (dealer === DEALER_LOST && date >= STOPPED_PAYING) return [];
+  if (dealer === DEALER_NEW && date >= '2026-08-01') {
+    const first = cents(owed * 0.6);
+    return [
+      { date: received, amount: first },
+      { date: daysLater(received, 75), amount: owed - first },
+    ];
+  }
+  return [{ date: dealer === LATE.dealer && date >= LATE.from ? daysLater(received, 50) : received, amount: owed }];
 }
 
 function counterSales({ journal, random }: Setting, month: DemoMonth, day: number): void {

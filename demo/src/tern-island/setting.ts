@@ -30,10 +30,15 @@ export type Bill = {
   readonly lines: readonly DemoLine[];
   /** days until it is paid */
   readonly terms?: number;
+  /** what is paid, and when, where it is not the whole on the due date */
+  readonly payments?: readonly { readonly daysAfterDue: number; readonly share: number }[];
 };
 
-/** Books a vendor's bill and its payment. */
-export function bill({ journal }: Setting, { month, day, vendor, document, memo, lines, terms = 30 }: Bill): void {
+/** Books a vendor's bill and what is paid of it. */
+export function bill(
+  { journal }: Setting,
+  { month, day, vendor, document, memo, lines, terms = 30, payments = [{ daysAfterDue: 0, share: 1 }] }: Bill,
+): void {
   const date = dateIn(month, day);
   const due = daysLater(date, terms);
   const total = lines.reduce((sum, line) => sum + line.amount, 0);
@@ -43,12 +48,15 @@ export function bill({ journal }: Setting, { month, day, vendor, document, memo,
     source: 'purchases',
     lines: [...lines.map((line) => ({ memo, ...party, ...line })), { account: '2010', amount: -total, memo, due, ...party }],
   });
-  journal.add({
-    date: due,
-    source: 'payments',
-    lines: [
-      { account: '2010', amount: total, memo: `Payment of ${document}`, ...party },
-      { account: '1010', amount: -total, memo: `Payment of ${document}`, ...party },
-    ],
-  });
+  for (const { daysAfterDue, share } of payments) {
+    const amount = cents(total * share);
+    journal.add({
+      date: daysLater(due, daysAfterDue),
+      source: 'payments',
+      lines: [
+        { account: '2010', amount, memo: `Payment of ${document}`, ...party },
+        { account: '1010', amount: -amount, memo: `Payment of ${document}`, ...party },
+      ],
+    });
+  }
 }

@@ -18,3 +18,4 @@ export * from './budget-files.ts';
 export * from './balance-plan.ts';
 export * from './audit.ts';
 export * from './entry-changes.ts';
+export * from './reports.ts';

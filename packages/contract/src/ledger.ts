@@ -84,27 +84,6 @@ export const accountListSchema = z
   .meta({ id: 'AccountList' });
 export type AccountListDto = z.infer<typeof accountListSchema>;
 
-export const trialBalanceQuerySchema = z.object({ asOf: periodKeySchema, filter: filterQuerySchema });
-export const trialBalanceSchema = z
-  .object({
-    asOf: periodKeySchema,
-    rows: z.array(
-      z.object({
-        number: z.string().nullable(),
-        name: z.string(),
-        opening: minorSchema,
-        month: minorSchema,
-        yearToDate: minorSchema,
-        debit: minorSchema.nullable(),
-        credit: minorSchema.nullable(),
-      }),
-    ),
-    debits: minorSchema,
-    credits: minorSchema,
-  })
-  .meta({ id: 'TrialBalance' });
-export type TrialBalanceDto = z.infer<typeof trialBalanceSchema>;
-
 export const entriesQuerySchema = z.object({
   from: periodKeySchema,
   to: periodKeySchema,

@@ -28,3 +28,4 @@ export { budgetMilestoneWords } from './words/budget-milestone-words.ts';
 export { auditActionsOf, auditAreaOf, auditWords } from './words/audit-words.ts';
 export type { AuditNames, AuditRecord } from './words/audit-words.ts';
 export { differenceWords, entryIssueWords, issuePath } from './words/entry-words.ts';
+export { dayWords, isFigureColumn, rangeIssueWords, rangeWords, reportCellText, reportCellValue } from './words/report-words.ts';

@@ -9,3 +9,7 @@ export { ledgerRoutes } from './routes.ts';
 export { importRoutes } from './import/routes.ts';
 export { StatisticsService } from './statistics.ts';
 export { statisticsRoutes } from './statistics-routes.ts';
+export { ReportService } from './reports/report-service.ts';
+export type { ReportQueries } from './reports/report-service.ts';
+export { reportRoutes } from './reports/routes.ts';
+export { REPORT_TASKS } from './reports/report-files.ts';

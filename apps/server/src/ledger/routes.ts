@@ -5,14 +5,12 @@ import {
   entriesQuerySchema,
   entryLinesSchema,
   entrySchema,
-  trialBalanceQuerySchema,
-  trialBalanceSchema,
 } from '@wise-margin/contract';
 
 import { type Route, route } from '../http/route.ts';
 import type { LedgerService } from './service.ts';
 
-/** Accounts, trial balance and entries. */
+/** Accounts and entries. */
 export function ledgerRoutes(ledger: LedgerService): readonly Route[] {
   return [
     route({
@@ -22,14 +20,6 @@ export function ledgerRoutes(ledger: LedgerService): readonly Route[] {
       request: { query: accountsQuerySchema },
       response: accountListSchema,
       handle: ({ path, query }) => ledger.accounts(path.company, query.year),
-    }),
-    route({
-      method: 'get',
-      path: '/companies/:company/trial-balance',
-      summary: 'Trial balance at a month end',
-      request: { query: trialBalanceQuerySchema },
-      response: trialBalanceSchema,
-      handle: ({ path, query }) => ledger.trialBalance(path.company, query.asOf, query.filter),
     }),
     route({
       method: 'get',

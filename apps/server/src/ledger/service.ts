@@ -1,4 +1,4 @@
-import type { AccountListDto, DraftEntriesDto, EntryDto, EntryLinesDto, TrialBalanceDto } from '@wise-margin/contract';
+import type { AccountListDto, DraftEntriesDto, EntryDto, EntryLinesDto } from '@wise-margin/contract';
 import {
   CASH_FLOW,
   classOf,
@@ -14,7 +14,6 @@ import {
   sidesOf,
   signOf,
   spanWords,
-  trialBalance,
   yearByMonth,
   yearTotal,
 } from '@wise-margin/core';
@@ -33,11 +32,6 @@ import type { Database } from '../database/database.ts';
 import { notFound, refused } from '../http/problem.ts';
 
 const DRAFTS_LISTED = 2000;
-const RESULT_NAMES = {
-  earlierYears: 'Net income of earlier years, not closed to retained earnings',
-  closedThisYear: 'Net income of this year, closed to retained earnings',
-} as const;
-
 export type EntriesQuery = {
   readonly from: string;
   readonly to: string;
@@ -93,27 +87,6 @@ export class LedgerService {
     });
     accounts.sort((a, b) => a.number.localeCompare(b.number, 'en', { numeric: true }));
     return { year, periods: books.calendar.periods.slice(first, first + 12).map(({ key }) => key), accounts };
-  }
-
-  /** The trial balance at a month end, debit positive in its amounts, split into sides at the close. */
-  async trialBalance(companyId: number, asOf: string, filter: DimensionFilter): Promise<TrialBalanceDto> {
-    const books = await this.#booksCache.of(companyId);
-    refuseUnknownFilter(books, filter);
-    const { rows, debits, credits } = trialBalance(books.cube.slab(filter), books, periodOf(books, asOf));
-    const shown = rows.map(({ account, result, opening, month, yearToDate, closing }) => ({
-      number: account === null ? null : books.chart.accounts[account]!.number,
-      name: account === null ? RESULT_NAMES[result!] : books.chart.accounts[account]!.name,
-      opening,
-      month,
-      yearToDate,
-      debit: closing > 0 ? closing : null,
-      credit: closing < 0 ? minor(-closing) : null,
-    }));
-    shown.sort(
-      (a, b) =>
-        Number(a.number === null) - Number(b.number === null) || (a.number ?? '').localeCompare(b.number ?? '', 'en', { numeric: true }),
-    );
-    return { asOf, rows: shown, debits, credits };
   }
 
   /**

@@ -4,10 +4,10 @@ import { useAsOf, useCompany } from '../data/company.ts';
 import { DrillDownSteps, useDrillDownAddress } from '../drill-down/index.ts';
 import { Amount } from '../ui/figure.tsx';
 import { LongTable } from '../ui/long-table.tsx';
+import { Sparkline } from '../ui/sparkline.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
 import { useKeys } from '../ui/use-keys.ts';
 import { useSearch } from '../ui/use-search.ts';
-import { Sparkline } from './sparkline.tsx';
 import { useAccounts } from './use-ledger.ts';
 
 /** Accounts with their net change by month of a fiscal year. */

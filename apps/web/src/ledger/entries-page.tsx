@@ -87,7 +87,13 @@ export default function EntriesPage() {
             columns={columns}
             chosen={chosen}
             sort={{ now: choices.sort, set: (sort) => choose({ sort }), isOfServer: true }}
-            open={{ words: (line) => lineWords(line, exponent), act: ({ entryId }) => address.openEntry(entryId) }}
+            open={{
+              words: (line) => lineWords(line, exponent),
+              act:
+                ({ entryId }) =>
+                () =>
+                  address.openEntry(entryId),
+            }}
             selection={{
               isSelected: ({ lineId }) => selected.has(lineId),
               toggle: ({ lineId }) => setSelected(toggled(selected, lineId)),

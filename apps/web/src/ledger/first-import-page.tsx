@@ -16,7 +16,7 @@ export default function FirstImportPage() {
       {made.data ? (
         <ImportView
           made={made.data}
-          onPosted={({ companyId }) => void navigate(`/c/${companyId}/ledger/trial-balance`)}
+          onPosted={({ companyId }) => void navigate(`/c/${companyId}/ledger/reports/trial-balance`)}
           onDropped={() => void navigate('/')}
         />
       ) : (

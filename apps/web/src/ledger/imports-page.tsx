@@ -83,7 +83,7 @@ export default function ImportsPage() {
       {imports.data.length < FEW ? (
         <p className="mt-3 text-[14px] text-ink-soft">
           Next:{' '}
-          <Link className="link" to="../trial-balance" relative="path">
+          <Link className="link" to="../reports/trial-balance" relative="path">
             check the trial balance
           </Link>
           ,{' '}

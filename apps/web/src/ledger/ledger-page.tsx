@@ -11,7 +11,7 @@ const TABS = [
   ['imports', 'Imports'],
   ['entries', 'Entries'],
   ['accounts', 'Accounts'],
-  ['trial-balance', 'Trial balance'],
+  ['reports', 'Reports'],
   ['drafts', 'Draft entries'],
   ['statistics', 'Statistics'],
   ['audit', 'Audit trail'],

@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import type { AccountListDto, ImportDto, TrialBalanceDto } from '@wise-margin/contract';
+import type { AccountListDto, ImportDto } from '@wise-margin/contract';
 
 import { getJson } from '../api/client.ts';
 
@@ -19,13 +19,5 @@ export const useAccounts = (company: number, year: number | undefined) =>
     queryKey: ['accounts', company, year],
     enabled: year !== undefined,
     queryFn: ({ signal }) => getJson<AccountListDto>(`/companies/${company}/accounts?year=${year}`, signal),
-    placeholderData: keepPreviousData,
-  });
-
-export const useTrialBalance = (company: number, asOf: string | null) =>
-  useQuery({
-    queryKey: ['trial-balance', company, asOf],
-    enabled: asOf !== null,
-    queryFn: ({ signal }) => getJson<TrialBalanceDto>(`/companies/${company}/trial-balance?asOf=${asOf}`, signal),
     placeholderData: keepPreviousData,
   });

@@ -1,5 +1,5 @@
 import { displayChoicesOf, type GridDto, type ViewListDto } from '@wise-margin/contract';
-import { DEFAULT_DISPLAY, type DisplayUnit } from '@wise-margin/core';
+import { DEFAULT_DISPLAY } from '@wise-margin/core';
 import { useId, useState } from 'react';
 import { useNavigate } from 'react-router';
 
@@ -9,16 +9,11 @@ import { useBudgets } from '../data/use-statement.ts';
 import { dimensionName } from '../filters/index.ts';
 import { Choice } from '../ui/choice.tsx';
 import { FloatingPanel } from '../ui/floating-panel.tsx';
+import { UNITS } from '../ui/units.ts';
 import { BenchmarksDialog } from './benchmarks-dialog.tsx';
 import { DisplayPanel } from './display-panel.tsx';
 import { FiltersPanel } from './filters-panel.tsx';
 
-export const UNITS: readonly (readonly [DisplayUnit, string])[] = [
-  ['cents', 'Cents'],
-  ['dollars', 'Dollars'],
-  ['thousands', 'Thousands'],
-  ['millions', 'Millions'],
-];
 const NONE = '(none)';
 const SEVERAL = '(several)';
 

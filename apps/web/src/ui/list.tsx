@@ -7,10 +7,12 @@ import {
   useTable,
 } from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
+import { TOTAL_RULE } from '@wise-margin/core';
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import { type KeyboardEvent, type ReactNode, useEffect, useMemo, useRef } from 'react';
 
 import { gridKeyTarget } from './grid-keys.ts';
+import { ruleClasses } from './rule-classes.ts';
 import type { ListColumns } from './use-list-columns.ts';
 import { useTabStop } from './use-tab-stop.ts';
 
@@ -18,6 +20,8 @@ export type ListSort = { readonly by: string; readonly descending: boolean };
 export type ListColumn<Row> = {
   readonly key: string;
   readonly name: string;
+  /** before the name: the mark of a scenario */
+  readonly mark?: ReactNode;
   readonly isAmount?: boolean;
   /** what the column is sorted by; a column without it cannot be sorted */
   readonly value?: (row: Row) => string | number | null;
@@ -29,6 +33,9 @@ export type ListColumn<Row> = {
   /** the widest it becomes, in pixels; a longer text is cut and shown whole as its title */
   readonly most?: number;
 };
+
+/** A row as it is set: the heading of those below it, one of them, what some or all of them add up to. */
+export type ListRowKind = 'section' | 'line' | 'subtotal' | 'total';
 
 export type ListSelection<Row> = {
   readonly isSelected: (row: Row) => boolean;
@@ -57,6 +64,8 @@ export function List<Row extends object>({
   open,
   isMarked,
   selection,
+  kindOf = () => 'line',
+  foot,
   more,
 }: {
   readonly label: string;
@@ -66,12 +75,15 @@ export function List<Row extends object>({
   readonly columns: readonly ListColumn<Row>[];
   readonly chosen: ListColumns;
   readonly sort: { readonly now: ListSort; readonly set: (sort: ListSort) => void; readonly isOfServer: boolean };
-  /** what opens from the row's name, and its name in full for who cannot see the row */
-  readonly open: { readonly words: (row: Row) => string; readonly act: (row: Row) => void };
+  /** what opens from the row's name, and its name in full for who cannot see the row; a row without an act opens nothing */
+  readonly open: { readonly words: (row: Row) => string; readonly act: (row: Row) => (() => void) | null };
   /** rows of what is open beside the list */
   readonly isMarked?: (row: Row) => boolean;
   /** rows that can be selected, by a box before them or by the space bar */
   readonly selection?: ListSelection<Row>;
+  readonly kindOf?: (row: Row) => ListRowKind;
+  /** rows below the totals, of the columns shown */
+  readonly foot?: (columns: readonly ListColumn<Row>[]) => ReactNode;
   /** asked for when the end is near */
   readonly more?: (() => void) | undefined;
 }) {
@@ -175,10 +187,12 @@ export function List<Row extends object>({
           {above > 0 ? <tr style={{ height: above }} /> : null}
           {items.map((item) => {
             const row = drawn[item.index]!.original;
+            const kind = kindOf(row);
+            const first = <Name index={item.index} words={open.words(row)} act={open.act(row)} cell={shown[0]!.cell(row)} />;
             return (
               <tr
                 key={rowKey(row)}
-                className={`hover:bg-wash ${isMarked?.(row) || selection?.isSelected(row) ? 'bg-wash' : ''}`}
+                className={`${kind === 'line' ? 'hover:bg-wash' : 'font-semibold'} ${isMarked?.(row) || selection?.isSelected(row) ? 'bg-wash' : ''}`}
                 style={{ height: ROW }}
               >
                 {selection ? (
@@ -193,26 +207,21 @@ export function List<Row extends object>({
                     />
                   </td>
                 ) : null}
-                {shown.map(({ key, cell, isAmount, most }, position) =>
-                  position === 0 ? (
-                    <th key={key} scope="row" className="px-3! font-normal!">
-                      <button
-                        type="button"
-                        tabIndex={-1}
-                        data-row={item.index}
-                        className="link"
-                        aria-label={open.words(row)}
-                        onClick={() => open.act(row)}
-                      >
+                <th
+                  scope={kind === 'section' ? 'rowgroup' : 'row'}
+                  colSpan={kind === 'section' ? shown.length : 1}
+                  className={`truncate px-3! ${kind === 'line' ? 'font-normal!' : ''}`}
+                  style={kind === 'section' ? undefined : { maxWidth: shown[0]!.most }}
+                >
+                  {first}
+                </th>
+                {kind === 'section'
+                  ? null
+                  : shown.slice(1).map(({ key, cell, isAmount, most }) => (
+                      <Cell key={key} isAmount={isAmount === true} most={most} kind={kind}>
                         {cell(row)}
-                      </button>
-                    </th>
-                  ) : (
-                    <Cell key={key} isAmount={isAmount === true} most={most}>
-                      {cell(row)}
-                    </Cell>
-                  ),
-                )}
+                      </Cell>
+                    ))}
               </tr>
             );
           })}
@@ -228,6 +237,7 @@ export function List<Row extends object>({
                 </td>
               ))}
             </tr>
+            {foot?.(shown)}
           </tfoot>
         ) : null}
       </table>
@@ -236,7 +246,7 @@ export function List<Row extends object>({
 }
 
 function Heading<Row>({
-  column: { key, name, value, isAmount },
+  column: { key, name, mark, value, isAmount },
   sort: { now, set },
 }: {
   readonly column: ListColumn<Row>;
@@ -248,6 +258,7 @@ function Heading<Row>({
   if (value === undefined)
     return (
       <th scope="col" className={`border-b border-ink py-1.5 ${space} ${side}`}>
+        {mark}
         {name}
       </th>
     );
@@ -264,6 +275,7 @@ function Heading<Row>({
         // figures are looked at from the largest, texts from the first
         onClick={() => set({ by: key, descending: isSorted ? !now.descending : isAmount === true })}
       >
+        {mark}
         {name}
         {isSorted ? <Arrow size={12} aria-hidden="true" /> : null}
       </button>
@@ -271,16 +283,44 @@ function Heading<Row>({
   );
 }
 
+/** The row's name, which opens what the row is about. */
+function Name({
+  index,
+  words,
+  act,
+  cell,
+}: {
+  readonly index: number;
+  readonly words: string;
+  readonly act: (() => void) | null;
+  readonly cell: ReactNode;
+}) {
+  if (!act)
+    return (
+      <span data-row={index} tabIndex={-1} aria-label={words} role="note">
+        {cell}
+      </span>
+    );
+  return (
+    <button type="button" tabIndex={-1} data-row={index} className="link" aria-label={words} onClick={act}>
+      {cell}
+    </button>
+  );
+}
+
 function Cell({
   isAmount,
   most,
+  kind,
   children,
 }: {
   readonly isAmount: boolean;
   readonly most: number | undefined;
+  readonly kind: ListRowKind;
   readonly children: ReactNode;
 }) {
-  if (isAmount) return <td className="figure">{children}</td>;
+  const rule = kind === 'subtotal' || kind === 'total' ? ruleClasses(kind === 'total' ? TOTAL_RULE : { above: 'single' }) : '';
+  if (isAmount) return <td className={`figure ${children === null || children === '' ? '' : rule}`}>{children}</td>;
   return (
     <td className="truncate px-3!" style={{ maxWidth: most }} title={typeof children === 'string' ? children : undefined}>
       {children}

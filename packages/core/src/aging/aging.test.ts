@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
-import { type IsoDate,isoDate } from '../calendar/iso-date.ts';
+import { type IsoDate, isoDate } from '../calendar/iso-date.ts';
 import { parseDecimal } from '../money/decimal.ts';
 import { type Minor } from '../money/minor.ts';
 import { agingAt, estimatedAllowance } from './aging.ts';

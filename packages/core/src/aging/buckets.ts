@@ -1,4 +1,4 @@
-import { daysInMonth, type IsoDate,isoDate } from '../calendar/iso-date.ts';
+import { daysInMonth, type IsoDate, isoDate } from '../calendar/iso-date.ts';
 
 export type AgingBasis = 'due' | 'document';
 /** How ages are cut: a number of buckets of a size, then everything older. By due date one bucket before them is not yet due. */

@@ -1,13 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
-import { monthCalendar, type PeriodIndex, type Slot, slotCount } from '../calendar/fiscal-calendar.ts';
+import { monthCalendar, type Slot, slotCount } from '../calendar/fiscal-calendar.ts';
 import { isIncomeAccount } from '../chart/account.ts';
 import { account } from '../chart/small-account.ts';
-import { type Minor, minor } from '../money/minor.ts';
+import { minor } from '../money/minor.ts';
 import { BalanceCube, type BalanceFact, joinSlabs } from './balance-cube.ts';
 import { bothFilters, filterKey, passes } from './dimension.ts';
-import { trialBalance } from './trial-balance.ts';
 
 const accounts = [account('1', 'cash'), account('2', 'retainedEarnings'), account('3', 'revenue'), account('4', 'operatingExpenses')];
 const isIncome = accounts.map(isIncomeAccount);
@@ -114,75 +113,3 @@ describe('filters', () => {
     expect(filterKey({ b: ['2', '1'], a: ['x'] })).toBe(filterKey({ a: ['x'], b: ['1', '2'] }));
   });
 });
-
-describe('the trial balance', () => {
-  /** An entry of two sides: its facts sum to zero. */
-  const anyEntry = fc.tuple(
-    fc.integer({ min: 0, max: 3 }),
-    fc.integer({ min: 0, max: 3 }),
-    fc.integer({ min: 0, max: slots - 1 }),
-    fc.integer({ min: 1, max: 1e9 }),
-  );
-  it('balances at every month end, with and without closing entries', () =>
-    fc.assert(
-      fc.property(fc.array(anyEntry, { maxLength: 40 }), fc.boolean(), fc.integer({ min: 0, max: 35 }), (entries, closes, period) => {
-        const facts: BalanceFact[] = entries.flatMap(([debit, credit, slot, amount]) => [
-          { account: debit, slot: slot as Slot, combination: {}, layer: 'ordinary' as const, amount: minor(amount) },
-          { account: credit, slot: slot as Slot, combination: {}, layer: 'ordinary' as const, amount: minor(-amount) },
-        ]);
-        if (closes) facts.push(...closingFacts(facts, 12));
-        const cube = new BalanceCube({ isIncome, slots });
-        cube.post(facts);
-        const balance = trialBalance(cube.slab({}), { chart: { accounts }, calendar }, period as PeriodIndex);
-        expect(balance.debits).toBe(balance.credits);
-        expect(balance.rows.reduce((sum, row) => sum + row.opening, 0)).toBe(0);
-        expect(balance.rows.reduce((sum, row) => sum + row.month, 0)).toBe(0);
-      }),
-    ));
-  it('shows the same result and the same retained earnings in the next year whether the year was closed or not', () => {
-    const facts: BalanceFact[] = [
-      { account: 0, slot: 3 as Slot, combination: {}, layer: 'ordinary', amount: minor(500) },
-      { account: 2, slot: 3 as Slot, combination: {}, layer: 'ordinary', amount: minor(-500) },
-    ];
-    const equity = (closed: boolean, period: number) => {
-      const cube = new BalanceCube({ isIncome, slots });
-      cube.post(closed ? [...facts, ...closingFacts(facts, 12)] : facts);
-      const { rows } = trialBalance(cube.slab({}), { chart: { accounts }, calendar }, period as PeriodIndex);
-      const of = (index: number | null) => rows.find((row) => row.account === index)?.closing ?? 0;
-      return { revenue: of(2), retained: of(1) + of(null) };
-    };
-    for (const period of [3, 11]) expect(equity(true, period)).toEqual({ revenue: -500, retained: 0 });
-    for (const period of [12, 20]) expect(equity(true, period)).toEqual(equity(false, period));
-    expect(equity(false, 12)).toEqual({ revenue: 0, retained: -500 });
-  });
-  it('tells what is left of earlier years from what closing entries moved of this one', () => {
-    const sale = (slot: number, amount: number): BalanceFact[] => [
-      { account: 0, slot: slot as Slot, combination: {}, layer: 'ordinary', amount: minor(amount) },
-      { account: 2, slot: slot as Slot, combination: {}, layer: 'ordinary', amount: minor(-amount) },
-    ];
-    const results = (closed: boolean, period: number) => {
-      const cube = new BalanceCube({ isIncome, slots });
-      const facts = sale(3, 500);
-      cube.post(closed ? [...facts, ...closingFacts(facts, 12)] : facts);
-      const { rows } = trialBalance(cube.slab({}), { chart: { accounts }, calendar }, period as PeriodIndex);
-      return rows.flatMap(({ result, opening, closing }) => (result === null ? [] : [[result, opening, closing]]));
-    };
-    expect(results(true, 11)).toEqual([['closedThisYear', 0, 500]]);
-    expect(results(false, 11)).toEqual([]);
-    expect(results(false, 12)).toEqual([['earlierYears', -500, -500]]);
-    expect(results(true, 12)).toEqual([]);
-  });
-});
-
-/** Closing entries at the end of the first year: income accounts to zero, their sum to retained earnings. */
-function closingFacts(facts: readonly BalanceFact[], slot: number): BalanceFact[] {
-  const sums = [2, 3].map((index) => directSum(facts, { account: index, from: 0, to: slot }));
-  const make = (index: number, amount: number): BalanceFact => ({
-    account: index,
-    slot: slot as Slot,
-    combination: {},
-    layer: 'closing',
-    amount: amount as Minor,
-  });
-  return [make(2, -sums[0]!), make(3, -sums[1]!), make(1, sums[0]! + sums[1]!)];
-}

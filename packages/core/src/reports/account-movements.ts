@@ -13,8 +13,13 @@ export type AccountMovements = {
   /** what closing entries of the year the range starts in, or later, moved out of its income accounts */
   readonly closedThisYear: Movement;
 };
-/** Which lines count: drafts or not, and values of dimensions. */
-export type CountedLines = { readonly drafts: boolean; readonly combinations: ReadonlySet<number> | null };
+/** Which lines count: drafts or not, and some dimension values, customers or vendors (-1 for none), and journals; left out, all. */
+export type CountedLines = {
+  readonly drafts: boolean;
+  readonly combinations?: ReadonlySet<number>;
+  readonly parties?: ReadonlySet<number>;
+  readonly sources?: ReadonlySet<number>;
+};
 
 /**
  * -1 for a line before a range, 0 within it, 1 after it. Whole periods take lines by period, so that adjustments count
@@ -46,8 +51,13 @@ export function isBeforeYear(table: LineTable, { slots, yearStart }: ReportRange
 }
 
 /** Whether a line counts at all. */
-export function countsLine(table: LineTable, { drafts, combinations }: CountedLines): (position: number) => boolean {
-  return (position) => (drafts || !table.isDraft(position)) && (combinations === null || combinations.has(table.combination[position]!));
+export function countsLine(table: LineTable, counted: CountedLines): (position: number) => boolean {
+  const { drafts, combinations, parties, sources } = counted;
+  return (position) =>
+    (drafts || !table.isDraft(position)) &&
+    (combinations?.has(table.combination[position]!) ?? true) &&
+    (parties?.has(table.party[position]!) ?? true) &&
+    (sources?.has(table.source[position]!) ?? true);
 }
 
 /**

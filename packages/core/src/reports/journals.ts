@@ -18,17 +18,13 @@ export type JournalEntries = {
 /** The lines of a range by source journal, in the order of the list of journals; journals without a line are left out. */
 export function journalEntries(
   table: LineTable,
-  {
-    range,
-    counted,
-    sources,
-  }: { readonly range: ReportRange; readonly counted: CountedLines; readonly sources: ReadonlySet<number> | null },
+  { range, counted }: { readonly range: ReportRange; readonly counted: CountedLines },
 ): JournalEntries[] {
   const [place, counts] = [placeIn(table, range), countsLine(table, counted)];
   const lines = new Map<number, number[]>();
   for (let position = 0; position < table.count; position += 1) {
     const source = table.source[position]!;
-    if ((sources && !sources.has(source)) || place(position) !== 0 || !counts(position)) continue;
+    if (place(position) !== 0 || !counts(position)) continue;
     const own = lines.get(source);
     if (own) own.push(position);
     else lines.set(source, [position]);

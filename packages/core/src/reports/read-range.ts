@@ -118,17 +118,19 @@ function readPeriod(text: string, calendar: FiscalCalendar): Point {
   return { from, to, isDay: false };
 }
 
-/** `2026-10-15`, `10/15/2026`, `oct 15 2026`. */
 function readDay(text: string, calendar: FiscalCalendar): Point {
-  const slashed = /^(\d{1,2})\/(\d{1,2})\/(\d{4})$/.exec(text);
-  const named = /^([a-z]{3,9})\.? (\d{1,2}) (\d{4})$/.exec(text);
-  const date = slashed
-    ? dateOf(Number(slashed[3]), Number(slashed[1]), Number(slashed[2]))
-    : named
-      ? dateOf(Number(named[3]), monthNumber(named[1]!), Number(named[2]))
-      : parseIsoDate(text);
+  const date = readDate(text);
   if (date === null) return undefined;
   return periodOfDate(calendar, date) === null ? null : { from: date, to: date, isDay: true };
+}
+
+/** A day as people type it, in any year: `2026-10-15`, `10/15/2026`, `Oct 15, 2026`; null when it is none. */
+export function readDate(text: string): IsoDate | null {
+  const plain = text.trim().toLowerCase().replaceAll(',', ' ').replaceAll('  ', ' ');
+  const slashed = /^(\d{1,2})\/(\d{1,2})\/(\d{4})$/.exec(plain);
+  const named = /^([a-z]{3,9})\.? (\d{1,2}) (\d{4})$/.exec(plain);
+  if (slashed) return dateOf(Number(slashed[3]), Number(slashed[1]), Number(slashed[2]));
+  return named ? dateOf(Number(named[3]), monthNumber(named[1]!), Number(named[2])) : parseIsoDate(plain);
 }
 
 const dateOf = (year: number, month: number, day: number): IsoDate | null => parseIsoDate(isoDate(year, month, day));

@@ -20,7 +20,7 @@ const chart = {
     account('6000', 'operatingExpenses'),
   ],
 };
-const ALL = { drafts: false, combinations: null };
+const ALL = { drafts: false };
 
 const range = (text: string): ReportRange => {
   const read = readRange(text, calendar);
@@ -124,6 +124,21 @@ describe('account movements', () => {
     // 30 of loss is added to what earlier years left: those are moved first, and a loss moves none of a profit
     expect([earlierYears.closing, closedThisYear.closing]).toEqual([-500, -30]);
   });
+  it('name a closed result as this year’s at its end, and as nothing in the next', () => {
+    const closed = LineTable.of([
+      line(0, 500, '2025-05-10'),
+      line(2, -500, '2025-05-10'),
+      line(2, 500, '2026-03-31', { isClosing: true }),
+      line(1, -500, '2026-03-31', { isClosing: true }),
+    ]);
+    const results = (text: string) => {
+      const { accounts, earlierYears, closedThisYear } = of(text, closed);
+      return [accounts[1]!.closing, accounts[2]!.closing, earlierYears.closing, closedThisYear.closing];
+    };
+    expect(results('Mar 2026')).toEqual([-500, -500, 0, 500]);
+    expect(results('Feb 2026')).toEqual([0, -500, 0, 0]);
+    expect(results('Apr 2026')).toEqual([-500, 0, 0, 0]);
+  });
   it('counts drafts only where they are asked for, and combinations', () => {
     const drafts = table.with({ without: new Set(), added: [line(0, 7, '2026-06-20', { isDraft: true, combination: 3 })] });
     const counted = (more: object) =>
@@ -190,12 +205,12 @@ it('journals are apart, each with its entries and sides', () => {
     line(0, 8, '2026-06-02', { entry: 2 }),
     line(0, 8, '2026-07-02', { entry: 3 }),
   ]);
-  const of = (sources: ReadonlySet<number> | null) => journalEntries(table, { range: range('Jun 2026'), counted: ALL, sources });
-  expect(of(null).map(({ lines, ...rest }) => ({ ...rest, lines: lines.length }))).toEqual([
+  const of = (more: object) => journalEntries(table, { range: range('Jun 2026'), counted: { ...ALL, ...more } });
+  expect(of({}).map(({ lines, ...rest }) => ({ ...rest, lines: lines.length }))).toEqual([
     { source: 0, entries: 1, debits: 8, credits: 0, lines: 1 },
     { source: 1, entries: 1, debits: 5, credits: 5, lines: 2 },
   ]);
-  expect(of(new Set([1])).map(({ source }) => source)).toEqual([1]);
+  expect(of({ sources: new Set([1]) }).map(({ source }) => source)).toEqual([1]);
 });
 
 it('activity is sales by customer and purchases by vendor, without payments', () => {

@@ -1,7 +1,7 @@
 import { firstSlot, type FiscalCalendar, lastSlot, periodAt, periodOfYear } from '../calendar/fiscal-calendar.ts';
 import type { Span } from '../calendar/span.ts';
 import type { Slab } from '../ledger/balance-cube.ts';
-import { unclosedEarnings } from '../ledger/trial-balance.ts';
+import { unclosedEarnings } from '../ledger/unclosed-earnings.ts';
 import { roundHalfAway } from '../money/round.ts';
 import type { BalanceMeasure } from './column-set.ts';
 import type { EarningsYears, YearPart } from './line-set.ts';

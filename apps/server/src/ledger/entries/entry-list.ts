@@ -1,21 +1,11 @@
 import type { EntryFilterDto, EntryListDto, EntryListQueryDto, ListedLineDto } from '@wise-margin/contract';
-import {
-  type DimensionCombination,
-  findLines,
-  firstSlot,
-  lastSlot,
-  type LineQuery,
-  type LineTable,
-  type LineTotals,
-  lineTotals,
-  minor,
-  passes,
-  sortLines,
-} from '@wise-margin/core';
+import { findLines, firstSlot, lastSlot, type LineQuery, type LineTable, type LineTotals, lineTotals, sortLines } from '@wise-margin/core';
 
-import { type Books, type BooksCache, PARTY, periodOf, refuseUnknownFilter, SOURCE, typedAccounts } from '../../companies/index.ts';
+import { type Books, type BooksCache, periodOf, typedAccounts } from '../../companies/index.ts';
 import type { Database } from '../../database/database.ts';
 import { refused } from '../../http/problem.ts';
+import { lineFilter } from './line-filter.ts';
+import { readLines } from './read-lines.ts';
 
 const MOST_HELD = 8;
 const LINES_A_PART = 2000;
@@ -39,7 +29,7 @@ export class EntryList {
     const { table, positions, totals } = await this.#find(books, filter);
     const shown = positions.subarray(after, after + limit);
     return {
-      lines: await this.#read(books, table, shown),
+      lines: await readLines(this.#database, { books, table, positions: shown }),
       totals,
       next: after + shown.length < positions.length ? after + shown.length : null,
     };
@@ -50,7 +40,7 @@ export class EntryList {
     const books = await this.#booksCache.of(companyId);
     const { table, positions } = await this.#find(books, filter);
     for (let from = 0; from < positions.length; from += LINES_A_PART)
-      yield await this.#read(books, table, positions.subarray(from, from + LINES_A_PART));
+      yield await readLines(this.#database, { books, table, positions: positions.subarray(from, from + LINES_A_PART) });
   }
 
   async #find(books: Books, filter: EntryFilterDto): Promise<Found> {
@@ -69,66 +59,15 @@ export class EntryList {
     this.#held.set(key, found);
     return found;
   }
-
-  async #read(books: Books, table: LineTable, positions: Int32Array): Promise<ListedLineDto[]> {
-    const rows = await this.#database.select<{
-      line: number;
-      entry_id: number;
-      number: string;
-      date: string;
-      amount: number;
-      party: string | null;
-      document: string;
-      memo: string;
-      due: string | null;
-      source: string;
-      kind: string;
-      state: string;
-      import_id: number | null;
-    }>(
-      `SELECT l.id AS line, l.entry_id, e.number, e.date, l.amount, p.name AS party, l.document, l.memo, l.due, e.source, e.kind, e.state, e.import_id
-       FROM lines l JOIN entries e ON e.id = l.entry_id LEFT JOIN parties p ON p.id = l.party_id WHERE l.id IN (SELECT value FROM json_each($1))`,
-      [JSON.stringify(Array.from(positions, (position) => table.line[position]))],
-    );
-    const byLine = new Map(rows.map((row) => [row.line, row]));
-    return Array.from(positions).flatMap((position) => {
-      const row = byLine.get(table.line[position]!);
-      // reversed with its import since it was found
-      if (!row) return [];
-      const account = books.chart.accounts[table.account[position]!]!;
-      return [
-        {
-          lineId: row.line,
-          entryId: row.entry_id,
-          entry: row.number,
-          date: row.date,
-          account: account.number,
-          accountName: account.name,
-          amount: minor(row.amount),
-          party: row.party ?? '',
-          document: row.document,
-          memo: row.memo,
-          due: row.due,
-          source: row.source,
-          kind: row.kind,
-          state: row.state,
-          importId: row.import_id,
-          dimensions: { ...books.combinations.get(table.combination[position]!) } as DimensionCombination,
-        },
-      ];
-    });
-  }
 }
 
 /** @throws ProblemError 422 for what can match nothing */
 function lineQuery(books: Books, asked: Omit<EntryFilterDto, 'sort' | 'order'>): LineQuery {
   const { from, to, accounts = '', filter, least, most, find, origin, state } = asked;
-  refuseUnknownFilter(books, filter);
   const [first, last] = [from === undefined ? null : periodOf(books, from), to === undefined ? null : periodOf(books, to)];
   if (first !== null && last !== null && first > last) throw refused(`The period ends before it starts: ${from} to ${to}.`, 'to');
   if (least !== undefined && most !== undefined && least > most)
     throw refused('The smallest amount is larger than the largest. Exchange them.', 'least');
-  const { [PARTY]: parties, [SOURCE]: sources, ...dimensions } = filter;
   const chosen = typedAccounts(books, accounts.trim());
   const slots = {
     from: first === null ? 0 : firstSlot(books.calendar, first),
@@ -137,11 +76,7 @@ function lineQuery(books: Books, asked: Omit<EntryFilterDto, 'sort' | 'order'>):
   return {
     ...(first === null && last === null ? {} : { slots }),
     ...(chosen ? { accounts: chosen } : {}),
-    ...(Object.keys(dimensions).length === 0
-      ? {}
-      : { combinations: new Set([...books.combinations].flatMap(([id, values]) => (passes(dimensions, values) ? [id] : []))) }),
-    ...(parties ? { parties: new Set(parties.map((name) => (name === '' ? -1 : books.parties.indexOf(name)))) } : {}),
-    ...(sources ? { sources: new Set(sources.map((name) => books.sourceJournals.indexOf(name))) } : {}),
+    ...lineFilter(books, filter),
     ...(least === undefined ? {} : { least }),
     ...(most === undefined ? {} : { most }),
     ...(find === undefined || find.trim() === '' ? {} : { text: find }),

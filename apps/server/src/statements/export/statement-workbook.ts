@@ -7,11 +7,11 @@ import {
   shareBase,
   shownColumns,
   sidesOn,
-  withoutControls,
 } from '@wise-margin/core';
 import { cellReasonWords } from '@wise-margin/presentation';
 import workbooks from 'exceljs';
 
+import { sheetName } from '../../formats/sheet-names.ts';
 import type { ExportedStatement } from './exported-statement.ts';
 
 type ExportedGrid = ExportedStatement['grid'];
@@ -39,7 +39,7 @@ export async function statementWorkbook(statement: ExportedStatement): Promise<B
   workbook.calcProperties.fullCalcOnLoad = true;
   const columns = shownColumns(grid);
   const headRow = statement.title.length + 2;
-  const sheet = workbook.addWorksheet(sheetName(dto.view.name), {
+  const sheet = workbook.addWorksheet(sheetName(dto.view.name, 'Statement'), {
     views: [{ state: 'frozen', xSplit: NAME_COLUMNS, ySplit: headRow + 1, showGridLines: false }],
     pageSetup: { orientation: 'landscape', fitToPage: true, fitToWidth: 1, fitToHeight: 0, printTitlesRow: `${headRow}:${headRow + 1}` },
     properties: { outlineLevelRow: 1 },
@@ -87,16 +87,6 @@ export async function statementWorkbook(statement: ExportedStatement): Promise<B
     sheet.addImage(image, { tl: { col: NAME_COLUMNS + 1, row: 0 }, ext: { width: 120, height: 40 } });
   }
   return Buffer.from(await workbook.xlsx.writeBuffer());
-}
-
-/** A name a spreadsheet takes for a sheet: 31 characters at most, none of those it keeps to itself, and not its own word History. */
-export function sheetName(name: string): string {
-  const plain = withoutControls(name)
-    .replaceAll(/[\\/*?:[\]']/g, ' ')
-    .trim()
-    .slice(0, 31)
-    .trim();
-  return plain === '' || plain.toLowerCase() === 'history' ? 'Statement' : plain;
 }
 
 function writeHeadings(

@@ -4,9 +4,9 @@ import { DEFAULT_DISPLAY } from '@wise-margin/core';
 
 import { sendDelete, sendForm } from '../../api/client.ts';
 import { useCompany } from '../../data/company.ts';
+import { UNITS } from '../../ui/units.ts';
 import { DisplayPanel } from '../display-panel.tsx';
 import { FiltersPanel } from '../filters-panel.tsx';
-import { UNITS } from '../view-toolbar.tsx';
 import { Field, Select } from './field.tsx';
 import { FieldText } from './field-text.tsx';
 import { TextArea } from './text-input.tsx';

@@ -1,6 +1,6 @@
 import { extent, line, scaleLinear } from 'd3';
 
-/** A year's months as a thin line; months without postings are left out. Its words are its label. */
+/** Figures over twelve months as a thin line on a zero line; months without a figure are left out. Its words are its label. */
 export function Sparkline({ months, label }: { readonly months: readonly (number | null)[]; readonly label: string }) {
   const points = months.flatMap((value, month) => (value === null ? [] : [[month, value] as const]));
   const [low = 0, high = 0] = extent(points, ([, value]) => value);

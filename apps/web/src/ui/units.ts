@@ -1,0 +1,9 @@
+import type { DisplayUnit } from '@wise-margin/core';
+
+/** The units amounts are shown in, by their words. */
+export const UNITS: readonly (readonly [DisplayUnit, string])[] = [
+  ['cents', 'Cents'],
+  ['dollars', 'Dollars'],
+  ['thousands', 'Thousands'],
+  ['millions', 'Millions'],
+];
