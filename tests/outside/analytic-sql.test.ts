@@ -1,48 +1,19 @@
-import { writeFileSync } from 'node:fs';
-import { join } from 'node:path';
-
-import { type DuckDBConnection, DuckDBInstance } from '@duckdb/node-api';
-import type { CompanyDto, ImportDto, ReportDto } from '@wise-margin/contract';
+import type { DuckDBConnection } from '@duckdb/node-api';
+import type { CompanyDto, ReportDto } from '@wise-margin/contract';
 import { ACCOUNT_CLASSES, type AmountColumn, CASH_FLOW, findClass, SHIPPED_VIEWS } from '@wise-margin/core';
 import { gannetRockFiles, ternIslandFiles } from '@wise-margin/demo';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 
 import { filterText } from '../support/filter-text.ts';
+import { loadBoth, rows } from '../support/sql-engine.ts';
 import { startTestServer, type TestServer } from '../support/server.ts';
 
-// A general-purpose analytic SQL engine (DuckDB, from the npm registry) reads the same CSV files and adds them up its own way.
 let server: TestServer;
 beforeAll(async () => {
   server = await startTestServer();
 });
 afterAll(() => server.close());
 
-async function load(
-  name: string,
-  files: { accounts: string; ledger: string },
-  startMonth: number,
-): Promise<{ company: CompanyDto; sql: DuckDBConnection }> {
-  const { accounts, ledger } = files;
-  const made = await server.upload(
-    { name, currency: 'USD', startMonth: String(startMonth), hasAdjustmentPeriod: 'true' },
-    { accounts, ledger },
-  );
-  expect(made.state).toBe('ready');
-  const { companyId } = (await server.send('POST', `/imports/${made.id}/post`, {})).body as ImportDto;
-  const sql = await (await DuckDBInstance.create(':memory:')).connect();
-  for (const kind of ['accounts', 'ledger'] as const) writeFileSync(join(server.directory, `${startMonth}-${kind}.csv`), files[kind]);
-  await sql.run(
-    `CREATE TABLE accounts AS SELECT * FROM read_csv('${join(server.directory, `${startMonth}-accounts.csv`)}', all_varchar = true)`,
-  );
-  await sql.run(`CREATE TABLE ledger AS SELECT *, CAST(round(coalesce(CAST(debit AS DECIMAL(18,2)), 0) * 100) - round(coalesce(CAST(credit AS DECIMAL(18,2)), 0) * 100) AS BIGINT) AS net,
-    year(CAST(date AS DATE)) + CASE WHEN ${startMonth} > 1 AND month(CAST(date AS DATE)) >= ${startMonth} THEN 1 ELSE 0 END AS fiscal_year
-    FROM read_csv('${join(server.directory, `${startMonth}-ledger.csv`)}', all_varchar = true) WHERE coalesce(state, '') <> 'draft'`);
-  return { company: await server.get<CompanyDto>(`/companies/${companyId}`), sql };
-}
-async function rows(sql: DuckDBConnection, query: string): Promise<Map<string, number>> {
-  const result = await sql.runAndReadAll(query);
-  return new Map(result.getRows().map(([key, value]) => [String(key), Number(value)]));
-}
 const isIncome = (className: string) => ACCOUNT_CLASSES[findClass(className)!].statement === 'income';
 
 describe.each([
@@ -52,7 +23,7 @@ describe.each([
   let company: CompanyDto;
   let sql: DuckDBConnection;
   beforeAll(async () => {
-    ({ company, sql } = await load(name, files, startMonth));
+    ({ company, sql } = await loadBoth(server, { name, files, startMonth }));
   });
   const posted = () => company.periods.filter(({ key }) => key <= company.lastPosted!);
   const classesOf = async () => {

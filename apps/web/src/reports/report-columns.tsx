@@ -45,6 +45,7 @@ function sectioned([first, ...others]: readonly ListColumn<ListedRow>[]): readon
   return [
     {
       ...name,
+      most: 240,
       cell: (row) =>
         row.kind === 'section' ? first!.cell(row) : isNamed(row) ? name.cell(row) : (memo ?? first!).cell(row) || first!.cell(row),
     },
