@@ -12,9 +12,11 @@ import {
   drillDownSchema,
   entryLinesSchema,
   entrySchema,
+  entryTemplatesSchema,
   type GridDto,
   type ImportDto,
   importSchema,
+  ledgerPeriodsSchema,
   nonrecurringListSchema,
   type PackedBudgetGrid,
   packedGridSchema,
@@ -22,6 +24,7 @@ import {
   problemSchema,
   reportSchema,
   stripSchema,
+  unfinishedSchema,
   type WorksheetAnswerDto,
   worksheetAnswerSchema,
   worksheetSchema,
@@ -87,6 +90,13 @@ describe('every answer follows the contract', () => {
     [at, companySchema],
     [`${at}/accounts?year=2026`, accountListSchema],
     [`${at}/reports/trial-balance?range=2026-06`, reportSchema],
+    [`${at}/reports/account-detail?range=2026-06`, reportSchema],
+    [`${at}/reports/journals?range=2026-06&detail=yes`, reportSchema],
+    [`${at}/reports/activity?range=2026-06&kind=vendors`, reportSchema],
+    [`${at}/reports/aging?asOf=2026-06-30`, reportSchema],
+    [`${at}/periods`, ledgerPeriodsSchema],
+    [`${at}/periods/unfinished?year=2026&number=6`, unfinishedSchema],
+    [`${at}/entry-templates`, entryTemplatesSchema],
     [`${at}/accounts/4000/entries?from=2026-01&to=2026-06`, entryLinesSchema],
     [`${at}/entries/1`, entrySchema],
     ['/imports/1', importSchema],
@@ -129,7 +139,7 @@ describe('every answer follows the contract', () => {
       const type = response.headers.get('content-type') ?? '';
       // a path that needs a query says so as problem details of its own, never as "nothing here"
       expect([path, response.status === 404]).toEqual([path, false]);
-      expect([path, /json|csv|image|spreadsheet|event-stream/.test(type)]).toEqual([path, true]);
+      expect([path, /json|csv|image|pdf|spreadsheet|event-stream/.test(type)]).toEqual([path, true]);
     }
   });
 });

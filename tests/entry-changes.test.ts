@@ -12,7 +12,8 @@ import {
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 
 import { demoServer } from './support/demo-company.ts';
-import { startTestServer, type TestServer } from './support/server.ts';
+import { type TestServer } from './support/server.ts';
+import { contentOf, type EntryAsContent, expectSound } from './support/sound-ledger.ts';
 
 let server: TestServer;
 beforeAll(async () => {
@@ -25,22 +26,7 @@ const find = (query: string): Promise<EntryListDto> => server.get(`${at}/entries
 const entryOf = (id: number): Promise<EntryDto> => server.get(`${at}/entries/${id}`);
 const historyOf = async (id: number): Promise<EntryChangeDto[]> =>
   entryHistorySchema.parse(await server.get(`${at}/entries/${id}/history`));
-const contentOf = ({ date, source, kind, state, lines }: EntryDto) => ({
-  date,
-  source,
-  kind,
-  state,
-  lines: lines.map(({ account, debit, credit, memo, party, document, due, dimensions }) => ({
-    account,
-    amount: (debit ?? 0) - (credit ?? 0),
-    dimensions,
-    memo,
-    party,
-    document,
-    due,
-  })),
-});
-type Content = ReturnType<typeof contentOf>;
+type Content = EntryAsContent;
 /** An entry with another amount on every line, in proportion. */
 const scaled = (content: Content, factor: number): Content => ({
   ...content,
@@ -48,38 +34,6 @@ const scaled = (content: Content, factor: number): Content => ({
 });
 const correct = (entry: EntryDto, content: Content, reason = 'Extra digit on the bill') =>
   server.send('POST', `${at}/entries/${entry.id}/correction`, { version: entry.version, content, reason });
-
-/** The ledger by itself: every balance kept equals the sum of its lines, and nothing is out of balance. */
-async function expectSound(): Promise<void> {
-  const { database, booksCache } = server.application;
-  const differing = await database.select(
-    `SELECT * FROM (SELECT account_id, period_code, combination_id, layer, debit - credit AS net FROM balances WHERE company_id = 1) b
-     FULL JOIN (SELECT l.account_id, l.period_code, l.combination_id, CASE WHEN e.state = 'draft' THEN 'draft' WHEN e.kind = 'closing' THEN 'closing' ELSE 'ordinary' END AS layer,
-       sum(l.amount) AS net FROM lines l JOIN entries e ON e.id = l.entry_id WHERE e.company_id = 1 GROUP BY 1, 2, 3, 4) s
-     USING (account_id, period_code, combination_id, layer) WHERE coalesce(b.net, 0) <> coalesce(s.net, 0)`,
-  );
-  expect(differing).toEqual([]);
-  expect(await database.select('SELECT entry_id FROM lines GROUP BY entry_id HAVING sum(amount) <> 0')).toEqual([]);
-  // what is held in memory is what a process that starts now reads
-  const books = await booksCache.of(1);
-  const fresh = await startTestServer({ from: server.directory });
-  try {
-    for (const asOf of ['2026-07', '2026-10', '2025-12'])
-      expect(await server.get<ReportDto>(`${at}/reports/trial-balance?limit=2000&range=${asOf}`)).toEqual(
-        await fresh.get(`${at}/reports/trial-balance?limit=2000&range=${asOf}`),
-      );
-    const freshBooks = await fresh.application.booksCache.of(1);
-    expect([books.version, books.firstPosted, books.lastPosted]).toEqual([
-      freshBooks.version,
-      freshBooks.firstPosted,
-      freshBooks.lastPosted,
-    ]);
-    const everyEntry = `${at}/entries?limit=1000&from=2026-07`;
-    expect(await server.get(everyEntry)).toEqual(await fresh.get(everyEntry));
-  } finally {
-    await fresh.close();
-  }
-}
 
 describe('a correction', () => {
   it('is previewed, posted with its reason, followed by statements, and on record', async () => {
@@ -113,7 +67,7 @@ describe('a correction', () => {
       { words: `Entry ${entry.number} corrected`, entryId: entry.id, reason: 'Bill misread: 100 too much' },
     ]);
     expect(trail.events[0]!.changes).toHaveLength(2);
-    await expectSound();
+    await expectSound(server);
   });
 
   it('may move the entry to another month, add a line, remove one, and name a new vendor', async () => {
@@ -128,11 +82,11 @@ describe('a correction', () => {
     ];
     expect(await correct(entry, { ...content, date: '2026-09-02', lines: split })).toMatchObject({ status: 204 });
     expect((await find('find=not+seen')).lines.map(({ date }) => date)).toEqual(['2026-09-02']);
-    await expectSound();
+    await expectSound(server);
     const now = await entryOf(entry.id);
     expect(await correct(now, { ...contentOf(now), lines: contentOf(entry).lines })).toMatchObject({ status: 204 });
     expect((await entryOf(entry.id)).lines).toHaveLength(entry.lines.length);
-    await expectSound();
+    await expectSound(server);
   });
 
   it.each<[string, (content: Content) => Content, string, string]>([
@@ -207,7 +161,7 @@ describe('a reclassification', () => {
     expect((await find('accounts=6210&from=2026-08&to=2026-10&state=posted')).totals.lines).toBe(0);
     const now = await find('accounts=6220&from=2026-08&to=2026-10&filter.department=Store');
     expect(now.lines.map(({ lineId }) => lineId)).toEqual(expect.arrayContaining(moved));
-    await expectSound();
+    await expectSound(server);
     const [change] = await historyOf(lines[0]!.entryId);
     expect(change).toMatchObject({ kind: 'reclassify', entries: new Set(lines.map(({ entryId }) => entryId)).size });
 
@@ -215,7 +169,7 @@ describe('a reclassification', () => {
     expect(await server.get(`${at}/reports/trial-balance?limit=2000&range=2026-10`)).toEqual(before);
     expect((await server.send('POST', `${at}/entry-changes/${change!.id}/undo`, { reason: 'Twice' })).status).toBe(409);
     expect((await historyOf(lines[0]!.entryId)).map(({ kind }) => kind)).toEqual(['undo', 'reclassify']);
-    await expectSound();
+    await expectSound(server);
   });
 
   it('moves whole entries to another month', async () => {
@@ -227,7 +181,7 @@ describe('a reclassification', () => {
     expect(total).toBe(0);
     expect((await server.send('POST', `${at}/reclassifications`, { ...request, reason: 'Show was in October' })).status).toBe(204);
     expect((await entryOf(lines[0]!.entryId)).date).toBe('2026-10-20');
-    await expectSound();
+    await expectSound(server);
   });
 
   it.each([
@@ -266,7 +220,7 @@ describe('a reclassification', () => {
       lines[0]!.entryId,
     ]);
     expect(kept!.count).toBe((await entryOf(lines[0]!.entryId)).version - 1);
-    await expectSound();
+    await expectSound(server);
   });
 
   it('keeps its import from being reversed, so that it is not lost', async () => {

@@ -18,7 +18,18 @@ import { type Database, openDatabase } from './database/database.ts';
 import { lockFolder } from './database/folder-lock.ts';
 import { DemoService } from './demo/index.ts';
 import { BenchmarkStore, Evaluator, ScenarioCache } from './evaluation/index.ts';
-import { EntryChanges, EntryList, ImportService, LedgerService, type Report, ReportService, StatisticsService } from './ledger/index.ts';
+import {
+  EntryChanges,
+  EntryList,
+  EntryMaking,
+  EntryTemplates,
+  ImportService,
+  LedgerService,
+  PeriodService,
+  type Report,
+  ReportService,
+  StatisticsService,
+} from './ledger/index.ts';
 import { StatementService, ViewStore } from './statements/index.ts';
 import { inlinePool, type WorkPool } from './work/work-pool.ts';
 
@@ -36,6 +47,9 @@ export type Application = {
   readonly ledger: LedgerService;
   readonly entryList: EntryList;
   readonly entryChanges: EntryChanges;
+  readonly entryMaking: EntryMaking;
+  readonly entryTemplates: EntryTemplates;
+  readonly periods: PeriodService;
   readonly reports: ReportService;
   readonly statistics: StatisticsService;
   readonly imports: ImportService;
@@ -91,6 +105,7 @@ export async function openApplication(options: {
   const report: Report = options.report ?? ((error) => process.emitWarning(error instanceof Error ? error : String(error)));
   const imports = new ImportService(database, report);
   const statistics = new StatisticsService(database, booksCache);
+  const entryMaking = new EntryMaking(database, booksCache);
   if (options.recover) await imports.recover();
   return {
     database,
@@ -104,7 +119,10 @@ export async function openApplication(options: {
     logos: new LogoStore(database),
     ledger: new LedgerService(database, booksCache),
     entryList: new EntryList(database, booksCache),
-    entryChanges: new EntryChanges(database, booksCache),
+    entryChanges: new EntryChanges(database, booksCache, entryMaking),
+    entryMaking,
+    entryTemplates: new EntryTemplates(database, booksCache, entryMaking),
+    periods: new PeriodService(database, booksCache),
     reports: new ReportService({ database, booksCache, scenarios: new ScenarioCache(budgetStore), now: options.actor.now }),
     statistics,
     demo: new DemoService({ database, imports, statistics, budgetCreation, budgetReview, worksheets, work, actor: options.actor, report }),

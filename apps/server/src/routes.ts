@@ -6,7 +6,15 @@ import { demoRoutes } from './demo/index.ts';
 import { benchmarkRoutes } from './evaluation/index.ts';
 import { serverRoutes } from './http/openapi.ts';
 import type { Route } from './http/route.ts';
-import { entryChangeRoutes, entryListRoutes, importRoutes, ledgerRoutes, reportRoutes, statisticsRoutes } from './ledger/index.ts';
+import {
+  entryChangeRoutes,
+  entryListRoutes,
+  importRoutes,
+  ledgerRoutes,
+  periodRoutes,
+  reportRoutes,
+  statisticsRoutes,
+} from './ledger/index.ts';
 import { statementRoutes } from './statements/index.ts';
 
 /** Every path of the API, below `/api`; it is served and described from this list. */
@@ -19,6 +27,7 @@ export function routesOf(application: Application): readonly Route[] {
     ...entryListRoutes(services),
     ...ledgerRoutes(services.ledger),
     ...entryChangeRoutes(services),
+    ...periodRoutes(services),
     ...reportRoutes(services),
     ...importRoutes(services),
     ...statisticsRoutes(services),

@@ -33,9 +33,43 @@ export const correctionSchema = z.object({
   /** the version that was opened: one saved since is not overwritten */
   version: z.number().int(),
   content: entryContentSchema,
+  /** where the month of the entry is closed: the day of the correcting entry that is posted instead */
+  postIn: dateTextSchema.exactOptional(),
   reason: reasonSchema,
 });
 export const correctionPreviewSchema = correctionSchema.omit({ reason: true });
+
+/** An entry made by a person; `reverseOn` is a later day on which it is taken back. */
+export const newEntrySchema = z.object({
+  content: entryContentSchema,
+  reverseOn: dateTextSchema.nullable().default(null),
+  reason: reasonSchema,
+});
+export const newEntryPreviewSchema = newEntrySchema.omit({ reason: true });
+export type NewEntry = z.infer<typeof newEntrySchema>;
+export const entryMadeSchema = z
+  .object({ entries: z.array(z.object({ id: z.number().int(), number: z.string() })) })
+  .meta({ id: 'EntryMade' });
+export const postDraftSchema = z.object({ version: z.number().int() });
+
+/** An entry to be made again: by hand, or every month. */
+export const entryTemplateSchema = z
+  .object({
+    id: z.number().int(),
+    name: z.string(),
+    content: entryContentSchema,
+    /** the date of the next one of a monthly entry; null for one made by hand only */
+    nextDate: z.string().nullable(),
+  })
+  .meta({ id: 'EntryTemplate' });
+export const entryTemplatesSchema = z.array(entryTemplateSchema);
+export type EntryTemplateDto = z.infer<typeof entryTemplateSchema>;
+export const saveTemplateSchema = z.object({
+  name: z.string().trim().min(1, 'Enter a name for the template').max(100, 'At most 100 characters'),
+  content: entryContentSchema,
+  nextDate: dateTextSchema.nullable().default(null),
+});
+export type SaveTemplate = z.infer<typeof saveTemplateSchema>;
 
 /** Lines that move to another account, to values of dimensions, or with their whole entries to another date. */
 const movedLinesSchema = z.object({
@@ -43,6 +77,8 @@ const movedLinesSchema = z.object({
   account: z.string().trim().max(200).exactOptional(),
   dimensions: z.record(z.string().max(100), nameSchema).exactOptional(),
   date: dateTextSchema.exactOptional(),
+  /** where months of the lines are closed: the day of the entry that moves their sums instead */
+  postIn: dateTextSchema.exactOptional(),
 });
 export const reclassificationSchema = movedLinesSchema.extend({ reason: reasonSchema });
 export const reclassificationPreviewSchema = movedLinesSchema;
@@ -56,6 +92,8 @@ export const entryEffectSchema = z
     lines: z.number().int(),
     /** in the shown sign of each account or line */
     accounts: z.array(z.object({ number: z.string(), name: z.string(), month: z.string(), change: minorSchema })),
+    /** closed periods it would change, and the first open day after them, on which a correcting entry can be posted instead */
+    closed: z.object({ periods: z.array(z.string()), postIn: z.string().nullable() }).nullable(),
     statementLines: z.array(z.object({ statement: z.string(), line: z.string(), month: z.string(), change: minorSchema })),
   })
   .meta({ id: 'EntryEffect' });
@@ -67,7 +105,7 @@ export const entryChangeSchema = z
     id: z.number().int(),
     at: z.string(),
     actor: z.string(),
-    kind: z.enum(['correct', 'reclassify', 'undo']),
+    kind: z.enum(['correct', 'reclassify', 'undo', 'create', 'post', 'discard']),
     reason: z.string(),
     entries: z.number().int(),
     /** a later change that undid it */

@@ -19,3 +19,4 @@ export * from './balance-plan.ts';
 export * from './audit.ts';
 export * from './entry-changes.ts';
 export * from './reports.ts';
+export * from './periods.ts';

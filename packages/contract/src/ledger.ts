@@ -136,6 +136,10 @@ export const entrySchema = z
     state: z.string(),
     importId: z.number().int().nullable(),
     importedAt: z.string().nullable(),
+    /** entries tied to this one: those it corrects or reverses, and those that correct or reverse it */
+    related: z.array(
+      z.object({ id: z.number().int(), number: z.string(), how: z.enum(['corrects', 'correctedBy', 'reverses', 'reversedBy']) }),
+    ),
     /** goes up with each change of the entry */
     version: z.number().int(),
     debits: minorSchema,

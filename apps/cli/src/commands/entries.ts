@@ -103,7 +103,7 @@ export async function reclassifyLines(application: Application, options: Reclass
     ...(date === undefined ? {} : { date }),
     ...(department === undefined ? {} : { dimensions: { department: department === 'none' ? '' : department } }),
   };
-  const effect = await application.entryChanges.previewReclassification(company.id, request);
+  const effect = await application.entryChanges.previewReclassification(company.id, request, application.actor);
   if (apply) await application.entryChanges.reclassify(company.id, reclassificationSchema.parse({ ...request, reason }), application.actor);
   return effectAnswer(
     `${company.name}\n${apply ? 'Reclassified' : 'Preview, nothing was changed'}: ${lines.length.toLocaleString('en-US')} ${lines.length === 1 ? 'line' : 'lines'}`,

@@ -11,4 +11,5 @@ export { companyRoutes } from './routes.ts';
 export { openFiscalYear, periodOf, refuseUnknownFilter } from './service.ts';
 export type { Actuals } from './actuals.ts';
 export { typedAccounts } from './typed-accounts.ts';
+export { closedTo, periodName, periodPeople, periodStates, refuseClosedPeriods } from './period-states.ts';
 export { VersionFeed } from './version-feed.ts';

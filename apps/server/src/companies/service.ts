@@ -29,7 +29,7 @@ export async function listCompanies(database: Database): Promise<CompanyListDto>
 
 export async function describeCompany(database: Database, books: Books): Promise<CompanyDto> {
   const [counts] = await database.select<{ entries: number; drafts: number }>(
-    `SELECT count(*) AS entries, coalesce(sum(state = 'draft'), 0) AS drafts FROM entries WHERE company_id = $1`,
+    `SELECT count(*) AS entries, coalesce(sum(state = 'draft'), 0) AS drafts FROM entries WHERE company_id = $1 AND state <> 'discarded'`,
     [books.id],
   );
   const logo = await new LogoStore(database).of(books.id);

@@ -19,6 +19,7 @@ import { filterParameters } from './migrations/0011-filter-parameters.ts';
 import { auditChain } from './migrations/0012-audit-chain.ts';
 import { entriesByDate } from './migrations/0013-entries-by-date.ts';
 import { entryChanges } from './migrations/0014-entry-changes.ts';
+import { periods } from './migrations/0015-periods.ts';
 import { defineModels, type Models } from './models.ts';
 
 const MIGRATIONS = [
@@ -36,6 +37,7 @@ const MIGRATIONS = [
   auditChain,
   entriesByDate,
   entryChanges,
+  periods,
 ];
 type Bindings = readonly (string | number | null)[];
 

@@ -253,9 +253,17 @@ export class LedgerService {
        JOIN combinations c ON c.id = l.combination_id LEFT JOIN parties p ON p.id = l.party_id WHERE l.entry_id = $1 ORDER BY l.id`,
       [entryId],
     );
+    const related = await this.#database.select<{ id: number; number: string; how: EntryDto['related'][number]['how'] }>(
+      `SELECT o.id, o.number, 'corrects' AS how FROM entries e JOIN entries o ON o.id = e.corrects WHERE e.id = $1
+       UNION ALL SELECT o.id, o.number, 'reverses' FROM entries e JOIN entries o ON o.id = e.reverses WHERE e.id = $1
+       UNION ALL SELECT id, number, 'correctedBy' FROM entries WHERE company_id = $2 AND corrects = $1
+       UNION ALL SELECT id, number, 'reversedBy' FROM entries WHERE company_id = $2 AND reverses = $1`,
+      [entryId, companyId],
+    );
     return {
       id: entry.id,
       number: entry.number,
+      related,
       date: entry.date,
       period: periodWords(books, entry.period_code),
       source: entry.source,

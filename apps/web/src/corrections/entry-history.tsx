@@ -6,7 +6,14 @@ import { getJson, sendJson } from '../api/client.ts';
 import { useCompany } from '../data/company.ts';
 import { momentWords } from '../ui/date-words.ts';
 
-const KIND_WORDS: Readonly<Record<EntryChangeDto['kind'], string>> = { correct: 'Corrected', reclassify: 'Reclassified', undo: 'Undone' };
+const KIND_WORDS: Readonly<Record<EntryChangeDto['kind'], string>> = {
+  correct: 'Corrected',
+  reclassify: 'Reclassified',
+  undo: 'Undone',
+  create: 'Made',
+  post: 'Posted',
+  discard: 'Discarded',
+};
 
 /** Every change of an entry, the newest first, with what it replaced; each can be undone as one. */
 export function EntryHistory({ entry }: { readonly entry: number }) {

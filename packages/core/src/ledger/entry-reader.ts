@@ -20,6 +20,8 @@ export type EntryReaderOptions = {
   /** position in the chart and whether postings are allowed, by account number */
   readonly accounts: ReadonlyMap<string, { readonly index: number; readonly active: boolean }>;
   readonly years: YearRule;
+  /** periods that take no entry, as fiscal year times 100 and period number */
+  readonly closed?: ReadonlySet<number>;
   readonly onEntry: (entry: Entry) => void;
   readonly onIssue: (issue: ImportIssue) => void;
 };
@@ -337,7 +339,9 @@ export class EntryReader {
       const index = periodOfDate(years.calendar, date);
       if (index === null) return 'dateOutsideYears';
       const { year, number } = periodAt(years.calendar, index);
-      return { date, fiscalYear: year, periodNumber: adjusted(number, kind, years.calendar.hasAdjustmentPeriod) };
+      const periodNumber = adjusted(number, kind, years.calendar.hasAdjustmentPeriod);
+      if (this.#options.closed?.has(year * 100 + periodNumber)) return 'periodClosed';
+      return { date, fiscalYear: year, periodNumber };
     }
     const fiscalYear = fiscalYearOfDate(date, years.startMonth);
     this.#firstOpenYear ??= fiscalYear;

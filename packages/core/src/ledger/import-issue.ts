@@ -14,6 +14,7 @@ export type ImportIssueCode =
   | 'impossibleDate'
   | 'dateLayout'
   | 'dateOutsideYears'
+  | 'periodClosed'
   | 'badAmount'
   | 'noAmount'
   | 'debitAndCredit'

@@ -31,6 +31,17 @@ const ACTIONS: Readonly<Record<string, readonly [AuditArea, Words]>> = {
   'entry.correct': ['ledger', subjectThen('corrected')],
   'entry.reclassify': ['ledger', subjectThen('reclassified')],
   'entry.undo': ['ledger', subjectThen('undone')],
+  'entry.create': ['ledger', ({ subject }) => `${capitalized(subject)} ${subject.startsWith('draft') ? 'created' : 'posted'}`],
+  'entry.post': ['ledger', subjectThen('posted')],
+  'entry.discard': ['ledger', subjectThen('discarded')],
+  'template.save': ['ledger', ({ subject }) => `Template “${subject}” saved`],
+  'template.remove': ['ledger', ({ subject }) => `Template “${subject}” removed`],
+  'period.close': ['ledger', ({ subject, details }) => `${capitalized(subject)} ${String(details['state'])}`],
+  'period.reopen': [
+    'ledger',
+    ({ subject, details }) => `${capitalized(subject)} reopened${details['state'] === 'open' ? '' : ` to ${String(details['state'])}`}`,
+  ],
+  'period.people': ['ledger', () => 'People who may post in soft-closed periods'],
   'statistics.import': ['ledger', ({ details }) => `Statistics imported, ${count(details['values'])}`],
   'fiscalYear.open': ['settings', subjectThen('added')],
   'nonrecurringItem.add': ['budgets', ({ subject }) => `Nonrecurring item added, ${subject}`],
@@ -43,6 +54,7 @@ const ACTIONS: Readonly<Record<string, readonly [AuditArea, Words]>> = {
   'logo.remove': ['settings', subjectThen('removed')],
   'demo.remove': ['settings', subjectThen('removed')],
 };
+const capitalized = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1)}`;
 const count = (value: unknown): string => (typeof value === 'number' ? `${value.toLocaleString('en-US')} values` : '');
 
 /** Actions of an area, as patterns of what is recorded: a prefix that ends in a point, or a whole action. */

@@ -57,6 +57,7 @@ const WORDS: Readonly<Record<ImportIssueCode, (issue: ImportIssue, at: (name: st
       'Write it as 2026-10-31. In a spreadsheet, format the column as yyyy-mm-dd and export it again',
     ),
   dateOutsideYears: () => say('The date lies outside every fiscal year of the company', 'Correct the date, or open the fiscal year first'),
+  periodClosed: () => say('The date lies in a closed period', 'Correct the date, or reopen the period first'),
   badAmount: ({ amount, column }) => AMOUNT_WORDS[amount?.code ?? 'notANumber'](amount ?? { code: 'notANumber' }, column),
   noAmount: () => say('The row has no amount', 'Write a debit or a credit, 0.00 included'),
   debitAndCredit: () => say('The row has both a debit and a credit', 'Write two rows, one for each side'),

@@ -7,7 +7,7 @@ import type { Books } from '../../companies/index.ts';
 export function effectDto(
   books: Books,
   facts: readonly BalanceFact[],
-  counts: { readonly entries: number; readonly lines: number },
+  counts: Pick<EntryEffectDto, 'entries' | 'lines' | 'closed'>,
 ): EntryEffectDto {
   const { accounts, lines } = changeEffect(facts, books);
   return {

@@ -1,12 +1,12 @@
 import type { EntryChangeDto } from '@wise-margin/contract';
 import type { Transaction } from 'sequelize';
 
-import type { Books, BooksCache } from '../../companies/index.ts';
+import { type Books, type BooksCache, refuseClosedPeriods } from '../../companies/index.ts';
 import { type Actor, recordAudit } from '../../database/audit.ts';
 import type { AuditChange } from '../../database/audit-chain.ts';
 import type { Database } from '../../database/database.ts';
 import { ProblemError } from '../../http/problem.ts';
-import { gainedFacts, postToBalances, sumsOfEntries } from './posted-facts.ts';
+import { changedPeriods, gainedFacts, postToBalances, sumsOfEntries } from './posted-facts.ts';
 import { keepVersions } from './stored-entries.ts';
 
 const MOST_RECORDED = 100;
@@ -24,8 +24,18 @@ export type EntryChange = {
   readonly expected: ReadonlyMap<number, number>;
   /** the change it undoes */
   readonly undoes?: number;
-  /** changes entries and lines within the transaction; true when the books have to be read anew after it */
-  readonly mutate: (transaction: Transaction) => Promise<boolean>;
+  /** changes entries and lines within the transaction */
+  readonly mutate: (transaction: Transaction) => Promise<Mutation>;
+};
+
+/** What a change did. */
+export type Mutation = {
+  /** customers, vendors, journals or dimension values are new: the books are read again */
+  readonly hasNewNames: boolean;
+  /** entries that were made */
+  readonly made?: readonly number[];
+  /** the numbers of those, for the record */
+  readonly numbers?: readonly string[];
 };
 
 /** Writes changes of entries: versions kept, balances moved, the record added, all of it or none. */
@@ -38,8 +48,8 @@ export class ChangeWriter {
     this.#booksCache = booksCache;
   }
 
-  /** @throws ProblemError 409 when an entry has another version than expected */
-  async write(books: Books, change: EntryChange): Promise<void> {
+  /** @returns the entries changed and made. @throws ProblemError 409 when an entry has another version than expected, or lies in a closed period */
+  async write(books: Books, change: EntryChange): Promise<readonly number[]> {
     const { kind, reason, actor, ids, expected, undoes = null } = change;
     const companyId = books.id;
     const done = await this.#database.write(async (transaction) => {
@@ -54,13 +64,17 @@ export class ChangeWriter {
       await keepVersions(this.#database, { change: made!.id, ids }, transaction);
       const before = await sumsOfEntries(this.#database, ids, transaction);
       await postToBalances(this.#database, { companyId, ids, sign: -1 }, transaction);
-      const isReadAnew = await change.mutate(transaction);
+      const { hasNewNames, made: added = [], numbers = [] } = await change.mutate(transaction);
       await this.#database.run(
         'UPDATE entries SET version = version + 1 WHERE id IN (SELECT value FROM json_each($1))',
         [JSON.stringify(ids)],
         transaction,
       );
-      await postToBalances(this.#database, { companyId, ids, sign: 1 }, transaction);
+      await this.#keepMade({ change: made!.id, ids: added }, transaction);
+      const all = [...ids, ...added];
+      await postToBalances(this.#database, { companyId, ids: all, sign: 1 }, transaction);
+      const after = await sumsOfEntries(this.#database, all, transaction);
+      await refuseClosedPeriods(this.#database, { companyId, person: actor.name, codes: changedPeriods(before, after) }, transaction);
       await this.#database.run('DELETE FROM balances WHERE company_id = $1 AND debit = 0 AND credit = 0', [companyId], transaction);
       if (undoes !== null)
         await this.#database.run('UPDATE entry_changes SET undone_by = $1 WHERE id = $2', [made!.id, undoes], transaction);
@@ -73,16 +87,27 @@ export class ChangeWriter {
           companyId,
           actor,
           action: `entry.${kind}`,
-          subject: change.subject,
-          details: { ...change.details, change: made!.id },
+          subject: [change.subject, numbers.join(', ')].filter(Boolean).join(' '),
+          details: { ...change.details, ...(added.length === 1 ? { entryId: added[0]! } : {}), change: made!.id },
           changes: more > 0 ? [...changes, { what: 'further fields', from: null, to: more }] : changes,
           reason,
         },
         transaction,
       );
-      return { before, isReadAnew, after: isReadAnew ? [] : await sumsOfEntries(this.#database, ids, transaction) };
+      return { before, after, hasNewNames, all };
     });
-    if (!done.isReadAnew) await this.#booksCache.follow(books, { facts: gainedFacts(books, done.before, done.after), entries: ids });
+    if (!done.hasNewNames) await this.#booksCache.follow(books, { facts: gainedFacts(books, done.before, done.after), entries: done.all });
+    return done.all;
+  }
+
+  /** The making of an entry is the first change in its history; there was nothing before it. */
+  async #keepMade({ change, ids }: { readonly change: number; readonly ids: readonly number[] }, transaction: Transaction): Promise<void> {
+    if (ids.length === 0) return;
+    await this.#database.run(
+      `INSERT INTO entry_versions (entry_id, version, change_id, content) SELECT value, 0, $1, 'null' FROM json_each($2)`,
+      [change, JSON.stringify(ids)],
+      transaction,
+    );
   }
 
   async #refuseChanged(expected: ReadonlyMap<number, number>, transaction: Transaction): Promise<void> {

@@ -20,7 +20,7 @@ export const withLineIds = (content: EntryContent, before: StoredContent): Store
 });
 
 /** @throws ProblemError 422 naming every field that keeps the entry from being posted */
-export function refuseIssues(books: Books, content: EntryContent, before: EntryContent): void {
+export function refuseIssues(books: Books, content: EntryContent, before: EntryContent | null): void {
   const known = new Set(books.dimensions.map(({ name }) => name));
   const strange = content.lines.flatMap(({ dimensions }) => Object.keys(dimensions).filter((name) => !known.has(name)))[0];
   if (strange !== undefined)
@@ -40,7 +40,7 @@ export function gainedByContents(books: Books, before: EntryContent, after: Entr
 }
 
 /** The lines of a content as balances hold them; those of a draft are in none. */
-function factsOf({ chart, calendar }: Books, content: EntryContent, sign: 1 | -1): BalanceFact[] {
+export function factsOf({ chart, calendar }: Books, content: EntryContent, sign: 1 | -1): BalanceFact[] {
   if (content.state === 'draft') return [];
   const { year, number } = periodOfEntry(content, calendar)!;
   const slot = slotOfYear(calendar, year, number)!;

@@ -69,3 +69,20 @@ export function gainedFacts(books: Books, before: readonly LineSum[], after: rea
     return [{ account: sum.position, slot, combination, layer: sum.layer, amount: minor(amount) }];
   });
 }
+
+/** The periods in which posted sums change, as they are stored; drafts count in none. */
+export function changedPeriods(before: readonly LineSum[], after: readonly LineSum[]): ReadonlySet<number> {
+  const sums = new Map<string, { period: number; amount: number }>();
+  for (const [all, sign] of [
+    [before, -1],
+    [after, 1],
+  ] as const)
+    for (const { position, period_code: period, combination, layer, amount } of all) {
+      if (layer === 'draft') continue;
+      const key = `${position} ${period} ${combination} ${layer}`;
+      const held = sums.get(key) ?? { period, amount: 0 };
+      sums.set(key, held);
+      held.amount += sign * amount;
+    }
+  return new Set([...sums.values()].flatMap(({ period, amount }) => (amount === 0 ? [] : [period])));
+}

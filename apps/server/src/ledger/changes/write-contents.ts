@@ -36,6 +36,33 @@ export async function addCombinations(
   return (await count()) > before;
 }
 
+/** Makes an entry without lines yet, numbered after the last one a person made. */
+export async function addEntry(
+  database: Database,
+  {
+    companyId,
+    corrects = null,
+    reverses = null,
+  }: { readonly companyId: number; readonly corrects?: number | null; readonly reverses?: number | null },
+  transaction: Transaction,
+): Promise<{ readonly id: number; readonly number: string }> {
+  const [last] = await database.select<{ number: string | null }>(
+    `SELECT max(number) AS number FROM entries WHERE company_id = $1 AND number GLOB '${MADE_BY_HAND}[0-9][0-9][0-9][0-9][0-9][0-9]'`,
+    [companyId],
+    transaction,
+  );
+  const next = Number((last?.number ?? '').slice(MADE_BY_HAND.length)) + 1;
+  const number = `${MADE_BY_HAND}${String(next).padStart(6, '0')}`;
+  await database.run(
+    `INSERT INTO entries (company_id, number, date, period_code, source, kind, state, import_id, corrects, reverses) VALUES ($1, $2, '', 0, '', 'ordinary', 'draft', NULL, $3, $4)`,
+    [companyId, number, corrects, reverses],
+    transaction,
+  );
+  const [made] = await database.select<{ id: number }>('SELECT max(id) AS id FROM entries', [], transaction);
+  return { id: made!.id, number };
+}
+const MADE_BY_HAND = 'AJ-';
+
 /**
  * Gives entries the contents given. Lines keep their numbers in the database, those without one are added, others go.
  * Accounts are known and dates are within the calendar.
@@ -91,4 +118,11 @@ export async function writeContents(
     transaction,
   );
   return hasNewCombination || known!.parties < parties.length || known!.sources < new Set(entries.map(({ source }) => source)).size;
+}
+
+/** Takes the lines out of entries, which stay on record as discarded. */
+export async function discardEntries(database: Database, ids: readonly number[], transaction: Transaction): Promise<void> {
+  const listed = JSON.stringify(ids);
+  await database.run('DELETE FROM lines WHERE entry_id IN (SELECT value FROM json_each($1))', [listed], transaction);
+  await database.run(`UPDATE entries SET state = 'discarded' WHERE id IN (SELECT value FROM json_each($1))`, [listed], transaction);
 }

@@ -13,6 +13,8 @@ export type CheckJob = {
   readonly ledgerFile: boolean;
   readonly fileNames: { readonly accounts?: string; readonly ledger?: string };
   readonly choices: ImportChoices;
+  /** periods that take no entry of whoever imports, as fiscal year times 100 and period number */
+  readonly closed: readonly number[];
 };
 
 /** What a person answered to what a check asked. */

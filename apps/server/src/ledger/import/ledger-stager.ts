@@ -127,6 +127,7 @@ export class LedgerStager {
       exponent: this.#known.exponent,
       accounts,
       years: this.#yearRule(),
+      closed: new Set(this.#job.closed),
       onEntry: (entry) => this.#stage(entry),
       onIssue: this.#onIssue,
     });

@@ -4,6 +4,7 @@ import type { NewCompany } from '@wise-margin/contract';
 import { LARGEST_MINOR } from '@wise-margin/core';
 import type { Transaction } from 'sequelize';
 
+import { closedTo } from '../../companies/index.ts';
 import { type Actor, recordAudit } from '../../database/audit.ts';
 import type { AuditChange } from '../../database/audit-chain.ts';
 import type { Database } from '../../database/database.ts';
@@ -59,6 +60,7 @@ export async function postImport(database: Database, request: PostRequest): Prom
     await insertSetup(database, { companyId, setup }, transaction);
     await database.run('ATTACH DATABASE $1 AS staged', [stagedPath(directory, 'staged.sqlite')], transaction);
     await refuseUnsealed(database, seal, transaction);
+    await refuseClosedSince(database, { companyId, person: actor.name }, transaction);
     await database.run(INSERT_ENTRIES, [companyId, importId], transaction);
     await insertLines(database, request, transaction);
     await database.run(ADD_BALANCES, [companyId], transaction);
@@ -130,6 +132,21 @@ async function refuseUnsealed(database: Database, seal: Seal, transaction: Trans
   );
   if (found!.entries !== seal.entries || found!.lines !== seal.lines || found!.unbalanced > 0)
     throw new StaleCheckError('the staged entries are not those that were checked');
+}
+
+/** A period that was closed since the check takes none of its entries. @throws StaleCheckError */
+async function refuseClosedSince(
+  database: Database,
+  asked: { readonly companyId: number; readonly person: string },
+  transaction: Transaction,
+): Promise<void> {
+  const closed = [...(await closedTo(database, asked, transaction)).keys()];
+  const [found] = await database.select<{ period_code: number }>(
+    'SELECT period_code FROM staged.entries WHERE period_code IN (SELECT value FROM json_each($1)) LIMIT 1',
+    [JSON.stringify(closed)],
+    transaction,
+  );
+  if (found) throw new StaleCheckError(`period ${found.period_code} was closed after the import was checked`);
 }
 
 /** All debits of a company together stay within what is exact. @throws ProblemError 422 */

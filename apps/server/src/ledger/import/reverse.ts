@@ -1,5 +1,6 @@
 import type { Transaction } from 'sequelize';
 
+import { refuseClosedPeriods } from '../../companies/index.ts';
 import { type Actor, recordAudit } from '../../database/audit.ts';
 import type { Database } from '../../database/database.ts';
 import { ProblemError } from '../../http/problem.ts';
@@ -20,6 +21,13 @@ export async function reverseImport(
     );
     if (claimed === 0) throw new ProblemError(409, 'Not posted', `Import ${importId} is not posted, or is being reversed already.`);
     await refuseDependents(database, importId, transaction);
+    const periods = await database.select<{ period_code: number }>(
+      `SELECT DISTINCT period_code FROM entries WHERE import_id = $1 AND state = 'posted'`,
+      [importId],
+      transaction,
+    );
+    const codes = periods.map(({ period_code }) => period_code);
+    await refuseClosedPeriods(database, { companyId, person: actor.name, codes }, transaction);
     const [counted] = await database.select<{ entries: number }>(
       'SELECT count(*) AS entries FROM entries WHERE import_id = $1',
       [importId],

@@ -6,6 +6,7 @@ import { type ImportDto, type ImportIssueDto, type NewCompany } from '@wise-marg
 import { currency, type ImportIssue } from '@wise-margin/core';
 import { importIssueWords } from '@wise-margin/presentation';
 
+import { closedTo } from '../../companies/index.ts';
 import { type Actor, recordAudit } from '../../database/audit.ts';
 import type { Database } from '../../database/database.ts';
 import { isDiskFull } from '../../database/disk-full.ts';
@@ -250,6 +251,7 @@ export class ImportService {
       ledgerFile: existsSync(stagedPath(directory, 'ledger.csv')),
       fileNames,
       choices: JSON.parse(row.choices) as ImportChoices,
+      closed: row.companyId === null ? [] : [...(await closedTo(this.#database, { companyId: row.companyId, person: row.actor })).keys()],
     };
     const check = this.#workers.start(job, (rowsRead) => this.#rowsRead.set(id, rowsRead));
     const done = check.done

@@ -4,11 +4,9 @@ import {
   agingAt,
   bucketNames,
   type ControlLine,
-  dayNumber,
   estimatedAllowance,
   formatAmount,
   isoDate,
-  type LineTable,
   type Minor,
   minor,
   readDate,
@@ -21,6 +19,7 @@ import type { Books } from '../../companies/index.ts';
 import { refused } from '../../http/problem.ts';
 import { controlLines } from './control-lines.ts';
 import { amount, currencyWords, date, type Report, type ReportSources, text, withRows } from './report.ts';
+import { accountNames, balanceAt, controlBalance, differenceWords } from './tie-out.ts';
 
 /** Receivables or payables by age at any day, tied to the balance of their accounts. */
 export async function agingReport(sources: ReportSources, books: Books, query: AgingQuery): Promise<Report> {
@@ -108,20 +107,18 @@ export async function agingReport(sources: ReportSources, books: Books, query: A
   }
 
   function notesOf(): Report['notes'] {
-    const sign = isReceivables ? 1 : -1;
-    const balance = minor(sign * accounts.reduce((sum, account) => sum + balanceAt(table, account, asOf), 0));
+    const balance = controlBalance(table, { kind: query.kind, accounts, asOf });
     const write = (value: number) => formatAmount(minor(Math.abs(value)), { exponent: books.currency.exponent, unit: 'cents' });
-    const named = accounts.map((account) => `${books.chart.accounts[account]!.number} ${books.chart.accounts[account]!.name}`).join(', ');
-    const { unnamed, withoutDue, repeated } = aging;
+    const named = accountNames(books, accounts);
+    const { withoutDue, repeated } = aging;
     const notes: { text: string; isWarning: boolean }[] = [];
-    const unexplained = balance - aging.total - unnamed.amount;
     if (accounts.length === 0)
       notes.push({ text: `The chart has no account of class ${isReceivables ? 'Receivables' : 'Payables'}.`, isWarning: true });
     else if (one !== '') notes.push({ text: `One ${noun.toLowerCase()} of ${named}.`, isWarning: false });
     else if (balance === aging.total) notes.push({ text: `Agrees with the balance of ${named}.`, isWarning: false });
     else
       notes.push({
-        text: `The balance of ${named} is ${write(balance)}, ${write(balance - aging.total)} ${balance > aging.total ? 'more' : 'less'} than the total: ${unnamed.lines.toLocaleString('en-US')} ${unnamed.lines === 1 ? 'line names' : 'lines name'} no ${noun.toLowerCase()}${unexplained === 0 ? '' : `; ${write(unexplained)} is not explained`}.`,
+        text: differenceWords(books, { kind: query.kind, accounts, aging, balance }),
         isWarning: true,
       });
     if (withoutDue > 0 && query.by === 'due')
@@ -193,13 +190,4 @@ function percentsOf(typed: string, names: readonly string[]) {
       'percents',
     );
   return factors.map((factor) => factor!);
-}
-
-/** What an account holds at the end of a day, debit positive, drafts left out. */
-function balanceAt(table: LineTable, account: number, asOf: string): Minor {
-  const last = dayNumber(asOf);
-  let sum = 0;
-  for (let position = 0; position < table.count && table.day[position]! <= last; position += 1)
-    if (table.account[position] === account && !table.isDraft(position)) sum += table.amount[position]!;
-  return minor(sum);
 }

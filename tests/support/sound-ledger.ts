@@ -1,0 +1,54 @@
+import type { EntryDto, ReportDto } from '@wise-margin/contract';
+import { expect } from 'vitest';
+
+import { startTestServer, type TestServer } from './server.ts';
+
+/** An entry as it is sent back to be corrected. */
+export const contentOf = ({ date, source, kind, state, lines }: EntryDto) => ({
+  date,
+  source,
+  kind,
+  state,
+  lines: lines.map(({ account, debit, credit, memo, party, document, due, dimensions }) => ({
+    account,
+    amount: (debit ?? 0) - (credit ?? 0),
+    dimensions,
+    memo,
+    party,
+    document,
+    due,
+  })),
+});
+export type EntryAsContent = ReturnType<typeof contentOf>;
+
+/** The ledger by itself: every balance kept equals the sum of its lines, and nothing is out of balance. */
+export async function expectSound(server: TestServer): Promise<void> {
+  const { database, booksCache } = server.application;
+  const differing = await database.select(
+    `SELECT * FROM (SELECT account_id, period_code, combination_id, layer, debit - credit AS net FROM balances WHERE company_id = 1) b
+     FULL JOIN (SELECT l.account_id, l.period_code, l.combination_id, CASE WHEN e.state = 'draft' THEN 'draft' WHEN e.kind = 'closing' THEN 'closing' ELSE 'ordinary' END AS layer,
+       sum(l.amount) AS net FROM lines l JOIN entries e ON e.id = l.entry_id WHERE e.company_id = 1 GROUP BY 1, 2, 3, 4) s
+     USING (account_id, period_code, combination_id, layer) WHERE coalesce(b.net, 0) <> coalesce(s.net, 0)`,
+  );
+  expect(differing).toEqual([]);
+  expect(await database.select('SELECT entry_id FROM lines GROUP BY entry_id HAVING sum(amount) <> 0')).toEqual([]);
+  // what is held in memory is what a process that starts now reads
+  const books = await booksCache.of(1);
+  const fresh = await startTestServer({ from: server.directory });
+  try {
+    for (const asOf of ['2026-07', '2026-10', '2025-12'])
+      expect(await server.get<ReportDto>(`/companies/1/reports/trial-balance?limit=2000&range=${asOf}`)).toEqual(
+        await fresh.get(`/companies/1/reports/trial-balance?limit=2000&range=${asOf}`),
+      );
+    const freshBooks = await fresh.application.booksCache.of(1);
+    expect([books.version, books.firstPosted, books.lastPosted]).toEqual([
+      freshBooks.version,
+      freshBooks.firstPosted,
+      freshBooks.lastPosted,
+    ]);
+    const everyEntry = `/companies/1/entries?limit=1000&from=2026-07`;
+    expect(await server.get(everyEntry)).toEqual(await fresh.get(everyEntry));
+  } finally {
+    await fresh.close();
+  }
+}
