@@ -169,21 +169,26 @@ describe('the command line', () => {
     });
   });
   it('prints the trial balance, to the cent', async () => {
-    const answer = JSON.parse((await wm('trial-balance', '--as-of', '2026-10', '--format', 'json')).out) as {
-      debits: string;
-      credits: string;
-      rows: object[];
-    };
-    expect(answer).toMatchObject({ debits: '1400.00', credits: '1400.00' });
+    const answer = JSON.parse((await wm('trial-balance', '--as-of', '2026-10', '--format', 'json')).out) as { rows: object[] };
     expect(answer.rows).toContainEqual({
       account: '4000',
       name: 'Sales',
       opening: '0.00',
-      month: '-100.00',
-      yearToDate: '-700.00',
-      debit: '',
-      credit: '700.00',
+      debits: '0.00',
+      credits: '700.00',
+      change: '-700.00',
+      closingDebit: '',
+      closingCredit: '700.00',
     });
+    expect(answer.rows.at(-1)).toMatchObject({ name: 'Total', closingDebit: '1400.00', closingCredit: '1400.00' });
+    const compared = JSON.parse(
+      (await wm('trial-balance', '--from', '2026-10', '--to', '2026-10', '--compare', 'budget', '--format', 'json')).out,
+    ) as { rows: object[] };
+    expect(compared.rows).toContainEqual(
+      expect.objectContaining({ account: '4000', base: '-721.00', difference: '21.00', percent: '2.912621' }),
+    );
+    expect(await wm('trial-balance')).toMatchObject({ code: 2, error: expect.stringContaining('--range') });
+    expect(await wm('trial-balance', '--range', 'soon')).toMatchObject({ code: 1, error: expect.stringContaining('not a date or range') });
   });
   it('asks what months not posted yet are taken from, and brings those there are to a year', async () => {
     const create = (name: string, ...more: string[]) =>
@@ -265,6 +270,68 @@ describe('entries', () => {
     expect((await list('--accounts', '4000')).map(({ department }) => department)).toEqual(['Shop', 'Shop']);
     expect(await wm('entries', '--company', 'Split', '--least', 'much')).toMatchObject({ code: 2 });
     expect(await wm('reclassify', '--company', 'Split', '--find', 'nothing like it', '--to-account', '6000')).toMatchObject({ code: 2 });
+  });
+});
+
+describe('reports, corrections and periods', () => {
+  const split = (...args: string[]) => wm(...args, '--company', 'Split');
+  const csv = async (...args: string[]) =>
+    papaparse.parse<Record<string, string>>((await split(...args, '--format', 'csv')).out, { header: true, skipEmptyLines: true }).data;
+
+  it('account detail, journals, activity and aging are printed', async () => {
+    expect(
+      (await csv('account-detail', '--range', '2026-05', '--accounts', '4000')).map(({ Memo, Credit, Balance }) => [Memo, Credit, Balance]),
+    ).toEqual([
+      ['Opening balance', '', '0.00'],
+      ['', '10.00', '-10.00'],
+      ['', '20.00', '-30.00'],
+      ['Closing balance', '30.00', '-30.00'],
+      ['Total', '30.00', ''],
+    ]);
+    expect((await csv('journals', '--range', 'May 2026')).map(({ Journal, Entries, Debits }) => [Journal, Entries, Debits])).toEqual([
+      ['No journal', '1', '30.00'],
+      ['Total', '1', '30.00'],
+    ]);
+    expect((await csv('activity', '--kind', 'customers', '--range', 'May 2026'))[0]).toMatchObject({
+      Customer: 'No customer',
+      'May 2026': '30.00',
+    });
+    expect(await split('activity', '--kind', 'friends', '--range', 'May 2026')).toMatchObject({ code: 2 });
+    const aging = await split('aging', '--kind', 'receivables', '--as-of', '2026-11-09', '--by', 'due', '--days', '30', '--format', 'csv');
+    expect(aging).toMatchObject({
+      code: 0,
+      out: expect.stringMatching(/^Customer,Not yet due,1 to 30,31 to 60,61 to 90,Over 90,Unapplied,Total/),
+    });
+    expect(await split('aging', '--as-of', 'someday')).toMatchObject({ code: 1, error: expect.stringContaining('not a date') });
+  });
+  it('periods close and open, and a correction in a closed one names the way', async () => {
+    expect(await split('periods', 'close', '--period', '2026-05')).toMatchObject({
+      code: 0,
+      out: expect.stringMatching(/May 2026 .* closed/),
+    });
+    const date = ['correct', '--entry', '1', '--line', '2', '--to-account', '6000'];
+    expect(await split(...date)).toMatchObject({
+      code: 1,
+      error: expect.stringContaining('May 2026 is closed. Post a correcting entry with --post-in 2026-06-01'),
+    });
+    expect(await split(...date, '--apply', '--reason', 'Wrong account')).toMatchObject({
+      code: 1,
+      error: expect.stringContaining('May 2026 is closed'),
+    });
+    expect(await split(...date, '--post-in', '2026-06-01', '--apply', '--reason', 'Wrong account')).toMatchObject({ code: 0 });
+    expect((await csv('entries', '--from', '2026-06')).map(({ account, debit, credit }) => [account, debit, credit])).toEqual([
+      ['4000', '10.00', ''],
+      ['6000', '', '10.00'],
+    ]);
+    expect(await split('periods', 'open', '--period', '2026-05')).toMatchObject({ code: 1, error: expect.stringContaining('reason') });
+    expect(await split('periods', 'open', '--period', 'FY2027-2', '--reason', 'Late sale')).toMatchObject({ code: 0 });
+    expect(await split('periods', 'close', '--period', 'May')).toMatchObject({ code: 2 });
+    expect(await split('correct', '--entry', 'none', '--date', '2026-05-02')).toMatchObject({ code: 1 });
+    expect(await split('correct', '--entry', '1')).toMatchObject({ code: 2 });
+    expect(await split('correct', '--entry', '1', '--date', '2026-05-02', '--apply', '--reason', 'Posted a day late')).toMatchObject({
+      code: 0,
+    });
+    expect((await csv('entries', '--to', '2026-05'))[0]!.date).toBe('2026-05-02');
   });
 });
 

@@ -8,9 +8,11 @@ import { ZodError } from 'zod';
 import { type AuditOptions, listAudit, verifyAuditTrail } from './commands/audit.ts';
 import { createBudget } from './commands/budget.ts';
 import { type BudgetWorkOptions, exportBudget, importBudget, listBudgets, printBalancePlan } from './commands/budget-work.ts';
+import { correctEntry, type CorrectOptions } from './commands/correct.ts';
 import { makeDemo } from './commands/demo.ts';
 import { type EntriesOptions, listEntries, reclassifyLines, type ReclassifyOptions } from './commands/entries.ts';
 import { importFiles } from './commands/import.ts';
+import { changePeriod, listPeriods, type PeriodsOptions } from './commands/periods.ts';
 import { printReport } from './commands/reports.ts';
 import { statement, type StatementOptions } from './commands/statement.ts';
 import { importStatistics, type StatisticsOptions } from './commands/statistics.ts';
@@ -56,6 +58,12 @@ const TEXTS = [
   'buckets',
   'percents',
   'journal',
+  'period',
+  'entry',
+  'amount',
+  'date',
+  'line',
+  'post-in',
 ];
 const FLAGS = [
   'help',
@@ -72,6 +80,8 @@ const FLAGS = [
   'inactive',
   'idle',
   'detail',
+  'earlier',
+  'soft',
 ];
 type Values = Readonly<Record<string, string | boolean | undefined>>;
 /** What follows a verb: the data folder, and further words. */
@@ -86,6 +96,10 @@ const VERBS: Readonly<Record<string, Verb>> = {
   'budget import': (application, values) => importBudget(application, values as BudgetWorkOptions),
   entries: (application, values) => listEntries(application, values as EntriesOptions),
   reclassify: (application, values) => reclassifyLines(application, values as ReclassifyOptions),
+  correct: (application, values) => correctEntry(application, values as CorrectOptions),
+  'periods list': (application, values) => listPeriods(application, values as PeriodsOptions),
+  'periods close': (application, values) => changePeriod(application, 'close', values as PeriodsOptions),
+  'periods open': (application, values) => changePeriod(application, 'open', values as PeriodsOptions),
   'audit list': (application, values) => listAudit(application, values as AuditOptions),
   'audit verify': (application) => verifyAuditTrail(application),
   'balance-plan': (application, values) => printBalancePlan(application, values as BudgetWorkOptions),

@@ -42,6 +42,11 @@ export const USAGE = `Usage: npm run wm -- <verb> [options]
   reclassify                 the lines that entries lists with the same options, [--to-account 6220]
                              [--to-department NAME|none] [--to-date 2026-10-20] [--apply --reason TEXT]
                              lists what it does to accounts and statements; --apply makes the change
+  correct                    --entry PU-000123 [--amount 2214.30] [--date 2026-07-29] [--line 1 --to-account 6130]
+                             [--post-in 2026-11-01] [--apply --reason TEXT]; --apply makes the correction
+  periods list
+  periods close              --period 2026-09 [--earlier] [--soft]
+  periods open               --period 2026-09 --reason TEXT
   audit list                 [--from 2026-10-01] [--to 2026-10-31] [--area ledger|budgets|views|settings] [--find TEXT]
   audit verify               checks that no event on record was changed, removed or inserted
                              (exit code 1 and the event named otherwise)

@@ -34,7 +34,7 @@ export function routesOf(application: Application): readonly Route[] {
     ...budgetRoutes(services),
     ...benchmarkRoutes(services.benchmarks, services.actor),
     ...statementRoutes(services),
-    ...auditRoutes(services.audit),
+    ...auditRoutes(services),
   ];
   return [...routes, ...serverRoutes(routes)];
 }

@@ -21,6 +21,7 @@ const ComparisonPage = lazy(() => import('./budgets/comparison-page.tsx'));
 const BalancePlanPage = lazy(() => import('./budgets/balance-plan/balance-plan-page.tsx'));
 const BudgetPage = lazy(() => import('./budgets/budget-page.tsx'));
 const LibraryPage = lazy(() => import('./statements/library-page.tsx'));
+const PeriodsPage = lazy(() => import('./ledger/periods-page.tsx'));
 const DraftsPage = lazy(() => import('./ledger/drafts-page.tsx'));
 const StatisticsPage = lazy(() => import('./ledger/statistics-page.tsx'));
 const EditorPage = lazy(() => import('./statements/editor/editor-page.tsx'));
@@ -52,6 +53,7 @@ export const ROUTES: RouteObject[] = [
           { path: 'reports', element: <Navigate to="trial-balance" replace /> },
           { path: 'reports/:report', element: <ReportPage /> },
           { path: 'drafts', element: <DraftsPage /> },
+          { path: 'periods', element: <PeriodsPage /> },
           { path: 'statistics', element: <StatisticsPage /> },
         ],
       },

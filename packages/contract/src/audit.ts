@@ -11,6 +11,8 @@ const auditFilterSchema = z.object({
   from: dateSchema.optional(),
   to: dateSchema.optional(),
   area: z.enum(AUDIT_AREAS).optional(),
+  /** changes that were ticked off as reviewed, or those that were not */
+  reviewed: z.enum(['yes', 'no']).optional(),
   /** part of a subject, a reason, a change or a person's name */
   find: z.string().max(200).optional(),
 });
@@ -37,6 +39,8 @@ export const auditEventSchema = z
     reason: z.string(),
     /** the entry it changed, when it changed one */
     entryId: z.number().int().nullable(),
+    /** who ticked it off and when; null while nobody did */
+    reviewed: z.object({ at: z.string(), actor: z.string() }).nullable(),
   })
   .meta({ id: 'AuditEvent' });
 export type AuditEventDto = z.infer<typeof auditEventSchema>;
@@ -47,10 +51,14 @@ export const auditTrailSchema = z
     events: z.array(auditEventSchema),
     /** of all that match, not only the page */
     count: z.number().int(),
+    /** of those, how many are ticked off */
+    reviewed: z.number().int(),
     next: z.number().int().nullable(),
   })
   .meta({ id: 'AuditTrail' });
 export type AuditTrailDto = z.infer<typeof auditTrailSchema>;
+
+export const reviewEventSchema = z.object({ reviewed: z.boolean() });
 
 /** Whether every event on record still follows the one before it. */
 export const auditVerificationSchema = z

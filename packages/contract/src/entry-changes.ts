@@ -50,6 +50,7 @@ export type NewEntry = z.infer<typeof newEntrySchema>;
 export const entryMadeSchema = z
   .object({ entries: z.array(z.object({ id: z.number().int(), number: z.string() })) })
   .meta({ id: 'EntryMade' });
+export type EntryMadeDto = z.infer<typeof entryMadeSchema>;
 export const postDraftSchema = z.object({ version: z.number().int() });
 
 /** An entry to be made again: by hand, or every month. */

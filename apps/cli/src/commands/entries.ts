@@ -10,7 +10,7 @@ import type { Application } from '@wise-margin/server';
 
 import { chosenCompany } from '../company.ts';
 import type { Answer } from '../output.ts';
-import { UsageError } from '../usage.ts';
+import { RefusedError, UsageError } from '../usage.ts';
 
 /** What entries are looked for, as on the screen. */
 export type EntriesOptions = {
@@ -27,6 +27,7 @@ export type ReclassifyOptions = EntriesOptions & {
   readonly 'to-account'?: string | undefined;
   readonly 'to-department'?: string | undefined;
   readonly 'to-date'?: string | undefined;
+  readonly 'post-in'?: string | undefined;
   readonly reason?: string | undefined;
   readonly apply?: boolean | undefined;
 };
@@ -94,16 +95,21 @@ export async function listEntries(application: Application, options: EntriesOpti
 
 /** Moves the lines that match; without `--apply` it only tells what that would do. */
 export async function reclassifyLines(application: Application, options: ReclassifyOptions): Promise<Answer> {
-  const { 'to-account': account, 'to-department': department, 'to-date': date, reason = '', apply = false } = options;
+  const { 'to-account': account, 'to-department': department, 'to-date': date, 'post-in': postIn, reason = '', apply = false } = options;
   const { company, currency, lines } = await found(application, options);
   if (lines.length === 0) throw new UsageError('no line matches; name the lines by --accounts, --from, --to, --find or --department');
   const request = {
     lines: lines.map(({ lineId }) => lineId),
     ...(account === undefined ? {} : { account }),
     ...(date === undefined ? {} : { date }),
+    ...(postIn === undefined ? {} : { postIn }),
     ...(department === undefined ? {} : { dimensions: { department: department === 'none' ? '' : department } }),
   };
   const effect = await application.entryChanges.previewReclassification(company.id, request, application.actor);
+  if (effect.closed && !apply)
+    throw new RefusedError(
+      `${effect.closed.periods.join(', ')} is closed. ${effect.closed.postIn === null ? 'Reopen a period.' : `Move the sums with --post-in ${effect.closed.postIn}.`}`,
+    );
   if (apply) await application.entryChanges.reclassify(company.id, reclassificationSchema.parse({ ...request, reason }), application.actor);
   return effectAnswer(
     `${company.name}\n${apply ? 'Reclassified' : 'Preview, nothing was changed'}: ${lines.length.toLocaleString('en-US')} ${lines.length === 1 ? 'line' : 'lines'}`,

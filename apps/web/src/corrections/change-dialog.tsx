@@ -1,8 +1,10 @@
 import { Dialog, DialogBackdrop, DialogPanel, DialogTitle } from '@headlessui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
+import type { EntryEffectDto } from '@wise-margin/contract';
 import { type ReactNode, useId, useState } from 'react';
 
 import { ApiProblem, sendJson } from '../api/client.ts';
+import { dateWords } from '../ui/date-words.ts';
 import { EffectTable } from './effect-table.tsx';
 import { useEffectPreview } from './use-effect-preview.ts';
 
@@ -18,6 +20,10 @@ export function ChangeDialog({
   act,
   close,
   done,
+  after,
+  previewPath,
+  firstReason = '',
+  reasonHint = 'What was wrong, or who asked for the change',
   children,
 }: {
   readonly title: string;
@@ -28,18 +34,29 @@ export function ChangeDialog({
   readonly act: string;
   readonly close: () => void;
   /** after the change was made */
-  readonly done?: () => void;
+  readonly done?: (answer: unknown) => void;
+  /** what else is sent once the change is made */
+  readonly after?: () => Promise<unknown>;
+  /** where its preview is asked for, when not beneath its path */
+  readonly previewPath?: string;
+  readonly firstReason?: string;
+  readonly reasonHint?: string;
   readonly children: ReactNode;
 }) {
   const client = useQueryClient();
-  const [reason, setReason] = useState('');
+  const [reason, setReason] = useState(firstReason);
   const id = useId();
-  const preview = useEffectPreview(`${path}/preview`, request);
+  // the day of a correcting entry, where months of the change are closed
+  const [postIn, setPostIn] = useState<string | null>(null);
+  const asked = request === null || postIn === null ? request : { ...request, postIn };
+  const preview = useEffectPreview(previewPath ?? `${path}/preview`, asked);
+  const closed = postIn === null ? (preview.data?.closed ?? null) : null;
   const post = useMutation({
-    mutationFn: () => sendJson<null>('POST', path, { ...request, reason }),
-    onSuccess: async () => {
+    mutationFn: () => sendJson<unknown>('POST', path, { ...asked, reason }),
+    onSuccess: async (answer) => {
+      await after?.();
       close();
-      done?.();
+      done?.(answer);
       await client.invalidateQueries();
     },
   });
@@ -70,6 +87,13 @@ export function ChangeDialog({
                     ))}
                   </ul>
                 ) : null}
+                {closed ? <ClosedNotice closed={closed} accept={setPostIn} /> : null}
+                {postIn === null ? null : (
+                  <label className="mb-2 flex items-center gap-2 text-[13px]">
+                    <span className="text-ink-soft">Correcting entry dated</span>
+                    <input type="date" className="field py-0.5" value={postIn} onChange={(event) => setPostIn(event.target.value)} />
+                  </label>
+                )}
                 {request !== null && preview.data && messages.length === 0 ? <EffectTable effect={preview.data} /> : null}
               </div>
             </div>
@@ -83,7 +107,7 @@ export function ChangeDialog({
                   className="field w-full"
                   value={reason}
                   maxLength={500}
-                  placeholder="What was wrong, or who asked for the change"
+                  placeholder={reasonHint}
                   onChange={(event) => setReason(event.target.value)}
                 />
               </div>
@@ -93,7 +117,7 @@ export function ChangeDialog({
               <button
                 type="submit"
                 className="button button-primary"
-                disabled={request === null || messages.length > 0 || reason.trim().length < 3 || post.isPending}
+                disabled={request === null || closed !== null || messages.length > 0 || reason.trim().length < 3 || post.isPending}
               >
                 {post.isPending ? 'Posting…' : act}
               </button>
@@ -102,5 +126,29 @@ export function ChangeDialog({
         </DialogPanel>
       </div>
     </Dialog>
+  );
+}
+
+/** What a person can do where months of a change are closed. */
+function ClosedNotice({
+  closed,
+  accept,
+}: {
+  readonly closed: NonNullable<EntryEffectDto['closed']>;
+  readonly accept: (day: string) => void;
+}) {
+  const { periods, postIn } = closed;
+  const words = `${periods.join(', ')} ${periods.length === 1 ? 'is' : 'are'} closed.`;
+  return (
+    <p role="status" className="mb-2 flex flex-wrap items-center gap-3 border border-copper p-2">
+      {words}
+      {postIn === null ? (
+        ' No later month is open: reopen one on the Periods tab.'
+      ) : (
+        <button type="button" className="button" onClick={() => accept(postIn)}>
+          Post a correcting entry on {dateWords(postIn)} instead
+        </button>
+      )}
+    </p>
   );
 }

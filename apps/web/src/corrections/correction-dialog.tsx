@@ -1,37 +1,47 @@
 import type { EntryDto } from '@wise-margin/contract';
-import { formatAmount, type Minor } from '@wise-margin/core';
-import { X } from 'lucide-react';
 import { useState } from 'react';
 
 import { useCompany } from '../data/company.ts';
-import { dimensionName } from '../filters/index.ts';
-import { AccountOptions } from './account-options.tsx';
 import { ChangeDialog } from './change-dialog.tsx';
-import { contentOfDraft, draftOf, draftSides, emptyLine, type LineDraft } from './entry-draft.ts';
+import { ConflictNotice } from './conflict-notice.tsx';
+import { contentOfDraft, draftOf } from './entry-draft.ts';
+import { EntryFields } from './entry-fields.tsx';
 
 /** An entry opened for correction: every field of it, both sides, what the correction does, and why. */
 export function CorrectionDialog({ entry: now, close }: { readonly entry: EntryDto; readonly close: () => void }) {
   // as it was opened: a change by someone else meanwhile is not overwritten unseen
-  const [entry] = useState(now);
-  const { id: company, exponent, dimensions } = useCompany();
+  const [entry, setEntry] = useState(now);
+  const { id: company, exponent } = useCompany();
   const [draft, setDraft] = useState(() => draftOf(entry, exponent));
-  const [next, setNext] = useState(entry.lines.length);
-  const read = contentOfDraft(draft, { entry, exponent });
-  const fault = 'fault' in read ? read.fault : null;
-  const { debits, credits } = draftSides(draft, exponent);
+  // a new key starts the fields again
+  const [opened, setOpened] = useState(0);
+  const read = contentOfDraft(draft, { ...entry, exponent });
   const isChanged = JSON.stringify(draft) !== JSON.stringify(draftOf(entry, exponent));
-  const setLine = (key: number, change: Partial<LineDraft>) =>
-    setDraft({ ...draft, lines: draft.lines.map((line) => (line.key === key ? { ...line, ...change } : line)) });
-  const exact = (amount: number) => formatAmount(amount as Minor, { exponent, unit: 'cents' });
+  const isOvertaken = now.version !== entry.version;
+  const isDraft = entry.state === 'draft';
   return (
     <ChangeDialog
-      title={`Correct entry ${entry.number}`}
+      title={`${isDraft ? 'Edit draft' : 'Correct entry'} ${entry.number}`}
       path={`/companies/${company}/entries/${entry.id}/correction`}
-      request={'content' in read && isChanged ? { version: entry.version, content: read.content } : null}
-      fault={fault}
-      act="Post correction"
+      request={'content' in read && isChanged && !isOvertaken ? { version: entry.version, content: read.content } : null}
+      fault={isOvertaken || 'content' in read ? null : read.fault}
+      act={isDraft ? 'Save draft' : 'Post correction'}
+      firstReason={isDraft ? 'Draft edited' : ''}
       close={close}
     >
+      {isOvertaken ? (
+        <ConflictNotice
+          opened={entry}
+          theirs={now}
+          mine={'content' in read ? read.content : null}
+          takeTheirs={() => {
+            setEntry(now);
+            setDraft(draftOf(now, exponent));
+            setOpened(opened + 1);
+          }}
+          keepMine={() => setEntry({ ...entry, version: now.version })}
+        />
+      ) : null}
       <label className="mt-2 flex items-center gap-2 text-[13px]">
         <span className="text-ink-soft">Date</span>
         <input
@@ -41,144 +51,7 @@ export function CorrectionDialog({ entry: now, close }: { readonly entry: EntryD
           onChange={(event) => setDraft({ ...draft, date: event.target.value })}
         />
       </label>
-      <AccountOptions id="correction-accounts" />
-      <table className="ledger-table mt-2 w-full">
-        <thead>
-          <tr>
-            <th scope="col" className="px-1">
-              Account
-            </th>
-            <th scope="col" className="px-2 text-right!">
-              Debit
-            </th>
-            <th scope="col" className="px-2 text-right!">
-              Credit
-            </th>
-            {dimensions.map(({ name }) => (
-              <th key={name} scope="col" className="px-1">
-                {dimensionName(name)}
-              </th>
-            ))}
-            <th scope="col" className="px-1">
-              Customer or vendor
-            </th>
-            <th scope="col" className="px-1">
-              Document
-            </th>
-            <th scope="col" className="px-1">
-              Memo
-            </th>
-            <th scope="col">
-              <span className="sr-only">Remove</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {draft.lines.map((line, place) => (
-            <LineFields
-              key={line.key}
-              line={line}
-              place={place}
-              set={(change) => setLine(line.key, change)}
-              remove={() => setDraft({ ...draft, lines: draft.lines.filter(({ key }) => key !== line.key) })}
-            />
-          ))}
-        </tbody>
-        <tfoot>
-          <tr className="font-semibold">
-            <th scope="row">
-              <button
-                type="button"
-                className="link font-normal"
-                onClick={() => {
-                  setDraft({ ...draft, lines: [...draft.lines, emptyLine(next)] });
-                  setNext(next + 1);
-                }}
-              >
-                Add line
-              </button>
-            </th>
-            <td className="figure">{exact(debits)}</td>
-            <td className="figure">{exact(credits)}</td>
-            <td colSpan={dimensions.length + 4} className="text-pine">
-              {debits === credits ? 'Debits equal credits' : ''}
-            </td>
-          </tr>
-        </tfoot>
-      </table>
+      <EntryFields key={opened} draft={draft} setDraft={setDraft} />
     </ChangeDialog>
-  );
-}
-
-function LineFields({
-  line,
-  place,
-  set,
-  remove,
-}: {
-  readonly line: LineDraft;
-  readonly place: number;
-  readonly set: (change: Partial<LineDraft>) => void;
-  readonly remove: () => void;
-}) {
-  const { dimensions } = useCompany();
-  const name = (field: string) => `${field}, line ${place + 1}`;
-  const text = (field: 'memo' | 'party' | 'document', label: string) => (
-    <td className="px-1!">
-      <input
-        className="field w-full min-w-24 py-0.5 text-[13px]"
-        aria-label={name(label)}
-        value={line[field]}
-        onChange={(event) => set({ [field]: event.target.value })}
-      />
-    </td>
-  );
-  return (
-    <tr>
-      <td className="px-1!">
-        <input
-          className="field w-full min-w-36 py-0.5 text-[13px]"
-          list="correction-accounts"
-          aria-label={name('Account')}
-          value={line.account}
-          onChange={(event) => set({ account: event.target.value })}
-        />
-      </td>
-      {(['debit', 'credit'] as const).map((side) => (
-        <td key={side} className="px-1!">
-          <input
-            className="field w-28 py-0.5 text-right text-[13px] tabular-nums"
-            inputMode="decimal"
-            aria-label={name(side === 'debit' ? 'Debit' : 'Credit')}
-            value={line[side]}
-            onChange={(event) => set({ [side]: event.target.value })}
-          />
-        </td>
-      ))}
-      {dimensions.map(({ name: dimension, values }) => (
-        <td key={dimension} className="px-1!">
-          <select
-            className="field w-full max-w-32 py-0.5 text-[13px]"
-            aria-label={name(dimensionName(dimension))}
-            value={line.dimensions[dimension] ?? ''}
-            onChange={(event) => set({ dimensions: { ...line.dimensions, [dimension]: event.target.value } })}
-          >
-            {[...new Set(['', ...values])].map((value) => (
-              <option key={value} value={value}>
-                {value || 'None'}
-              </option>
-            ))}
-          </select>
-        </td>
-      ))}
-      {text('party', 'Customer or vendor')}
-      {text('document', 'Document')}
-      {text('memo', 'Memo')}
-      <td className="px-1!">
-        <button type="button" className="p-1 text-ink-soft hover:text-ink" aria-label={`Remove line ${place + 1}`} onClick={remove}>
-          <X size={14} />
-        </button>
-      </td>
-    </tr>
   );
 }

@@ -1,8 +1,6 @@
-import type { correctionSchema, EntryDto } from '@wise-margin/contract';
-import { formatAmount, type Minor, parseAmount, toDecimalText } from '@wise-margin/core';
-import type { z } from 'zod';
+import type { EntryDto, EntryTemplateDto } from '@wise-margin/contract';
+import { type EntryContent, formatAmount, type LineContent, type Minor, minor, parseAmount, toDecimalText } from '@wise-margin/core';
 
-type Content = z.infer<typeof correctionSchema>['content'];
 /** A line as it is typed. */
 export type LineDraft = {
   /** stays with the line while others are added and removed */
@@ -21,7 +19,7 @@ export type EntryDraft = { readonly date: string; readonly lines: readonly LineD
 
 const amountText = (amount: number | null, exponent: number): string => (amount === null ? '' : toDecimalText(amount as Minor, exponent));
 
-export const draftOf = ({ date, lines }: EntryDto, exponent: number): EntryDraft => ({
+export const draftOf = ({ date, lines }: Pick<EntryDto, 'date' | 'lines'>, exponent: number): EntryDraft => ({
   date,
   lines: lines.map((line, key) => ({
     key,
@@ -63,9 +61,9 @@ export function draftSides({ lines }: EntryDraft, exponent: number): { readonly 
 /** The content a draft stands for, or why there is none. An account may be typed with its name: its number comes first. */
 export function contentOfDraft(
   draft: EntryDraft,
-  { entry, exponent }: { readonly entry: EntryDto; readonly exponent: number },
-): { readonly content: Content } | { readonly fault: string } {
-  const lines: Content['lines'] = [];
+  { source, kind, state, exponent }: Pick<EntryDto, 'source' | 'kind' | 'state'> & { readonly exponent: number },
+): { readonly content: EntryContent } | { readonly fault: string } {
+  const lines: LineContent[] = [];
   for (const [place, line] of draft.lines.entries()) {
     const [debit, credit] = [amountOf(line.debit, exponent), amountOf(line.credit, exponent)];
     const wrong = debit === null ? line.debit : credit === null ? line.credit : null;
@@ -73,7 +71,7 @@ export function contentOfDraft(
     if (debit && credit) return { fault: `Line ${place + 1} has a debit and a credit. Keep one of them.` };
     const { dimensions, memo, party, document, due } = line;
     const account = line.account.trim().split(/\s/)[0]!;
-    lines.push({ account, amount: (debit ?? 0) - (credit ?? 0), dimensions, memo, party, document, due });
+    lines.push({ account, amount: minor((debit ?? 0) - (credit ?? 0)), dimensions, memo, party, document, due });
   }
   const difference = lines.reduce((sum, { amount }) => sum + amount, 0);
   if (difference !== 0) {
@@ -82,6 +80,16 @@ export function contentOfDraft(
       fault: `Debits and credits differ by ${words}: ${difference > 0 ? 'credits' : 'debits'} are short. Correct an amount or add a line.`,
     };
   }
-  const { source, kind, state } = entry;
-  return { content: { date: draft.date, source, kind: kind as Content['kind'], state: state as Content['state'], lines } };
+  return { content: { date: draft.date, source, kind: kind as EntryContent['kind'], state: state as EntryContent['state'], lines } };
 }
+
+/** A content as it is typed; accounts by their number. */
+export const draftOfContent = ({ date, lines }: EntryTemplateDto['content'], exponent: number): EntryDraft => ({
+  date,
+  lines: lines.map(({ amount, ...line }, key) => ({
+    ...line,
+    key,
+    debit: amountText(amount > 0 ? amount : null, exponent),
+    credit: amountText(amount < 0 ? -amount : null, exponent),
+  })),
+});

@@ -51,7 +51,7 @@ function Change({ change }: { readonly change: EntryChangeDto }) {
         {entries > 1 ? `, with ${(entries - 1).toLocaleString('en-US')} other ${entries === 2 ? 'entry' : 'entries'}` : ''}
         {undoneBy === null ? '' : ' (undone)'}
       </p>
-      <p className="text-ink-soft">Reason: {reason}</p>
+      {reason === '' ? null : <p className="text-ink-soft">Reason: {reason}</p>}
       <ul className="text-ink-soft">
         {differences.map(({ line, field, from, to }) => (
           <li key={`${line} ${field}`}>

@@ -55,7 +55,7 @@ export function DrillDownSteps({
         close={address.close}
         foot={proof}
       >
-        <EntryStep entry={slip} exponent={company.exponent} account={account?.account ?? null} />
+        <EntryStep entry={slip} exponent={company.exponent} account={account?.account ?? null} openEntry={address.openEntry} />
       </DrillDownPanel>
     );
   }

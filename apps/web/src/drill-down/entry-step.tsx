@@ -5,14 +5,26 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 
 import { getJson } from '../api/client.ts';
-import { CorrectionDialog, EntryHistory } from '../corrections/index.ts';
+import { CorrectionDialog, DraftActions, EntryHistory } from '../corrections/index.ts';
 import { useCompany } from '../data/company.ts';
 import { dateWords } from '../ui/date-words.ts';
 import { Amount } from '../ui/figure.tsx';
 import { ruleClasses } from '../ui/rule-classes.ts';
 import { Failure, Loading } from '../ui/states.tsx';
 
-const KINDS: Readonly<Record<string, string>> = { ordinary: 'Standard', closing: 'Closing', adjustment: 'Adjustment' };
+const KINDS: Readonly<Record<string, string>> = {
+  ordinary: 'Standard',
+  closing: 'Closing',
+  adjustment: 'Adjustment',
+  reclassification: 'Reclassification',
+};
+const STATES: Readonly<Record<string, string>> = { draft: 'Draft, not included', discarded: 'Discarded', posted: 'Posted' };
+const RELATED: Readonly<Record<EntryDto['related'][number]['how'], string>> = {
+  corrects: 'Corrects',
+  correctedBy: 'Corrected by',
+  reverses: 'Reverses',
+  reversedBy: 'Reversed by',
+};
 
 export const useEntry = (company: number, entry: number | null) =>
   useQuery({
@@ -26,10 +38,12 @@ export function EntryStep({
   entry,
   exponent,
   account,
+  openEntry,
 }: {
   readonly entry: ReturnType<typeof useEntry>;
   readonly exponent: number;
   readonly account: string | null;
+  readonly openEntry: (entry: number) => void;
 }) {
   const company = useCompany();
   const [isCorrecting, setCorrecting] = useState(false);
@@ -41,7 +55,7 @@ export function EntryStep({
     ['Period', slip.period],
     ['Source', slip.source || 'None'],
     ['Type', KINDS[slip.kind] ?? slip.kind],
-    ['Status', slip.state === 'draft' ? 'Draft, not included' : 'Posted'],
+    ['Status', STATES[slip.state] ?? slip.state],
     [
       'Origin',
       slip.importId === null ? (
@@ -54,6 +68,15 @@ export function EntryStep({
         >{`Import ${slip.importId}, ${dateWords(slip.importedAt)}`}</Link>
       ),
     ],
+    ...slip.related.map(
+      ({ id, number, how }) =>
+        [
+          RELATED[how],
+          <button key={id} type="button" className="link" onClick={() => openEntry(id)}>
+            {number}
+          </button>,
+        ] as const,
+    ),
   ] as const;
   return (
     <>
@@ -111,9 +134,13 @@ export function EntryStep({
           </tr>
         </tfoot>
       </table>
-      <button type="button" className="button mt-3" onClick={() => setCorrecting(true)}>
-        Correct
-      </button>
+      {slip.state === 'draft' ? (
+        <DraftActions entry={slip} edit={() => setCorrecting(true)} />
+      ) : slip.state === 'posted' ? (
+        <button type="button" className="button mt-3" onClick={() => setCorrecting(true)}>
+          Correct
+        </button>
+      ) : null}
       <EntryHistory entry={slip.id} />
       {isCorrecting ? <CorrectionDialog entry={slip} close={() => setCorrecting(false)} /> : null}
     </>

@@ -1,6 +1,9 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { AuditEventDto } from '@wise-margin/contract';
 import type { ReactNode } from 'react';
 
+import { sendJson } from '../api/client.ts';
+import { useCompany } from '../data/company.ts';
 import { momentWords } from '../ui/date-words.ts';
 
 const MOST_FIELDS = 6;
@@ -20,7 +23,7 @@ export function AuditEvents({
       <table className="ledger-table w-full">
         <thead className="sticky top-0 z-10 bg-sheet">
           <tr>
-            {['When', 'Person', 'Change', 'Field', 'From', 'To', 'Reason'].map((name) => (
+            {['Reviewed', 'When', 'Person', 'Change', 'Field', 'From', 'To', 'Reason'].map((name) => (
               <th key={name} scope="col" className="border-b border-ink px-3 py-1.5">
                 {name}
               </th>
@@ -49,6 +52,9 @@ function Event({ event, openEntry }: { readonly event: AuditEventDto; readonly o
   return (
     <tbody className="[&>tr:first-child>td]:border-t [&>tr:first-child>td]:border-hairline">
       <tr className="align-top">
+        <td className="px-3! py-1!">
+          <Tick event={event} />
+        </td>
         <Text>{momentWords(at)}</Text>
         <Text>{actor}</Text>
         <td className="max-w-80 px-3! py-1! whitespace-normal!">
@@ -65,20 +71,45 @@ function Event({ event, openEntry }: { readonly event: AuditEventDto; readonly o
       </tr>
       {further.map((field, index) => (
         <tr key={index}>
-          <td colSpan={3} />
+          <td colSpan={4} />
           <Fields field={field} />
           <td />
         </tr>
       ))}
       {more > 0 ? (
         <tr>
-          <td colSpan={3} />
+          <td colSpan={4} />
           <td colSpan={4} className="px-3! text-ink-soft">
             and {more.toLocaleString('en-US')} more, all in the export
           </td>
         </tr>
       ) : null}
     </tbody>
+  );
+}
+
+/** Ticked by whoever looked at the change; ticked off again by unticking. */
+function Tick({ event: { id, words, reviewed } }: { readonly event: AuditEventDto }) {
+  const { id: company } = useCompany();
+  const client = useQueryClient();
+  const tick = useMutation({
+    mutationFn: (on: boolean) => sendJson<null>('PUT', `/companies/${company}/audit/${id}/review`, { reviewed: on }),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['audit', company] }),
+  });
+  const title = tick.isError
+    ? tick.error.message
+    : reviewed
+      ? `Reviewed by ${reviewed.actor}, ${momentWords(reviewed.at)}`
+      : 'Not reviewed';
+  return (
+    <input
+      type="checkbox"
+      className="accent-copper"
+      aria-label={`Reviewed: ${words}`}
+      title={title}
+      checked={tick.isPending ? tick.variables : reviewed !== null}
+      onChange={(change) => tick.mutate(change.target.checked)}
+    />
   );
 }
 

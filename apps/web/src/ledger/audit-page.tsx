@@ -21,7 +21,7 @@ const AREAS: readonly (readonly [AuditArea | '', string])[] = [
   ['settings', 'Settings'],
 ];
 // a drill-down keeps `from` and `to` of its own in the address
-const CHOICES = { area: 'area', find: 'find', from: 'since', to: 'until' } as const;
+const CHOICES = { area: 'area', find: 'find', from: 'since', to: 'until', reviewed: 'reviewed' } as const;
 type Choices = Record<keyof typeof CHOICES, string>;
 
 /** Every change on record: when, who, what, from, to and why. */
@@ -50,7 +50,7 @@ export default function AuditPage() {
     placeholderData: keepPreviousData,
   });
   const events = useMemo(() => trail.data?.pages.flatMap((page) => page.events) ?? [], [trail.data]);
-  const total = trail.data?.pages[0]?.count ?? 0;
+  const { count: total = 0, reviewed = 0 } = trail.data?.pages[0] ?? {};
   return (
     <>
       <div className="mb-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-[13px]">
@@ -62,13 +62,25 @@ export default function AuditPage() {
           onChange={(event) => set('find', event.target.value)}
         />
         <Choice label="Area" value={choices.area} options={AREAS} choose={(value) => set('area', value)} />
+        <Choice
+          label="Review"
+          value={choices.reviewed}
+          options={[
+            ['', 'All'],
+            ['no', 'Not reviewed'],
+            ['yes', 'Reviewed'],
+          ]}
+          choose={(value) => set('reviewed', value)}
+        />
         <DayField label="From" value={choices.from} set={(value) => set('from', value)} />
         <DayField label="To" value={choices.to} set={(value) => set('to', value)} />
         <a className="link" href={`/api/companies/${company.id}/audit/export.csv${query}`} download>
           Export CSV
         </a>
         <span role="status" className="text-ink-soft">
-          {trail.data ? `${total.toLocaleString('en-US')} ${total === 1 ? 'change' : 'changes'}` : ''}
+          {trail.data
+            ? `${total.toLocaleString('en-US')} ${total === 1 ? 'change' : 'changes'}, ${reviewed.toLocaleString('en-US')} reviewed`
+            : ''}
         </span>
         <AuditVerification />
       </div>

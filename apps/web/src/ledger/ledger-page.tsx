@@ -13,6 +13,7 @@ const TABS = [
   ['accounts', 'Accounts'],
   ['reports', 'Reports'],
   ['drafts', 'Draft entries'],
+  ['periods', 'Periods'],
   ['statistics', 'Statistics'],
   ['audit', 'Audit trail'],
 ] as const;

@@ -41,6 +41,7 @@ const PLACES: Readonly<Record<string, string>> = {
   aging: 'Aging',
   statistics: 'Statistics',
   drafts: 'Draft entries',
+  periods: 'Periods',
   new: 'New',
   edit: 'Edit',
 };

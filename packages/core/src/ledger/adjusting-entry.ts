@@ -1,4 +1,4 @@
-import { daysInMonth, type IsoDate,isoDate } from '../calendar/iso-date.ts';
+import { daysInMonth, type IsoDate, isoDate } from '../calendar/iso-date.ts';
 import { type Minor, minor } from '../money/minor.ts';
 import type { EntryContent, LineContent } from './entry-content.ts';
 
