@@ -215,6 +215,7 @@ describe('an entry made by hand', () => {
     });
     const id = madeId(await make(entry('2026-10-31')));
     expect(await income('2026-10')).toBe(before - 150_00);
+    expect((await entryOf(id)).lines.map(({ account }) => account)).toEqual(['6610', '2050']);
     const [change] = await server.get<{ id: number; kind: string; reason: string }[]>(`${at}/entries/${id}/history`);
     expect(change).toMatchObject({ kind: 'create', reason: 'Year-end adjustment' });
     expect(await server.send('POST', `${at}/entry-changes/${change!.id}/undo`, { reason: 'Posted twice' })).toMatchObject({ status: 204 });

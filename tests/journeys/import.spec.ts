@@ -75,7 +75,7 @@ test('two files in: one bad row is refused, corrected, previewed and posted', as
   await expect(preview).toContainText('department: North, South');
   await expectAccessible(page);
   await page.getByRole('button', { name: 'Post 3 entries' }).click();
-  await expect(page).toHaveURL(/ledger\/trial-balance/);
+  await expect(page).toHaveURL(/ledger\/reports\/trial-balance/);
   await expect(page.getByText('Debits equal credits.')).toBeVisible();
   await expect(page.getByRole('row', { name: /1000 Cash/ })).toContainText('1,150.11');
 });
@@ -94,7 +94,7 @@ test('a budget wants history first, and an unposted import waits in the list', a
   await expect(page.getByRole('row', { name: /again\.csv/ })).toContainText('Rejected');
   // a short list says what comes next
   await page.getByRole('link', { name: 'check the trial balance' }).click();
-  await expect(page).toHaveURL(/ledger\/trial-balance/);
+  await expect(page).toHaveURL(/ledger\/reports\/trial-balance/);
 });
 
 test('on a phone a long company name leaves room for the month', async ({ page, empty }) => {

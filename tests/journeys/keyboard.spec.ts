@@ -57,8 +57,8 @@ test('by keyboard: a skip link to the figures, one tab stop for each grid, focus
 });
 
 test('the trial balance gives focus back too, and its entries are named by date, party and amount', async ({ page, demo }) => {
-  await open(page, demo, '/c/1/ledger/trial-balance?asOf=2026-10');
-  const figure = page.getByRole('button', { name: /^Freight in, month:/ });
+  await open(page, demo, '/c/1/ledger/reports/trial-balance?asOf=2026-10');
+  const figure = page.getByRole('button', { name: /^5210, Freight in, Opening/ });
   await figure.focus();
   await page.keyboard.press('Enter');
   const panel = page.getByRole('complementary', { name: 'Drill-down' });
@@ -97,7 +97,8 @@ test.describe('in a small window', () => {
       '/statements',
       '/statements/income?asOf=2026-10',
       '/statements/balance?asOf=2026-10',
-      '/ledger/trial-balance',
+      '/ledger/reports/trial-balance',
+      '/ledger/reports/aging',
       '/ledger/accounts',
       '/budgets',
       '/budgets/1',

@@ -32,7 +32,7 @@ export function ConflictNotice({
     value === null || value === undefined || value === ''
       ? 'none'
       : typeof value === 'number'
-        ? formatAmount(value as Minor, { exponent, unit: 'cents' })
+        ? `${value < 0 ? 'credit' : 'debit'} ${formatAmount(Math.abs(value) as Minor, { exponent, unit: 'cents' })}`
         : value;
   const rows = [...new Map([...byThem, ...byMe])].map(([key, { line, field, from }]) => ({
     key,

@@ -263,7 +263,7 @@ function rowWords({ cells }: ReportRowDto, { columns, unit }: ReportDto, exponen
   return columns
     .flatMap((column, at) => {
       const text = reportCellText(cells[at]!, column, { unit, exponent });
-      return text === '' ? [] : [column.kind === 'text' || column.kind === 'date' ? text : `${column.heading} ${text}`];
+      return text === '' || text === '–' ? [] : [column.kind === 'text' || column.kind === 'date' ? text : `${column.heading} ${text}`];
     })
     .join(', ');
 }

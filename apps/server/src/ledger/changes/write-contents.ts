@@ -111,7 +111,7 @@ export async function writeContents(
      FROM json_each($2) JOIN accounts a ON a.company_id = $1 AND a.number = value ->> 'account'
        JOIN combinations c ON c.company_id = $1 AND c.dimension_values = value ->> 'dimensions'
        LEFT JOIN parties p ON p.company_id = $1 AND p.name = value ->> 'party'
-     WHERE true
+     WHERE true ORDER BY key
      ON CONFLICT (id) DO UPDATE SET account_id = excluded.account_id, period_code = excluded.period_code, amount = excluded.amount,
        combination_id = excluded.combination_id, party_id = excluded.party_id, memo = excluded.memo, document = excluded.document, due = excluded.due`,
     [companyId, JSON.stringify(lines)],
