@@ -3,6 +3,8 @@ import {
   type DrillDownDto,
   drillDownSchema,
   type EntryLinesDto,
+  type EntryListDto,
+  figureGroupsSchema,
   type GridDto,
   lineTrendsSchema,
 } from '@wise-margin/contract';
@@ -80,6 +82,100 @@ describe.each([
       expect(followed).toBeGreaterThan(1);
     },
   );
+});
+
+describe('a figure laid out', () => {
+  const at = '/companies/1/statements';
+  const groupsOf = async (view: string, { line, column, by }: { line: string; column: string; by: string }) =>
+    figureGroupsSchema.parse(
+      await server.get(
+        `${at}/${view}/drill-down/groups?asOf=2026-10&line=${encodeURIComponent(line)}&column=${encodeURIComponent(column)}&by=${by}`,
+      ),
+    );
+  it.each(['income', 'balance', 'cash-flow', 'outlook', 'departments'])('%s: every way adds up to the figure', async (view) => {
+    const grid = await server.statement(`${at}/${view}?asOf=2026-10`);
+    let followed = 0;
+    for (const { line, column, cell } of sample(grid)) {
+      if (cell.kind !== 'amount' || cell.value === 0 || followed > 8) continue;
+      const drillDown = await server.get<DrillDownDto>(
+        `${at}/${view}/drill-down?asOf=2026-10&line=${line}&column=${encodeURIComponent(column)}`,
+      );
+      const isBudget = drillDown.column.words.includes('Budget') || drillDown.column.words.includes('rojection');
+      for (const by of drillDown.groups) {
+        // budgets have no customers, journals or projects
+        if (isBudget && !['account', 'month', 'department'].includes(by)) continue;
+        const groups = await groupsOf(view, { line, column, by });
+        expect([line, column, by, groups.figure, groups.sum]).toEqual([line, column, by, cell.value, groups.sum]);
+        expect(groups.rows.reduce((sum, { amount }) => sum + amount, 0)).toBe(groups.sum);
+        if (!isBudget) expect([line, column, by, groups.sum]).toEqual([line, column, by, cell.value]);
+        followed += 1;
+      }
+    }
+    expect(followed).toBeGreaterThan(3);
+  });
+  it('a difference has both sides, the largest part first', async () => {
+    const grid = await server.statement(`${at}/income?asOf=2026-10`);
+    const column = grid.columns.find(({ kind }) => kind === 'difference')!.key;
+    const { sides, rows, figure, sum } = await groupsOf('income', { line: 'gross_profit', column, by: 'department' });
+    const cell =
+      grid.cells[grid.lines.findIndex(({ key }) => key === 'gross_profit')]![grid.columns.findIndex(({ key }) => key === column)]!;
+    expect(cell.kind === 'amount' ? cell.value : null).toBe(figure);
+    expect(sides).not.toBeNull();
+    for (const row of rows) expect(row.compared! - row.base!).toBe(row.amount);
+    const sizes = rows.map(({ amount }) => Math.abs(amount));
+    expect(sizes).toEqual([...sizes].sort((a, b) => b - a));
+    expect(sum).toBe(figure);
+  });
+  it('a closing balance is what stood before and the month’s movement', async () => {
+    const grid = await server.statement(`${at}/balance?asOf=2026-10`);
+    const column = grid.columns[0]!.key;
+    const { rows } = await groupsOf('balance', { line: grid.lines.find(({ name }) => name === 'Cash')!.key, column, by: 'month' });
+    expect(rows.map(({ name }) => name)).toEqual(['Opening balance', 'Oct 2026']);
+  });
+  it('a part leads to its entries, which add up to it', async () => {
+    const { rows } = await groupsOf('income', { line: 'revenue', column: 'ytd.actual', by: 'party' });
+    const { entries, amount } = rows[0]!;
+    const list = await server.get<EntryListDto>(
+      `/companies/1/entries?accounts=${encodeURIComponent(entries!.accounts)}&from=${entries!.from}&to=${entries!.to}&state=posted&${filterText(entries!.filter)}`,
+    );
+    expect(list.totals.credits - list.totals.debits).toBe(amount);
+  });
+  it('of a ratio is refused with what to do', async () => {
+    const { status, body } = await server.send(
+      'GET',
+      `${at}/income/drill-down/groups?asOf=2026-10&line=gross_margin&column=month.actual&by=account`,
+    );
+    expect([status, (body as { detail: string }).detail]).toEqual([422, expect.stringContaining('Open one of its parts')]);
+    expect(
+      await server.send('GET', `${at}/income/drill-down/groups?asOf=2026-10&line=revenue&column=month.actual&by=region`),
+    ).toMatchObject({ status: 422 });
+  });
+});
+
+describe('entries of an account in place', () => {
+  const at = '/companies/1/accounts/6120/entries?from=2026-04&to=2026-10';
+  it('have a running balance that ends on the figure', async () => {
+    const { lines, figure } = await server.get<EntryLinesDto>(at);
+    let balance = 0;
+    for (const line of lines) expect(line.balance).toBe((balance += line.amount));
+    expect(balance).toBe(figure);
+  });
+  it('are found, sorted by size, and exported as listed', async () => {
+    const found = await server.get<EntryLinesDto>(`${at}&find=EL-2607B&sort=amount`);
+    expect(found.lines.map(({ document, balance }) => [document, balance])).toEqual([['EL-2607B', null]]);
+    const sizes = (await server.get<EntryLinesDto>(`${at}&sort=amount`)).lines.map(({ amount }) => Math.abs(amount));
+    expect(sizes).toEqual([...sizes].sort((a, b) => b - a));
+    const file = await (await fetch(`${server.base}${at.replace('?', '/export.csv?')}&find=EL-2607B`)).text();
+    expect(
+      file
+        .trim()
+        .split('\n')
+        .map((line) => line.split(',').slice(1, 5)),
+    ).toEqual([
+      ['date', 'account', 'amount', 'balance'],
+      ['2026-07-29', '6120', '22143.00', ''],
+    ]);
+  });
 });
 
 describe('a line by month', () => {

@@ -56,7 +56,7 @@ test('columns are chosen and remembered, a heading sorts, and the list leaves as
 test('the audit trail names what was changed, and says that nothing was altered', async ({ page, demo }) => {
   await open(page, demo, '/c/1/ledger/audit');
   await page.getByLabel('Area').selectOption('Ledger');
-  await expect(page.getByRole('cell', { name: 'Import 1 posted' })).toBeVisible();
+  await expect(page.getByRole('cell', { name: 'Import 1 posted', exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'Verify' }).click();
   await expect(page.getByText(/^\d+ events verified, none altered$/)).toBeVisible();
 });

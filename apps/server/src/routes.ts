@@ -25,7 +25,7 @@ export function routesOf(application: Application): readonly Route[] {
     ...demoRoutes(services.demo),
     // its file before an entry of any name
     ...entryListRoutes(services),
-    ...ledgerRoutes(services.ledger),
+    ...ledgerRoutes(services),
     ...entryChangeRoutes(services),
     ...periodRoutes(services),
     ...reportRoutes(services),

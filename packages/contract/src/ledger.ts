@@ -92,9 +92,13 @@ export const entriesQuerySchema = z.object({
   limit: z.coerce.number().int().min(1).max(2000).default(500),
   /** draft entries included too */
   drafts: z.enum(['yes', 'no']).default('no'),
+  /** words of the entry number, document, memo, customer or vendor */
+  find: z.string().max(200, 'At most 200 characters').default(''),
+  sort: z.enum(['date', 'amount']).default('date'),
   /** lines beside the ones asked for: closing entries count for balance-sheet accounts only */
   opening: z.preprocess((value) => value === 'true' || value === true, z.boolean()).default(false),
 });
+export const entriesExportQuerySchema = entriesQuerySchema.omit({ after: true, limit: true });
 export const entryLineSchema = z.object({
   lineId: z.number().int(),
   entryId: z.number().int(),
@@ -109,6 +113,8 @@ export const entryLineSchema = z.object({
   dimensions: z.record(z.string(), z.string()),
   /** in the account's natural sign */
   amount: minorSchema,
+  /** after this line, in order of date; null where lines are sorted otherwise or some are left out */
+  balance: minorSchema.nullable(),
 });
 export const entryLinesSchema = z
   .object({

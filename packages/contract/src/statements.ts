@@ -160,9 +160,39 @@ export const drillDownSchema = z
       }),
     ),
     accountsSum: minorSchema.nullable(),
+    /** what the figure, or both sides of a difference, can be laid out by: `account`, `month`, dimensions; empty for none */
+    groups: z.array(z.string()),
   })
   .meta({ id: 'DrillDown' });
 export type DrillDownDto = z.infer<typeof drillDownSchema>;
+
+export const figureGroupsQuerySchema = drillDownQuerySchema.extend({
+  /** `account`, `month`, or a dimension; `party` and `source` too */
+  by: z.string().min(1).max(100),
+});
+/** A figure laid out by account, month or dimension; a difference with both of its sides. */
+export const figureGroupsSchema = z
+  .object({
+    by: z.string(),
+    /** the two sides of a difference, in words; null for a figure of its own */
+    sides: z.object({ compared: z.string(), base: z.string() }).nullable(),
+    rows: z.array(
+      z.object({
+        key: z.string(),
+        name: z.string(),
+        compared: minorSchema.nullable(),
+        base: minorSchema.nullable(),
+        amount: minorSchema,
+        /** where its entries are, when the ledger has them */
+        entries: z.object({ accounts: z.string(), from: periodKeySchema, to: periodKeySchema, filter: filterSchema }).nullable(),
+      }),
+    ),
+    /** of all rows */
+    sum: minorSchema,
+    figure: minorSchema,
+  })
+  .meta({ id: 'FigureGroups' });
+export type FigureGroupsDto = z.infer<typeof figureGroupsSchema>;
 
 /** What a person last chose for a view, as it stands in the address bar. */
 export const choicesSchema = z

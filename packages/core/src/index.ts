@@ -218,3 +218,5 @@ export { percentDifferenceOf } from './variance/difference.ts';
 export { correctingEntry, movingLines, nextMonth, reversingEntry } from './ledger/adjusting-entry.ts';
 export { PERIOD_STATES } from './ledger/period-state.ts';
 export type { PeriodState } from './ledger/period-state.ts';
+export { figureLeaves, groupLeaves } from './statements/figure-groups.ts';
+export type { FigureGroup, FigureLeaf, GroupBy } from './statements/figure-groups.ts';

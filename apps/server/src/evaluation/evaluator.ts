@@ -37,6 +37,8 @@ export type StatementRequest = {
   readonly onlyAccounts?: ReadonlySet<number> | null;
   /** draft entries included too */
   readonly drafts?: boolean;
+  /** a dimension that figures will be laid out by */
+  readonly dimension?: string | undefined;
 };
 
 /** Plans and evaluates statements over the books, keeping what does not change between two of them. */
@@ -57,8 +59,8 @@ export class Evaluator {
     const asked = { ...request, benchmarks: await this.#benchmarks.of(books.id) };
     let { plan, issues } = this.#plans.plan(books, { ...asked, last: books.lastPosted });
     const actuals = await this.#booksCache.actuals(books, {
-      party: namesDimension(plan, request.filter, PARTY),
-      source: namesDimension(plan, request.filter, SOURCE),
+      party: request.dimension === PARTY || namesDimension(plan, request.filter, PARTY),
+      source: request.dimension === SOURCE || namesDimension(plan, request.filter, SOURCE),
       cashFlow: namesDimension(plan, request.filter, CASH_FLOW),
       drafts: request.drafts ?? false,
     });

@@ -40,6 +40,8 @@ export type EntriesQuery = {
   readonly limit: number;
   readonly opening: boolean;
   readonly drafts: 'yes' | 'no';
+  readonly find: string;
+  readonly sort: 'date' | 'amount';
 };
 
 /** Accounts, trial balance, and the entries behind a balance. */
@@ -123,6 +125,7 @@ export class LedgerService {
       WHERE ${parts && !parts.wholeLines ? '$1 IS NOT NULL AND l.id IN (SELECT value FROM json_each($7))' : 'l.account_id = $1 AND $7 IS NULL'} AND l.period_code BETWEEN $2 AND $3 ${drafts ? '' : "AND e.state = 'posted'"} AND l.combination_id IN (SELECT value FROM json_each($4))
       AND ($5 IS NULL OR coalesce((SELECT name FROM parties p WHERE p.id = l.party_id), '') IN (SELECT value FROM json_each($5)))
       AND ($6 IS NULL OR e.source IN (SELECT value FROM json_each($6)))
+      AND NOT EXISTS (SELECT 1 FROM json_each($8) w WHERE instr(lower(e.number || char(10) || l.document || char(10) || l.memo || char(10) || coalesce((SELECT name FROM parties p WHERE p.id = l.party_id), '')), w.value) = 0)
       ${isBalanceAccount(account) ? '' : `AND e.kind <> 'closing'`}`;
     const bindings = [
       books.accountIds[position]!,
@@ -132,7 +135,10 @@ export class LedgerService {
       parties ? JSON.stringify(parties) : null,
       sources ? JSON.stringify(sources) : null,
       parts && !parts.wholeLines ? JSON.stringify([...parts.byLine.keys()]) : null,
+      JSON.stringify(query.find.toLowerCase().split(/\s+/).filter(Boolean)),
     ];
+    // a running balance is of lines that are all there, in order of date
+    const isRunning = query.find.trim() === '' && query.sort === 'date' && parts === null;
     const [total] = await this.#database.select<{ count: number; sum: number }>(
       `SELECT count(*) AS count, coalesce(sum(l.amount), 0) AS sum ${condition}`,
       bindings,
@@ -150,9 +156,11 @@ export class LedgerService {
       state: string;
       combination_id: number;
       amount: number;
+      balance: number;
     }>(
-      `SELECT l.id AS line_id, e.id AS entry_id, e.number AS entry, e.date, l.memo, (SELECT name FROM parties p WHERE p.id = l.party_id) AS party, l.document, e.source, e.kind, e.state, l.combination_id, l.amount
-       ${condition} ORDER BY e.date, l.id LIMIT $8 OFFSET $9`,
+      `SELECT l.id AS line_id, e.id AS entry_id, e.number AS entry, e.date, l.memo, (SELECT name FROM parties p WHERE p.id = l.party_id) AS party, l.document, e.source, e.kind, e.state, l.combination_id, l.amount,
+         ${isRunning ? 'sum(l.amount) OVER (ORDER BY e.date, l.id)' : '0'} AS balance
+       ${condition} ORDER BY ${query.sort === 'amount' ? 'abs(l.amount) DESC,' : ''} e.date, l.id LIMIT $9 OFFSET $10`,
       [...bindings, query.limit, query.after],
     );
     const sign = signOf(account);
@@ -177,6 +185,7 @@ export class LedgerService {
         state: row.state,
         dimensions: { ...books.combinations.get(row.combination_id) },
         amount: minor(sign * amountOf(row.line_id, row.amount)),
+        balance: isRunning ? minor(sign * row.balance) : null,
       })),
       count: total!.count,
       sum: minor(sign * sum),

@@ -1,6 +1,8 @@
 import {
   drillDownQuerySchema,
   drillDownSchema,
+  figureGroupsQuerySchema,
+  figureGroupsSchema,
   lineTrendQuerySchema,
   lineTrendsSchema,
   packedGridSchema,
@@ -16,6 +18,7 @@ import type { Actor } from '../database/audit.ts';
 import { type Route, route } from '../http/route.ts';
 import type { WorkPool } from '../work/work-pool.ts';
 import { drillDownOf } from './drill-down/drill-down.ts';
+import { figureGroupsOf } from './drill-down/figure-groups.ts';
 import { exportRoutes } from './export/routes.ts';
 import { STATEMENT } from './paths.ts';
 import type { StatementService } from './service.ts';
@@ -64,6 +67,17 @@ const gridRoutes = (statements: StatementService): readonly Route[] => [
     request: { query: statementQuerySchema },
     response: packedGridSchema,
     handle: async ({ path, query }) => packGrid(await statements.statement(path.company, path.view, query)),
+  }),
+  route({
+    method: 'get',
+    path: `${STATEMENT}/drill-down/groups`,
+    summary: 'An amount by account, month or dimension',
+    request: { query: figureGroupsQuerySchema },
+    response: figureGroupsSchema,
+    handle: async ({ path, query }) => {
+      const { books, grid } = await statements.evaluated(path.company, path.view, query);
+      return figureGroupsOf(books, grid, query);
+    },
   }),
   route({
     method: 'get',

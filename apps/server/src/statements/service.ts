@@ -84,12 +84,12 @@ export class StatementService {
     return (await this.evaluated(companyId, view, query)).dto();
   }
 
-  /** The evaluated grid itself, for the drill-down and the exports. */
-  async evaluated(companyId: number, key: string, query: StatementQuery): Promise<EvaluatedView> {
+  /** The evaluated grid itself, for the drill-down and the exports. @param query.by the dimension figures of it will be laid out by */
+  async evaluated(companyId: number, key: string, query: StatementQuery & { readonly by?: string }): Promise<EvaluatedView> {
     const books = await this.#booksCache.of(companyId);
     const view = await this.#viewOf(companyId, key);
     const columnSet = this.#columnsFor(books, view.columnSet);
-    return this.#evaluated(books, { view: { ...view, columnSet } }, query);
+    return this.#evaluated(books, { view: { ...view, columnSet }, dimension: query.by }, query);
   }
 
   /** Lines of a view by month of the year, for their charts; without keys all that are shown and hold figures. */
@@ -168,13 +168,19 @@ export class StatementService {
       view,
       parts,
       isDraft = false,
-    }: { readonly view: AskedView; readonly parts?: ReadonlySet<string> | undefined; readonly isDraft?: boolean },
+      dimension,
+    }: {
+      readonly view: AskedView;
+      readonly parts?: ReadonlySet<string> | undefined;
+      readonly isDraft?: boolean;
+      readonly dimension?: string | undefined;
+    },
     query: StatementQuery,
   ): Promise<EvaluatedView> {
     const run = runOf(books, view, query);
     const asOf = periodOf(books, query.asOf);
     const { key, lineSet, columnSet } = view;
-    const evaluation = await this.#evaluator.evaluate(books, { ...run, lineSet, columnSet, asOf, budgetId: query.budget });
+    const evaluation = await this.#evaluator.evaluate(books, { ...run, lineSet, columnSet, asOf, budgetId: query.budget, dimension });
     const { year } = periodAt(books.calendar, asOf);
     const budget = evaluation.budgets.get(year);
     const budgetWords = budget

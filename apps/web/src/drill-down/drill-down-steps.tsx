@@ -70,7 +70,9 @@ export function DrillDownSteps({
       close={address.close}
       foot={proof}
     >
-      <AccountStep lines={lines} exponent={company.exponent} openEntry={address.openEntry} />
+      {account ? (
+        <AccountStep lines={lines} step={account} change={address.openAccount} exponent={company.exponent} openEntry={address.openEntry} />
+      ) : null}
     </DrillDownPanel>
   );
 }

@@ -1,4 +1,4 @@
-import { type DrillDownDto } from '@wise-margin/contract';
+import { type DrillDownDto, type FigureGroupsDto } from '@wise-margin/contract';
 import { type DisplayUnit, formatAmount, type Minor } from '@wise-margin/core';
 import { cellReasonWords, figureText } from '@wise-margin/presentation';
 import { Link } from 'react-router';
@@ -103,4 +103,13 @@ export function figureProof(drillDown: DrillDownDto, exponent: number): { listed
   const difference = drillDown.cell.value - drillDown.accountsSum;
   const text = (value: number) => (value === 0 ? '0.00' : formatAmount(value as Minor, { exponent, unit: 'cents' }));
   return { listed: `Listed accounts ${text(drillDown.accountsSum)}`, difference: text(difference), isZero: difference === 0 };
+}
+
+/** What the groups of a figure add up to, and the difference to the figure, which is what has no part in them. */
+export function groupsProof(
+  { sum, figure }: Pick<FigureGroupsDto, 'sum' | 'figure'>,
+  exponent: number,
+): { listed: string; difference: string; isZero: boolean } {
+  const text = (value: number) => (value === 0 ? '0.00' : formatAmount(value as Minor, { exponent, unit: 'cents' }));
+  return { listed: `Listed ${text(sum)}`, difference: text(figure - sum), isZero: figure === sum };
 }

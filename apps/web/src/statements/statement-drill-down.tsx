@@ -1,9 +1,21 @@
 import { figureText } from '@wise-margin/presentation';
 
+import { queryText } from '../api/client.ts';
 import { useCompany } from '../data/company.ts';
-import type { StatementChoices } from '../data/statement-choices.ts';
+import { type StatementChoices, statementQuery } from '../data/statement-choices.ts';
 import { useDrillDown } from '../data/use-statement.ts';
-import { type DrillDownAddress, DrillDownPanel, DrillDownSteps, figureProof, FigureStep, Proof } from '../drill-down/index.ts';
+import {
+  type DrillDownAddress,
+  DrillDownPanel,
+  DrillDownSteps,
+  FigureGroups,
+  figureProof,
+  FigureStep,
+  GroupChoice,
+  groupsProof,
+  Proof,
+  useFigureGroups,
+} from '../drill-down/index.ts';
 import { Failure, Loading } from '../ui/states.tsx';
 import { LineTrend } from './line-trend.tsx';
 
@@ -18,10 +30,16 @@ export function StatementDrillDown({
   readonly address: DrillDownAddress;
 }) {
   const company = useCompany();
-  const { figures, account, entry } = address.state;
+  const { figures, by, account, entry } = address.state;
   const drillDown = useDrillDown({ company: company.id, view }, choices, figures.at(-1) ?? null);
   const { data } = drillDown;
   const inner = account !== null || entry !== null;
+  const place = figures.at(-1);
+  const groups = useFigureGroups(
+    by === null || !place || inner
+      ? null
+      : `/companies/${company.id}/statements/${view}/drill-down/groups${queryText({ ...statementQuery(choices), ...place, by })}`,
+  );
   const crumbs = figures.map((figure, position) => (
     <span key={position}>
       {position > 0 ? ' / ' : ''}
@@ -41,7 +59,8 @@ export function StatementDrillDown({
   const title = data
     ? `${data.line.name}${data.cell.kind === 'blank' ? '' : `, ${figureText(data.cell, { exponent: company.exponent, unit: 'cents', withUnit: true })}`}`
     : 'This figure';
-  const proof = data ? figureProof(data, company.exponent) : null;
+  const proof =
+    by === null ? (data ? figureProof(data, company.exponent) : null) : groups.data ? groupsProof(groups.data, company.exponent) : null;
   return (
     <DrillDownPanel
       key={`figure ${figures.length}`}
@@ -51,7 +70,10 @@ export function StatementDrillDown({
       foot={proof ? <Proof {...proof} /> : null}
     >
       {drillDown.isError ? <Failure error={drillDown.error} retry={() => void drillDown.refetch()} /> : null}
-      {data ? (
+      {data ? <GroupChoice groups={data.groups} by={by} choose={address.layOut} /> : null}
+      {by !== null ? (
+        <FigureGroups groups={groups} />
+      ) : data ? (
         <FigureStep
           drillDown={data}
           exponent={company.exponent}
@@ -60,7 +82,7 @@ export function StatementDrillDown({
           openAccount={address.openAccount}
         />
       ) : null}
-      {data ? <LineTrend view={view} choices={choices} line={data.line.key} /> : null}
+      {data && by === null ? <LineTrend view={view} choices={choices} line={data.line.key} /> : null}
       {!data && !drillDown.isError ? <Loading what="what makes up the amount" /> : null}
     </DrillDownPanel>
   );

@@ -29,6 +29,9 @@ export type CellDrillDown =
       readonly span: Span;
       readonly filter: DimensionFilter;
       readonly accounts: readonly PartAccount[];
+      /** what of the accounts' balances is shown, and the line's shown sign */
+      readonly measure: BalanceMeasure;
+      readonly sign: 1 | -1;
       /** what the accounts add up to: the cell */
       readonly sum: Minor;
     }
@@ -144,7 +147,7 @@ function amountDrillDown(grid: StatementGrid, line: PlannedLine, column: AmountC
       return { account, amount: minor(line.sign * value), measure: isBalanceSheet ? measure : 'change' };
     });
     const sum = minor(accounts.reduce((total, { amount }) => total + amount, 0));
-    return { kind: 'accounts', scenario: column.scenario, span: over, filter: under, accounts, sum };
+    return { kind: 'accounts', scenario: column.scenario, span: over, filter: under, accounts, measure, sign: line.sign, sum };
   }
 }
 

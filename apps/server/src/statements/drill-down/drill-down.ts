@@ -19,6 +19,7 @@ import { ruleFormat, type StoredBudget } from '../../budget-store/index.ts';
 import type { Books } from '../../companies/index.ts';
 import type { Scenarios, ShownBudget } from '../../evaluation/index.ts';
 import { notFound } from '../../http/problem.ts';
+import { groupsOffered } from './figure-groups.ts';
 
 const ROLES = { compared: '', base: 'less', part: '', operand: '', added: 'plus' } as const;
 
@@ -92,6 +93,7 @@ export function drillDownOf(options: {
         isBalanceSheet,
       };
     }),
+    groups: groupsOffered(books, grid, { line: line.index, column: column.index }),
     accountsSum: drillDown.kind === 'accounts' && grid.cells[line.index]![column.index]!.kind === 'amount' ? drillDown.sum : null,
   };
 

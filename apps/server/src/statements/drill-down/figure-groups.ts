@@ -1,0 +1,132 @@
+import type { FigureGroupsDto } from '@wise-margin/contract';
+import {
+  type CellDrillDown,
+  cellDrillDown,
+  columnWords,
+  type FigureGroup,
+  type FigureLeaf,
+  figureLeaves,
+  type GroupBy,
+  groupLeaves,
+  minor,
+  periodAt,
+  type PeriodIndex,
+  shortPeriodName,
+  type StatementGrid,
+} from '@wise-margin/core';
+
+import { type Books, knownDimensions } from '../../companies/index.ts';
+import { notFound, refused } from '../../http/problem.ts';
+
+type Place = { readonly line: string; readonly column: string };
+type Side = { readonly leaves: readonly FigureLeaf[]; readonly words: string };
+const NOT_A_SUM = 'This amount is not a sum of accounts, so it cannot be laid out. Open one of its parts.';
+
+/** The sides of a figure: one, or the two of a difference. Null for what is no sum of accounts. */
+function sidesOf(grid: StatementGrid, line: number, column: number): { readonly compared: Side; readonly base: Side | null } | null {
+  const from = cellDrillDown(grid, line, column);
+  const side = (at: { readonly line: number; readonly column: number }): Side | null => {
+    const leaves = figureLeaves(grid, at.line, at.column);
+    return leaves && { leaves, words: columnWords(grid, at.column) };
+  };
+  if (from.kind === 'cells' && (from.operation === 'difference' || from.operation === 'percentDifference')) {
+    const [compared, base] = [side(from.parts[0]!), side(from.parts[1]!)];
+    return compared && base && { compared, base };
+  }
+  const compared = side({ line, column });
+  return compared && compared.leaves.length > 0 ? { compared, base: null } : null;
+}
+
+/** What a figure can be laid out by; empty for none. */
+export function groupsOffered(
+  books: Books,
+  grid: StatementGrid,
+  { line, column }: { readonly line: number; readonly column: number },
+): string[] {
+  if (sidesOf(grid, line, column) === null) return [];
+  return ['account', 'month', ...knownDimensions(books).keys()];
+}
+
+/**
+ * A figure laid out, the largest part first; months in order. A difference has both of its sides.
+ * @throws ProblemError 404 when the grid has no such line or column; 422 for what cannot be laid out so
+ */
+export function figureGroupsOf(books: Books, grid: StatementGrid, { by, ...place }: Place & { readonly by: string }): FigureGroupsDto {
+  const { plan } = grid;
+  const line = plan.lines.find(({ key }) => key === place.line);
+  const column = plan.columns.find(({ key }) => key === place.column);
+  if (!line || !column) throw notFound(`figure at ${place.line}, ${place.column}`);
+  const sides = sidesOf(grid, line.index, column.index);
+  if (sides === null) throw refused(NOT_A_SUM, 'by');
+  if (by !== 'account' && by !== 'month' && !knownDimensions(books).has(by))
+    throw refused(`The ledger has no dimension "${by}". It has: ${[...knownDimensions(books).keys()].join(', ')}.`, 'by');
+  const group: GroupBy = by === 'account' || by === 'month' ? { kind: by } : { kind: 'dimension', name: by };
+  const compared = groupLeaves(grid, sides.compared.leaves, group);
+  const base = sides.base && groupLeaves(grid, sides.base.leaves, group);
+  if (compared === null || (sides.base && base === null))
+    throw refused('An opening or average balance has no months. Choose another way.', 'by');
+  const rows = joined(compared, base).map(({ key, ...amounts }) => ({
+    key,
+    name: nameOf(key),
+    ...amounts,
+    entries: entriesOf(key),
+  }));
+  if (by === 'month') rows.sort((a, b) => Number(a.key === 'opening' ? -1 : a.key) - Number(b.key === 'opening' ? -1 : b.key));
+  else rows.sort((a, b) => Math.abs(b.amount) - Math.abs(a.amount) || a.name.localeCompare(b.name, 'en', { numeric: true }));
+  const total = (leaves: readonly FigureLeaf[]) => leaves.reduce((sum, { factor, source }) => sum + factor * source.sum, 0);
+  return {
+    by,
+    sides: sides.base && { compared: sides.compared.words, base: sides.base.words },
+    rows,
+    sum: minor(rows.reduce((sum, { amount }) => sum + amount, 0)),
+    figure: minor(total(sides.compared.leaves) - (sides.base ? total(sides.base.leaves) : 0)),
+  };
+
+  function nameOf(key: string): string {
+    if (by === 'account') {
+      const { number, name } = plan.chart.accounts[Number(key)]!;
+      return `${number} ${name}`;
+    }
+    if (by !== 'month') return key || 'None';
+    if (key === 'opening') return 'Opening balance';
+    const name = shortPeriodName(plan.calendar, Number(key) as PeriodIndex);
+    if (!sides!.compared.leaves.some(({ source }) => source.scenario === 'projection')) return name;
+    return `${name}, ${books.lastPosted !== null && Number(key) <= books.lastPosted ? 'actual' : 'budget'}`;
+  }
+
+  /** The entries of a group, of the side that the ledger has; null where it has none, or would have too many accounts to name. */
+  function entriesOf(key: string): FigureGroupsDto['rows'][number]['entries'] {
+    const side = [sides!.compared, sides!.base].find((each) => each?.leaves.some(({ source }) => source.scenario === 'actual'));
+    const leaves = side?.leaves.filter(({ source }) => source.scenario === 'actual') ?? [];
+    const [first] = leaves;
+    if (!first || key === 'opening' || leaves.some(({ source }) => !sameEntries(source, first.source))) return null;
+    const { span, filter } = first.source;
+    const held = leaves.flatMap(({ source }) => source.accounts.filter(({ amount }) => amount !== 0).map(({ account }) => account));
+    const accounts =
+      by === 'account' ? [plan.chart.accounts[Number(key)]!.number] : [...new Set(held)].map((at) => plan.chart.accounts[at]!.number);
+    const text = accounts.join(', ');
+    const month = by === 'month' ? periodAt(plan.calendar, Number(key) as PeriodIndex).key : null;
+    const own = by === 'account' || by === 'month' ? {} : { [by]: [key] };
+    if (text.length > 2000) return null;
+    return {
+      accounts: text,
+      from: month ?? periodAt(plan.calendar, span.from).key,
+      to: month ?? periodAt(plan.calendar, span.to).key,
+      filter: { ...Object.fromEntries(Object.entries(filter).map(([name, values]) => [name, [...values]])), ...own },
+    };
+  }
+}
+
+const sameEntries = (a: CellDrillDown & { readonly kind: 'accounts' }, b: CellDrillDown & { readonly kind: 'accounts' }): boolean =>
+  a.span.from === b.span.from && a.span.to === b.span.to && JSON.stringify(a.filter) === JSON.stringify(b.filter);
+
+function joined(compared: readonly FigureGroup[], base: readonly FigureGroup[] | null) {
+  const other = new Map(base?.map(({ key, amount }) => [key, amount]));
+  const own = new Map(compared.map(({ key, amount }) => [key, amount]));
+  return [...new Set([...own.keys(), ...other.keys()])].map((key) => {
+    const [now, before] = [own.get(key) ?? 0, other.get(key) ?? 0];
+    return base === null
+      ? { key, compared: null, base: null, amount: minor(now) }
+      : { key, compared: minor(now), base: minor(before), amount: minor(now - before) };
+  });
+}
