@@ -1,13 +1,18 @@
+import type { BudgetDto } from '@wise-margin/contract';
 import { STATE_WORDS } from '@wise-margin/presentation';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 
 import { useCompany } from '../data/company.ts';
 import { useBudgets } from '../data/use-statement.ts';
+import { ColumnChoice } from '../ui/column-choice.tsx';
 import { dateWords } from '../ui/date-words.ts';
 import { Amount } from '../ui/figure.tsx';
+import { List, type ListColumn, type ListSort } from '../ui/list.tsx';
+import { ListExport } from '../ui/list-export.tsx';
 import { Page } from '../ui/page.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
+import { useListColumns } from '../ui/use-list-columns.ts';
 import { NewBudgetForm } from './new-budget/new-budget-form.tsx';
 
 /** A list of fewer budgets says what comes next. */
@@ -19,6 +24,9 @@ export default function BudgetsPage() {
   const budgets = useBudgets(company.id);
   const navigate = useNavigate();
   const [making, setMaking] = useState(false);
+  const [sort, setSort] = useState<ListSort>({ by: '', descending: false });
+  const chosen = useListColumns('budgets', NO_EXTRA);
+  const columns = useMemo(() => budgetColumns(budgets.data ?? [], company.exponent), [budgets.data, company.exponent]);
   const hasHistory = company.lastPosted !== null;
   const begin = (
     <button type="button" className="button button-primary" onClick={() => setMaking(true)}>
@@ -51,59 +59,21 @@ export default function BudgetsPage() {
       );
     return (
       <>
-        <table className="ledger-table w-full border border-hairline bg-sheet">
-          <thead>
-            <tr>
-              {['Budget', 'Year', 'Status', 'Base year', 'Lines'].map((name) => (
-                <th key={name} scope="col" className={`border-b border-ink px-3 py-1.5 ${name === 'Lines' ? 'text-right!' : ''}`}>
-                  {name}
-                </th>
-              ))}
-              <th scope="col" className="border-b border-ink px-3 text-right!">
-                Revenue, net
-              </th>
-              <th scope="col" className="border-b border-ink px-3 text-right!">
-                Operating income
-              </th>
-              <th scope="col" className="border-b border-ink px-3">
-                Created
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {budgets.data.map((budget) => (
-              <tr key={budget.id} className="hover:bg-wash">
-                <td className="max-w-72 truncate border-b border-hairline px-3!" title={budget.name}>
-                  <Link className="link" to={String(budget.id)}>
-                    {budget.name}
-                  </Link>
-                  {budget.note ? <span className="block truncate text-[12.5px] text-ink-soft">{budget.note}</span> : null}
-                </td>
-                <td className="border-b border-hairline px-3!">FY{budget.year}</td>
-                <td className={`border-b border-hairline px-3! ${budget.state === 'approved' ? 'font-semibold' : ''}`}>
-                  {STATE_WORDS[budget.state]}
-                </td>
-                <td className="border-b border-hairline px-3!">
-                  {budget.copiedFrom
-                    ? (budgets.data.find(({ id }) => id === budget.copiedFrom)?.name ?? '')
-                    : budget.fromYear
-                      ? `FY${budget.fromYear}`
-                      : ''}
-                </td>
-                <td className="figure border-b border-hairline px-3!">{budget.lineCount}</td>
-                <td className="figure border-b border-hairline px-3!">
-                  <Amount value={budget.revenue} exponent={company.exponent} unit="dollars" />
-                </td>
-                <td className="figure border-b border-hairline px-3!">
-                  <Amount value={budget.operatingIncome} exponent={company.exponent} unit="dollars" />
-                </td>
-                <td className="border-b border-hairline px-3!">
-                  {dateWords(budget.createdAt)}, {budget.actor}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <div className="mb-2 flex items-center gap-4 text-[13px]">
+          <ColumnChoice columns={columns} chosen={chosen} />
+          <ListExport name="budgets" columns={columns} rows={budgets.data} />
+        </div>
+        <div className={`flex min-h-0 ${budgets.data.length < FEW ? '' : 'flex-1'}`}>
+          <List
+            label="Budgets"
+            rows={budgets.data}
+            rowKey={({ id }) => id}
+            columns={columns}
+            chosen={chosen}
+            sort={{ now: sort, set: setSort, isOfServer: false }}
+            open={{ words: ({ name }) => name, to: ({ id }) => String(id) }}
+          />
+        </div>
         {budgets.data.length < FEW ? (
           <p className="mt-3 text-[14px] text-ink-soft">
             Open a budget to edit it by month, check it and plan its cash. The approved budget of a year is compared with actuals in the{' '}
@@ -118,7 +88,43 @@ export default function BudgetsPage() {
   };
   return (
     <Page title="Budgets" words={company.currencyWords} actions={hasHistory && !making ? begin : undefined}>
-      <div className="mt-3 min-h-0 flex-1 overflow-auto pb-4">{body()}</div>
+      <div className="mt-3 flex min-h-0 flex-1 flex-col overflow-auto pb-4">{body()}</div>
     </Page>
   );
+}
+
+const NO_EXTRA: readonly string[] = [];
+
+function budgetColumns(all: readonly BudgetDto[], exponent: number): readonly ListColumn<BudgetDto>[] {
+  const baseOf = ({ copiedFrom, fromYear }: BudgetDto): string =>
+    copiedFrom ? (all.find(({ id }) => id === copiedFrom)?.name ?? '') : fromYear ? `FY${fromYear}` : '';
+  const amount = (key: 'revenue' | 'operatingIncome', name: string): ListColumn<BudgetDto> => ({
+    key,
+    name,
+    isAmount: true,
+    value: (budget) => budget[key],
+    file: (budget) => budget[key] / 10 ** exponent,
+    cell: (budget) => <Amount value={budget[key]} exponent={exponent} unit="dollars" />,
+  });
+  return [
+    { key: 'name', name: 'Budget', value: ({ name }) => name, cell: ({ name }) => name, most: 290 },
+    { key: 'year', name: 'Year', value: ({ year }) => year, cell: ({ year }) => `FY${year}` },
+    {
+      key: 'state',
+      name: 'Status',
+      value: ({ state }) => STATE_WORDS[state],
+      cell: ({ state }) => <span className={state === 'approved' ? 'font-semibold' : ''}>{STATE_WORDS[state]}</span>,
+    },
+    { key: 'base', name: 'Base year', value: baseOf, cell: baseOf },
+    { key: 'lines', name: 'Lines', isAmount: true, value: ({ lineCount }) => lineCount, cell: ({ lineCount }) => lineCount },
+    amount('revenue', 'Revenue, net'),
+    amount('operatingIncome', 'Operating income'),
+    {
+      key: 'createdAt',
+      name: 'Created',
+      value: ({ createdAt }) => createdAt,
+      cell: ({ createdAt, actor }) => `${dateWords(createdAt)}, ${actor}`,
+    },
+    { key: 'note', name: 'Note', value: ({ note }) => note, cell: ({ note }) => note, most: 220 },
+  ];
 }

@@ -93,7 +93,7 @@ export function FigureGroups({ groups }: { readonly groups: ReturnType<typeof us
                 )}
               </td>
               {(sides ? [row.compared!, row.base!, row.amount] : [row.amount]).map((amount, at) => (
-                <td key={at} className="figure border-b border-hairline align-top">
+                <td key={at} className="figure border-b border-hairline">
                   <Amount value={amount} exponent={exponent} unit={sides ? 'dollars' : 'cents'} />
                 </td>
               ))}

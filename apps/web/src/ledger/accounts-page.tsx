@@ -1,12 +1,18 @@
+import type { AccountListDto, CompanyDto } from '@wise-margin/contract';
 import { formatAmount, type Minor } from '@wise-margin/core';
+import { useState } from 'react';
 
 import { useAsOf, useCompany } from '../data/company.ts';
 import { DrillDownSteps, useDrillDownAddress } from '../drill-down/index.ts';
+import { ColumnChoice } from '../ui/column-choice.tsx';
+import { dateWords } from '../ui/date-words.ts';
 import { Amount } from '../ui/figure.tsx';
-import { LongTable } from '../ui/long-table.tsx';
+import { List, type ListColumn, type ListSort } from '../ui/list.tsx';
+import { ListExport } from '../ui/list-export.tsx';
 import { Sparkline } from '../ui/sparkline.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
 import { useKeys } from '../ui/use-keys.ts';
+import { useListColumns } from '../ui/use-list-columns.ts';
 import { useSearch } from '../ui/use-search.ts';
 import { useAccounts } from './use-ledger.ts';
 
@@ -20,6 +26,11 @@ export default function AccountsPage() {
   const year = Number(search.get('year')) || company.periods.find(({ key }) => key === asOf)?.year || company.years.at(-1);
   const find = (search.get('find') ?? '').toLowerCase();
   const accounts = useAccounts(company.id, year);
+  const [sort, setSort] = useState<ListSort>({ by: 'account', descending: false });
+  const chosen = useListColumns('accounts', EXTRA);
+  const openMonths = (account: string, from: string, to: string) =>
+    address.openAccount({ account, from, to, filter: {}, opening: false, drafts: false });
+  const columns = accountColumns({ company, periods: accounts.data?.periods ?? [], openMonths });
   const shown = (accounts.data?.accounts ?? []).filter(
     ({ number, name, className, group }) => find === '' || `${number} ${name} ${className} ${group ?? ''}`.toLowerCase().includes(find),
   );
@@ -34,7 +45,7 @@ export default function AccountsPage() {
   if (company.accountCount === 0) return <Empty title="No accounts yet">Import an accounts file on the Imports tab.</Empty>;
   if (accounts.isError) return <Failure error={accounts.error} retry={() => void accounts.refetch()} />;
   if (!accounts.data || year === undefined) return <Loading what="the accounts" />;
-  const periodName = (key: string) => company.periods.find((period) => period.key === key)?.name.slice(0, 3) ?? key;
+  const exact = (value: number) => formatAmount(value as Minor, { exponent: company.exponent, unit: 'cents' });
   return (
     <>
       <div className="mb-2 flex items-center gap-4 text-[13px]">
@@ -55,6 +66,8 @@ export default function AccountsPage() {
           value={search.get('find') ?? ''}
           onChange={(event) => set('find', event.target.value)}
         />
+        <ColumnChoice columns={columns} chosen={chosen} />
+        <ListExport name={`accounts-FY${year}`} columns={columns} rows={shown} />
         <span className="text-ink-soft">
           {shown.length === accounts.data.accounts.length
             ? `${shown.length} accounts`
@@ -68,87 +81,96 @@ export default function AccountsPage() {
             No account matches “{search.get('find')}”. Try part of a number or a name.
           </p>
         ) : (
-          <LongTable
+          <List
             label="Accounts"
             rows={shown}
-            rowHeight={28}
-            headings={
-              <tr>
-                <th
-                  scope="col"
-                  className="sticky left-0 z-10 w-64 min-w-64 border-r border-b border-hairline border-b-ink bg-sheet px-3 py-1.5"
-                >
-                  Account
-                </th>
-                <th scope="col" className="border-b border-ink px-2">
-                  Class
-                </th>
-                <th scope="col" className="border-b border-ink px-2">
-                  Year
-                </th>
-                {['Opening', ...accounts.data.periods.map(periodName), 'Total'].map((name) => (
-                  <th key={name} scope="col" className="border-b border-ink px-2 text-right!">
-                    {name}
-                  </th>
-                ))}
-                <th scope="col" className="border-b border-ink px-2">
-                  Last posting
-                </th>
-              </tr>
-            }
-            row={(account, height) => (
-              <tr key={account.number} className="group hover:bg-wash" style={{ height }}>
-                <th
-                  scope="row"
-                  className="sticky left-0 z-10 max-w-64 truncate border-r border-hairline bg-sheet px-3! font-normal! group-hover:bg-wash"
-                  title={account.name}
-                >
-                  <span className="mr-0.5 text-ink-soft">{account.number}</span> {account.name}
-                  {account.active ? '' : ' (inactive)'}
-                </th>
-                <td className="max-w-40 truncate text-ink-soft">{account.className}</td>
-                <td>
-                  <Sparkline months={account.months} label={`${account.name} by month`} />
-                </td>
-                <td className="figure text-ink-soft">
-                  {account.statement === 'income' ? '' : <Amount value={account.opening} exponent={company.exponent} unit="dollars" />}
-                </td>
-                {account.months.map((amount, month) => {
-                  const period = accounts.data.periods[month]!;
-                  return (
-                    <td key={period} className="figure">
-                      {amount === null ? null : (
-                        <button
-                          type="button"
-                          className="w-full text-right"
-                          aria-label={`${account.name}, ${period}: ${formatAmount(amount as Minor, { exponent: company.exponent, unit: 'cents' })}`}
-                          onClick={() =>
-                            address.openAccount({
-                              account: account.number,
-                              from: period,
-                              to: period,
-                              filter: {},
-                              opening: false,
-                              drafts: false,
-                            })
-                          }
-                        >
-                          <Amount value={amount} exponent={company.exponent} unit="dollars" />
-                        </button>
-                      )}
-                    </td>
-                  );
-                })}
-                <td className="figure font-semibold">
-                  <Amount value={account.total} exponent={company.exponent} unit="dollars" />
-                </td>
-                <td className="text-ink-soft">{account.lastPosting ?? 'never'}</td>
-              </tr>
-            )}
+            rowKey={({ number }) => number}
+            columns={columns}
+            chosen={chosen}
+            sort={{ now: sort, set: setSort, isOfServer: false }}
+            open={{
+              words: ({ number, name, total }) => `${number} ${name}, ${exact(total)}`,
+              act:
+                ({ number }) =>
+                () =>
+                  openMonths(number, accounts.data.periods[0]!, accounts.data.periods.at(-1)!),
+            }}
+            isMarked={({ number }) => number === address.state.account?.account}
           />
         )}
         {address.isOpen ? <DrillDownSteps address={address} /> : null}
       </div>
     </>
   );
+}
+
+type Row = AccountListDto['accounts'][number];
+const EXTRA: readonly string[] = ['group'];
+
+/** Account, class, the year as a line, opening balance, every month and their total; each month opens its entries. */
+function accountColumns({
+  company: { exponent, periods: known },
+  periods,
+  openMonths,
+}: {
+  readonly company: CompanyDto;
+  readonly periods: readonly string[];
+  readonly openMonths: (account: string, from: string, to: string) => void;
+}): readonly ListColumn<Row>[] {
+  const nameOf = (key: string) => known.find((period) => period.key === key)?.name.slice(0, 3) ?? key;
+  const decimal = (amount: number | null) => (amount === null ? null : amount / 10 ** exponent);
+  const figure = (amount: number) => <Amount value={amount} exponent={exponent} unit="dollars" />;
+  return [
+    {
+      key: 'account',
+      name: 'Account',
+      value: ({ number, name }) => `${number} ${name}`,
+      cell: ({ number, name, active }) => `${number} ${name}${active ? '' : ' (inactive)'}`,
+      most: 260,
+    },
+    { key: 'class', name: 'Class', value: ({ className }) => className, cell: ({ className }) => className, most: 160 },
+    { key: 'group', name: 'Group', value: ({ group }) => group, cell: ({ group }) => group ?? '', most: 160 },
+    { key: 'year', name: 'Year', cell: ({ name, months }) => <Sparkline months={months} label={`${name} by month`} /> },
+    {
+      key: 'opening',
+      name: 'Opening',
+      isAmount: true,
+      value: ({ opening }) => opening,
+      file: ({ opening }) => decimal(opening),
+      cell: ({ statement, opening }) => (statement === 'income' ? '' : figure(opening)),
+    },
+    ...periods.map((period, at): ListColumn<Row> => ({
+      key: period,
+      name: nameOf(period),
+      isAmount: true,
+      value: ({ months }) => months[at] ?? null,
+      file: ({ months }) => decimal(months[at] ?? null),
+      cell: ({ number, name, months }) =>
+        months[at] === null || months[at] === undefined ? null : (
+          <button
+            type="button"
+            tabIndex={-1}
+            className="w-full text-right"
+            aria-label={`${name}, ${period}: ${formatAmount(months[at] as Minor, { exponent, unit: 'cents' })}`}
+            onClick={() => openMonths(number, period, period)}
+          >
+            {figure(months[at])}
+          </button>
+        ),
+    })),
+    {
+      key: 'total',
+      name: 'Total',
+      isAmount: true,
+      value: ({ total }) => total,
+      file: ({ total }) => decimal(total),
+      cell: ({ total }) => figure(total),
+    },
+    {
+      key: 'lastPosting',
+      name: 'Last posting',
+      value: ({ lastPosting }) => lastPosting,
+      cell: ({ lastPosting }) => dateWords(lastPosting) || 'never',
+    },
+  ];
 }

@@ -1,8 +1,14 @@
+import type { ImportDto } from '@wise-margin/contract';
+import { useState } from 'react';
 import { Link } from 'react-router';
 
 import { useCompany } from '../data/company.ts';
+import { ColumnChoice } from '../ui/column-choice.tsx';
 import { dateWords, momentWords } from '../ui/date-words.ts';
+import { List, type ListColumn, type ListSort } from '../ui/list.tsx';
+import { ListExport } from '../ui/list-export.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
+import { useListColumns } from '../ui/use-list-columns.ts';
 import { useImports } from './use-ledger.ts';
 
 const STATES: Readonly<Record<string, string>> = {
@@ -21,6 +27,8 @@ const FEW = 8;
 export default function ImportsPage() {
   const company = useCompany();
   const imports = useImports(company.id);
+  const [sort, setSort] = useState<ListSort>({ by: 'import', descending: true });
+  const chosen = useListColumns('imports', NO_EXTRA);
   if (imports.isError) return <Failure error={imports.error} retry={() => void imports.refetch()} />;
   if (!imports.data) return <Loading what="the imports" />;
   const begin = (
@@ -36,50 +44,23 @@ export default function ImportsPage() {
     );
   }
   return (
-    <div className="min-h-0 flex-1 overflow-auto pb-4">
-      <div className="mb-3">{begin}</div>
-      <table className="ledger-table w-full border border-hairline bg-sheet">
-        <thead>
-          <tr>
-            {['Import', 'Files', 'Status', 'Entries', 'Rows', 'Dates', 'Imported', 'By'].map((name) => (
-              <th
-                key={name}
-                scope="col"
-                className={`border-b border-ink px-2 py-1.5 ${name === 'Entries' || name === 'Rows' ? 'text-right!' : ''}`}
-              >
-                {name}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {imports.data.map((made) => (
-            <tr key={made.id} className="hover:bg-wash">
-              <td className="border-b border-hairline">
-                <Link className="link" to={String(made.id)}>
-                  Import {made.id}
-                </Link>
-              </td>
-              <td className="max-w-72 truncate border-b border-hairline" title={made.files.map(({ name }) => name).join(', ')}>
-                {made.files.map(({ name }) => name).join(', ')}
-              </td>
-              <td
-                className={`border-b border-hairline ${made.state === 'refused' || made.state === 'failed' ? 'font-semibold text-brick' : ''}`}
-              >
-                {STATES[made.state]}
-                {made.state === 'refused' ? `, ${made.issueCount.toLocaleString('en-US')} errors` : ''}
-              </td>
-              <td className="figure border-b border-hairline">{made.preview?.entries.toLocaleString('en-US')}</td>
-              <td className="figure border-b border-hairline">{made.preview?.rows.toLocaleString('en-US')}</td>
-              <td className="border-b border-hairline">
-                {made.preview?.firstPeriod ? `${dateWords(made.preview.firstPeriod)} to ${dateWords(made.preview.lastPeriod)}` : ''}
-              </td>
-              <td className="border-b border-hairline">{momentWords(made.createdAt)}</td>
-              <td className="border-b border-hairline">{made.actor}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+    <>
+      <div className="mb-3 flex items-center gap-4 text-[13px]">
+        {begin}
+        <ColumnChoice columns={columns} chosen={chosen} />
+        <ListExport name="imports" columns={columns} rows={imports.data} />
+      </div>
+      <div className={`flex min-h-0 ${imports.data.length < FEW ? '' : 'flex-1 pb-3'}`}>
+        <List
+          label="Imports"
+          rows={imports.data}
+          rowKey={({ id }) => id}
+          columns={columns}
+          chosen={chosen}
+          sort={{ now: sort, set: setSort, isOfServer: false }}
+          open={{ words: ({ id }) => `Import ${id}`, to: ({ id }) => String(id) }}
+        />
+      </div>
       {imports.data.length < FEW ? (
         <p className="mt-3 text-[14px] text-ink-soft">
           Next:{' '}
@@ -97,6 +78,38 @@ export default function ImportsPage() {
           .
         </p>
       ) : null}
-    </div>
+    </>
   );
+}
+
+const NO_EXTRA: readonly string[] = [];
+const count = (number: number | undefined): string => number?.toLocaleString('en-US') ?? '';
+const columns: readonly ListColumn<ImportDto>[] = [
+  { key: 'import', name: 'Import', value: ({ id }) => id, cell: ({ id }) => `Import ${id}` },
+  { key: 'files', name: 'Files', value: fileNames, cell: fileNames, most: 290 },
+  { key: 'state', name: 'Status', value: stateWords, cell: (made) => <State made={made} /> },
+  {
+    key: 'entries',
+    name: 'Entries',
+    isAmount: true,
+    value: ({ preview }) => preview?.entries ?? null,
+    cell: ({ preview }) => count(preview?.entries),
+  },
+  { key: 'rows', name: 'Rows', isAmount: true, value: ({ preview }) => preview?.rows ?? null, cell: ({ preview }) => count(preview?.rows) },
+  { key: 'dates', name: 'Dates', value: ({ preview }) => preview?.firstPeriod ?? null, file: datesOf, cell: datesOf },
+  { key: 'createdAt', name: 'Imported', value: ({ createdAt }) => createdAt, cell: ({ createdAt }) => momentWords(createdAt) },
+  { key: 'actor', name: 'By', value: ({ actor }) => actor, cell: ({ actor }) => actor },
+];
+
+function fileNames({ files }: ImportDto): string {
+  return files.map(({ name }) => name).join(', ');
+}
+function stateWords({ state, issueCount }: ImportDto): string {
+  return `${STATES[state] ?? state}${state === 'refused' ? `, ${issueCount.toLocaleString('en-US')} errors` : ''}`;
+}
+function datesOf({ preview }: ImportDto): string {
+  return preview?.firstPeriod ? `${dateWords(preview.firstPeriod)} to ${dateWords(preview.lastPeriod)}` : '';
+}
+function State({ made }: { readonly made: ImportDto }) {
+  return <span className={made.state === 'refused' || made.state === 'failed' ? 'font-semibold text-brick' : ''}>{stateWords(made)}</span>;
 }

@@ -6,8 +6,13 @@ import { useRef, useState } from 'react';
 import { getJson, sendForm } from '../api/client.ts';
 import { useCompany } from '../data/company.ts';
 import { FileDrop } from '../ui/file-drop.tsx';
-import { LongTable } from '../ui/long-table.tsx';
+import { List, type ListColumn, type ListSort } from '../ui/list.tsx';
+import { ListExport } from '../ui/list-export.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
+import { useListColumns } from '../ui/use-list-columns.ts';
+
+type Series = StatisticsDto['series'][number];
+const NO_EXTRA: readonly string[] = [];
 
 /** Figures that are not money, by month; a file puts values in place of those kept. */
 export default function StatisticsPage() {
@@ -16,6 +21,8 @@ export default function StatisticsPage() {
   const input = useRef<HTMLInputElement>(null);
   const path = `/companies/${company.id}/statistics`;
   const statistics = useQuery({ queryKey: ['statistics', company.id], queryFn: ({ signal }) => getJson<StatisticsDto>(path, signal) });
+  const [sort, setSort] = useState<ListSort>({ by: 'series', descending: false });
+  const chosen = useListColumns('statistics', NO_EXTRA);
   const [previewed, setPreviewed] = useState<{ readonly file: File; readonly preview: StatisticsPreviewDto } | null>(null);
   const send = useMutation({
     mutationFn: async ({ file, fingerprint }: { readonly file: File; readonly fingerprint?: string }) => {
@@ -39,6 +46,16 @@ export default function StatisticsPage() {
   if (!statistics.data) return <Loading what="the statistics" />;
   const { periods, series } = statistics.data;
   const name = (key: string) => company.periods.find((period) => period.key === key)?.name ?? key;
+  const columns: readonly ListColumn<Series>[] = [
+    { key: 'series', name: 'Series', value: (each) => each.name, cell: (each) => each.name.replaceAll('_', ' ') },
+    ...periods.map((key, at) => ({
+      key,
+      name: name(key),
+      isAmount: true,
+      value: ({ values }: Series) => values[at] ?? null,
+      cell: ({ values }: Series) => values[at]?.toLocaleString('en-US', { maximumFractionDigits: 2 }) ?? '',
+    })),
+  ];
   return (
     <>
       <FileDrop className="mb-2 flex flex-wrap items-center gap-4 text-[13px]">
@@ -54,6 +71,7 @@ export default function StatisticsPage() {
           tabIndex={-1}
           onChange={(event) => event.target.files?.[0] && send.mutate({ file: event.target.files[0] })}
         />
+        {series.length > 0 ? <ListExport name="statistics" columns={columns} rows={series} /> : null}
         <span className="text-ink-soft">
           A CSV file with the header series,period,value and any dimensions; a period is a fiscal year and its number, such as 2027-07.
           Choose a file or drop it here.
@@ -83,34 +101,14 @@ export default function StatisticsPage() {
         </Empty>
       ) : (
         <div className="flex min-h-0 flex-1 pb-3">
-          <LongTable
+          <List
             label="Statistics"
             rows={series}
-            rowHeight={26}
-            headings={
-              <tr>
-                <th scope="col" className="sticky left-0 z-10 border-r border-b border-hairline border-b-ink bg-sheet px-3 py-1.5">
-                  Series
-                </th>
-                {periods.map((key) => (
-                  <th key={key} scope="col" className="border-b border-ink px-2 text-right!">
-                    {name(key)}
-                  </th>
-                ))}
-              </tr>
-            }
-            row={(each, height) => (
-              <tr key={each.name} className="group hover:bg-wash" style={{ height }}>
-                <th scope="row" className="sticky left-0 border-r border-hairline bg-sheet px-3! font-normal! group-hover:bg-wash">
-                  {each.name.replaceAll('_', ' ')}
-                </th>
-                {each.values.map((value, index) => (
-                  <td key={periods[index]} className="figure">
-                    {value === null ? '' : value.toLocaleString('en-US', { maximumFractionDigits: 2 })}
-                  </td>
-                ))}
-              </tr>
-            )}
+            rowKey={(each) => each.name}
+            columns={columns}
+            chosen={chosen}
+            sort={{ now: sort, set: setSort, isOfServer: false }}
+            open={{ words: (each) => each.name.replaceAll('_', ' '), act: () => null }}
           />
         </div>
       )}

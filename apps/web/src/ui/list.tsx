@@ -10,6 +10,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { TOTAL_RULE } from '@wise-margin/core';
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import { type KeyboardEvent, type ReactNode, useEffect, useMemo, useRef } from 'react';
+import { Link } from 'react-router';
 
 import { gridKeyTarget } from './grid-keys.ts';
 import { ruleClasses } from './rule-classes.ts';
@@ -25,6 +26,8 @@ export type ListColumn<Row> = {
   readonly isAmount?: boolean;
   /** what the column is sorted by; a column without it cannot be sorted */
   readonly value?: (row: Row) => string | number | null;
+  /** what a file has of it, when not its value */
+  readonly file?: (row: Row) => string | number | null;
   readonly cell: (row: Row) => ReactNode;
   /** at the foot of the list */
   readonly total?: ReactNode;
@@ -36,6 +39,11 @@ export type ListColumn<Row> = {
 
 /** A row as it is set: the heading of those below it, one of them, what some or all of them add up to. */
 export type ListRowKind = 'section' | 'line' | 'subtotal' | 'total';
+
+/** What opens from a row's name, and its name in full for who cannot see the row: an act (null opens nothing), or an address. */
+export type ListOpening<Row> = { readonly words: (row: Row) => string } & (
+  { readonly act: (row: Row) => (() => void) | null; readonly to?: never } | { readonly to: (row: Row) => string; readonly act?: never }
+);
 
 export type ListSelection<Row> = {
   readonly isSelected: (row: Row) => boolean;
@@ -75,8 +83,7 @@ export function List<Row extends object>({
   readonly columns: readonly ListColumn<Row>[];
   readonly chosen: ListColumns;
   readonly sort: { readonly now: ListSort; readonly set: (sort: ListSort) => void; readonly isOfServer: boolean };
-  /** what opens from the row's name, and its name in full for who cannot see the row; a row without an act opens nothing */
-  readonly open: { readonly words: (row: Row) => string; readonly act: (row: Row) => (() => void) | null };
+  readonly open: ListOpening<Row>;
   /** rows of what is open beside the list */
   readonly isMarked?: (row: Row) => boolean;
   /** rows that can be selected, by a box before them or by the space bar */
@@ -178,8 +185,8 @@ export function List<Row extends object>({
                 />
               </th>
             ) : null}
-            {shown.map((column) => (
-              <Heading key={column.key} column={column} sort={sort} />
+            {shown.map((column, position) => (
+              <Heading key={column.key} column={column} sort={sort} isFirst={position === 0} />
             ))}
           </tr>
         </thead>
@@ -188,11 +195,19 @@ export function List<Row extends object>({
           {items.map((item) => {
             const row = drawn[item.index]!.original;
             const kind = kindOf(row);
-            const first = <Name index={item.index} words={open.words(row)} act={open.act(row)} cell={shown[0]!.cell(row)} />;
+            const first = (
+              <Name
+                index={item.index}
+                words={open.words(row)}
+                act={open.act?.(row) ?? null}
+                to={open.to?.(row) ?? null}
+                cell={shown[0]!.cell(row)}
+              />
+            );
             return (
               <tr
                 key={rowKey(row)}
-                className={`${kind === 'line' ? 'hover:bg-wash' : 'font-semibold'} ${isMarked?.(row) || selection?.isSelected(row) ? 'bg-wash' : ''}`}
+                className={`group ${kind === 'line' ? 'hover:bg-wash' : 'font-semibold'} ${isMarked?.(row) || selection?.isSelected(row) ? 'bg-wash' : ''}`}
                 style={{ height: ROW }}
               >
                 {selection ? (
@@ -210,7 +225,7 @@ export function List<Row extends object>({
                 <th
                   scope={kind === 'section' ? 'rowgroup' : 'row'}
                   colSpan={kind === 'section' ? shown.length : 1}
-                  className={`truncate px-3! ${kind === 'line' ? 'font-normal!' : ''}`}
+                  className={`sticky left-0 z-10 truncate bg-sheet px-3! group-hover:bg-wash ${kind === 'line' ? 'font-normal!' : ''}`}
                   style={kind === 'section' ? undefined : { maxWidth: shown[0]!.most }}
                 >
                   {first}
@@ -248,13 +263,15 @@ export function List<Row extends object>({
 function Heading<Row>({
   column: { key, name, mark, value, isAmount },
   sort: { now, set },
+  isFirst,
 }: {
   readonly column: ListColumn<Row>;
   readonly sort: { readonly now: ListSort; readonly set: (sort: ListSort) => void };
+  readonly isFirst: boolean;
 }) {
   const isSorted = now.by === key;
   const side = isAmount ? 'text-right!' : '';
-  const space = isAmount ? 'px-2' : 'px-3';
+  const space = `${isAmount ? 'px-2' : 'px-3'} ${isFirst ? 'sticky left-0 z-10 bg-sheet' : ''}`;
   if (value === undefined)
     return (
       <th scope="col" className={`border-b border-ink py-1.5 ${space} ${side}`}>
@@ -288,13 +305,21 @@ function Name({
   index,
   words,
   act,
+  to,
   cell,
 }: {
   readonly index: number;
   readonly words: string;
   readonly act: (() => void) | null;
+  readonly to: string | null;
   readonly cell: ReactNode;
 }) {
+  if (to !== null)
+    return (
+      <Link to={to} tabIndex={-1} data-row={index} className="link" aria-label={words}>
+        {cell}
+      </Link>
+    );
   if (!act)
     return (
       <span data-row={index} tabIndex={-1} aria-label={words} role="note">
