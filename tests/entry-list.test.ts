@@ -123,3 +123,19 @@ describe('the list of entries', () => {
     expect((await page('limit=1')).totals).toEqual(before);
   });
 });
+
+it('every line found can be selected, however many pages it has', async () => {
+  const found = await server.get<EntryListDto>('/companies/1/entries?accounts=6110&limit=10');
+  const { lines } = await server.get<{ lines: number[] }>('/companies/1/entries/lines?accounts=6110');
+  expect([lines.length, lines.slice(0, 10)]).toEqual([found.totals.lines, found.lines.map(({ lineId }) => lineId)]);
+});
+
+it('choices are saved under a name, replaced and removed', async () => {
+  const path = '/companies/1/entry-filters';
+  await server.send('PUT', path, { name: 'Freight', address: 'find=freight' });
+  const { body } = await server.send('PUT', path, { name: 'Freight', address: 'find=freight&fromMonth=2026-10' });
+  const [filter] = body as { id: number; name: string; address: string }[];
+  expect(filter).toMatchObject({ name: 'Freight', address: 'find=freight&fromMonth=2026-10' });
+  expect(await server.send('PUT', path, { name: ' ', address: '' })).toMatchObject({ status: 422 });
+  expect(await server.send('DELETE', `${path}/${filter!.id}`)).toMatchObject({ status: 200, body: [] });
+});

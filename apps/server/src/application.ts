@@ -28,6 +28,7 @@ import {
   PeriodService,
   type Report,
   ReportService,
+  SavedFilters,
   StatisticsService,
 } from './ledger/index.ts';
 import { StatementService, ViewStore } from './statements/index.ts';
@@ -46,6 +47,7 @@ export type Application = {
   readonly versions: VersionFeed;
   readonly ledger: LedgerService;
   readonly entryList: EntryList;
+  readonly savedFilters: SavedFilters;
   readonly entryChanges: EntryChanges;
   readonly entryMaking: EntryMaking;
   readonly entryTemplates: EntryTemplates;
@@ -119,6 +121,7 @@ export async function openApplication(options: {
     logos: new LogoStore(database),
     ledger: new LedgerService(database, booksCache),
     entryList: new EntryList(database, booksCache),
+    savedFilters: new SavedFilters(database, booksCache),
     entryChanges: new EntryChanges(database, booksCache, entryMaking),
     entryMaking,
     entryTemplates: new EntryTemplates(database, booksCache, entryMaking),

@@ -247,6 +247,20 @@ export const entryListSchema = z
   .meta({ id: 'EntryList' });
 export type EntryListDto = z.infer<typeof entryListSchema>;
 
+/** The numbers of every line that matches, to be moved together. */
+export const foundLinesSchema = z.object({ lines: z.array(z.number().int()) }).meta({ id: 'FoundLines' });
+export type FoundLinesDto = z.infer<typeof foundLinesSchema>;
+
+/** The choices of the list of entries under a name; `address` is its query as the address bar has it. */
+export const savedFiltersSchema = z
+  .array(z.object({ id: z.number().int(), name: z.string(), address: z.string() }))
+  .meta({ id: 'SavedFilters' });
+export type SavedFiltersDto = z.infer<typeof savedFiltersSchema>;
+export const saveFilterSchema = z.object({
+  name: z.string().trim().min(1, 'Enter a name for the filter').max(100, 'At most 100 characters'),
+  address: z.string().max(8000),
+});
+
 /** What a person answers to what the check of an import asked. */
 export const importChoicesSchema = z.object({
   encoding: z.enum(['utf-8', 'windows-1252']).exactOptional(),

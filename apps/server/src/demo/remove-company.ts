@@ -16,6 +16,7 @@ const DELETIONS = [
   'DELETE FROM period_states WHERE company_id = $1',
   'DELETE FROM period_people WHERE company_id = $1',
   'DELETE FROM entry_templates WHERE company_id = $1',
+  'DELETE FROM entry_filters WHERE company_id = $1',
   'DELETE FROM entry_versions WHERE change_id IN (SELECT id FROM entry_changes WHERE company_id = $1)',
   'UPDATE entry_changes SET undoes = NULL, undone_by = NULL WHERE company_id = $1',
   'DELETE FROM entry_changes WHERE company_id = $1',

@@ -1,6 +1,7 @@
 export { LedgerService } from './service.ts';
 export { ImportService } from './import/service.ts';
 export type { Report } from './import/service.ts';
+export { SavedFilters } from './entries/saved-filters.ts';
 export { EntryList } from './entries/entry-list.ts';
 export { entryListRoutes } from './entries/routes.ts';
 export { EntryMaking } from './changes/entry-making.ts';

@@ -1,7 +1,9 @@
-import type { ListedLineDto } from '@wise-margin/contract';
+import { useMutation } from '@tanstack/react-query';
+import type { FoundLinesDto, ListedLineDto } from '@wise-margin/contract';
 import { formatAmount, type Minor } from '@wise-margin/core';
 import { useMemo, useState } from 'react';
 
+import { getJson } from '../api/client.ts';
 import { ReclassificationDialog } from '../corrections/index.ts';
 import { useCompany } from '../data/company.ts';
 import { DrillDownSteps, useDrillDownAddress } from '../drill-down/index.ts';
@@ -13,10 +15,11 @@ import { useKeys } from '../ui/use-keys.ts';
 import { useListColumns } from '../ui/use-list-columns.ts';
 import { useReturnFocus } from '../ui/use-return-focus.ts';
 import { useSearch } from '../ui/use-search.ts';
-import { type EntryChoices, filterCount, readEntryChoices, writeEntryChoices } from './entry-choices.ts';
+import { chosenAddress, type EntryChoices, filterCount, readEntryChoices, writeEntryChoices } from './entry-choices.ts';
 import { entryColumns, extraEntryColumns } from './entry-columns.tsx';
 import { EntryFilters } from './entry-filters.tsx';
 import { MonthChoice } from './month-choice.tsx';
+import { SavedFilters } from './saved-filters.tsx';
 import { entryQuery, useEntries } from './use-entries.ts';
 
 /** Every line of every entry: found, filtered, sorted, added up; each opens its entry. */
@@ -38,6 +41,10 @@ export default function EntriesPage() {
   const rows = useMemo(() => entries.data?.pages.flatMap(({ lines }) => lines) ?? [], [entries.data]);
   const [selected, setSelected] = useState<ReadonlySet<number>>(new Set());
   const [isReclassifying, setReclassifying] = useState(false);
+  const everyLine = useMutation({
+    mutationFn: () => getJson<FoundLinesDto>(`/companies/${company.id}/entries/lines${query}`),
+    onSuccess: ({ lines }) => setSelected(new Set(lines)),
+  });
   if (company.entryCount === 0) return <Empty title="No entries yet">Import a ledger on the Imports tab.</Empty>;
   const { hasNextPage, isFetchingNextPage, fetchNextPage } = entries;
   return (
@@ -53,6 +60,10 @@ export default function EntriesPage() {
         <MonthChoice label="From" value={choices.from} none="First month" choose={(from) => choose({ from })} />
         <MonthChoice label="To" value={choices.to} none="Last month" choose={(to) => choose({ to })} />
         <EntryFilters choices={choices} choose={choose} />
+        <SavedFilters
+          address={chosenAddress(search)}
+          open={(saved) => setSearch((before) => writeEntryChoices(before, readEntryChoices(new URLSearchParams(saved))))}
+        />
         <ColumnChoice columns={columns} chosen={chosen} />
         <a className="link" href={`/api/companies/${company.id}/entries/export.csv${query}`} download>
           Export CSV
@@ -63,6 +74,16 @@ export default function EntriesPage() {
           </span>
         ) : (
           <span className="ml-auto flex items-center gap-3">
+            {totals && selected.size < totals.lines && rows.every(({ lineId }) => selected.has(lineId)) ? (
+              <button type="button" className="link" disabled={everyLine.isPending} onClick={() => everyLine.mutate()}>
+                Select all {count(totals.lines, 'line')} found
+              </button>
+            ) : null}
+            {everyLine.isError ? (
+              <span role="alert" className="text-brick">
+                {everyLine.error.message}
+              </span>
+            ) : null}
             <button type="button" className="link" onClick={() => setSelected(new Set())}>
               Clear selection
             </button>

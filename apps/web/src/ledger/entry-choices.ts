@@ -58,6 +58,13 @@ export function writeEntryChoices(search: URLSearchParams, choices: Partial<Entr
   }
 }
 
+/** The choices of an address alone, as an address, so that they can be kept under a name. */
+export function chosenAddress(search: URLSearchParams): string {
+  const kept = new URLSearchParams();
+  writeEntryChoices(kept, readEntryChoices(search));
+  return kept.toString();
+}
+
 /** How many of the choices behind the Filters button are made. */
 export const filterCount = ({ accounts, filter, least, most, origin, state }: EntryChoices): number =>
   [accounts, least, most, origin, state].filter((each) => each.trim() !== '').length +

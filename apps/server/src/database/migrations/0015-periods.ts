@@ -20,6 +20,9 @@ export const periods: Migration = {
     `CREATE TABLE entry_templates (
       id INTEGER PRIMARY KEY AUTOINCREMENT, company_id INTEGER NOT NULL REFERENCES companies(id), name TEXT NOT NULL, content TEXT NOT NULL CHECK (json_valid(content)),
       next_date TEXT, day INTEGER, UNIQUE (company_id, name))`,
+    // the choices of the list of entries, as its address holds them
+    `CREATE TABLE entry_filters (
+      id INTEGER PRIMARY KEY AUTOINCREMENT, company_id INTEGER NOT NULL REFERENCES companies(id), name TEXT NOT NULL, address TEXT NOT NULL, UNIQUE (company_id, name))`,
     `CREATE TABLE reviewed_events (event_id INTEGER PRIMARY KEY REFERENCES audit_events(id), at TEXT NOT NULL, actor TEXT NOT NULL)`,
     `CREATE TABLE changes_made (
       id INTEGER PRIMARY KEY AUTOINCREMENT, company_id INTEGER NOT NULL REFERENCES companies(id), at TEXT NOT NULL, actor TEXT NOT NULL,

@@ -9,6 +9,7 @@ import { readLines } from './read-lines.ts';
 
 const MOST_HELD = 8;
 const LINES_A_PART = 2000;
+const MOST_SELECTED = 200_000;
 type Found = { readonly table: LineTable; readonly positions: Int32Array; readonly totals: LineTotals };
 
 /** The lines of all entries of a ledger: any filter, any order, any page. */
@@ -41,6 +42,18 @@ export class EntryList {
     const { table, positions } = await this.#find(books, filter);
     for (let from = 0; from < positions.length; from += LINES_A_PART)
       yield await readLines(this.#database, { books, table, positions: positions.subarray(from, from + LINES_A_PART) });
+  }
+
+  /** The numbers of every line that matches, in the order asked for. @throws ProblemError 422 when there are more than can be moved at once */
+  async lineIds(companyId: number, filter: EntryFilterDto): Promise<number[]> {
+    const books = await this.#booksCache.of(companyId);
+    const { table, positions } = await this.#find(books, filter);
+    if (positions.length > MOST_SELECTED)
+      throw refused(
+        `${positions.length.toLocaleString('en-US')} lines match; at most ${MOST_SELECTED.toLocaleString('en-US')} can be selected. Narrow the filters.`,
+        'filter',
+      );
+    return Array.from(positions, (position) => table.line[position]!);
   }
 
   async #find(books: Books, filter: EntryFilterDto): Promise<Found> {

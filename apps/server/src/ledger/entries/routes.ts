@@ -1,4 +1,12 @@
-import { entryExportQuerySchema, entryListQuerySchema, entryListSchema, type ListedLineDto } from '@wise-margin/contract';
+import {
+  entryExportQuerySchema,
+  entryListQuerySchema,
+  entryListSchema,
+  foundLinesSchema,
+  type ListedLineDto,
+  savedFiltersSchema,
+  saveFilterSchema,
+} from '@wise-margin/contract';
 import { type Minor, toDecimalText } from '@wise-margin/core';
 import { stringify } from 'csv-stringify';
 
@@ -6,8 +14,10 @@ import type { BooksCache } from '../../companies/index.ts';
 import { safeText } from '../../formats/safe-text.ts';
 import { download, type Route, route } from '../../http/route.ts';
 import type { EntryList } from './entry-list.ts';
+import type { SavedFilters } from './saved-filters.ts';
 
 const ENTRIES = '/companies/:company/entries';
+const FILTERS = '/companies/:company/entry-filters';
 const HEADINGS = [
   'entry',
   'date',
@@ -28,9 +38,11 @@ const HEADINGS = [
 /** The list of all entries, and the same as a file. */
 export const entryListRoutes = ({
   entryList,
+  savedFilters,
   booksCache,
 }: {
   readonly entryList: EntryList;
+  readonly savedFilters: SavedFilters;
   readonly booksCache: BooksCache;
 }): readonly Route[] => [
   route({
@@ -40,6 +52,36 @@ export const entryListRoutes = ({
     request: { query: entryListQuerySchema },
     response: entryListSchema,
     handle: ({ path, query }) => entryList.page(path.company, query),
+  }),
+  route({
+    method: 'get',
+    path: `${ENTRIES}/lines`,
+    summary: 'The numbers of every line that matches',
+    request: { query: entryExportQuerySchema },
+    response: foundLinesSchema,
+    handle: async ({ path, query }) => ({ lines: await entryList.lineIds(path.company, query) }),
+  }),
+  route({
+    method: 'get',
+    path: FILTERS,
+    summary: 'Saved filters of the list of entries',
+    response: savedFiltersSchema,
+    handle: ({ path }) => savedFilters.list(path.company),
+  }),
+  route({
+    method: 'put',
+    path: FILTERS,
+    summary: 'Save a filter under a name',
+    request: { body: saveFilterSchema },
+    response: savedFiltersSchema,
+    handle: ({ path, body }) => savedFilters.save(path.company, body),
+  }),
+  route({
+    method: 'delete',
+    path: `${FILTERS}/:savedFilter`,
+    summary: 'Remove a saved filter',
+    response: savedFiltersSchema,
+    handle: ({ path }) => savedFilters.remove(path.company, path.savedFilter),
   }),
   download({
     method: 'get',
