@@ -55,8 +55,8 @@ export default function AuditPage() {
     <>
       <div className="mb-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-[13px]">
         <input
-          className="field w-56 py-0.5 text-[13px]"
-          placeholder="Find by person, change or reason"
+          className="field w-44 py-0.5 text-[13px]"
+          placeholder="Find changes"
           aria-label="Find changes"
           value={choices.find}
           onChange={(event) => set('find', event.target.value)}

@@ -41,7 +41,7 @@ export function reportColumns(
 function sectioned([first, ...others]: readonly ListColumn<ListedRow>[]): readonly ListColumn<ListedRow>[] {
   const name = others.find(({ key }) => key === 'entry' || key === 'document')!;
   const memo = others.find(({ key }) => key === 'memo' || key === 'account');
-  const isNamed = (row: ListedRow) => row.kind === 'line' && name.cell(row) !== '';
+  const isNamed = (row: ListedRow) => row.kind === 'line' && row.link !== null;
   return [
     {
       ...name,

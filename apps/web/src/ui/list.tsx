@@ -195,6 +195,7 @@ export function List<Row extends object>({
           {items.map((item) => {
             const row = drawn[item.index]!.original;
             const kind = kindOf(row);
+            const isChosen = isMarked?.(row) === true || selection?.isSelected(row) === true;
             const first = (
               <Name
                 index={item.index}
@@ -207,7 +208,7 @@ export function List<Row extends object>({
             return (
               <tr
                 key={rowKey(row)}
-                className={`group ${kind === 'line' ? 'hover:bg-wash' : 'font-semibold'} ${isMarked?.(row) || selection?.isSelected(row) ? 'bg-wash' : ''}`}
+                className={`group ${kind === 'line' ? 'hover:bg-wash' : 'font-semibold'} ${isChosen ? 'bg-wash' : ''}`}
                 style={{ height: ROW }}
               >
                 {selection ? (
@@ -225,7 +226,7 @@ export function List<Row extends object>({
                 <th
                   scope={kind === 'section' ? 'rowgroup' : 'row'}
                   colSpan={kind === 'section' ? shown.length : 1}
-                  className={`sticky left-0 z-10 truncate bg-sheet px-3! group-hover:bg-wash ${kind === 'line' ? 'font-normal!' : ''}`}
+                  className={`sticky left-0 z-10 truncate px-3! ${isChosen ? 'bg-wash' : 'bg-sheet'} ${kind === 'line' ? 'group-hover:bg-wash' : ''} ${kind === 'line' ? 'font-normal!' : ''}`}
                   style={kind === 'section' ? undefined : { maxWidth: shown[0]!.most }}
                 >
                   {first}
