@@ -45,13 +45,18 @@ test('from year-to-date utilities over budget to the entry with the extra digit,
   await expectAccessible(page);
 });
 
-test('open statements in two windows follow a change that a script posted', async ({ page, context, demo }) => {
+test('open statements in two windows, and a budget’s history, follow a change that a script posted', async ({ page, context, demo }) => {
   await open(page, demo, '/c/1/statements/income?asOf=2026-06');
   const amount = page.getByRole('button', { name: /^Rent and utilities, Actual, Jun 2026: / });
   const before = await amount.getAttribute('aria-label');
   const other = await context.newPage();
   await open(other, demo, '/c/1/statements/income?asOf=2026-06');
   await expect(other.getByRole('button', { name: before!, exact: true })).toBeVisible();
+  const budget = await context.newPage();
+  await open(budget, demo, '/c/1/budgets/3?row=6110');
+  const june = budget.getByRole('complementary').getByRole('row', { name: /^Jun/ });
+  await expect(june).toBeVisible();
+  const history = await june.innerText();
   const { lines } = await demo.get<EntryListDto>('/companies/1/entries?accounts=6110&from=2026-06&to=2026-06&limit=1');
   const request = { lines: [lines[0]!.lineId], account: '6410', reason: 'Moved in another window' };
   const response = await fetch(`${demo.base}/companies/1/reclassifications`, {
@@ -62,6 +67,7 @@ test('open statements in two windows follow a change that a script posted', asyn
   expect(response.status).toBe(204);
   for (const each of [page, other])
     await expect(each.getByRole('button', { name: /^Rent and utilities, Actual, Jun 2026: / })).not.toHaveAttribute('aria-label', before!);
+  await expect(june).not.toHaveText(history, { useInnerText: true });
 });
 
 test('the boat-show bill is reclassified by mouse after a look at what it does, and undone', async ({ page, demo }) => {

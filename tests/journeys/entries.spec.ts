@@ -36,7 +36,10 @@ test('by keyboard: one tab stop for the rows, Enter opens the entry, Escape give
   await page.keyboard.press('Escape');
   await expect(focused).toBeFocused();
   await page.keyboard.press('End');
-  await expect(page.locator('[data-row]').last()).toBeFocused();
+  // the last row there was; more are loaded as the end comes near
+  await expect
+    .poll(() => page.evaluate(() => Number((document.activeElement as HTMLElement).dataset['row'] ?? -1)))
+    .toBeGreaterThanOrEqual(199);
 });
 
 test('columns are chosen and remembered, a heading sorts, and the list leaves as a file', async ({ page, demo }) => {

@@ -5,8 +5,8 @@ import { gannetRockFiles, ternIslandFiles } from '@wise-margin/demo';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 
 import { filterText } from '../support/filter-text.ts';
-import { loadBoth, rows } from '../support/sql-engine.ts';
 import { startTestServer, type TestServer } from '../support/server.ts';
+import { loadBoth, rows } from '../support/sql-engine.ts';
 
 let server: TestServer;
 beforeAll(async () => {

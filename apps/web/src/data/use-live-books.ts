@@ -4,8 +4,8 @@ import { useEffect, useRef } from 'react';
 
 import { followVersions } from './follow-versions.ts';
 
-/** Answers that do not follow the books: an open worksheet follows by itself, and the others are asked for by hand. */
-const APART: readonly unknown[] = ['worksheet', 'audit-verification', 'effect'];
+/** Answers that do not follow the books: they are asked for by hand. */
+const APART: readonly unknown[] = ['audit-verification', 'effect'];
 
 /** Asks for every open figure again when the books of the company change, in this window or anywhere else. */
 export function useLiveBooks(company: CompanyDto | undefined): void {

@@ -8,16 +8,10 @@ import { refused } from '../../http/problem.ts';
 import type { Download } from '../../http/route.ts';
 import type { Task } from '../../work/task.ts';
 import type { WorkPool } from '../../work/work-pool.ts';
-import type { Report } from './report.ts';
+import type { Report, WholeReport } from './report.ts';
 import { reportPdf } from './report-pdf.ts';
 import { reportWorkbook } from './report-workbook.ts';
 
-/** A report with all of its rows, as a worker writes it. */
-export type WholeReport = Pick<Report, 'title' | 'words' | 'columns' | 'notes' | 'unit' | 'parts'> & {
-  readonly company: string;
-  readonly exponent: number;
-  readonly rows: readonly ReportRowDto[];
-};
 const REPORT_PDF: Task<WholeReport, Buffer> = { name: 'reportPdf', run: reportPdf };
 const REPORT_WORKBOOK: Task<WholeReport, Buffer> = { name: 'reportWorkbook', run: reportWorkbook };
 /** Files of reports that a worker writes. */

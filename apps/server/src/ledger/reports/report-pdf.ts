@@ -2,7 +2,7 @@ import { isFigureColumn, reportCellText } from '@wise-margin/presentation';
 
 import { baselineOf, INK, lineOf, LONG, MARGIN, SHORT, SOFT } from '../../formats/pdf-type.ts';
 import { type PdfFont, PdfWriter, type TextStyle, wrapped } from '../../formats/pdf-writer.ts';
-import type { WholeReport } from './report-files.ts';
+import type { WholeReport } from './report.ts';
 
 const SIZE = 8;
 const GAP = 8;

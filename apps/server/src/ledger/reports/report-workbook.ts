@@ -3,7 +3,7 @@ import { isFigureColumn } from '@wise-margin/presentation';
 import workbooks from 'exceljs';
 
 import { sheetNames } from '../../formats/sheet-names.ts';
-import type { WholeReport } from './report-files.ts';
+import type { WholeReport } from './report.ts';
 
 const DECIMALS = '0000';
 const MOST_WIDTH = 44;

@@ -15,6 +15,12 @@ export type Report = Omit<ReportDto, 'rows' | 'next'> & {
   /** runs of rows that have a sheet or a page of their own; null keeps them together */
   readonly parts: readonly { readonly name: string; readonly from: number; readonly to: number }[] | null;
 };
+/** A report with all of its rows, as a worker writes it. */
+export type WholeReport = Pick<Report, 'title' | 'words' | 'columns' | 'notes' | 'unit' | 'parts'> & {
+  readonly company: string;
+  readonly exponent: number;
+  readonly rows: readonly ReportRowDto[];
+};
 /** What reports are made from. */
 export type ReportSources = {
   readonly database: Database;

@@ -55,6 +55,8 @@ type Waiting = Unsaved & { readonly id: number };
 const RETRY_MS = 3000;
 const POLL_MS = 4000;
 const SAVE_AFTER_MS = 50;
+// what a budget showed last: shown until it is computed on books that changed meanwhile
+let shownLast: { readonly budget: number; readonly view: WorksheetView } | null = null;
 const wordsOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));
 
 /**
@@ -93,7 +95,7 @@ export class WorksheetSession {
     this.#saved = saved;
     this.#version = worksheet.version;
     this.#snapshot = {
-      view: null,
+      view: shownLast?.budget === worksheet.budget.id ? shownLast.view : null,
       save: { kind: 'saved' },
       refusals: [],
       steps: worksheet.steps,
@@ -123,6 +125,7 @@ export class WorksheetSession {
   }
 
   stop(): void {
+    shownLast = null;
     this.#worker?.terminate();
     this.#worker = null;
     clearInterval(this.#poll);
@@ -212,8 +215,11 @@ export class WorksheetSession {
       const grid = reply.grid ? unpackGrid(reply.grid) : view && withChanges(view.grid, reply.changes);
       const held = reply.held ?? view?.held;
       const notes = reply.notes ?? view?.notes;
-      if (grid && held && notes)
-        this.#set({ view: { grid, held, notes, row, summary, outside, circle }, ...(refusals.length > 0 ? { refusals } : {}) });
+      if (grid && held && notes) {
+        const shown = { grid, held, notes, row, summary, outside, circle };
+        shownLast = { budget: this.#budget, view: shown };
+        this.#set({ view: shown, ...(refusals.length > 0 ? { refusals } : {}) });
+      }
     }
   }
 
