@@ -40,6 +40,9 @@ export async function expectSound(server: TestServer): Promise<void> {
       expect(await server.get<ReportDto>(`/companies/1/reports/trial-balance?limit=2000&range=${asOf}`)).toEqual(
         await fresh.get(`/companies/1/reports/trial-balance?limit=2000&range=${asOf}`),
       );
+    // and so are actuals by customer, by journal and with drafts, which follow changes too
+    for (const query of ['customers?asOf=2026-10', 'income?asOf=2026-10&filter.source=purchases', 'income?asOf=2026-10&drafts=yes'])
+      expect(await server.statement(`/companies/1/statements/${query}`)).toEqual(await fresh.statement(`/companies/1/statements/${query}`));
     const freshBooks = await fresh.application.booksCache.of(1);
     expect([books.version, books.firstPosted, books.lastPosted]).toEqual([
       freshBooks.version,

@@ -2,17 +2,21 @@ import type { BalanceFact, LineTable } from '@wise-margin/core';
 
 import type { Database } from '../database/database.ts';
 import { notFound } from '../http/problem.ts';
-import { type Actuals, type ActualsDetail, loadActuals } from './actuals.ts';
+import { type Actuals, type ActualsDetail, type DetailedSum, followedActuals, loadActuals } from './actuals.ts';
 import type { Books } from './books.ts';
 import { changedBooks, loadBooks } from './load-books.ts';
 import { linesOf, loadLines } from './load-lines.ts';
+
+/** A table of lines, and the entries that changed since it was made. */
+type HeldLines = { readonly table: Promise<LineTable>; readonly changed: ReadonlySet<number> };
 
 /** Books of each company, loaded again when this process or another posted a newer version. */
 export class BooksCache {
   readonly #database: Database;
   readonly #held = new Map<number, Promise<Books>>();
   readonly #actuals = new WeakMap<Books, Map<string, Promise<Actuals>>>();
-  readonly #lines = new WeakMap<Books, Promise<LineTable>>();
+  readonly #read = new WeakSet<Promise<Actuals>>();
+  readonly #lines = new WeakMap<Books, HeldLines>();
 
   constructor(database: Database) {
     this.#database = database;
@@ -39,16 +43,32 @@ export class BooksCache {
     const cube = held.get(key) ?? loadActuals(this.#database, books, needs);
     held.set(key, cube);
     // a failed read fails for whoever asked; the next request tries again
-    cube.catch(() => held.delete(key));
+    cube.then(
+      () => this.#read.add(cube),
+      () => held.delete(key),
+    );
     return cube;
   }
 
-  /** Every line of the ledger, drafts included, as a table; read at the first request. */
+  /** The actuals that are wholly read by now: a change that begins after this can be added to them, and is in none of them yet. */
+  actualsRead(books: Books): ReadonlySet<Promise<Actuals>> {
+    return new Set([...(this.#actuals.get(books)?.values() ?? [])].filter((each) => this.#read.has(each)));
+  }
+
+  /** Every line of the ledger, drafts included, as a table; read at the first request, and brought up to date when it is next asked for. */
   lines(books: Books): Promise<LineTable> {
-    const held = this.#lines.get(books) ?? loadLines(this.#database, books);
-    this.#lines.set(books, held);
-    held.catch(() => this.#lines.delete(books));
-    return held;
+    const held = this.#lines.get(books);
+    const table =
+      held === undefined ? loadLines(this.#database, books) : held.changed.size === 0 ? held.table : this.#changedLines(books, held);
+    if (table === held?.table) return table;
+    this.#lines.set(books, { table, changed: new Set() });
+    table.catch(() => this.#lines.delete(books));
+    return table;
+  }
+
+  async #changedLines(books: Books, { table, changed }: HeldLines): Promise<LineTable> {
+    const added = await linesOf(this.#database, books, [...changed]);
+    return (await table).with({ without: changed, added });
   }
 
   /**
@@ -58,19 +78,49 @@ export class BooksCache {
    */
   async follow(
     before: Books,
-    { facts, entries }: { readonly facts: readonly BalanceFact[]; readonly entries: readonly number[] },
+    {
+      facts,
+      entries,
+      detail,
+      read,
+    }: {
+      readonly facts: readonly BalanceFact[];
+      readonly entries: readonly number[];
+      /** what the entries added up to, and what they do now */
+      readonly detail: { readonly before: readonly DetailedSum[]; readonly after: readonly DetailedSum[] };
+      /** actuals that were read before the change began; others may have it already, and are read again when they are next asked for */
+      readonly read: ReadonlySet<Promise<Actuals>>;
+    },
   ): Promise<void> {
     if ((await this.#held.get(before.id)?.catch(() => undefined)) !== before) return;
     before.cube.post(facts);
     const after = await changedBooks(this.#database, before);
     const lines = this.#lines.get(before);
-    if (lines) {
-      const changed = lines.then(async (table) =>
-        table.with({ without: new Set(entries), added: await linesOf(this.#database, after, entries) }),
-      );
-      this.#lines.set(after, changed);
-      changed.catch(() => this.#lines.delete(after));
-    }
+    // copying a table of a million lines would hold up the statements that wait for this change
+    if (lines) this.#lines.set(after, { table: lines.table, changed: new Set([...lines.changed, ...entries]) });
+    const actuals = this.#actuals.get(before);
+    if (actuals) this.#actuals.set(after, this.#followAll(after, new Map([...actuals].filter(([, each]) => read.has(each))), detail));
     this.#held.set(before.id, Promise.resolve(after));
+  }
+
+  /** Actuals that are held, brought up to date; those with cash flows are made from entries again when they are next asked for. */
+  #followAll(
+    books: Books,
+    held: ReadonlyMap<string, Promise<Actuals>>,
+    detail: { readonly before: readonly DetailedSum[]; readonly after: readonly DetailedSum[] },
+  ): Map<string, Promise<Actuals>> {
+    const followed = new Map<string, Promise<Actuals>>();
+    for (const [key, reading] of held) {
+      const [party, source, drafts, cashFlow] = JSON.parse(key) as readonly [boolean, boolean, boolean, boolean];
+      if (cashFlow) continue;
+      const needs = { party, source, drafts, cashFlow };
+      const following = reading.then((actuals) => followedActuals(books, actuals, { needs, ...detail }));
+      followed.set(key, following);
+      following.then(
+        () => this.#read.add(following),
+        () => followed.delete(key),
+      );
+    }
+    return followed;
   }
 }

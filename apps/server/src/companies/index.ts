@@ -9,6 +9,7 @@ export { LogoStore } from './logo.ts';
 export type { Logo } from './logo.ts';
 export { companyRoutes } from './routes.ts';
 export { openFiscalYear, periodOf, refuseUnknownFilter } from './service.ts';
+export { detailedSums } from './actuals.ts';
 export type { Actuals } from './actuals.ts';
 export { typedAccounts } from './typed-accounts.ts';
 export { closedTo, periodName, periodPeople, periodStates, refuseClosedPeriods } from './period-states.ts';

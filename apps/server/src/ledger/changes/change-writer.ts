@@ -1,7 +1,7 @@
 import type { EntryChangeDto } from '@wise-margin/contract';
 import type { Transaction } from 'sequelize';
 
-import { type Books, type BooksCache, refuseClosedPeriods } from '../../companies/index.ts';
+import { type Books, type BooksCache, detailedSums, refuseClosedPeriods } from '../../companies/index.ts';
 import { type Actor, recordAudit } from '../../database/audit.ts';
 import type { AuditChange } from '../../database/audit-chain.ts';
 import type { Database } from '../../database/database.ts';
@@ -52,6 +52,7 @@ export class ChangeWriter {
   async write(books: Books, change: EntryChange): Promise<readonly number[]> {
     const { kind, reason, actor, ids, expected, undoes = null } = change;
     const companyId = books.id;
+    const read = this.#booksCache.actualsRead(books);
     const done = await this.#database.write(async (transaction) => {
       await this.#refuseChanged(expected, transaction);
       const at = actor.now().toISOString();
@@ -63,6 +64,7 @@ export class ChangeWriter {
       const [made] = await this.#database.select<{ id: number }>('SELECT max(id) AS id FROM entry_changes', [], transaction);
       await keepVersions(this.#database, { change: made!.id, ids }, transaction);
       const before = await sumsOfEntries(this.#database, ids, transaction);
+      const detailBefore = await detailedSums(this.#database, ids, transaction);
       await postToBalances(this.#database, { companyId, ids, sign: -1 }, transaction);
       const { hasNewNames, made: added = [], numbers = [] } = await change.mutate(transaction);
       await this.#database.run(
@@ -94,9 +96,16 @@ export class ChangeWriter {
         },
         transaction,
       );
-      return { before, after, hasNewNames, all };
+      const detail = { before: detailBefore, after: hasNewNames ? [] : await detailedSums(this.#database, all, transaction) };
+      return { before, after, hasNewNames, all, detail };
     });
-    if (!done.hasNewNames) await this.#booksCache.follow(books, { facts: gainedFacts(books, done.before, done.after), entries: done.all });
+    if (!done.hasNewNames)
+      await this.#booksCache.follow(books, {
+        facts: gainedFacts(books, done.before, done.after),
+        entries: done.all,
+        detail: done.detail,
+        read,
+      });
     return done.all;
   }
 
