@@ -152,6 +152,27 @@ describe('a figure laid out', () => {
   });
 });
 
+describe('a budgeted figure', () => {
+  it('says its basis, notes, and who changed it last', async () => {
+    const made = await server.send('POST', '/companies/1/budgets', { name: 'To drill into', year: 2027, from: 2026, change: '3%' });
+    const { id } = made.body as { id: number };
+    const path = `/companies/1/statements/income/drill-down?asOf=2026-10&line=operating_expenses&column=ytd.budget&budget=${id}`;
+    const rent = (drillDown: DrillDownDto) => drillDown.accounts.find(({ number }) => number === '6110')!.basis;
+    const before = rent(await server.get<DrillDownDto>(path));
+    expect(before.join(' ')).toContain('ame months of FY2026, plus 3%');
+    expect(before.join(' ')).not.toContain('Last changed');
+    const edits = [
+      { kind: 'month', account: '6110', month: 0, text: '17,000' },
+      { kind: 'note', account: '6110', month: null, text: 'The landlord asked for more' },
+    ];
+    const saved = await server.send('POST', `/companies/1/budgets/${id}/edits`, { edits, filter: {} });
+    expect(saved.status).toBe(200);
+    const after = rent(await server.get<DrillDownDto>(path));
+    expect(after).toContain('Note: The landlord asked for more');
+    expect(after.at(-1)).toMatch(/^Last changed .+ by Tester$/);
+  });
+});
+
 describe('entries of an account in place', () => {
   const at = '/companies/1/accounts/6120/entries?from=2026-04&to=2026-10';
   it('have a running balance that ends on the figure', async () => {

@@ -109,6 +109,19 @@ export class ChangeLog {
     return this.#read('WHERE budget_id = $1 AND version > $2 ORDER BY id', [budgetId, version], transaction);
   }
 
+  /** When and by whom a line of each account was last changed; accounts that never were are left out. */
+  async lastOf(
+    budgetId: number,
+    accounts: readonly string[],
+  ): Promise<ReadonlyMap<string, { readonly at: string; readonly actor: string }>> {
+    const rows = await this.#database.select<{ account: string; at: string; actor: string }>(
+      `SELECT json_extract(l.value, '$.after.account') AS account, c.at, c.actor, max(c.id) FROM budget_changes c, json_each(c.lines) l
+       WHERE c.budget_id = $1 AND json_extract(l.value, '$.after.account') IN (SELECT value FROM json_each($2)) GROUP BY 1`,
+      [budgetId, JSON.stringify(accounts)],
+    );
+    return new Map(rows.map(({ account, at, actor }) => [account, { at, actor }]));
+  }
+
   /** What undo undoes next in a session: its newest change that is not undone. */
   async undoable(budgetId: number, session: string, transaction?: Transaction): Promise<LoggedChange | null> {
     const [change] = await this.#read(

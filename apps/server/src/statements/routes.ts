@@ -13,11 +13,13 @@ import {
 } from '@wise-margin/contract';
 import { packGrid } from '@wise-margin/presentation';
 
+import { ChangeLog } from '../budget-store/index.ts';
 import type { LogoStore } from '../companies/index.ts';
 import type { Actor } from '../database/audit.ts';
+import type { Database } from '../database/database.ts';
 import { type Route, route } from '../http/route.ts';
 import type { WorkPool } from '../work/work-pool.ts';
-import { drillDownOf } from './drill-down/drill-down.ts';
+import { drillDownOf, withLastChanges } from './drill-down/drill-down.ts';
 import { figureGroupsOf } from './drill-down/figure-groups.ts';
 import { exportRoutes } from './export/routes.ts';
 import { STATEMENT } from './paths.ts';
@@ -31,16 +33,17 @@ type Services = {
   readonly logos: LogoStore;
   readonly work: WorkPool;
   readonly actor: Actor;
+  readonly database: Database;
 };
 
 /** Views, their statements, what is behind the figures, and exports. */
 export const statementRoutes = (services: Services): readonly Route[] => [
   ...viewRoutes(services.views, services.actor),
-  ...gridRoutes(services.statements),
+  ...gridRoutes(services.statements, new ChangeLog(services.database)),
   ...exportRoutes(services),
 ];
 
-const gridRoutes = (statements: StatementService): readonly Route[] => [
+const gridRoutes = (statements: StatementService, changes: ChangeLog): readonly Route[] => [
   route({
     method: 'post',
     path: '/companies/:company/statement-preview',
@@ -87,7 +90,8 @@ const gridRoutes = (statements: StatementService): readonly Route[] => [
     response: drillDownSchema,
     handle: async ({ path, query }) => {
       const { books, grid, standing, run } = await statements.evaluated(path.company, path.view, query);
-      return drillDownOf({ books, grid, standing, line: query.line, column: query.column, drafts: run.drafts });
+      const drillDown = drillDownOf({ books, grid, standing, line: query.line, column: query.column, drafts: run.drafts });
+      return withLastChanges(drillDown, changes);
     },
   }),
   route({

@@ -13,9 +13,9 @@ import {
   spanWords,
   type StatementGrid,
 } from '@wise-margin/core';
-import { cellDto, overrideWords } from '@wise-margin/presentation';
+import { cellDto, dayWords, overrideWords } from '@wise-margin/presentation';
 
-import { ruleFormat, type StoredBudget } from '../../budget-store/index.ts';
+import { type ChangeLog, ruleFormat, type StoredBudget } from '../../budget-store/index.ts';
 import type { Books } from '../../companies/index.ts';
 import type { Scenarios, ShownBudget } from '../../evaluation/index.ts';
 import { notFound } from '../../http/problem.ts';
@@ -129,7 +129,11 @@ function basesOf(
 ): string[] {
   const { exponent } = books.currency;
   const month = (index: number) => monthOfYearName(books.calendar, budget.row.year, index);
-  return budget.lines
+  const { number } = books.chart.accounts[position]!;
+  const notes = budget.notes
+    .filter(({ account }) => account === number)
+    .map((note) => `Note${note.month === null ? '' : `, ${month(note.month)}`}: ${note.text}`);
+  const bases = budget.lines
     .filter(
       (line) =>
         line.position === position && Object.entries(filter).every(([name, values]) => values.includes(line.dimensions[name] ?? '')),
@@ -138,4 +142,27 @@ function basesOf(
       const slice = Object.values(line.dimensions).join(', ');
       return `${slice === '' ? '' : `${slice}: `}${basisWords(line.basis, (amount) => formatAmount(amount, { exponent, unit: 'dollars' }), { month })}${overrideWords(line)}`;
     });
+  return [...bases, ...notes];
+}
+
+/** The same, with when and by whom each budgeted account was last changed. */
+export async function withLastChanges(drillDown: DrillDownDto, changes: ChangeLog): Promise<DrillDownDto> {
+  const budgets = [
+    ...new Set(drillDown.accounts.flatMap(({ budgetId, isBalanceSheet }) => (budgetId === null || isBalanceSheet ? [] : [budgetId]))),
+  ];
+  const found = new Map(
+    await Promise.all(
+      budgets.map(async (id) => {
+        const numbers = drillDown.accounts.filter(({ budgetId }) => budgetId === id).map(({ number }) => number);
+        return [id, await changes.lastOf(id, numbers)] as const;
+      }),
+    ),
+  );
+  return {
+    ...drillDown,
+    accounts: drillDown.accounts.map((account) => {
+      const last = account.budgetId === null ? undefined : found.get(account.budgetId)?.get(account.number);
+      return last ? { ...account, basis: [...account.basis, `Last changed ${dayWords(last.at.slice(0, 10))} by ${last.actor}`] } : account;
+    }),
+  };
 }
