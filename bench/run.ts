@@ -127,7 +127,7 @@ for (const lines of SIZES) {
       ),
     );
     rows.push({
-      what: 'one budget edit, saved and the grid computed anew (400 accounts x 4 departments x 12)',
+      what: 'one budget edit, saved and the grid computed again (400 accounts x 4 departments x 12)',
       measured: milliseconds(edit),
       ratio: `${(edit / 50).toFixed(2)} of the goal of 50 ms`,
     });

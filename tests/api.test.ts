@@ -211,7 +211,7 @@ describe('a budget from last year', () => {
     };
     expect(value(north) + value(south)).toBe(value(all));
   });
-  it('takes a month, holds it, and follows with the year; it stays after the books are read anew', async () => {
+  it('takes a month, holds it, and follows with the year; it stays after the books are read again', async () => {
     const after = await edited([{ kind: 'month', account: '4000', month: 2, text: '500' }]);
     expect(cell(after.grid, 'revenue', 'months.2026-03.budget')).toEqual({ kind: 'amount', value: 50000 });
     expect(after.rows.find(({ account }) => account === '4000')!.held[2]).toBe(true);

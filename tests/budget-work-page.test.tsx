@@ -42,7 +42,7 @@ describe('the line’s panel', () => {
     fireEvent.change(form.getByLabelText('Entry'), { target: { value: entry.value } });
     fireEvent.change(form.getByLabelText('Reason'), { target: { value: 'A substitute' } });
     fireEvent.click(form.getByRole('button', { name: 'Exclude' }));
-    // the worksheet opens anew over the changed history, and its panel with it
+    // the worksheet opens again over the changed history, and its panel with it
     const basis = () => page.getByRole('form', { name: 'Basis' });
     await waitFor(() => expect(basis().textContent).toMatch(/nonrecurring items.*: 300\./));
     const again = await page.findByRole('button', { name: 'Include again' });

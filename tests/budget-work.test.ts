@@ -78,7 +78,7 @@ describe('a budget from a year that is not over', () => {
 
 describe('undo and redo', () => {
   const mine = { session: 'mine' };
-  it('take changes back one by one and make them again, in this session alone, also after the store is read anew', async () => {
+  it('take changes back one by one and make them again, in this session alone, also after the store is read again', async () => {
     const before = value((await grid()).grid, '6110', 'months.2027-04.budget');
     await edit([month('6110', 0, '11000')], mine);
     const second = await edit([month('6110', 1, '12000')], mine);

@@ -283,7 +283,7 @@ describe('accounts files', () => {
 });
 
 describe('two imports checked side by side', () => {
-  it('the second is checked anew when the first was posted in between', async () => {
+  it('the second is checked again when the first was posted in between', async () => {
     const entry = (name: string) => file(row(name, '2026-04-01', '1000', '1.00', ''), row(name, '2026-04-01', '4000', '', '1.00'));
     const [first, second, clash] = [
       await upload(entry('S1')),

@@ -147,6 +147,26 @@ describe('a closed period', () => {
     expect(await server.send('POST', `/imports/${made.id}/reverse`, {})).toMatchObject({ status: 200 });
   });
 
+  it('an import is reversed once the changes of its entries are undone', async () => {
+    const made = await server.upload(
+      { company: '1' },
+      { ledger: `${HEADER}\nREV-2,2026-10-12,1010,10.00,\nREV-2,2026-10-12,4310,,10.00\n` },
+    );
+    await server.send('POST', `/imports/${made.id}/post`, {});
+    const { lines } = await find('find=REV-2');
+    expect(
+      await server.send('POST', `${at}/reclassifications`, { lines: [lines[0]!.lineId], account: '1020', reason: 'Other bank' }),
+    ).toMatchObject({ status: 204 });
+    expect(await server.send('POST', `/imports/${made.id}/reverse`, {})).toMatchObject({
+      status: 409,
+      body: { detail: expect.stringContaining('Undo those changes first') },
+    });
+    const [change] = await server.get<{ id: number }[]>(`${at}/entries/${lines[0]!.entryId}/history`);
+    expect(await server.send('POST', `${at}/entry-changes/${change!.id}/undo`, { reason: 'As it was' })).toMatchObject({ status: 204 });
+    expect(await server.send('POST', `/imports/${made.id}/reverse`, {})).toMatchObject({ status: 200 });
+    await expectSound(server);
+  });
+
   it('is reopened with a reason only, and both are on record', async () => {
     await put(6, 'closed');
     expect(await put(6, 'open')).toMatchObject({ status: 422, body: { errors: [{ path: 'reason' }] } });

@@ -6,7 +6,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { demoServer } from '../support/demo-company.ts';
 import { type TestServer } from '../support/server.ts';
 
-// A general-purpose formula library (fast-formula-parser, from the npm registry) calculates every formula of the exported spreadsheet anew.
+// A general-purpose formula library (fast-formula-parser, from the npm registry) calculates every formula of the exported spreadsheet again.
 let server: TestServer;
 let company: number;
 beforeAll(async () => {

@@ -50,7 +50,7 @@ export class BudgetStore {
     this.#database = database;
   }
 
-  /** Lets go of everything held, so that it is read anew. */
+  /** Lets go of everything held, so that it is read again. */
   forget(): void {
     this.#held.clear();
   }

@@ -73,7 +73,7 @@ export class BooksCache {
 
   /**
    * Takes over a change of entries without reading the ledger again: balances gain what is given, and the table of lines
-   * has the entries as they are now. Left alone when the books were read anew meanwhile, or anything else was posted.
+   * has the entries as they are now. Left alone when the books were read again meanwhile, or anything else was posted.
    * @param before the books the change was made to
    */
   async follow(

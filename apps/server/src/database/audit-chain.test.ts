@@ -33,7 +33,7 @@ describe('a chain of audit events', () => {
     ]);
   });
 
-  it('names the place where an event was changed and its hash made anew', () => {
+  it('names the place where an event was changed and its hash made again', () => {
     const forged = { ...five[2]!, actor: 'Nobody' };
     const rows = five.map((row) => (row.id === 3 ? { ...forged, hash: auditHash(forged) } : row));
     expect(faultsOf(rows, headOf(five))).toMatchObject([{ id: 4, kind: 'inserted' }]);

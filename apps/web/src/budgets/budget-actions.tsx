@@ -19,7 +19,7 @@ const STEPS: Readonly<Record<BudgetStateDto, readonly (readonly [to: BudgetState
   superseded: [],
 };
 
-/** What is done with a budget as a whole: its states, versions of it, deriving its lines anew. */
+/** What is done with a budget as a whole: its states, versions of it, deriving its lines again. */
 export function BudgetActions({
   budget,
   state,

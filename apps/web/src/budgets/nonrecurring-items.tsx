@@ -33,7 +33,7 @@ export function Nonrecurring({
     queryKey: ['nonrecurring-items', company.id, account],
     queryFn: ({ signal }) => getJson<NonrecurringItemDto[]>(`/companies/${company.id}/nonrecurring-items${queryText({ account })}`, signal),
   });
-  /** The line takes the changed history up, and the worksheet opens anew over it. */
+  /** The line takes the changed history up, and the worksheet opens again over it. */
   const flowThrough = async (): Promise<void> => {
     if (!locked)
       await sendJson('POST', `/companies/${company.id}/budgets/${budget}/recalculate`, { accounts: [account], session: ownSession() });

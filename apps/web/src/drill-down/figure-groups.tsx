@@ -7,6 +7,8 @@ import { getJson } from '../api/client.ts';
 import { useCompany } from '../data/company.ts';
 import { dimensionName } from '../filters/index.ts';
 import { Amount } from '../ui/figure.tsx';
+import type { ListColumn } from '../ui/list.tsx';
+import { ListExport } from '../ui/list-export.tsx';
 import { Failure, Loading } from '../ui/states.tsx';
 
 const FIXED: Readonly<Record<string, string>> = { account: 'Accounts', month: 'Months' };
@@ -47,6 +49,22 @@ export const useFigureGroups = (path: string | null) =>
     queryFn: ({ signal }) => getJson<FigureGroupsDto>(path!, signal),
   });
 
+type Group = FigureGroupsDto['rows'][number];
+/** What a file has of the groups. */
+function fileColumns({ by, sides }: FigureGroupsDto, exponent: number): readonly ListColumn<Group>[] {
+  const amount = (key: 'compared' | 'base' | 'amount', name: string): ListColumn<Group> => ({
+    key,
+    name,
+    file: (row) => (row[key] === null ? null : row[key] / 10 ** exponent),
+    cell: () => null,
+  });
+  return [
+    { key: 'name', name: groupName(by), value: ({ name }) => name, cell: () => null },
+    ...(sides ? [amount('compared', sides.compared), amount('base', sides.base)] : []),
+    amount('amount', sides ? 'Difference' : 'Amount'),
+  ];
+}
+
 /** A figure laid out: the largest part first; a difference with both of its sides. Each part leads to its entries. */
 export function FigureGroups({ groups }: { readonly groups: ReturnType<typeof useFigureGroups> }) {
   const { id: company, exponent } = useCompany();
@@ -62,8 +80,11 @@ export function FigureGroups({ groups }: { readonly groups: ReturnType<typeof us
     ]).toString()}`;
   return (
     <>
+      <p className="mt-2 text-[13px]">
+        <ListExport name={`by-${by}`} columns={fileColumns(groups.data, exponent)} rows={rows} />
+      </p>
       {sides ? (
-        <p className="mt-2 text-[12px] text-ink-soft">
+        <p className="mt-1 text-[12px] text-ink-soft">
           First: {sides.compared}. Second: {sides.base}.
         </p>
       ) : null}

@@ -1,3 +1,4 @@
+import { REPORTS } from '@wise-margin/contract';
 import { figureText } from '@wise-margin/presentation';
 import { Link } from 'react-router';
 
@@ -5,6 +6,7 @@ import { useAsOf, useCompanies, useCompany } from '../data/company.ts';
 import { plainChoices } from '../data/statement-choices.ts';
 import { useMonthKeys } from '../data/use-month-keys.ts';
 import { useStatement, useStrip } from '../data/use-statement.ts';
+import { REPORT_NAMES } from '../reports/index.ts';
 import { favorColor, favorOf } from '../ui/figure.tsx';
 import { Page } from '../ui/page.tsx';
 import { PeriodStrip } from '../ui/period-strip.tsx';
@@ -127,6 +129,18 @@ function Month({ asOf, setAsOf }: { readonly asOf: string; readonly setAsOf: (pe
               .
             </>
           ) : null}
+        </p>
+        <p className="text-ink-soft">
+          Reports on the ledger:{' '}
+          {REPORTS.map((report, at) => (
+            <span key={report}>
+              {at > 0 ? ', ' : ''}
+              <Link className="link" to={`/c/${company.id}/ledger/reports/${report}`}>
+                {REPORT_NAMES[report].toLowerCase()}
+              </Link>
+            </span>
+          ))}
+          .
         </p>
       </div>
     </Page>

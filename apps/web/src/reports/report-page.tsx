@@ -1,4 +1,3 @@
-import { CloseButton } from '@headlessui/react';
 import {
   type FilterDto,
   filterParameters,
@@ -17,7 +16,6 @@ import { Navigate, NavLink, useLocation, useNavigate, useParams } from 'react-ro
 import { useAsOf, useCompany } from '../data/company.ts';
 import { useMonthKeys } from '../data/use-month-keys.ts';
 import { DrillDownSteps, useDrillDownAddress } from '../drill-down/index.ts';
-import { FloatingPanel } from '../ui/floating-panel.tsx';
 import { List, type ListSort } from '../ui/list.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
 import { useKeys } from '../ui/use-keys.ts';
@@ -106,22 +104,16 @@ function OpenReport({ report, asOf }: { readonly report: ReportKey; readonly asO
         <button type="button" className="button" onClick={() => window.print()}>
           <Printer size={15} aria-hidden="true" /> Print
         </button>
-        <FloatingPanel label="Download" atRight>
-          <ul className="flex flex-col gap-1">
-            {FORMATS.map(([format, words]) => (
-              <li key={format}>
-                <CloseButton
-                  as="a"
-                  className="link flex items-center gap-1.5"
-                  href={`/api/companies/${company.id}/reports/${report}/export.${format}${query}`}
-                  download
-                >
-                  <Download size={14} aria-hidden="true" /> {words}
-                </CloseButton>
-              </li>
-            ))}
-          </ul>
-        </FloatingPanel>
+        {FORMATS.map(([format, words]) => (
+          <a
+            key={format}
+            className="link flex items-center gap-1"
+            href={`/api/companies/${company.id}/reports/${report}/export.${format}${query}`}
+            download
+          >
+            <Download size={14} aria-hidden="true" /> {words}
+          </a>
+        ))}
       </div>
       {first ? <Head report={first} /> : null}
       <div className="flex min-h-0 flex-1 pb-3">

@@ -55,6 +55,9 @@ export function ReportToolbar(props: ToolbarProps) {
         />
       ) : null}
       <Choice label="Units" value={choices.unit!} options={UNITS} choose={(value) => set('unit', value)} />
+      {report === 'account-detail' ? (
+        <CheckField label="Files: a sheet or page each" checked={choices.apart === 'yes'} set={(on) => set('apart', on ? 'yes' : 'no')} />
+      ) : null}
       <FurtherChoices {...props} />
     </>
   );
@@ -145,7 +148,7 @@ function AgingChoices({ choices, set }: ToolbarProps) {
 /** What is chosen now and then: dimensions, drafts, accounts without figures, how ages are cut. */
 function FurtherChoices({ report, choices, filter, set, setFilter }: ToolbarProps) {
   const { dimensions, furtherDimensions } = useCompany();
-  const inPanel = ['drafts', 'zero', 'inactive', 'idle', 'apart', 'class', 'per', 'size', 'count', 'percents'];
+  const inPanel = ['drafts', 'zero', 'inactive', 'idle', 'class', 'per', 'size', 'count', 'percents'];
   const count =
     inPanel.filter((name) => name in CHOICES[report] && choices[name] !== CHOICES[report][name]).length + Object.keys(filter).length;
   const check = (name: string, label: string) =>
@@ -182,7 +185,6 @@ function FurtherChoices({ report, choices, filter, set, setFilter }: ToolbarProp
         {check('zero', 'Show accounts without a balance or movement')}
         {check('inactive', 'Show inactive accounts')}
         {check('idle', 'Show accounts without movement')}
-        {check('apart', 'In files, a sheet or page for each account')}
       </div>
     </FloatingPanel>
   );

@@ -6,7 +6,7 @@ import { LineName } from './line-name.tsx';
 import { StatementCell } from './statement-cell.tsx';
 import type { StatementFigures } from './statement-figures.ts';
 
-/** One line with its figures in view. Drawn anew only when something of it changes: a long table scrolls past thousands of them. */
+/** One line with its figures in view. Drawn again only when something of it changes: a long table scrolls past thousands of them. */
 export const StatementRow = memo(function StatementRow({
   grid,
   shown,

@@ -324,8 +324,8 @@ describe('the figures of a budget', () => {
           const figures = new BudgetFigures({ ...options, lines });
           for (const [account, at, value] of typed) {
             figures.accept(worksheet.apply([month(account, at, String(value / 100))], NORTH_ONLY).changes);
-            const anew = new BudgetFigures({ ...options, lines: worksheet.lines });
-            for (const filter of [{}, NORTH_ONLY]) expect(figures.grid(filter).cells).toEqual(anew.grid(filter).cells);
+            const fresh = new BudgetFigures({ ...options, lines: worksheet.lines });
+            for (const filter of [{}, NORTH_ONLY]) expect(figures.grid(filter).cells).toEqual(fresh.grid(filter).cells);
           }
         },
       ),

@@ -201,7 +201,7 @@ export class BudgetWorksheet {
   }
 
   /**
-   * Derives lines anew, such as after history was corrected or a driver came in. Held months stay.
+   * Derives lines again, such as after history was corrected or a driver came in. Held months stay.
    * @param accounts numbers of the accounts to derive; all when left out
    */
   rederive(accounts?: ReadonlySet<string>): { readonly changes: readonly LineChange[]; readonly fault: FollowFault | null } {

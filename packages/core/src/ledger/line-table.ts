@@ -33,7 +33,7 @@ type LineColumns = Pick<
 
 /**
  * Every line of a ledger as columns, in order of date, entry and line, so that any filter over a million
- * lines is one pass over numbers. Made once, and made anew from its own columns when entries change.
+ * lines is one pass over numbers. Made once, and copied with the lines that change.
  */
 export class LineTable {
   readonly count: number;

@@ -4,7 +4,7 @@ import { linesRead } from './expression.ts';
 import type { StatementPlan } from './statement-plan.ts';
 
 /**
- * The grid after amounts of some accounts changed in its sources: what depends on them is computed anew,
+ * The grid after amounts of some accounts changed in its sources: what depends on them is computed again,
  * every other row is the same as before, by identity.
  * @param accounts chart positions; empty gives the grid itself
  */

@@ -19,7 +19,7 @@ const isSame = (a: Cell, b: Cell): boolean =>
  * What of a shown grid changed from one evaluation of its plan to the next. Rows that are the same by identity
  * are not looked into.
  * @param shown the grid as it was shown before
- * @returns null when more than figures changed, such as a line that held nothing and now does: the whole is to be shown anew
+ * @returns null when more than figures changed, such as a line that held nothing and now does: the whole is to be shown again
  */
 export function gridChanges(shown: GridDto, before: StatementGrid, after: StatementGrid): GridChanges | null {
   // parts in the order of their amounts may change places

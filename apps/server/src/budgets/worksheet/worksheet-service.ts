@@ -17,7 +17,7 @@ import { conflictWords } from './conflict-words.ts';
 import { refusedEdits } from './refused-edits.ts';
 import { worksheetDto } from './worksheet-dto.ts';
 
-/** An undo, redo or deriving anew: whose, its key when it is to count once, and the version its answer begins from. */
+/** An undo, redo or deriving again: whose, its key when it is to count once, and the version its answer begins from. */
 type StepRequest = { readonly session: string; readonly key?: string | undefined; readonly base?: number | undefined };
 const NOTHING_TO_STEP = {
   undo: 'You have no change left to undo.',
@@ -142,7 +142,7 @@ export class WorksheetService {
     return this.#answer(books, budgetId, { since, session, notUndone });
   }
 
-  /** Derives lines from their bases anew, so that corrected history and changed drivers flow through; held months stay. */
+  /** Derives lines from their bases again, so that corrected history and changed drivers flow through; held months stay. */
   async rederive(
     { company: companyId, budget: budgetId }: BudgetPlace,
     { session, key, base, accounts }: StepRequest & { readonly accounts?: readonly string[] | undefined },

@@ -125,7 +125,7 @@ function listed(texts: readonly string[]): string {
   return `${different.slice(0, MOST_NAMED).join('; ')}${different.length > MOST_NAMED ? '; and others' : ''}`;
 }
 
-/** Moves the lines within a transaction. @returns whether combinations were added, which the books have to be read anew for */
+/** Moves the lines within a transaction. @returns whether combinations were added, which the books have to be read again for */
 export async function moveLines(
   database: Database,
   { books, request, move }: { readonly books: Books; readonly request: ReclassificationRequest; readonly move: Move },

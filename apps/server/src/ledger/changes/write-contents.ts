@@ -66,7 +66,7 @@ const MADE_BY_HAND = 'AJ-';
 /**
  * Gives entries the contents given. Lines keep their numbers in the database, those without one are added, others go.
  * Accounts are known and dates are within the calendar.
- * @returns whether customers, vendors, journals or combinations were added, which the books have to be read anew for
+ * @returns whether customers, vendors, journals or combinations were added, which the books have to be read again for
  */
 export async function writeContents(
   database: Database,

@@ -44,6 +44,12 @@ export async function reverseImport(
       transaction,
     );
     await database.run('DELETE FROM lines WHERE entry_id IN (SELECT id FROM entries WHERE import_id = $1)', [importId], transaction);
+    // of changes that were undone; the changes themselves stay on record
+    await database.run(
+      'DELETE FROM entry_versions WHERE entry_id IN (SELECT id FROM entries WHERE import_id = $1)',
+      [importId],
+      transaction,
+    );
     await database.run('DELETE FROM entries WHERE import_id = $1', [importId], transaction);
     await database.run('DELETE FROM balances WHERE company_id = $1 AND debit = 0 AND credit = 0', [companyId], transaction);
     await database.models.companies.increment('version', { where: { id: companyId }, transaction });
@@ -62,7 +68,10 @@ async function refuseDependents(database: Database, importId: number, transactio
     transaction,
   );
   const changed = await database.select<{ number: string }>(
-    'SELECT number FROM entries WHERE import_id = $1 AND version > 1 ORDER BY number LIMIT 6',
+    `SELECT number FROM entries e WHERE import_id = $1 AND (
+       EXISTS (SELECT 1 FROM entry_versions v JOIN entry_changes c ON c.id = v.change_id WHERE v.entry_id = e.id AND c.kind <> 'undo' AND c.undone_by IS NULL)
+       OR EXISTS (SELECT 1 FROM entries o WHERE o.corrects = e.id AND o.state <> 'discarded'))
+     ORDER BY number LIMIT 6`,
     [importId],
     transaction,
   );
@@ -81,6 +90,6 @@ async function refuseDependents(database: Database, importId: number, transactio
     throw new ProblemError(
       409,
       'In use',
-      `Entries of import ${importId} were corrected or reclassified since: ${words(changed)}. The import cannot be reversed, so that no correction is lost.`,
+      `Entries of import ${importId} were corrected or reclassified since: ${words(changed)}. Undo those changes first, so that no correction is lost.`,
     );
 }

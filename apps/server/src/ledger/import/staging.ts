@@ -37,7 +37,7 @@ export class StagingWriter {
     this.#database = database;
   }
 
-  /** Starts anew; what an earlier check staged is dropped. */
+  /** Starts again; what an earlier check staged is dropped. */
   static async open(path: string): Promise<StagingWriter> {
     rmSync(path, { force: true });
     const database = new Sequelize({ dialect: 'sqlite', storage: path, logging: false });

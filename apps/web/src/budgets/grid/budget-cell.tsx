@@ -39,7 +39,7 @@ export const sameCell = (a: CellDto, b: CellDto | undefined): boolean =>
   a === b ||
   (b !== undefined && a.kind === b.kind && ('value' in a ? 'value' in b && a.value === b.value : 'reason' in b && a.reason === b.reason));
 
-/** A figure of the month grid; drawn anew only when something of it changed. */
+/** A figure of the month grid; drawn again only when something of it changed. */
 export const BudgetCell = memo(
   function BudgetCell({ cell, row, column, name, exponent, withUnit, look, isInput, isHeld, hasNote, isIn, editing, on }: CellProps) {
     const format = { exponent, unit: 'dollars' as const, withUnit };

@@ -28,7 +28,7 @@ export type RowProps = {
 
 const sameSpan = (a: RowProps['span'], b: RowProps['span']): boolean => a === b || (a?.[0] === b?.[0] && a?.[1] === b?.[1]);
 
-/** A line of the month grid; drawn anew only when something of it changed. */
+/** A line of the month grid; drawn again only when something of it changed. */
 export const BudgetRow = memo(
   function BudgetRow({
     shown,

@@ -125,7 +125,7 @@ describe('edits of the month grid', () => {
     ]);
     expect(totalOver(grid, placesBetween({ row: rowOf('a'), column: 3 }, { row: rowOf('b'), column: 3 }), '900')).toEqual([]);
   });
-  it('spread the years of selected lines anew', () =>
+  it('spread the years of selected lines again', () =>
     expect(
       spreadAgain(grid, placesBetween({ row: rowOf('group'), column: 0 }, { row: rowOf('a'), column: 5 }), { yearText: () => '1200' }),
     ).toEqual([{ kind: 'year', account: '5010', sign: 1, text: '1200', spread: 'even' }]));

@@ -113,7 +113,7 @@ export function shapeOf(months: readonly number[]): Spread {
   return weights.some((weight) => weight > 0) ? { by: 'weights', weights } : 'even';
 }
 
-/** The year of each selected line spread anew in a shape; the chosen one when none is given. */
+/** The year of each selected line spread again in a shape; the chosen one when none is given. */
 export function spreadAgain(
   grid: Grid,
   places: readonly Place[],

@@ -164,7 +164,7 @@ export class WorksheetSession {
     }
   }
 
-  /** Takes the newest change back, makes it again, or derives every line anew; once all edits are saved. */
+  /** Takes the newest change back, makes it again, or derives every line again; once all edits are saved. */
   async step(which: Step): Promise<void> {
     this.#steps.push({ which, key: newKey() });
     await this.#stepOn();

@@ -1,0 +1,1 @@
+export { REPORT_NAMES } from './report-choices.ts';
