@@ -1,4 +1,4 @@
-import type { EntryDto, EntryListDto } from '@wise-margin/contract';
+import type { EntryDto, EntryListDto, LedgerPeriodsDto } from '@wise-margin/contract';
 
 import { expect, expectAccessible, open, test } from './support.ts';
 
@@ -24,7 +24,7 @@ test('a month is closed after a look at what is unfinished; a correction in it i
   await expect(correction.getByText('Sep 2026 is closed.')).toBeVisible();
   await correction.getByRole('button', { name: 'Post a correcting entry on Oct 1, 2026 instead' }).click();
   await expect(correction.getByRole('row', { name: /^6220 Boat shows 12,840\.00/ })).toBeVisible();
-  await correction.getByLabel('Reason').fill('A booth is no repair');
+  await correction.getByLabel('Reason').fill('Stand of the fall show');
   await correction.getByRole('button', { name: 'Post correction' }).click();
   await expect(correction).toBeHidden();
   const panel = page.getByRole('complementary', { name: 'Drill-down' });
@@ -33,7 +33,7 @@ test('a month is closed after a look at what is unfinished; a correction in it i
   await expect(panel.getByRole('button', { name: 'PU-001213', exact: true })).toBeVisible();
 
   // what was changed is ticked off
-  await open(page, demo, '/c/1/ledger/audit?find=booth');
+  await open(page, demo, '/c/1/ledger/audit?find=fall+show');
   const tick = page.getByRole('checkbox', { name: /^Reviewed: Correction of PU-001213 by entry AJ-000001/ });
   await tick.check();
   await expect(page.getByText('1 change, 1 reviewed')).toBeVisible();
@@ -45,6 +45,15 @@ test('a month is closed after a look at what is unfinished; a correction in it i
   await reopening.getByLabel('Reason for reopening').fill('A late bill');
   await reopening.getByRole('button', { name: 'Reopen' }).click();
   await expect(page.getByRole('button', { name: 'Sep 2026, open' })).toBeVisible();
+
+  // the journeys after this one find every month open
+  const { periods } = await demo.get<LedgerPeriodsDto>('/companies/1/periods');
+  for (const { year, number } of periods.filter(({ state }) => state !== 'open'))
+    await fetch(`${demo.base}/companies/1/periods`, {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ year, number, state: 'open', reason: 'For the next journey' }),
+    });
 });
 
 test('who owes the most past 60 days, as of a day of its own, by keyboard to the document; the choices are remembered', async ({

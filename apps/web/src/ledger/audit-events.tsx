@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { AuditEventDto } from '@wise-margin/contract';
-import type { ReactNode } from 'react';
+import { type ReactNode, useState } from 'react';
 
 import { sendJson } from '../api/client.ts';
 import { useCompany } from '../data/company.ts';
@@ -92,9 +92,12 @@ function Event({ event, openEntry }: { readonly event: AuditEventDto; readonly o
 function Tick({ event: { id, words, reviewed } }: { readonly event: AuditEventDto }) {
   const { id: company } = useCompany();
   const client = useQueryClient();
+  // shown at once, until the answer is there
+  const [chosen, setChosen] = useState<boolean | null>(null);
   const tick = useMutation({
     mutationFn: (on: boolean) => sendJson<null>('PUT', `/companies/${company}/audit/${id}/review`, { reviewed: on }),
     onSuccess: () => client.invalidateQueries({ queryKey: ['audit', company] }),
+    onSettled: () => setChosen(null),
   });
   const title = tick.isError
     ? tick.error.message
@@ -107,8 +110,11 @@ function Tick({ event: { id, words, reviewed } }: { readonly event: AuditEventDt
       className="accent-copper"
       aria-label={`Reviewed: ${words}`}
       title={title}
-      checked={tick.isPending ? tick.variables : reviewed !== null}
-      onChange={(change) => tick.mutate(change.target.checked)}
+      checked={chosen ?? reviewed !== null}
+      onChange={(change) => {
+        setChosen(change.target.checked);
+        tick.mutate(change.target.checked);
+      }}
     />
   );
 }

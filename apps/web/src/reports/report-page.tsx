@@ -50,18 +50,7 @@ export default function ReportPage() {
     for (const [key, value] of new URLSearchParams(remembered)) next.append(key, value);
     return <Navigate to={`?${next.toString()}`} replace />;
   }
-  return (
-    <>
-      <nav aria-label="Reports" className="no-print mb-2 flex flex-wrap gap-4 text-[13px]">
-        {REPORTS.map((key) => (
-          <NavLink key={key} to={`../${key}`} relative="path" className={({ isActive }) => (isActive ? 'font-semibold' : 'link')}>
-            {REPORT_NAMES[key]}
-          </NavLink>
-        ))}
-      </nav>
-      <OpenReport key={report} report={report} asOf={asOf} />
-    </>
-  );
+  return <OpenReport key={report} report={report} asOf={asOf} />;
 }
 
 function OpenReport({ report, asOf }: { readonly report: ReportKey; readonly asOf: string }) {
@@ -80,6 +69,29 @@ function OpenReport({ report, asOf }: { readonly report: ReportKey; readonly asO
   const first = data.data?.pages[0];
   return (
     <>
+      <div className="no-print mb-2 flex flex-wrap items-center gap-x-3 gap-y-1 text-[13px]">
+        <nav aria-label="Reports" className="flex flex-wrap gap-4">
+          {REPORTS.map((key) => (
+            <NavLink key={key} to={`../${key}`} relative="path" className={({ isActive }) => (isActive ? 'font-semibold' : 'link')}>
+              {REPORT_NAMES[key]}
+            </NavLink>
+          ))}
+        </nav>
+        <span className="flex-1" />
+        <button type="button" className="link flex items-center gap-1" onClick={() => window.print()}>
+          <Printer size={14} aria-hidden="true" /> Print
+        </button>
+        {FORMATS.map(([format, words]) => (
+          <a
+            key={format}
+            className="link flex items-center gap-1"
+            href={`/api/companies/${company.id}/reports/${report}/export.${format}${query}`}
+            download
+          >
+            <Download size={14} aria-hidden="true" /> {words}
+          </a>
+        ))}
+      </div>
       <div className="no-print mb-1.5 flex flex-wrap items-center gap-x-3 gap-y-1 text-[13px]">
         <ReportToolbar
           report={report}
@@ -100,20 +112,6 @@ function OpenReport({ report, asOf }: { readonly report: ReportKey; readonly asO
             })
           }
         />
-        <span className="flex-1" />
-        <button type="button" className="button" onClick={() => window.print()}>
-          <Printer size={15} aria-hidden="true" /> Print
-        </button>
-        {FORMATS.map(([format, words]) => (
-          <a
-            key={format}
-            className="link flex items-center gap-1"
-            href={`/api/companies/${company.id}/reports/${report}/export.${format}${query}`}
-            download
-          >
-            <Download size={14} aria-hidden="true" /> {words}
-          </a>
-        ))}
       </div>
       {first ? <Head report={first} /> : null}
       <div className="flex min-h-0 flex-1 pb-3">

@@ -79,7 +79,7 @@ export async function agingReport(sources: ReportSources, books: Books, query: A
       words: [
         ...(one === '' ? [] : [one]),
         `as of ${dayWords(asOf)}`,
-        `${query.by === 'due' ? 'days past due' : 'days since the document'}${query.per === 'months' ? ', in months' : ''}`,
+        `${query.per} ${query.by === 'due' ? 'past due' : 'since the document'}`,
         currencyWords(books, query.unit),
       ],
       columns,
