@@ -92,8 +92,8 @@ export async function openApplication(options: {
 }): Promise<Application> {
   const release = options.recover ? ownFolder(options.directory) : null;
   const database = await openDatabase(options.directory);
-  const booksCache = new BooksCache(database);
   const versions = new VersionFeed(database);
+  const booksCache = new BooksCache(database, ({ id, version }) => versions.tell(id, version));
   const budgetStore = new BudgetStore(database);
   const benchmarks = new BenchmarkStore(database);
   const evaluator = new Evaluator(booksCache, budgetStore, benchmarks);

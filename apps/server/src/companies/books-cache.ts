@@ -13,13 +13,16 @@ type HeldLines = { readonly table: Promise<LineTable>; readonly changed: Readonl
 /** Books of each company, loaded again when this process or another posted a newer version. */
 export class BooksCache {
   readonly #database: Database;
+  readonly #followed: (books: Books) => void;
   readonly #held = new Map<number, Promise<Books>>();
   readonly #actuals = new WeakMap<Books, Map<string, Promise<Actuals>>>();
   readonly #read = new WeakSet<Promise<Actuals>>();
   readonly #lines = new WeakMap<Books, HeldLines>();
 
-  constructor(database: Database) {
+  /** @param followed hears of books that took over a change */
+  constructor(database: Database, followed: (books: Books) => void = () => undefined) {
     this.#database = database;
+    this.#followed = followed;
   }
 
   /** @throws ProblemError 404 when there is no such company */
@@ -101,6 +104,7 @@ export class BooksCache {
     const actuals = this.#actuals.get(before);
     if (actuals) this.#actuals.set(after, this.#followAll(after, new Map([...actuals].filter(([, each]) => read.has(each))), detail));
     this.#held.set(before.id, Promise.resolve(after));
+    this.#followed(after);
   }
 
   /** Actuals that are held, brought up to date; those with cash flows are made from entries again when they are next asked for. */

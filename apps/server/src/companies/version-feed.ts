@@ -58,11 +58,15 @@ export class VersionFeed {
 
   async #look(): Promise<void> {
     const rows = await this.#database.select<{ id: number; version: number }>('SELECT id, version FROM companies');
-    for (const { id, version } of rows) {
-      const listeners = this.#listeners.get(id);
-      if (!listeners || this.#known.get(id) === version) continue;
-      this.#known.set(id, version);
-      for (const listener of listeners) listener(version);
-    }
+    for (const { id, version } of rows) this.tell(id, version);
+  }
+
+  /** Tells a version at once, without waiting for the next look: of a change made by this process. An older one than is known tells nothing. */
+  tell(companyId: number, version: number): void {
+    const listeners = this.#listeners.get(companyId);
+    const known = this.#known.get(companyId);
+    if (!listeners || (known !== undefined && known >= version)) return;
+    this.#known.set(companyId, version);
+    for (const listener of listeners) listener(version);
   }
 }

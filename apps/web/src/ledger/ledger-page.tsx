@@ -24,7 +24,10 @@ export default function LedgerPage() {
   const words = `${company.accountCount.toLocaleString('en-US')} accounts, ${company.entryCount.toLocaleString('en-US')} entries${company.draftCount > 0 ? `, of which ${company.draftCount.toLocaleString('en-US')} draft (not included)` : ''}`;
   return (
     <Page title="Ledger" words={words} actions={<FiscalYears />}>
-      <nav aria-label="Ledger" className="mt-2 mb-3 flex gap-5 border-b border-hairline">
+      <nav
+        aria-label="Ledger"
+        className="mt-2 mb-3 flex shrink-0 gap-5 overflow-x-auto overflow-y-hidden border-b border-hairline whitespace-nowrap"
+      >
         {TABS.map(([path, name]) => (
           <NavLink
             key={path}
