@@ -13,7 +13,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 
 import { demoServer } from './support/demo-company.ts';
 import { type TestServer } from './support/server.ts';
-import { contentOf, type EntryAsContent, expectSound } from './support/sound-ledger.ts';
+import { contentOf, type EntryAsContent, expectBalanced, expectSound } from './support/sound-ledger.ts';
 
 let server: TestServer;
 beforeAll(async () => {
@@ -82,7 +82,7 @@ describe('a correction', () => {
     ];
     expect(await correct(entry, { ...content, date: '2026-09-02', lines: split })).toMatchObject({ status: 204 });
     expect((await find('find=not+seen')).lines.map(({ date }) => date)).toEqual(['2026-09-02']);
-    await expectSound(server);
+    await expectBalanced(server);
     const now = await entryOf(entry.id);
     expect(await correct(now, { ...contentOf(now), lines: contentOf(entry).lines })).toMatchObject({ status: 204 });
     expect((await entryOf(entry.id)).lines).toHaveLength(entry.lines.length);
@@ -169,7 +169,7 @@ describe('a reclassification', () => {
     expect(await server.get(`${at}/reports/trial-balance?limit=2000&range=2026-10`)).toEqual(before);
     expect((await server.send('POST', `${at}/entry-changes/${change!.id}/undo`, { reason: 'Twice' })).status).toBe(409);
     expect((await historyOf(lines[0]!.entryId)).map(({ kind }) => kind)).toEqual(['undo', 'reclassify']);
-    await expectSound(server);
+    await expectBalanced(server);
   });
 
   it('moves whole entries to another month', async () => {
@@ -220,7 +220,7 @@ describe('a reclassification', () => {
       lines[0]!.entryId,
     ]);
     expect(kept!.count).toBe((await entryOf(lines[0]!.entryId)).version - 1);
-    await expectSound(server);
+    await expectBalanced(server);
   });
 
   it('keeps its import from being reversed, so that it is not lost', async () => {

@@ -13,7 +13,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 
 import { demoServer } from './support/demo-company.ts';
 import { type TestServer } from './support/server.ts';
-import { contentOf, type EntryAsContent, expectSound } from './support/sound-ledger.ts';
+import { contentOf, type EntryAsContent, expectBalanced, expectSound } from './support/sound-ledger.ts';
 
 let server: TestServer;
 beforeAll(async () => {
@@ -112,7 +112,7 @@ describe('a closed period', () => {
       ['6220', 1_284_000],
       ['6310', -1_284_000],
     ]);
-    await expectSound(server);
+    await expectBalanced(server);
   });
 
   it('takes no import: each row is named, and an import checked before is checked again', async () => {
@@ -164,7 +164,7 @@ describe('a closed period', () => {
     const [change] = await server.get<{ id: number }[]>(`${at}/entries/${lines[0]!.entryId}/history`);
     expect(await server.send('POST', `${at}/entry-changes/${change!.id}/undo`, { reason: 'As it was' })).toMatchObject({ status: 204 });
     expect(await server.send('POST', `/imports/${made.id}/reverse`, {})).toMatchObject({ status: 200 });
-    await expectSound(server);
+    await expectBalanced(server);
   });
 
   it('is reopened with a reason only, and both are on record', async () => {
@@ -254,7 +254,7 @@ describe('an entry made by hand', () => {
       status: 422,
       body: { errors: [{ path: 'reverseOn' }] },
     });
-    await expectSound(server);
+    await expectBalanced(server);
   });
   it.each([
     [

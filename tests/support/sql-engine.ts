@@ -25,7 +25,7 @@ export async function loadBoth(
   for (const kind of ['accounts', 'ledger'] as const) writeFileSync(join(server.directory, `${name}-${kind}.csv`), files[kind]);
   await sql.run(`CREATE TABLE accounts AS SELECT * FROM read_csv('${join(server.directory, `${name}-accounts.csv`)}', all_varchar = true)`);
   await sql.run(`CREATE TABLE ledger AS SELECT *, CAST(round(coalesce(CAST(debit AS DECIMAL(18,2)), 0) * 100) - round(coalesce(CAST(credit AS DECIMAL(18,2)), 0) * 100) AS BIGINT) AS net,
-    year(CAST(date AS DATE)) + CASE WHEN ${startMonth} > 1 AND month(CAST(date AS DATE)) >= ${startMonth} THEN 1 ELSE 0 END AS fiscal_year
+    strftime(CAST(date AS DATE), '%Y-%m') AS month, year(CAST(date AS DATE)) + CASE WHEN ${startMonth} > 1 AND month(CAST(date AS DATE)) >= ${startMonth} THEN 1 ELSE 0 END AS fiscal_year
     FROM read_csv('${join(server.directory, `${name}-ledger.csv`)}', all_varchar = true) WHERE coalesce(state, '') <> 'draft'`);
   return { company: await server.get<CompanyDto>(`/companies/${companyId}`), sql };
 }
