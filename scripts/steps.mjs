@@ -116,10 +116,11 @@ export function serve(data) {
   server.on('exit', (code) => process.exit(code ?? 0));
 }
 
-/** Chromium's path, from the environment or the usual places; null when there is none. */
+/** Chromium's path, from the environment or the usual places; null when there is none. Its build without a window starts and draws faster. */
 export function findChromium() {
   const places = [
     process.env.CHROMIUM_PATH,
+    '/usr/bin/chromium-headless-shell',
     '/usr/bin/chromium',
     '/usr/bin/chromium-browser',
     '/usr/bin/google-chrome',
@@ -138,7 +139,8 @@ export async function ensureChromium() {
     say('Installing Chromium from Debian’s packages for the browser tests.');
     const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
     spawnSync('apt-get', ['update', '-qq'], { stdio: 'inherit', env });
-    spawnSync('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], { stdio: 'inherit', env });
+    for (const name of ['chromium-headless-shell', 'chromium'])
+      if (!findChromium()) spawnSync('apt-get', ['install', '-y', '-qq', '--no-install-recommends', name], { stdio: 'inherit', env });
   }
   if (findChromium()) return findChromium();
   say('The browser tests need Chromium. Install it (Debian: sudo apt-get install chromium) or set CHROMIUM_PATH to a Chromium or Chrome.');

@@ -1,13 +1,13 @@
 import type { EntryListDto } from '@wise-margin/contract';
 
-import { expect, expectAccessible, open, test } from './support.ts';
+import { expect, expectAccessible, figure, open, test } from './support.ts';
 
 test('from year-to-date utilities over budget to the entry with the extra digit, corrected by keyboard with a reason', async ({
   page,
   demo,
 }) => {
   await open(page, demo, '/c/1/statements/income?asOf=2026-10');
-  const variance = page.getByRole('button', { name: /^Rent and utilities, Actual, Apr to Oct 2026, less Budget, Apr to Oct 2026: / });
+  const variance = figure(page, 'Rent and utilities, Actual, Apr to Oct 2026, less Budget, Apr to Oct 2026: ');
   await expect(variance).toHaveAccessibleName(/: 22,183$/);
   const enter = async (name: RegExp) => {
     await panel.getByRole('button', { name }).first().focus();
@@ -47,7 +47,7 @@ test('from year-to-date utilities over budget to the entry with the extra digit,
 
 test('open statements in two windows, and a budget’s history, follow a change that a script posted', async ({ page, context, demo }) => {
   await open(page, demo, '/c/1/statements/income?asOf=2026-06');
-  const amount = page.getByRole('button', { name: /^Rent and utilities, Actual, Jun 2026: / });
+  const amount = figure(page, 'Rent and utilities, Actual, Jun 2026: ');
   const before = await amount.getAttribute('aria-label');
   const other = await context.newPage();
   await open(other, demo, '/c/1/statements/income?asOf=2026-06');
@@ -66,7 +66,7 @@ test('open statements in two windows, and a budget’s history, follow a change 
   });
   expect(response.status).toBe(204);
   for (const each of [page, other])
-    await expect(each.getByRole('button', { name: /^Rent and utilities, Actual, Jun 2026: / })).not.toHaveAttribute('aria-label', before!);
+    await expect(figure(each, 'Rent and utilities, Actual, Jun 2026: ')).not.toHaveAttribute('aria-label', before!);
   await expect(june).not.toHaveText(history, { useInnerText: true });
 });
 

@@ -1,4 +1,4 @@
-import { expect, expectAccessible, open, test } from './support.ts';
+import { budgetMonth, expect, expectAccessible, figure, open, test } from './support.ts';
 
 test('a budget is created, a month and a year typed, and both are there after a reload', async ({ page, demo }) => {
   await open(page, demo, '/c/1/budgets');
@@ -19,7 +19,7 @@ test('a budget is created, a month and a year typed, and both are there after a 
   await form.getByRole('button', { name: 'Create budget' }).click();
   await expect(page.getByRole('heading', { name: 'Journey, FY2028' })).toBeVisible();
 
-  const month = (name: string) => page.getByRole('button', { name: new RegExp(`^Rent, Budget, ${name} 202`) });
+  const month = (name: string) => figure(page, `Rent, Budget, ${name} 202`);
   await month('Jun').focus();
   await page.keyboard.type('15k');
   await page.keyboard.press('Enter');
@@ -28,7 +28,7 @@ test('a budget is created, a month and a year typed, and both are there after a 
   await month('Jun').focus();
   await expect(page.getByText('Manual overrides')).toBeVisible();
 
-  const year = page.getByRole('button', { name: /^Rent, Budget, Apr 2027 to Mar 2028/ });
+  const year = figure(page, 'Rent, Budget, Apr 2027 to Mar 2028');
   await year.focus();
   await page.keyboard.type('180000');
   await page.keyboard.press('Tab');
@@ -56,7 +56,7 @@ test('a budget is created, a month and a year typed, and both are there after a 
 
 test('edits wait while the connection is lost and are sent when it is back', async ({ page, context, demo }) => {
   await open(page, demo, '/c/1/budgets/3');
-  const july = page.getByRole('button', { name: /^Software, Budget, Jul 2027/ });
+  const july = figure(page, 'Software, Budget, Jul 2027');
   await expect(july).toBeVisible();
   await context.setOffline(true);
   await july.focus();
@@ -72,8 +72,7 @@ test('edits wait while the connection is lost and are sent when it is back', asy
 
 test('a block pasted from a spreadsheet fills months and rows', async ({ page, demo }) => {
   await open(page, demo, '/c/1/budgets/3');
-  const cell = (name: string, month: string) =>
-    page.getByRole('button', { name: new RegExp(`^${name}, Budget, ${month} 2027(:|, manual override)`) });
+  const cell = (name: string, month: string) => budgetMonth(page, name, month);
   await cell('Training', 'Apr').focus();
   await page.evaluate(() => {
     const data = new DataTransfer();
@@ -87,8 +86,7 @@ test('a block pasted from a spreadsheet fills months and rows', async ({ page, d
 
 test('cells are dragged over: their total for the rest of the year, and one basis for the lines', async ({ page, demo }) => {
   await open(page, demo, '/c/1/budgets/3');
-  const cell = (name: string, month: string) =>
-    page.getByRole('button', { name: new RegExp(`^${name}, Budget, ${month} 202[78][:,]`) }).last();
+  const cell = (name: string, month: string) => budgetMonth(page, name, month);
   const drag = async (from: [string, string], to: [string, string]) => {
     await cell(...from).scrollIntoViewIfNeeded();
     await cell(...from).hover();
@@ -117,7 +115,7 @@ test('cells are dragged over: their total for the rest of the year, and one basi
   for (let step = 0; step < 2; step += 1) await page.getByRole('button', { name: 'Undo' }).click();
 
   // the boat shows are in one month; fuel takes that shape and keeps its year
-  const year = page.getByRole('button', { name: /^Fuel, Budget, Apr 2027 to Mar 2028/ });
+  const year = figure(page, 'Fuel, Budget, Apr 2027 to Mar 2028');
   // what was undone is back in the grid before its year is read
   await cell('Fuel', 'Apr').focus();
   await expect(panel.getByLabel('Changed by percent')).not.toHaveValue('50');
@@ -144,11 +142,11 @@ test('October is read, the month stepped, and a difference followed to its entry
   await page.keyboard.press('.');
   await expect(page.getByText('October 2026; against')).toBeVisible();
 
-  const figure = page.getByRole('button', { name: /^Freight in, Actual, Oct 2026, less Budget, Oct 2026: / });
-  await figure.focus();
+  const freight = figure(page, 'Freight in, Actual, Oct 2026, less Budget, Oct 2026: ');
+  await freight.focus();
   await page.keyboard.press('ArrowLeft');
   await page.keyboard.press('ArrowRight');
-  await expect(figure).toBeFocused();
+  await expect(freight).toBeFocused();
   await page.keyboard.press('Enter');
   const drillDown = page.getByRole('complementary', { name: 'Drill-down' });
   await expect(drillDown).toContainText('Unfavorable');

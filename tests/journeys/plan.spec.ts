@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 
 import workbooks from 'exceljs';
 
-import { expect, expectAccessible, open, test } from './support.ts';
+import { budgetMonth, expect, expectAccessible, open, test } from './support.ts';
 
 // guests the tours department expects, by fiscal month
 const GUESTS = [120, 310, 820, 1240, 1180, 560, 190, 20, 15, 10, 25, 60];
@@ -39,9 +39,7 @@ test('from no budget at all, a year is planned from its projection to approval: 
   await expect(page.getByRole('heading', { name: 'Plan 2028, FY2028' })).toBeVisible();
   const saved = page.getByText('Draft, all changes saved');
   const panel = page.getByRole('complementary', { name: 'Line' });
-  const cell = (name: string, month: string) =>
-    // a group may have the name of an account in it, and stands above it
-    page.getByRole('button', { name: new RegExp(`^${name}, Budget, ${month} 202[78][:,]`) }).last();
+  const cell = (name: string, month: string) => budgetMonth(page, name, month);
   const choose = async (account: string, month = 'Apr') => {
     await cell(account, month).focus();
     await expect(panel.getByRole('heading', { name: account })).toBeVisible();
@@ -233,9 +231,7 @@ test('from no budget at all, a year is planned from its projection to approval: 
 test('two places at one budget see each other, and are asked about the same figure', async ({ page, demo, browser }) => {
   const elsewhere = await (await browser.newContext()).newPage();
   for (const each of [page, elsewhere]) await open(each, demo, '/c/1/budgets/3');
-  const [here, there] = [page, elsewhere].map(
-    (each) => (name: string) => each.getByRole('button', { name: new RegExp(`^${name}, Budget, Jun 2027`) }),
-  );
+  const [here, there] = [page, elsewhere].map((each) => (name: string) => budgetMonth(each, name, 'Jun'));
   await there!('Telephone and internet').focus();
   await elsewhere.keyboard.type('321');
   await elsewhere.keyboard.press('Enter');

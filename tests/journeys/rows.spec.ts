@@ -1,4 +1,4 @@
-import { expect, expectAccessible, open, test } from './support.ts';
+import { budgetMonth, expect, expectAccessible, open, test } from './support.ts';
 
 const LINES = {
   key: 'own',
@@ -36,7 +36,7 @@ test('a budget is worked on by the rows of a view of one’s own', async ({ page
   await expectAccessible(page);
 
   // a cost is taken from what is left here, and typed as it is shown
-  const april = page.getByRole('button', { name: /^Guide wages, Budget, Apr 2027[:,]/ });
+  const april = budgetMonth(page, 'Guide wages', 'Apr');
   await expect(april).toHaveText(/^\(/);
   await april.focus();
   await page.keyboard.type('(7,000)');
@@ -47,7 +47,7 @@ test('a budget is worked on by the rows of a view of one’s own', async ({ page
   await page.reload();
   await expect(april).toHaveText('(7,000)');
   await page.getByLabel('Rows', { exact: true }).selectOption({ label: 'Income statement' });
-  await expect(page.getByRole('button', { name: /^Guide wages, Budget, Apr 2027[:,]/ })).toHaveText('7,000');
+  await expect(budgetMonth(page, 'Guide wages', 'Apr')).toHaveText('7,000');
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByText('Manual overrides')).toHaveCount(0);
 

@@ -2,14 +2,35 @@ import { cpSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 
 import AxeBuilder from '@axe-core/playwright';
-import { expect, type Page, test as base } from '@playwright/test';
+import { type BrowserContext, expect, type Locator, type Page, test as base } from '@playwright/test';
 
 import { type ServerProcess, startProcess, temporaryFolder } from '../support/process.ts';
 
-type Workers = { demo: ServerProcess; empty: ServerProcess; ledger: ServerProcess };
+type Workers = { demo: ServerProcess; empty: ServerProcess; ledger: ServerProcess; visited: BrowserContext };
 
-/** `demo`: the built server on a fresh copy of the demo data; `empty`: the same with nothing in it; `ledger`: with the ledger of the kayak company alone. */
+/**
+ * `page`: a new one in the browser of the worker, which has the application's files from the tests before and
+ * remembers nothing else of them; `demo`: the built server on a fresh copy of the demo data; `empty`: the same with nothing in it; `ledger`: with the ledger of the kayak company alone. */
 export const test = base.extend<object, Workers>({
+  visited: [
+    async ({ browser }, use) => {
+      const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+      await use(context);
+      await context.close();
+    },
+    { scope: 'worker' },
+  ],
+  context: async ({ visited }, use) => {
+    await use(visited);
+    for (const page of visited.pages()) {
+      if (page.url().startsWith('http')) await page.evaluate(() => localStorage.clear());
+      await page.close();
+    }
+    await visited.clearCookies();
+  },
+  page: async ({ context }, use) => {
+    await use(await context.newPage());
+  },
   demo: [
     async ({}, use) => {
       await onCopyOf('demo', use);
@@ -49,6 +70,12 @@ async function onCopyOf(made: 'demo' | 'ledger', use: (server: ServerProcess) =>
 export const open = async (page: Page, server: ServerProcess, path: string): Promise<void> => {
   await page.goto(server.base.replace(/\/api$/, path));
 };
+
+/** Figures of a grid by how their label begins. Roles and names of a thousand buttons take a tenth of a second to work out each time one is asked for. */
+export const figure = (within: Page | Locator, label: string): Locator => within.locator(`button[aria-label^="${label}"]`);
+/** A month of a budget's line, by its account or row and the month's name. A group may have an account's name too, and stands above it. */
+export const budgetMonth = (page: Page, name: string, month: string): Locator =>
+  page.locator(`button[aria-label^="${name}, Budget, ${month} 202"]:not([aria-label*=" to Mar "])`).last();
 
 const TAGS = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'];
 // Axe measures each element against all around it; on a table of thousands of figures that takes half a minute.
