@@ -103,7 +103,7 @@ describe('a figure laid out', () => {
       const isBudget = drillDown.column.words.includes('Budget') || drillDown.column.words.includes('rojection');
       for (const by of drillDown.groups) {
         // budgets have no customers, journals or projects
-        if (isBudget && !['account', 'month', 'department'].includes(by)) continue;
+        if (isBudget && !['part', 'account', 'month', 'department'].includes(by)) continue;
         const groups = await groupsOf(view, { line, column, by });
         expect([line, column, by, groups.figure, groups.sum]).toEqual([line, column, by, cell.value, groups.sum]);
         expect(groups.rows.reduce((sum, { amount }) => sum + amount, 0)).toBe(groups.sum);
@@ -125,6 +125,14 @@ describe('a figure laid out', () => {
     const sizes = rows.map(({ amount }) => Math.abs(amount));
     expect(sizes).toEqual([...sizes].sort((a, b) => b - a));
     expect(sum).toBe(figure);
+  });
+  it('a projection is what was posted and what is still budget', async () => {
+    const figure = { line: 'revenue', column: 'year.projection' };
+    const { rows, sum } = await groupsOf('outlook', { ...figure, by: 'part' });
+    expect(rows.map(({ name }) => name).sort()).toEqual(['Actual', 'Budget for the months to come']);
+    const months = await groupsOf('outlook', { ...figure, by: 'month' });
+    const actual = months.rows.filter(({ name }) => name.endsWith(', actual')).reduce((total, { amount }) => total + amount, 0);
+    expect([rows.find(({ name }) => name === 'Actual')!.amount, sum]).toEqual([actual, months.sum]);
   });
   it('a closing balance is what stood before and the month’s movement', async () => {
     const grid = await server.statement(`${at}/balance?asOf=2026-10`);

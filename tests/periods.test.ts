@@ -7,6 +7,7 @@ import {
   type ImportDto,
   type LedgerPeriodsDto,
   type Problem,
+  type StripDto,
   type UnfinishedDto,
 } from '@wise-margin/contract';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
@@ -171,6 +172,8 @@ describe('a closed period', () => {
     await put(6, 'closed');
     expect(await put(6, 'open')).toMatchObject({ status: 422, body: { errors: [{ path: 'reason' }] } });
     expect(await stateOf(6)).toBe('closed');
+    const { months } = await server.get<StripDto>('/companies/1/period-strip?asOf=2026-10');
+    expect(months.filter(({ state }) => state !== 'open').map(({ name }) => name)).toEqual(['Sep 2026']);
     expect(await put(6, 'open', { reason: 'Late bill from the boat show' })).toMatchObject({ status: 200 });
     const { events } = await server.get<AuditTrailDto>(`${at}/audit?limit=2`);
     expect(events.map(({ words, reason, changes }) => [words, reason, changes])).toEqual([

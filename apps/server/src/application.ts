@@ -139,7 +139,7 @@ export async function openApplication(options: {
     budgetFiles: new BudgetFileService(worksheets, work),
     work,
     audit: new AuditService(database, booksCache),
-    statements: new StatementService({ booksCache, evaluator, views, actor: options.actor }),
+    statements: new StatementService({ database, booksCache, evaluator, views, actor: options.actor }),
     actor: options.actor,
     close: async () => {
       versions.close();

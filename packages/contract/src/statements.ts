@@ -1,3 +1,4 @@
+import { PERIOD_STATES } from '@wise-margin/core';
 import { z } from 'zod';
 
 import { filterQuerySchema, filterSchema, lineRuleSchema, minorSchema, periodKeySchema } from './common.ts';
@@ -119,6 +120,8 @@ export const stripSchema = z
         name: z.string(),
         actual: minorSchema.nullable(),
         budget: minorSchema.nullable(),
+        /** whether it takes entries */
+        state: z.enum(PERIOD_STATES),
       }),
     ),
   })

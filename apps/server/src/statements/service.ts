@@ -28,8 +28,9 @@ import {
 import { gridDto } from '@wise-margin/presentation';
 import type { z } from 'zod';
 
-import { type Books, type BooksCache, periodOf, refuseUnknownFilter } from '../companies/index.ts';
+import { type Books, type BooksCache, periodCode, periodOf, periodStates, refuseUnknownFilter } from '../companies/index.ts';
 import type { Actor } from '../database/audit.ts';
+import type { Database } from '../database/database.ts';
 import type { Evaluation, Evaluator } from '../evaluation/index.ts';
 import { coverageDto, YEAR_TO_DATE } from './coverage.ts';
 import { lineTrendDto } from './line-trend.ts';
@@ -58,6 +59,7 @@ const AS_USUAL = { display: {}, choices: {} } as const;
 
 /** Statements as they are asked for. */
 export class StatementService {
+  readonly #database: Database;
   readonly #booksCache: BooksCache;
   readonly #evaluator: Evaluator;
   readonly #views: ViewStore;
@@ -68,11 +70,13 @@ export class StatementService {
   readonly #saved = new Map<string, { readonly version: number; readonly view: AskedView }>();
 
   constructor(options: {
+    readonly database: Database;
     readonly booksCache: BooksCache;
     readonly evaluator: Evaluator;
     readonly views: ViewStore;
     readonly actor: Actor;
   }) {
+    this.#database = options.database;
     this.#booksCache = options.booksCache;
     this.#evaluator = options.evaluator;
     this.#views = options.views;
@@ -215,6 +219,7 @@ export class StatementService {
     const books = await this.#booksCache.of(companyId);
     refuseUnknownFilter(books, query.filter);
     const { year } = periodAt(books.calendar, periodOf(books, query.asOf));
+    const states = await periodStates(this.#database, companyId);
     const months: StripDto['months'] = [];
     for (const each of [year - 2, year - 1, year]) {
       const first = periodOfYear(books.calendar, each, 1);
@@ -241,6 +246,7 @@ export class StatementService {
           name,
           actual: amount,
           budget: null,
+          state: states.get(periodCode(period.year, period.number)) ?? 'open',
         });
       });
     }

@@ -11,7 +11,13 @@ import type { ListColumn } from '../ui/list.tsx';
 import { ListExport } from '../ui/list-export.tsx';
 import { Failure, Loading } from '../ui/states.tsx';
 
-const FIXED: Readonly<Record<string, string>> = { account: 'Accounts', month: 'Months' };
+const FIXED: Readonly<Record<string, string>> = { account: 'Accounts', month: 'Months', part: 'Actual and budget' };
+
+/** Headings of the sides of a difference: the scenarios where they differ, else their months. `Actual, Oct 2026` and `Budget, Oct 2026` are `Actual` and `Budget`. */
+export function sideNames({ compared, base }: { readonly compared: string; readonly base: string }): readonly [string, string] {
+  const [[scenario, ...months], [otherScenario, ...otherMonths]] = [compared.split(', '), base.split(', ')];
+  return scenario === otherScenario ? [months.join(', '), otherMonths.join(', ')] : [scenario!, otherScenario!];
+}
 /** What a figure is laid out by, in words. */
 export const groupName = (by: string): string => FIXED[by] ?? dimensionName(by);
 
@@ -85,7 +91,7 @@ export function FigureGroups({ groups }: { readonly groups: ReturnType<typeof us
       </p>
       {sides ? (
         <p className="mt-1 text-[12px] text-ink-soft">
-          First: {sides.compared}. Second: {sides.base}.
+          {sides.compared}, less {sides.base}.
         </p>
       ) : null}
       <table className="ledger-table mt-2 w-full" aria-label={`By ${groupName(by).toLowerCase()}`}>
@@ -94,7 +100,7 @@ export function FigureGroups({ groups }: { readonly groups: ReturnType<typeof us
             <th scope="col" className="border-b border-ink">
               {groupName(by)}
             </th>
-            {(sides ? ['First', 'Second', 'Difference'] : ['Amount']).map((name) => (
+            {(sides ? [...sideNames(sides), 'Difference'] : ['Amount']).map((name) => (
               <th key={name} scope="col" className="border-b border-ink text-right!">
                 {name}
               </th>

@@ -8,11 +8,12 @@ import { useTabStop } from './use-tab-stop.ts';
 
 const BAR_HEIGHT = 34;
 type Month = StripDto['months'][number];
+const STATE_NAMES = { softClosed: 'soft-closed', closed: 'closed' } as const;
 
 const monthLabel = (month: Month, exponent: number): string => {
   const words = (amount: number | null, scenario: string) =>
     amount === null ? '' : `, ${scenario} operating income ${formatAmount(amount as Minor, { exponent, unit: 'dollars' })}`;
-  return `${month.name}${words(month.actual, 'actual')}${words(month.budget, 'budget')}`;
+  return `${month.name}${words(month.actual, 'actual')}${words(month.budget, 'budget')}${month.state === 'open' ? '' : `, ${STATE_NAMES[month.state]}`}`;
 };
 
 /**
@@ -97,6 +98,7 @@ export function PeriodStrip({
                     >
                       {month.letter}
                     </span>
+                    <ClosedMark state={month.state} />
                   </button>
                 );
               })}
@@ -110,4 +112,10 @@ export function PeriodStrip({
       </p>
     </div>
   );
+}
+
+/** A closed month has a line under its letter, a soft-closed one a broken line. */
+function ClosedMark({ state }: { readonly state: Month['state'] }) {
+  const look = { open: 'border-transparent', softClosed: 'border-dashed border-ink-soft', closed: 'border-solid border-ink-soft' }[state];
+  return <span aria-hidden="true" className={`mt-px w-[15px] border-b-2 ${look}`} />;
 }

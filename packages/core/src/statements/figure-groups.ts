@@ -6,7 +6,12 @@ import { slabFor, type StatementGrid } from './evaluate.ts';
 import type { Expression } from './expression.ts';
 
 /** What a figure is laid out by. */
-export type GroupBy = { readonly kind: 'account' } | { readonly kind: 'month' } | { readonly kind: 'dimension'; readonly name: string };
+export type GroupBy =
+  | { readonly kind: 'account' }
+  | { readonly kind: 'month' }
+  | { readonly kind: 'dimension'; readonly name: string }
+  /** the part of a projection that was posted, and the part that is still budget */
+  | { readonly kind: 'part'; readonly lastPosted: PeriodIndex };
 /** A part of a figure: accounts of one line, taken a number of times (-1 is subtracted). */
 export type FigureLeaf = {
   readonly factor: number;
@@ -16,7 +21,7 @@ export type FigureLeaf = {
 };
 /** A group's part of a figure, in the figure's sign. */
 export type FigureGroup = {
-  /** chart position, period index, `opening`, or value of the dimension ('' is none) */
+  /** chart position, period index, `opening`, value of the dimension ('' is none), `actual` or `budget` */
   readonly key: string;
   readonly amount: Minor;
 };
@@ -88,6 +93,8 @@ function addLeaf(grid: StatementGrid, leaf: FigureLeaf, { by, add }: Adding): bo
       return true;
     case 'month':
       return addMonths(grid, leaf, add);
+    case 'part':
+      return addMonths(grid, leaf, (key, amount) => add(key === 'opening' || Number(key) <= by.lastPosted ? 'actual' : 'budget', amount));
     case 'dimension':
       addValues(grid, leaf, { name: by.name, add });
       return true;

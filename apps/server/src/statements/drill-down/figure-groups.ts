@@ -43,8 +43,13 @@ export function groupsOffered(
   grid: StatementGrid,
   { line, column }: { readonly line: number; readonly column: number },
 ): string[] {
-  if (sidesOf(grid, line, column) === null) return [];
-  return ['account', 'month', ...knownDimensions(books).keys()];
+  const sides = sidesOf(grid, line, column);
+  if (sides === null) return [];
+  return [
+    ...(isProjection(sides.compared) || (sides.base && isProjection(sides.base)) ? ['part'] : []),
+    ...fixedGroups,
+    ...knownDimensions(books).keys(),
+  ];
 }
 
 /**
@@ -58,9 +63,8 @@ export function figureGroupsOf(books: Books, grid: StatementGrid, { by, ...place
   if (!line || !column) throw notFound(`figure at ${place.line}, ${place.column}`);
   const sides = sidesOf(grid, line.index, column.index);
   if (sides === null) throw refused(NOT_A_SUM, 'by');
-  if (by !== 'account' && by !== 'month' && !knownDimensions(books).has(by))
-    throw refused(`The ledger has no dimension "${by}". It has: ${[...knownDimensions(books).keys()].join(', ')}.`, 'by');
-  const group: GroupBy = by === 'account' || by === 'month' ? { kind: by } : { kind: 'dimension', name: by };
+  const group = groupBy(books, by);
+  if (group === null) throw refused(`The ledger has no dimension "${by}". It has: ${[...knownDimensions(books).keys()].join(', ')}.`, 'by');
   const compared = groupLeaves(grid, sides.compared.leaves, group);
   const base = sides.base && groupLeaves(grid, sides.base.leaves, group);
   if (compared === null || (sides.base && base === null))
@@ -87,10 +91,11 @@ export function figureGroupsOf(books: Books, grid: StatementGrid, { by, ...place
       const { number, name } = plan.chart.accounts[Number(key)]!;
       return `${number} ${name}`;
     }
+    if (by === 'part') return key === 'actual' ? 'Actual' : 'Budget for the months to come';
     if (by !== 'month') return key || 'None';
     if (key === 'opening') return 'Opening balance';
     const name = shortPeriodName(plan.calendar, Number(key) as PeriodIndex);
-    if (!sides!.compared.leaves.some(({ source }) => source.scenario === 'projection')) return name;
+    if (!isProjection(sides!.compared)) return name;
     return `${name}, ${books.lastPosted !== null && Number(key) <= books.lastPosted ? 'actual' : 'budget'}`;
   }
 
@@ -106,7 +111,7 @@ export function figureGroupsOf(books: Books, grid: StatementGrid, { by, ...place
       by === 'account' ? [plan.chart.accounts[Number(key)]!.number] : [...new Set(held)].map((at) => plan.chart.accounts[at]!.number);
     const text = accounts.join(', ');
     const month = by === 'month' ? periodAt(plan.calendar, Number(key) as PeriodIndex).key : null;
-    const own = by === 'account' || by === 'month' ? {} : { [by]: [key] };
+    const own = group!.kind === 'dimension' ? { [by]: [key] } : {};
     if (text.length > 2000) return null;
     return {
       accounts: text,
@@ -116,6 +121,15 @@ export function figureGroupsOf(books: Books, grid: StatementGrid, { by, ...place
     };
   }
 }
+
+const fixedGroups = ['account', 'month'] as const;
+/** Null for a dimension that the ledger does not have. */
+function groupBy(books: Books, by: string): GroupBy | null {
+  if (by === 'account' || by === 'month') return { kind: by };
+  if (by === 'part') return books.lastPosted === null ? null : { kind: by, lastPosted: books.lastPosted };
+  return knownDimensions(books).has(by) ? { kind: 'dimension', name: by } : null;
+}
+const isProjection = ({ leaves }: Side): boolean => leaves.some(({ source }) => source.scenario === 'projection');
 
 const sameEntries = (a: CellDrillDown & { readonly kind: 'accounts' }, b: CellDrillDown & { readonly kind: 'accounts' }): boolean =>
   a.span.from === b.span.from && a.span.to === b.span.to && JSON.stringify(a.filter) === JSON.stringify(b.filter);
