@@ -18,6 +18,7 @@ import { type Database, openDatabase } from './database/database.ts';
 import { lockFolder } from './database/folder-lock.ts';
 import { DemoService } from './demo/index.ts';
 import { BenchmarkStore, Evaluator, ScenarioCache } from './evaluation/index.ts';
+import { Explainer, FindingList, FindingRecords, MaterialityStore } from './findings/index.ts';
 import {
   EntryChanges,
   EntryList,
@@ -70,6 +71,10 @@ export type Application = {
   readonly budgetFiles: BudgetFileService;
   readonly statements: StatementService;
   readonly audit: AuditService;
+  readonly materiality: MaterialityStore;
+  readonly findingRecords: FindingRecords;
+  readonly findingList: FindingList;
+  readonly explainer: Explainer;
   readonly demo: DemoService;
   readonly work: WorkPool;
   readonly actor: Actor;
@@ -108,6 +113,8 @@ export async function openApplication(options: {
   const imports = new ImportService(database, report);
   const statistics = new StatisticsService(database, booksCache);
   const entryMaking = new EntryMaking(database, booksCache);
+  const statements = new StatementService({ database, booksCache, evaluator, views, actor: options.actor });
+  const [materiality, findingRecords] = [new MaterialityStore(database, evaluator), new FindingRecords(database)];
   if (options.recover) await imports.recover();
   return {
     database,
@@ -139,7 +146,11 @@ export async function openApplication(options: {
     budgetFiles: new BudgetFileService(worksheets, work),
     work,
     audit: new AuditService(database, booksCache),
-    statements: new StatementService({ database, booksCache, evaluator, views, actor: options.actor }),
+    statements,
+    materiality,
+    findingRecords,
+    findingList: new FindingList({ booksCache, statements, materiality, records: findingRecords }),
+    explainer: new Explainer({ database, booksCache, statements }),
     actor: options.actor,
     close: async () => {
       versions.close();

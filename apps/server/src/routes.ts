@@ -4,6 +4,7 @@ import { budgetRoutes } from './budgets/index.ts';
 import { companyRoutes } from './companies/index.ts';
 import { demoRoutes } from './demo/index.ts';
 import { benchmarkRoutes } from './evaluation/index.ts';
+import { findingRoutes } from './findings/index.ts';
 import { serverRoutes } from './http/openapi.ts';
 import type { Route } from './http/route.ts';
 import {
@@ -35,6 +36,7 @@ export function routesOf(application: Application): readonly Route[] {
     ...benchmarkRoutes(services.benchmarks, services.actor),
     ...statementRoutes(services),
     ...auditRoutes(services),
+    ...findingRoutes(services),
   ];
   return [...routes, ...serverRoutes(routes)];
 }

@@ -20,3 +20,4 @@ export * from './audit.ts';
 export * from './entry-changes.ts';
 export * from './reports.ts';
 export * from './periods.ts';
+export * from './findings.ts';

@@ -29,3 +29,8 @@ export { auditActionsOf, auditAreaOf, auditWords } from './words/audit-words.ts'
 export type { AuditNames, AuditRecord } from './words/audit-words.ts';
 export { differenceWords, entryIssueWords, issuePath } from './words/entry-words.ts';
 export { dayWords, isFigureColumn, rangeIssueWords, rangeWords, reportCellText, reportCellValue } from './words/report-words.ts';
+export { fieldsOf, liveText, plainTextOf } from './words/live-text.ts';
+export { causeTemplate, directionWords, varianceTemplate } from './words/cause-words.ts';
+export type { BillNames, CauseNames } from './words/cause-words.ts';
+export { sideNames } from './words/side-names.ts';
+export { comparisonWords, findingStatusWords, monthsInRowWords } from './words/finding-words.ts';

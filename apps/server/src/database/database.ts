@@ -20,6 +20,7 @@ import { auditChain } from './migrations/0012-audit-chain.ts';
 import { entriesByDate } from './migrations/0013-entries-by-date.ts';
 import { entryChanges } from './migrations/0014-entry-changes.ts';
 import { periods } from './migrations/0015-periods.ts';
+import { findings } from './migrations/0016-findings.ts';
 import { defineModels, type Models } from './models.ts';
 
 const MIGRATIONS = [
@@ -38,6 +39,7 @@ const MIGRATIONS = [
   entriesByDate,
   entryChanges,
   periods,
+  findings,
 ];
 type Bindings = readonly (string | number | null)[];
 

@@ -5,6 +5,9 @@ import type { Database } from '../database/database.ts';
 /** What belongs to a company, in an order in which nothing refers to what is gone. Budgets take their lines with them. */
 const DELETIONS = [
   'DELETE FROM nonrecurring_items WHERE company_id = $1',
+  'DELETE FROM finding_notes WHERE finding_id IN (SELECT id FROM findings WHERE company_id = $1)',
+  'DELETE FROM findings WHERE company_id = $1',
+  'DELETE FROM materiality WHERE company_id = $1',
   'DELETE FROM view_stars WHERE company_id = $1',
   'DELETE FROM view_choices WHERE company_id = $1',
   'DELETE FROM views WHERE company_id = $1',

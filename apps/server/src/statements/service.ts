@@ -88,11 +88,19 @@ export class StatementService {
     return (await this.evaluated(companyId, view, query)).dto();
   }
 
-  /** The evaluated grid itself, for the drill-down and the exports. @param query.by the dimension figures of it will be laid out by */
-  async evaluated(companyId: number, key: string, query: StatementQuery & { readonly by?: string }): Promise<EvaluatedView> {
+  /**
+   * The evaluated grid itself, for the drill-down and the exports.
+   * @param query.by the dimension figures of it will be laid out by
+   * @param query.columnSet columns in place of the view's own
+   */
+  async evaluated(
+    companyId: number,
+    key: string,
+    query: StatementQuery & { readonly by?: string; readonly columnSet?: ColumnSet },
+  ): Promise<EvaluatedView> {
     const books = await this.#booksCache.of(companyId);
     const view = await this.#viewOf(companyId, key);
-    const columnSet = this.#columnsFor(books, view.columnSet);
+    const columnSet = query.columnSet ?? this.#columnsFor(books, view.columnSet);
     return this.#evaluated(books, { view: { ...view, columnSet }, dimension: query.by }, query);
   }
 

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import type { FigureGroupsDto } from '@wise-margin/contract';
 import { filterParameters } from '@wise-margin/contract';
+import { sideNames } from '@wise-margin/presentation';
 import { Link } from 'react-router';
 
 import { getJson } from '../api/client.ts';
@@ -13,11 +14,6 @@ import { Failure, Loading } from '../ui/states.tsx';
 
 const FIXED: Readonly<Record<string, string>> = { account: 'Accounts', month: 'Months', part: 'Actual and budget' };
 
-/** Headings of the sides of a difference: the scenarios where they differ, else their months. `Actual, Oct 2026` and `Budget, Oct 2026` are `Actual` and `Budget`. */
-export function sideNames({ compared, base }: { readonly compared: string; readonly base: string }): readonly [string, string] {
-  const [[scenario, ...months], [otherScenario, ...otherMonths]] = [compared.split(', '), base.split(', ')];
-  return scenario === otherScenario ? [months.join(', '), otherMonths.join(', ')] : [scenario!, otherScenario!];
-}
 /** What a figure is laid out by, in words. */
 export const groupName = (by: string): string => FIXED[by] ?? dimensionName(by);
 
@@ -100,7 +96,7 @@ export function FigureGroups({ groups }: { readonly groups: ReturnType<typeof us
             <th scope="col" className="border-b border-ink">
               {groupName(by)}
             </th>
-            {(sides ? [...sideNames(sides), 'Difference'] : ['Amount']).map((name) => (
+            {(sides ? [sideNames(sides).compared, sideNames(sides).base, 'Difference'] : ['Amount']).map((name) => (
               <th key={name} scope="col" className="border-b border-ink text-right!">
                 {name}
               </th>

@@ -51,7 +51,7 @@ export function figureLeaves(grid: StatementGrid, line: number, column: number):
 }
 
 /** How often each line counts in a formula of sums and differences; null for any other formula. */
-function linearFactors(expression: Expression | null): Map<string, number> | null {
+export function linearFactors(expression: Expression | null): Map<string, number> | null {
   if (expression === null) return null;
   const factors = new Map<string, number>();
   const add = (node: Expression, factor: number): boolean => {
@@ -137,3 +137,27 @@ function addValues(
     add(value, factor * sign * (income + balance));
   }
 }
+
+/** What a figure is the sum of: accounts of one side, or of the two sides of a difference. */
+export type FigureSides = {
+  readonly compared: readonly FigureLeaf[];
+  /** null for a figure that is no difference */
+  readonly base: readonly FigureLeaf[] | null;
+  readonly columns: { readonly compared: number; readonly base: number | null };
+};
+
+/** The sides of a figure; null for what is no sum of accounts. */
+export function figureSides(grid: StatementGrid, line: number, column: number): FigureSides | null {
+  const from = cellDrillDown(grid, line, column);
+  if (from.kind === 'cells' && (from.operation === 'difference' || from.operation === 'percentDifference')) {
+    const [compared, base] = [from.parts[0]!, from.parts[1]!];
+    const leaves = [figureLeaves(grid, compared.line, compared.column), figureLeaves(grid, base.line, base.column)] as const;
+    if (leaves[0] === null || leaves[1] === null) return null;
+    return { compared: leaves[0], base: leaves[1], columns: { compared: compared.column, base: base.column } };
+  }
+  const leaves = figureLeaves(grid, line, column);
+  return leaves && leaves.length > 0 ? { compared: leaves, base: null, columns: { compared: column, base: null } } : null;
+}
+
+/** The sum of a side, in the figure's sign. */
+export const sumOfLeaves = (leaves: readonly FigureLeaf[]): number => leaves.reduce((sum, { factor, source }) => sum + factor * source.sum, 0);

@@ -1,11 +1,10 @@
 import type { FigureGroupsDto } from '@wise-margin/contract';
 import {
   type CellDrillDown,
-  cellDrillDown,
   columnWords,
   type FigureGroup,
   type FigureLeaf,
-  figureLeaves,
+  figureSides,
   type GroupBy,
   groupLeaves,
   minor,
@@ -13,6 +12,7 @@ import {
   type PeriodIndex,
   shortPeriodName,
   type StatementGrid,
+  sumOfLeaves,
 } from '@wise-margin/core';
 
 import { type Books, knownDimensions } from '../../companies/index.ts';
@@ -24,17 +24,11 @@ const NOT_A_SUM = 'This amount is not a sum of accounts, so it cannot be laid ou
 
 /** The sides of a figure: one, or the two of a difference. Null for what is no sum of accounts. */
 function sidesOf(grid: StatementGrid, line: number, column: number): { readonly compared: Side; readonly base: Side | null } | null {
-  const from = cellDrillDown(grid, line, column);
-  const side = (at: { readonly line: number; readonly column: number }): Side | null => {
-    const leaves = figureLeaves(grid, at.line, at.column);
-    return leaves && { leaves, words: columnWords(grid, at.column) };
-  };
-  if (from.kind === 'cells' && (from.operation === 'difference' || from.operation === 'percentDifference')) {
-    const [compared, base] = [side(from.parts[0]!), side(from.parts[1]!)];
-    return compared && base && { compared, base };
-  }
-  const compared = side({ line, column });
-  return compared && compared.leaves.length > 0 ? { compared, base: null } : null;
+  const sides = figureSides(grid, line, column);
+  if (sides === null) return null;
+  const side = (leaves: readonly FigureLeaf[], at: number): Side => ({ leaves, words: columnWords(grid, at) });
+  const { compared, base, columns } = sides;
+  return { compared: side(compared, columns.compared), base: base && side(base, columns.base!) };
 }
 
 /** What a figure can be laid out by; empty for none. */
@@ -77,13 +71,12 @@ export function figureGroupsOf(books: Books, grid: StatementGrid, { by, ...place
   }));
   if (by === 'month') rows.sort((a, b) => Number(a.key === 'opening' ? -1 : a.key) - Number(b.key === 'opening' ? -1 : b.key));
   else rows.sort((a, b) => Math.abs(b.amount) - Math.abs(a.amount) || a.name.localeCompare(b.name, 'en', { numeric: true }));
-  const total = (leaves: readonly FigureLeaf[]) => leaves.reduce((sum, { factor, source }) => sum + factor * source.sum, 0);
   return {
     by,
     sides: sides.base && { compared: sides.compared.words, base: sides.base.words },
     rows,
     sum: minor(rows.reduce((sum, { amount }) => sum + amount, 0)),
-    figure: minor(total(sides.compared.leaves) - (sides.base ? total(sides.base.leaves) : 0)),
+    figure: minor(sumOfLeaves(sides.compared.leaves) - (sides.base ? sumOfLeaves(sides.base.leaves) : 0)),
   };
 
   function nameOf(key: string): string {

@@ -1,0 +1,111 @@
+import { type MaterialityDto, materialitySchema } from '@wise-margin/contract';
+import { INCOME_LINES, type Materiality, minor, suggestedMateriality } from '@wise-margin/core';
+
+import type { Books } from '../companies/index.ts';
+import { type Actor, recordAudit } from '../database/audit.ts';
+import type { Database } from '../database/database.ts';
+import type { Evaluator } from '../evaluation/index.ts';
+
+const TRAILING_YEAR = {
+  key: 'trailing-year',
+  name: 'Trailing year',
+  blocks: [
+    {
+      key: 'year',
+      heading: '{span}',
+      span: { kind: 'trailingTwelve' },
+      columns: [{ kind: 'amount', key: 'actual', heading: 'Actual', scenario: 'actual', span: { kind: 'trailingTwelve' } }],
+    },
+  ],
+} as const;
+
+/** Limits of materiality of each company; until somebody sets them, limits suggested from its revenue. */
+export class MaterialityStore {
+  readonly #database: Database;
+  readonly #evaluator: Evaluator;
+
+  constructor(database: Database, evaluator: Evaluator) {
+    this.#database = database;
+    this.#evaluator = evaluator;
+  }
+
+  async of(books: Books): Promise<{ readonly materiality: Materiality; readonly isSuggested: boolean }> {
+    const [row] = await this.#database.select<{ limits: string }>('SELECT limits FROM materiality WHERE company_id = $1', [books.id]);
+    if (row) return { materiality: asMateriality(materialitySchema.parse(JSON.parse(row.limits))), isSuggested: false };
+    return { materiality: suggestedMateriality(await this.#revenue(books), 10 ** books.currency.exponent), isSuggested: true };
+  }
+
+  async set(books: Books, limits: MaterialityDto, actor: Actor): Promise<void> {
+    const before = (await this.of(books)).materiality;
+    await this.#database.write(async (transaction) => {
+      await this.#database.run(
+        'INSERT INTO materiality (company_id, limits) VALUES ($1, $2) ON CONFLICT (company_id) DO UPDATE SET limits = excluded.limits',
+        [books.id, JSON.stringify(limits)],
+        transaction,
+      );
+      const words = (each: MaterialityDto | Materiality) =>
+        (['month', 'yearToDate'] as const).map((span) => ({
+          what: span === 'month' ? 'month' : 'year to date',
+          text: limitWords(each[span], books),
+        }));
+      const [from, to] = [words(before), words(limits)];
+      await recordAudit(
+        this.#database,
+        {
+          companyId: books.id,
+          actor,
+          action: 'materiality.change',
+          subject: 'materiality',
+          details: { overrides: limits.overrides.length },
+          changes: to.flatMap(({ what, text }, at) => (from[at]!.text === text ? [] : [{ what, from: from[at]!.text, to: text }])),
+        },
+        transaction,
+      );
+    });
+  }
+
+  /** Revenue of the last twelve months; of fewer, what there is, as a year. Zero without any. */
+  async #revenue(books: Books): Promise<number> {
+    const { lastPosted, firstPosted } = books;
+    if (lastPosted === null || firstPosted === null) return 0;
+    const months = Math.min(12, lastPosted - firstPosted + 1);
+    const columnSet =
+      months === 12
+        ? TRAILING_YEAR
+        : {
+            ...TRAILING_YEAR,
+            blocks: [
+              {
+                ...TRAILING_YEAR.blocks[0],
+                columns: [{ ...TRAILING_YEAR.blocks[0].columns[0], span: { kind: 'fromBeginning' as const } }],
+              },
+            ],
+          };
+    const { grid } = await this.#evaluator.evaluate(books, { lineSet: INCOME_LINES, columnSet, asOf: lastPosted, filter: {} });
+    const cell = grid.cells[grid.plan.lineOfKey.get('revenue')!]![0]!;
+    return cell.kind === 'amount' ? Math.round((cell.value * 12) / months) : 0;
+  }
+}
+
+const asMateriality = ({ month, yearToDate, overrides }: MaterialityDto): Materiality => {
+  const limit = ({ amount, least, ...rest }: MaterialityDto['month']) => ({
+    ...rest,
+    amount: amount === null ? null : minor(amount),
+    least: minor(least),
+  });
+  return {
+    month: limit(month),
+    yearToDate: limit(yearToDate),
+    overrides: overrides.map((each) => ({ ...each, month: limit(each.month), yearToDate: limit(each.yearToDate) })),
+  };
+};
+
+/** Limits as materiality of the core. */
+export const materialityOf = asMateriality;
+
+/** `4,000 or 10% from 800` */
+function limitWords({ amount, percent, passes, least }: MaterialityDto['month'], { currency: { exponent } }: Books): string {
+  const money = (value: number) => (value / 10 ** exponent).toLocaleString('en-US');
+  const parts = [...(amount === null ? [] : [money(amount)]), ...(percent === null ? [] : [`${(percent * 100).toLocaleString('en-US')}%`])];
+  return `${parts.join(passes === 'both' ? ' and ' : ' or ')}${least > 0 ? `, from ${money(least)}` : ''}`;
+}

@@ -1,0 +1,149 @@
+import {
+  changeFindingSchema,
+  companyMaterialitySchema,
+  explanationQuerySchema,
+  findingNoteSchema,
+  type FindingRecordDto,
+  findingRecordQuerySchema,
+  findingRecordSchema,
+  findingsQuerySchema,
+  findingsSchema,
+  materialityPreviewSchema,
+  materialitySchema,
+  varianceExplanationSchema,
+} from '@wise-margin/contract';
+import { ACCOUNT_CLASSES } from '@wise-margin/core';
+import type { z } from 'zod';
+
+import type { BooksCache } from '../companies/index.ts';
+import type { Actor } from '../database/audit.ts';
+import { type Route, route } from '../http/route.ts';
+import type { Explained, Explainer } from './explainer.ts';
+import type { FindingList } from './finding-list.ts';
+import type { FindingKey, FindingRecords } from './finding-records.ts';
+import type { MaterialityStore } from './materiality-store.ts';
+
+export type FindingServices = {
+  readonly booksCache: BooksCache;
+  readonly materiality: MaterialityStore;
+  readonly findingList: FindingList;
+  readonly explainer: Explainer;
+  readonly findingRecords: FindingRecords;
+  readonly actor: Actor;
+};
+const FINDINGS = '/companies/:company/findings';
+const MATERIALITY = '/companies/:company/materiality';
+
+/** Findings, why they arose, what people said about them, and the limits past which a variance is one. */
+export const findingRoutes = (services: FindingServices): readonly Route[] => [
+  route({
+    method: 'get',
+    path: FINDINGS,
+    summary: 'Variances past the materiality limits as of a month',
+    request: { query: findingsQuerySchema },
+    response: findingsSchema,
+    handle: ({ path, query }) => services.findingList.list(path.company, query),
+  }),
+  route({
+    method: 'get',
+    path: '/companies/:company/explanation',
+    summary: 'Why two amounts differ: parts in every layout, causes in the ledger, and a sentence',
+    request: { query: explanationQuerySchema },
+    response: varianceExplanationSchema,
+    handle: ({ path, query }) => services.explainer.explain(path.company, query),
+  }),
+  ...recordRoutes(services),
+  ...materialityRoutes(services),
+];
+
+function recordRoutes({ explainer, findingRecords, actor }: FindingServices): readonly Route[] {
+  const explained = (
+    company: number,
+    { view, line, comparison, month, span }: z.infer<typeof findingRecordQuerySchema>,
+  ): Promise<Explained> => explainer.explained(company, { view, line, comparison, span, asOf: month, filter: {} });
+  const keyOf = (companyId: number, { view, line, comparison, month }: Omit<FindingKey, 'companyId'>): FindingKey => ({
+    companyId,
+    view,
+    line,
+    comparison,
+    month,
+  });
+  const answer = (key: FindingKey, { valueOf }: Explained): Promise<FindingRecordDto> => findingRecords.of(key, valueOf);
+  const nameOf = ({ grid, line }: Explained): string => grid.plan.lines[line]!.name;
+  return [
+    route({
+      method: 'get',
+      path: `${FINDINGS}/record`,
+      summary: 'Status, owner, comment, questions and history of a finding',
+      request: { query: findingRecordQuerySchema },
+      response: findingRecordSchema,
+      handle: async ({ path, query }) => answer(keyOf(path.company, query), await explained(path.company, query)),
+    }),
+    route({
+      method: 'put',
+      path: `${FINDINGS}/record`,
+      summary: 'Change the status, owner, due date or comment of a finding',
+      request: { body: changeFindingSchema },
+      response: findingRecordSchema,
+      handle: async ({ path, body }) => {
+        const of = await explained(path.company, body);
+        const key = keyOf(path.company, body);
+        await findingRecords.change(key, body, { actor, explained: of, name: nameOf(of) });
+        return answer(key, of);
+      },
+    }),
+    route({
+      method: 'post',
+      path: `${FINDINGS}/notes`,
+      summary: 'Ask the owner of a finding, or answer',
+      request: { body: findingNoteSchema },
+      response: findingRecordSchema,
+      handle: async ({ path, body }) => {
+        const of = await explained(path.company, body);
+        const key = keyOf(path.company, body);
+        await findingRecords.note(key, body, { actor, name: nameOf(of) });
+        return answer(key, of);
+      },
+    }),
+  ];
+}
+
+function materialityRoutes({ booksCache, materiality, findingList, actor }: FindingServices): readonly Route[] {
+  const answer = async (company: number) => {
+    const books = await booksCache.of(company);
+    const lines = await findingList.lines(company);
+    const classes = Object.entries(ACCOUNT_CLASSES).flatMap(([key, { name, statement }]) =>
+      statement === 'income' ? [{ key, name }] : [],
+    );
+    const limits = await materiality.of(books);
+    return { ...limits, materiality: { ...limits.materiality, overrides: [...limits.materiality.overrides] }, lines, classes };
+  };
+  return [
+    route({
+      method: 'get',
+      path: MATERIALITY,
+      summary: 'Limits past which a variance is a finding',
+      response: companyMaterialitySchema,
+      handle: ({ path }) => answer(path.company),
+    }),
+    route({
+      method: 'put',
+      path: MATERIALITY,
+      summary: 'Set the limits past which a variance is a finding',
+      request: { body: materialitySchema },
+      response: companyMaterialitySchema,
+      handle: async ({ path, body }) => {
+        await materiality.set(await booksCache.of(path.company), body, actor);
+        return answer(path.company);
+      },
+    }),
+    route({
+      method: 'post',
+      path: `${MATERIALITY}/preview`,
+      summary: 'How many findings some limits give in each of the last twelve months',
+      request: { body: findingsQuerySchema.extend({ materiality: materialitySchema }) },
+      response: materialityPreviewSchema,
+      handle: ({ path, body }) => findingList.preview(path.company, body),
+    }),
+  ];
+}
