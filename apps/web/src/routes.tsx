@@ -26,6 +26,9 @@ const DraftsPage = lazy(() => import('./ledger/drafts-page.tsx'));
 const StatisticsPage = lazy(() => import('./ledger/statistics-page.tsx'));
 const EditorPage = lazy(() => import('./statements/editor/editor-page.tsx'));
 const NewViewPage = lazy(() => import('./statements/editor/new-view-page.tsx'));
+const FindingsPage = lazy(() => import('./findings/findings-page.tsx'));
+const VariancesPage = lazy(() => import('./findings/variances-page.tsx'));
+const LimitsPage = lazy(() => import('./findings/limits-page.tsx'));
 const ViewPage = lazy(() => import('./statements/view-page.tsx'));
 
 /** Every address of the application. Pages are loaded when they are first opened. */
@@ -67,12 +70,12 @@ export const ROUTES: RouteObject[] = [
       { path: 'statements/:view/edit', element: <EditorPage /> },
       {
         path: 'findings',
-        element: (
-          <NotYet
-            station="Findings"
-            sentence="This page will list variances above your materiality thresholds, the accounts, months and entries behind them, and your commentary."
-          />
-        ),
+        element: <FindingsPage />,
+        children: [
+          { index: true, element: <Navigate to="variances" replace /> },
+          { path: 'variances', element: <VariancesPage /> },
+          { path: 'limits', element: <LimitsPage /> },
+        ],
       },
       {
         path: 'packs',

@@ -60,7 +60,9 @@ export function explainDifference(
   }
   const variance = compared - base;
   const months = monthsOfYear(grid, { sides, lastPosted });
-  const found = [...causesInLedger(grid, { ...options, months, variance }), ...layouts.flatMap((layout) => largestPart(layout))];
+  // a subtotal is explained by its lines, and each of those by its bills
+  const found =
+    lines === null ? [...causesInLedger(grid, { ...options, months, variance }), ...layouts.flatMap((layout) => largestPart(layout))] : [];
   return { compared: minor(compared), base: minor(base), variance: minor(variance), layouts, months, causes: rankCauses(found, variance) };
 }
 
@@ -79,7 +81,6 @@ function monthsOfYear(
 function causesInLedger(
   grid: StatementGrid,
   options: {
-    readonly line: number;
     readonly sides: FigureSides;
     readonly ledger: LedgerLines;
     readonly lastPosted: PeriodIndex;
@@ -87,13 +88,11 @@ function causesInLedger(
     readonly variance: number;
   },
 ): FoundCause[] {
-  const { line, sides, ledger, lastPosted, months, variance } = options;
+  const { sides, ledger, lastPosted, months, variance } = options;
   const { plan } = grid;
   const actual = sides.compared.filter(({ source }) => source.scenario === 'actual');
   const [first] = actual;
   if (!first || actual.some(({ source }) => source.accounts.some(({ account }) => plan.isBalanceSheet[account]))) return [];
-  // a subtotal is explained by its lines, and each of those by its bills
-  if (linePartsOf(plan, plan.lines[line]!)?.size !== 0) return [];
   const { span } = first.source;
   const all = ledgerSide(
     plan,

@@ -1,0 +1,190 @@
+import { FINDING_STATUSES, type FindingRecordDto, type FindingStatus, type VarianceExplanationDto } from '@wise-margin/contract';
+import { findingStatusWords } from '@wise-margin/presentation';
+import { useId, useState } from 'react';
+
+import { useCompany } from '../data/company.ts';
+import { CheckField } from '../ui/labeled-field.tsx';
+import { Failure } from '../ui/states.tsx';
+import { LiveText } from './live-text.tsx';
+import { Section } from './section.tsx';
+import { type FindingPlace, useFindingChanges, useFindingRecord } from './use-findings.ts';
+
+/** The comment: drafted from the ledger, edited, accepted; beside it status, owner and due date. */
+export function CommentSection({ place, explanation }: { readonly place: FindingPlace; readonly explanation: VarianceExplanationDto }) {
+  const company = useCompany();
+  const record = useFindingRecord(company.id, place);
+  if (record.isError) return <Failure error={record.error} retry={() => void record.refetch()} />;
+  if (!record.data) return <p className="mt-3 min-h-24 text-[14px] text-ink-soft">…</p>;
+  return <Comment place={place} explanation={explanation} record={record.data} />;
+}
+
+function Comment({
+  place,
+  explanation: { proposal, causes },
+  record,
+}: {
+  readonly place: FindingPlace;
+  readonly explanation: VarianceExplanationDto;
+  readonly record: FindingRecordDto;
+}) {
+  const company = useCompany();
+  const { change } = useFindingChanges(company.id, place);
+  const [draft, setDraft] = useState<string | null>(null);
+  const { comment, hasMoved } = record;
+  const text = comment ?? proposal;
+  const isTiming = causes[0]?.kind === 'timing';
+  const accept = (template: string) =>
+    change.mutate(
+      {
+        comment: template,
+        status: record.status === 'open' ? 'explained' : record.status,
+        ...(comment === null && isTiming ? { isTiming: true } : {}),
+      },
+      { onSuccess: () => setDraft(null) },
+    );
+  return (
+    <Section
+      title={comment === null ? 'Proposed comment' : 'Comment'}
+      actions={
+        hasMoved ? (
+          <span role="status" className="text-[12px] font-semibold text-brick">
+            Figures have changed since it was accepted
+          </span>
+        ) : null
+      }
+    >
+      {draft === null ? (
+        <p className="py-1.5 font-serif text-[15px] leading-[1.45]">
+          <LiveText text={text} />
+        </p>
+      ) : (
+        <CommentEditor draft={draft} set={setDraft} />
+      )}
+      <div className="flex flex-wrap items-center gap-2">
+        {draft !== null ? (
+          <>
+            <button
+              type="button"
+              className="button button-primary min-h-[28px]! py-0.5!"
+              disabled={change.isPending || draft.trim() === ''}
+              onClick={() => accept(draft)}
+            >
+              Accept comment
+            </button>
+            <button type="button" className="button min-h-[28px]! py-0.5!" onClick={() => setDraft(null)}>
+              Cancel
+            </button>
+          </>
+        ) : (
+          <>
+            {comment === null || hasMoved ? (
+              <button
+                type="button"
+                className="button button-primary min-h-[28px]! py-0.5!"
+                disabled={change.isPending}
+                onClick={() => accept(text.template)}
+              >
+                {hasMoved ? 'Accept with new figures' : 'Accept comment'}
+              </button>
+            ) : null}
+            <button type="button" className="button min-h-[28px]! py-0.5!" onClick={() => setDraft(text.template)}>
+              Edit
+            </button>
+            {comment === null ? null : (
+              <button
+                type="button"
+                className="button min-h-[28px]! py-0.5!"
+                disabled={change.isPending}
+                onClick={() => change.mutate({ comment: '', status: 'open', isTiming: false })}
+              >
+                Remove comment
+              </button>
+            )}
+          </>
+        )}
+      </div>
+      {change.isError ? (
+        <p role="alert" className="mt-1 text-[13px] text-brick">
+          {change.error.message}
+        </p>
+      ) : null}
+      <Standing record={record} change={change.mutate} key={`${record.owner} ${record.due}`} />
+    </Section>
+  );
+}
+
+function CommentEditor({ draft, set }: { readonly draft: string; readonly set: (text: string) => void }) {
+  const id = useId();
+  return (
+    <div className="py-1.5">
+      <label htmlFor={id} className="text-[12px] text-ink-soft">
+        Figures in braces follow the ledger: {'{variance}, {percent}, {actual}, {base}, {account:5210}, {party:Name}, {month:2026-09}'}
+      </label>
+      <textarea
+        id={id}
+        autoFocus
+        aria-label="Comment"
+        className="field mt-0.5 w-full font-serif text-[15px]"
+        rows={5}
+        value={draft}
+        onChange={(event) => set(event.target.value)}
+      />
+    </div>
+  );
+}
+
+/** Status, owner, due date, and whether it is timing. */
+function Standing({
+  record,
+  change,
+}: {
+  readonly record: FindingRecordDto;
+  readonly change: (body: { status?: FindingStatus; owner?: string; due?: string | null; isTiming?: boolean }) => void;
+}) {
+  const [owner, setOwner] = useState(record.owner);
+  const id = useId();
+  return (
+    <div className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-[13px]">
+      <label className="flex items-center gap-1.5">
+        <span className="text-ink-soft">Status</span>
+        <select
+          className="field min-h-[28px]! py-0! text-[13px]"
+          value={record.status}
+          onChange={(event) => change({ status: event.target.value as FindingStatus })}
+        >
+          {FINDING_STATUSES.map((status) => (
+            <option key={status} value={status}>
+              {findingStatusWords(status)}
+            </option>
+          ))}
+        </select>
+      </label>
+      <span className="flex items-center gap-1.5">
+        <label htmlFor={`${id}-owner`} className="text-ink-soft">
+          Owner
+        </label>
+        <input
+          id={`${id}-owner`}
+          className="field min-h-[28px]! w-32 py-0! text-[13px]"
+          value={owner}
+          onChange={(event) => setOwner(event.target.value)}
+          onBlur={() => (owner.trim() === record.owner ? undefined : change({ owner }))}
+          onKeyDown={(event) => (event.key === 'Enter' ? event.currentTarget.blur() : undefined)}
+        />
+      </span>
+      <span className="flex items-center gap-1.5">
+        <label htmlFor={`${id}-due`} className="text-ink-soft">
+          Due
+        </label>
+        <input
+          id={`${id}-due`}
+          type="date"
+          className="field min-h-[28px]! py-0! text-[13px]"
+          value={record.due ?? ''}
+          onChange={(event) => change({ due: event.target.value || null })}
+        />
+      </span>
+      <CheckField label="Timing; expected to reverse" checked={record.isTiming} set={(isTiming) => change({ isTiming })} />
+    </div>
+  );
+}

@@ -1,0 +1,247 @@
+import type { CompanyMaterialityDto, LimitDto, MaterialityDto } from '@wise-margin/contract';
+import { type Comparison, COMPARISONS, type FindingSpan } from '@wise-margin/core';
+import { comparisonWords } from '@wise-margin/presentation';
+import { X } from 'lucide-react';
+import { useState } from 'react';
+
+import { useAsOf, useCompany } from '../data/company.ts';
+import { Choice } from '../ui/choice.tsx';
+import { Empty, Failure, Loading } from '../ui/states.tsx';
+import { useMateriality, useMaterialityPreview, useSetMateriality } from './use-findings.ts';
+
+const SPANS: readonly (readonly [FindingSpan, string])[] = [
+  ['month', 'A month'],
+  ['yearToDate', 'The year to date'],
+];
+/** A limit as it is typed. */
+type Typed = { readonly amount: string; readonly percent: string; readonly passes: 'both' | 'either'; readonly least: string };
+type TypedSpans = Readonly<Record<FindingSpan, Typed>>;
+type TypedOverride = TypedSpans & { readonly of: 'class' | 'line'; readonly key: string };
+
+/** The limits past which a variance is a finding, and how many findings they give. */
+export default function LimitsPage() {
+  const company = useCompany();
+  const [asOf] = useAsOf();
+  const limits = useMateriality(company.id);
+  if (asOf === null) return <Empty title="No entries yet">Import a ledger on the Ledger page first.</Empty>;
+  if (limits.isError) return <Failure error={limits.error} retry={() => void limits.refetch()} />;
+  if (!limits.data) return <Loading what="the limits" />;
+  return <Limits asOf={asOf} limits={limits.data} key={JSON.stringify(limits.data.materiality)} />;
+}
+
+function Limits({ asOf, limits }: { readonly asOf: string; readonly limits: CompanyMaterialityDto }) {
+  const company = useCompany();
+  const { exponent } = company;
+  const typed = (limit: LimitDto): Typed => ({
+    amount: limit.amount === null ? '' : (limit.amount / 10 ** exponent).toLocaleString('en-US'),
+    percent: limit.percent === null ? '' : (limit.percent * 100).toLocaleString('en-US'),
+    passes: limit.passes,
+    least: (limit.least / 10 ** exponent).toLocaleString('en-US'),
+  });
+  const [spans, setSpans] = useState<TypedSpans>({
+    month: typed(limits.materiality.month),
+    yearToDate: typed(limits.materiality.yearToDate),
+  });
+  const [overrides, setOverrides] = useState<readonly TypedOverride[]>(
+    limits.materiality.overrides.flatMap(({ of, key, month, yearToDate }): TypedOverride[] =>
+      of === 'view' ? [] : [{ of, key, month: typed(month), yearToDate: typed(yearToDate) }],
+    ),
+  );
+  const [comparison, setComparison] = useState<Comparison>('budget');
+  const read = readLimits({ spans, overrides }, exponent);
+  const preview = useMaterialityPreview(company.id, { asOf, comparison, materiality: read.ok ? read.materiality : null });
+  const save = useSetMateriality(company.id);
+  const isChanged = read.ok && JSON.stringify(read.materiality) !== JSON.stringify(limits.materiality);
+  const places = [
+    ...limits.lines.map(({ key, name }) => [`line ${key}`, name] as const),
+    ...limits.classes.map(({ key, name }) => [`class ${key}`, `All of ${name.toLowerCase()}`] as const),
+  ];
+  const nameOf = ({ of, key }: TypedOverride) => places.find(([place]) => place === `${of} ${key}`)?.[1] ?? key;
+  return (
+    <div className="min-h-0 flex-1 overflow-y-auto pb-4" tabIndex={0} role="region" aria-label="Materiality limits">
+      <p className="max-w-5xl text-[14px] text-ink-soft">
+        A variance is a finding when it is past these limits.{' '}
+        {limits.isSuggested ? 'They are suggested from the revenue of the last twelve months until you save your own.' : ''}
+      </p>
+      <div className="mt-2 grid max-w-5xl grid-cols-2 gap-4 narrow:grid-cols-1">
+        {SPANS.map(([span, name]) => (
+          <LimitFields key={span} name={name} limit={spans[span]} set={(limit) => setSpans({ ...spans, [span]: limit })} />
+        ))}
+      </div>
+      <h2 className="mt-4 font-serif text-lg font-semibold">Limits for single lines</h2>
+      {overrides.map((override, at) => (
+        <fieldset key={`${override.of} ${override.key}`} className="mt-2 max-w-5xl border border-hairline bg-sheet p-3">
+          <legend className="flex items-center gap-2 px-1 font-semibold">
+            {nameOf(override)}
+            <button
+              type="button"
+              className="p-1 text-ink-soft hover:text-ink"
+              aria-label={`Remove the limits of ${nameOf(override)}`}
+              onClick={() => setOverrides(overrides.filter((_, other) => other !== at))}
+            >
+              <X size={14} />
+            </button>
+          </legend>
+          <div className="grid grid-cols-2 gap-4 narrow:grid-cols-1">
+            {SPANS.map(([span, name]) => (
+              <LimitFields
+                key={span}
+                name={name}
+                limit={override[span]}
+                set={(limit) => setOverrides(overrides.map((each, other) => (other === at ? { ...each, [span]: limit } : each)))}
+              />
+            ))}
+          </div>
+        </fieldset>
+      ))}
+      <p className="mt-2 text-[14px]">
+        <Choice
+          label="Add limits for"
+          value=""
+          options={[['', 'a line or class…'], ...places.filter(([place]) => !overrides.some(({ of, key }) => `${of} ${key}` === place))]}
+          choose={(place) => {
+            const [of, key] = [place.slice(0, place.indexOf(' ')) as TypedOverride['of'], place.slice(place.indexOf(' ') + 1)];
+            if (place !== '') setOverrides([...overrides, { of, key, ...spans }]);
+          }}
+        />
+      </p>
+      {read.ok ? null : (
+        <p role="alert" className="mt-3 font-semibold text-brick">
+          {read.message}
+        </p>
+      )}
+      {save.isError ? (
+        <p role="alert" className="mt-3 font-semibold text-brick">
+          {save.error.message}
+        </p>
+      ) : null}
+      <div className="mt-3 flex items-center gap-4">
+        <button
+          type="button"
+          className="button button-primary"
+          disabled={!isChanged && !limits.isSuggested ? true : !read.ok || save.isPending}
+          onClick={() => (read.ok ? save.mutate(read.materiality) : undefined)}
+        >
+          Save limits
+        </button>
+        <span role="status" className="text-[13px] text-ink-soft">
+          {save.isSuccess ? 'Saved.' : ''}
+        </span>
+      </div>
+      <h2 className="mt-4 flex items-center gap-4 font-serif text-lg font-semibold">
+        Findings with these limits
+        <span className="font-sans text-[13px] font-normal">
+          <Choice
+            label="Compare with"
+            value={comparison}
+            options={COMPARISONS.map((key) => [key, comparisonWords(key)])}
+            choose={(key) => setComparison(key as Comparison)}
+          />
+        </span>
+      </h2>
+      {preview.isError ? <Failure error={preview.error} /> : null}
+      {preview.data ? (
+        <table className="ledger-table mt-1" aria-label="Findings by month">
+          <thead>
+            <tr>
+              <th scope="col">Month</th>
+              {preview.data.months.map(({ month, name }) => (
+                <th key={month} scope="col" className="px-2! text-right!">
+                  {name}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            <tr>
+              <th scope="row">Findings</th>
+              {preview.data.months.map(({ month, findings }) => (
+                <td key={month} className="figure px-2!">
+                  {findings.toLocaleString('en-US')}
+                </td>
+              ))}
+            </tr>
+          </tbody>
+        </table>
+      ) : null}
+    </div>
+  );
+}
+
+function LimitFields({ name, limit, set }: { readonly name: string; readonly limit: Typed; readonly set: (limit: Typed) => void }) {
+  const { currencyWords } = useCompany();
+  const field = (label: string, key: 'amount' | 'percent' | 'least', words: string) => (
+    <label className="flex items-center gap-2">
+      <span className="w-40 text-ink-soft">{label}</span>
+      <input
+        className="field w-28 text-right"
+        inputMode="decimal"
+        value={limit[key]}
+        onChange={(event) => set({ ...limit, [key]: event.target.value })}
+      />
+      <span className="text-[13px] text-ink-soft">{words}</span>
+    </label>
+  );
+  return (
+    <fieldset className="border border-hairline bg-sheet p-3">
+      <legend className="px-1 font-semibold">{name}</legend>
+      <div className="flex flex-col gap-1.5">
+        {field('Amount', 'amount', currencyWords)}
+        <label className="flex items-center gap-2">
+          <span className="w-40 text-ink-soft">Past</span>
+          <select
+            className="field"
+            value={limit.passes}
+            onChange={(event) => set({ ...limit, passes: event.target.value === 'both' ? 'both' : 'either' })}
+          >
+            <option value="either">the amount or the percent</option>
+            <option value="both">the amount and the percent</option>
+          </select>
+        </label>
+        {field('Percent', 'percent', '% of what it is compared with')}
+        {field('But never below', 'least', `${currencyWords}, whatever the percent`)}
+      </div>
+    </fieldset>
+  );
+}
+
+type Read = { readonly ok: true; readonly materiality: MaterialityDto } | { readonly ok: false; readonly message: string };
+
+/** Typed limits as they are stored; the first that cannot be read says what to do. */
+function readLimits(
+  { spans, overrides }: { readonly spans: TypedSpans; readonly overrides: readonly TypedOverride[] },
+  exponent: number,
+): Read {
+  const number = (text: string): number | null => {
+    const plain = text.replaceAll(',', '').replace(/[$%\s]/g, '');
+    return plain === '' ? null : Number(plain);
+  };
+  const faults: string[] = [];
+  const limit = ({ amount, percent, passes, least }: Typed, name: string): LimitDto => {
+    const [money, part, from] = [number(amount), number(percent), number(least)];
+    const check = (value: number | null, words: string, isZeroFine: boolean) => {
+      if (value !== null && !(value > 0 || (isZeroFine && value === 0)))
+        faults.push(`${name}: enter ${words} as a number${isZeroFine ? '' : ' above zero'}.`);
+    };
+    check(money, 'the amount', false);
+    check(part, 'the percent', false);
+    check(from, 'the smallest variance', true);
+    if (money === null && part === null) faults.push(`${name}: enter an amount, a percent, or both.`);
+    return {
+      amount: money === null ? null : Math.round(money * 10 ** exponent),
+      percent: part === null ? null : part / 100,
+      passes,
+      least: Math.round((from ?? 0) * 10 ** exponent),
+    };
+  };
+  const pair = (of: TypedSpans, name: string) => ({
+    month: limit(of.month, `${name}month`),
+    yearToDate: limit(of.yearToDate, `${name}year to date`),
+  });
+  const materiality: MaterialityDto = {
+    ...pair(spans, ''),
+    overrides: overrides.map((each) => ({ of: each.of, key: each.key, ...pair(each, `${each.key}, `) })),
+  };
+  const [fault] = faults;
+  return fault === undefined ? { ok: true, materiality } : { ok: false, message: `${fault.charAt(0).toUpperCase()}${fault.slice(1)}` };
+}

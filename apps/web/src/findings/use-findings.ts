@@ -1,0 +1,98 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import type {
+  ChangeFinding,
+  CompanyMaterialityDto,
+  FindingDto,
+  FindingNote,
+  FindingRecordDto,
+  FindingsDto,
+  MaterialityDto,
+  MaterialityPreviewDto,
+  VarianceExplanationDto,
+} from '@wise-margin/contract';
+import type { Comparison, FindingSpan } from '@wise-margin/core';
+
+import { getJson, queryText, sendJson } from '../api/client.ts';
+
+/** A finding by what it is kept under, and the months in view. */
+export type FindingPlace = { readonly line: string; readonly comparison: Comparison; readonly month: string; readonly span: FindingSpan };
+export const placeOf = ({ line, month, spans }: FindingDto, comparison: Comparison): FindingPlace => ({
+  line,
+  comparison,
+  month,
+  span: spans[0]!.span,
+});
+
+export const useFindings = (company: number, { asOf, comparison }: { readonly asOf: string; readonly comparison: Comparison }) =>
+  useQuery({
+    queryKey: ['findings', company, asOf, comparison],
+    queryFn: ({ signal }) => getJson<FindingsDto>(`/companies/${company}/findings${queryText({ asOf, comparison })}`, signal),
+    placeholderData: (before) => before,
+  });
+
+export const useExplanation = (company: number, place: FindingPlace | null) =>
+  useQuery({
+    queryKey: ['explanation', company, place],
+    enabled: place !== null,
+    queryFn: ({ signal }) => {
+      const { line, comparison, month, span } = place!;
+      return getJson<VarianceExplanationDto>(
+        `/companies/${company}/explanation${queryText({ line, comparison, span, asOf: month })}`,
+        signal,
+      );
+    },
+  });
+
+export const useFindingRecord = (company: number, place: FindingPlace) =>
+  useQuery({
+    queryKey: ['finding-record', company, place],
+    queryFn: ({ signal }) => getJson<FindingRecordDto>(`/companies/${company}/findings/record${queryText(place)}`, signal),
+  });
+
+/** Changes of a finding, and questions on it; everything that shows it is asked for again. */
+export function useFindingChanges(company: number, place: FindingPlace) {
+  const client = useQueryClient();
+  const taken = async (record: FindingRecordDto) => {
+    client.setQueryData(['finding-record', company, place], record);
+    await client.invalidateQueries({ queryKey: ['findings', company] });
+  };
+  const change = useMutation({
+    mutationFn: (body: Omit<ChangeFinding, 'view' | keyof FindingPlace>) =>
+      sendJson<FindingRecordDto>('PUT', `/companies/${company}/findings/record`, { ...place, ...body }),
+    onSuccess: taken,
+  });
+  const note = useMutation({
+    mutationFn: (body: Pick<FindingNote, 'kind' | 'person' | 'text'>) =>
+      sendJson<FindingRecordDto>('POST', `/companies/${company}/findings/notes`, { ...place, ...body }),
+    onSuccess: taken,
+  });
+  return { change, note };
+}
+
+const materialityKey = (company: number) => ['materiality', company];
+export const useMateriality = (company: number) =>
+  useQuery({
+    queryKey: materialityKey(company),
+    queryFn: ({ signal }) => getJson<CompanyMaterialityDto>(`/companies/${company}/materiality`, signal),
+  });
+export function useSetMateriality(company: number) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (limits: MaterialityDto) => sendJson<CompanyMaterialityDto>('PUT', `/companies/${company}/materiality`, limits),
+    onSuccess: async (limits) => {
+      client.setQueryData(materialityKey(company), limits);
+      await client.invalidateQueries({ queryKey: ['findings', company] });
+    },
+  });
+}
+/** How many findings some limits give; null limits ask nothing. */
+export const useMaterialityPreview = (
+  company: number,
+  asked: { readonly asOf: string; readonly comparison: Comparison; readonly materiality: MaterialityDto | null },
+) =>
+  useQuery({
+    queryKey: ['materiality-preview', company, asked],
+    enabled: asked.materiality !== null,
+    queryFn: () => sendJson<MaterialityPreviewDto>('POST', `/companies/${company}/materiality/preview`, asked),
+    placeholderData: (before) => before,
+  });
