@@ -24,7 +24,8 @@ const SCREENS: readonly (readonly [string, string, string])[] = [
   ['ratios', '/c/1/statements/ratios', 'Ratios'],
   ['sales by customer', '/c/1/statements/customers', 'Sales by customer'],
   ['drill-down', '/c/1/statements/income?figure=revenue~month.actual', 'Revenue, net, 219,617.48'],
-  ['findings', '/c/1/findings', 'Findings'],
+  ['findings', '/c/1/findings/variances', 'Findings'],
+  ['materiality limits', '/c/1/findings/limits', 'Findings'],
   ['packs', '/c/1/packs', 'Packs'],
 ];
 for (const [name, path, heading] of SCREENS) {

@@ -2,7 +2,7 @@ import type { CompanyMaterialityDto, LimitDto, MaterialityDto } from '@wise-marg
 import { type Comparison, COMPARISONS, type FindingSpan } from '@wise-margin/core';
 import { comparisonWords } from '@wise-margin/presentation';
 import { X } from 'lucide-react';
-import { useState } from 'react';
+import { useId, useState } from 'react';
 
 import { useAsOf, useCompany } from '../data/company.ts';
 import { Choice } from '../ui/choice.tsx';
@@ -170,26 +170,33 @@ function Limits({ asOf, limits }: { readonly asOf: string; readonly limits: Comp
 
 function LimitFields({ name, limit, set }: { readonly name: string; readonly limit: Typed; readonly set: (limit: Typed) => void }) {
   const { currencyWords } = useCompany();
+  const id = useId();
   const field = (label: string, key: 'amount' | 'percent' | 'least', words: string) => (
-    <label className="flex items-center gap-2">
-      <span className="w-40 text-ink-soft">{label}</span>
+    <div className="flex items-center gap-2">
+      <label htmlFor={`${id}-${key}`} className="w-40 text-ink-soft">
+        {label}
+      </label>
       <input
+        id={`${id}-${key}`}
         className="field w-28 text-right"
         inputMode="decimal"
         value={limit[key]}
         onChange={(event) => set({ ...limit, [key]: event.target.value })}
       />
       <span className="text-[13px] text-ink-soft">{words}</span>
-    </label>
+    </div>
   );
   return (
     <fieldset className="border border-hairline bg-sheet p-3">
       <legend className="px-1 font-semibold">{name}</legend>
       <div className="flex flex-col gap-1.5">
         {field('Amount', 'amount', currencyWords)}
-        <label className="flex items-center gap-2">
-          <span className="w-40 text-ink-soft">Past</span>
+        <div className="flex items-center gap-2">
+          <label htmlFor={`${id}-passes`} className="w-40 text-ink-soft">
+            Past
+          </label>
           <select
+            id={`${id}-passes`}
             className="field"
             value={limit.passes}
             onChange={(event) => set({ ...limit, passes: event.target.value === 'both' ? 'both' : 'either' })}
@@ -197,7 +204,7 @@ function LimitFields({ name, limit, set }: { readonly name: string; readonly lim
             <option value="either">the amount or the percent</option>
             <option value="both">the amount and the percent</option>
           </select>
-        </label>
+        </div>
         {field('Percent', 'percent', '% of what it is compared with')}
         {field('But never below', 'least', `${currencyWords}, whatever the percent`)}
       </div>

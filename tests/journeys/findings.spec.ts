@@ -1,0 +1,85 @@
+import type { Page } from '@playwright/test';
+
+import { expect, expectAccessible, open, test } from './support.ts';
+
+const rows = (page: Page) => page.getByRole('list', { name: 'Findings' }).locator('[data-row]');
+const why = (page: Page) => page.getByRole('region', { name: 'Why', exact: true });
+
+test('October’s findings name their causes; a comment is accepted and a question asked, by keyboard', async ({ page, demo }) => {
+  await open(page, demo, '/c/1/findings/variances?asOf=2026-10');
+  await expect(rows(page).first()).toContainText('Guide wages and permits');
+  // each planted case is among the first ten, with its cause in the first sentence
+  const PLANTED = [
+    ['Guide wages and permits', 'PR-000166 of Sep 3, “Guide payroll, August second half”, for 42,627 belongs to the other month'],
+    ['Rent and utilities', 'EL-2607B of Jul 29 from Island Power Cooperative is 22,143, about ten times the usual 2,611'],
+    ['Kayaks to dealers', 'Nothing from Brackwater Marine Supply since Jun 27'],
+    [
+      'Repairs and maintenance',
+      'for 12,840 is posted to 6310 Repairs and maintenance; Regional Boat Show Association is usually posted to 6220',
+    ],
+    ['Freight in', 'Bill D-4471 of Oct 6 from Harbor Freight Lines for 4,890 was posted again as D-4471A on Oct 17'],
+  ] as const;
+  for (const [line, cause] of PLANTED) {
+    const row = rows(page).filter({ hasText: new RegExp(`^${line}`) });
+    await expect(row).toContainText(cause);
+    expect(Number(await row.getAttribute('data-row'))).toBeLessThan(10);
+  }
+
+  await rows(page).first().focus();
+  for (let step = 0; step < 6; step += 1) await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await expect(why(page).getByRole('heading', { name: 'Freight in, 10,147.90' })).toBeVisible();
+  await expect(page).toHaveURL(/line=cost_lines.freight_in/);
+  await why(page).getByRole('button', { name: 'Accept comment' }).press('Enter');
+  await expect(why(page).getByRole('button', { name: 'Remove comment' })).toBeVisible();
+  await expect(rows(page).nth(6)).toContainText('Explained');
+
+  await why(page).getByRole('button', { name: 'Ask the owner' }).press('Enter');
+  await page.keyboard.type('Dana Reyes');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('Was it delivered twice?');
+  await page.keyboard.press('Tab');
+  await page.keyboard.press('Enter');
+  await expect(why(page).getByText('Dana Reyes is asked:')).toBeVisible();
+  await expect(rows(page).nth(6)).toContainText('Dana Reyes, 1 question without an answer');
+  await expectAccessible(page);
+});
+
+test('a bridge starts and ends on the statement’s figures, and each step leads to what makes it; the entry opens beside the list', async ({
+  page,
+  demo,
+}) => {
+  await open(page, demo, '/c/1/findings/variances?asOf=2026-10&line=operating_income&month=2026-10');
+  await why(page).getByRole('button', { name: 'Show as a bridge' }).click();
+  const bridge = why(page).getByRole('group', { name: 'Bridge of Operating income from Budget (45,034) to Actual (50,953)' });
+  await expect(bridge.getByText('(5,919)')).toHaveCount(0);
+  await bridge.getByRole('link', { name: 'Freight in, (9,466)' }).click();
+  await expect(page).toHaveURL(/statements\/income\?asOf=2026-10&figure=cost_lines.freight_in%7Emonth.budget_difference/);
+  await expect(page.getByRole('complementary', { name: 'Drill-down' })).toContainText('9,465.85');
+  await page.goBack();
+
+  await rows(page)
+    .filter({ hasText: /^Rent and utilities/ })
+    .click();
+  await why(page).getByRole('button', { name: 'Open entry' }).first().click();
+  const panel = page.getByRole('complementary', { name: 'Drill-down' });
+  await expect(panel).toContainText('22,143.00');
+  await page.keyboard.press('Escape');
+  await expect(why(page).getByRole('heading', { name: 'Rent and utilities, 22,183.35' })).toBeVisible();
+});
+
+test('limits are seen to give fewer findings before they are saved; what cannot be read says what to enter', async ({ page, demo }) => {
+  await open(page, demo, '/c/1/findings/limits?asOf=2026-10');
+  const month = page.getByRole('group', { name: 'A month' });
+  const october = page.getByRole('table', { name: 'Findings by month' }).getByRole('cell').last();
+  await expect(october).toHaveText('10');
+  await month.getByLabel('Amount', { exact: true }).fill('none');
+  await expect(page.getByRole('alert')).toHaveText('Month: enter the amount as a number above zero.');
+  await month.getByLabel('Amount', { exact: true }).fill('50,000');
+  await month.getByLabel('Percent', { exact: true }).fill('');
+  await expect(october).not.toHaveText('10');
+  await page.getByRole('button', { name: 'Save limits' }).click();
+  await expect(page.getByRole('button', { name: 'Save limits' })).toBeDisabled();
+  await page.getByRole('link', { name: 'Variances' }).click();
+  await expect(rows(page).filter({ hasText: /^Guide wages/ })).toHaveCount(0);
+});
