@@ -83,3 +83,24 @@ test('limits are seen to give fewer findings before they are saved; what cannot 
   await page.getByRole('link', { name: 'Variances' }).click();
   await expect(rows(page).filter({ hasText: /^Guide wages/ })).toHaveCount(0);
 });
+
+test('a suspected posting is opened by keyboard, its entry looked at, and answered', async ({ page, demo }) => {
+  await open(page, demo, '/c/1/findings/postings');
+  const list = page.getByLabel('Postings that deserve a look');
+  const first = list.locator('[data-row="0"]');
+  await expect(first).toHaveText('PU-001243');
+  await first.focus();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  const panel = page.getByRole('complementary', { name: 'Reasons' });
+  await expect(panel).toContainText('About ten times the usual 2,611');
+  await panel.getByRole('button', { name: 'Open entry' }).press('Enter');
+  await expect(page.getByRole('complementary', { name: 'Drill-down' })).toContainText('22,143.00');
+  await page.keyboard.press('Escape');
+  await panel.getByLabel('Reason', { exact: true }).fill('Power company is asked');
+  await panel.getByRole('button', { name: 'Needs correction' }).press('Enter');
+  await expect(panel).toHaveCount(0);
+  await expect(list.getByText('PU-001163')).toHaveCount(0);
+  await page.getByLabel('Show', { exact: true }).selectOption('answered');
+  await expect(list).toContainText('Needs correction');
+});

@@ -335,6 +335,45 @@ describe('reports, corrections and periods', () => {
   });
 });
 
+describe('findings', () => {
+  it('are listed against the prior year with the sentence of each, and one is explained by its entries', async () => {
+    const listed = await wm('findings', '--compare', 'prior-year', '--as-of', '2026-10', '--format', 'json');
+    expect([listed.code, listed.error]).toEqual([0, '']);
+    expect(JSON.parse(listed.out)).toMatchObject({ asOf: '2026-10', findings: expect.any(Array) as unknown });
+    const explained = await wm(
+      'explain',
+      '--line',
+      'revenue',
+      '--compare',
+      'prior-year',
+      '--as-of',
+      '2026-10',
+      '--by',
+      'entry',
+      '--format',
+      'csv',
+    );
+    const total = papaparse.parse<string[]>(explained.out.trim()).data.at(-1)!;
+    expect([explained.code, total[0]]).toEqual([0, 'total']);
+  });
+  it('say what is wrong with what is asked', async () => {
+    expect(await wm('findings', '--compare', 'last-year')).toMatchObject({
+      code: 2,
+      error: expect.stringContaining('--compare is budget, prior-year'),
+    });
+    expect(await wm('explain')).toMatchObject({ code: 2, error: expect.stringContaining('explain needs --line') });
+    expect(await wm('explain', '--line', 'nothing')).toMatchObject({ code: 1, error: expect.stringContaining('line nothing') });
+    expect(await wm('explain', '--line', 'revenue', '--compare', 'prior-year', '--by', 'color')).toMatchObject({
+      code: 2,
+      error: expect.stringContaining('--by is one of'),
+    });
+  });
+  it('and postings that deserve a look, with rank, entry, account, party, amount and reason', async () => {
+    const { code, out } = await wm('postings', 'check', '--format', 'csv');
+    expect([code, out.split(/\r?\n/)[0]]).toEqual([0, 'rank,entry,account,party,amount,reason']);
+  });
+});
+
 describe('the audit trail', () => {
   it('is listed oldest first, and verified: exit code 1 and the event named where a row was changed', async () => {
     const listed = await wm('audit', 'list', '--area', 'ledger', '--format', 'csv');

@@ -11,6 +11,7 @@ import { type BudgetWorkOptions, exportBudget, importBudget, listBudgets, printB
 import { correctEntry, type CorrectOptions } from './commands/correct.ts';
 import { makeDemo } from './commands/demo.ts';
 import { type EntriesOptions, listEntries, reclassifyLines, type ReclassifyOptions } from './commands/entries.ts';
+import { checkPostings, explainFigure, listFindings } from './commands/findings.ts';
 import { importFiles } from './commands/import.ts';
 import { changePeriod, listPeriods, type PeriodsOptions } from './commands/periods.ts';
 import { printReport } from './commands/reports.ts';
@@ -64,6 +65,8 @@ const TEXTS = [
   'date',
   'line',
   'post-in',
+  'view',
+  'column',
 ];
 const FLAGS = [
   'help',
@@ -97,6 +100,9 @@ const VERBS: Readonly<Record<string, Verb>> = {
   entries: (application, values) => listEntries(application, values as EntriesOptions),
   reclassify: (application, values) => reclassifyLines(application, values as ReclassifyOptions),
   correct: (application, values) => correctEntry(application, values as CorrectOptions),
+  findings: listFindings,
+  explain: explainFigure,
+  'postings check': checkPostings,
   'periods list': (application, values) => listPeriods(application, values as PeriodsOptions),
   'periods close': (application, values) => changePeriod(application, 'close', values as PeriodsOptions),
   'periods open': (application, values) => changePeriod(application, 'open', values as PeriodsOptions),

@@ -47,6 +47,13 @@ export const USAGE = `Usage: npm run wm -- <verb> [options]
   periods list
   periods close              --period 2026-09 [--earlier] [--soft]
   periods open               --period 2026-09 --reason TEXT
+  findings                   [--as-of 2026-10] [--compare budget|prior-year|prior-month|projection]
+                             variances past the materiality limits, each with the sentence that explains it
+  explain                    --line KEY [--view income] [--column KEY | --compare budget|prior-year|prior-month|projection]
+                             [--as-of 2026-10] [--by account|department|party|month|source|entry]
+                             why two amounts differ; without --column the month against the comparison
+  postings check             [--from 2026-08] [--to 2026-10]
+                             postings that deserve a look, ranked, each with its reason
   audit list                 [--from 2026-10-01] [--to 2026-10-31] [--area ledger|budgets|views|settings] [--find TEXT]
   audit verify               checks that no event on record was changed, removed or inserted
                              (exit code 1 and the event named otherwise)

@@ -10,3 +10,4 @@ export { openFiscalYear, periodCode } from './companies/index.ts';
 export type { Books } from './companies/index.ts';
 export { safeText } from './formats/safe-text.ts';
 export type { ReportQueries } from './ledger/index.ts';
+export { SUSPECT_HEADINGS, suspectRow } from './findings/index.ts';

@@ -28,6 +28,7 @@ const EditorPage = lazy(() => import('./statements/editor/editor-page.tsx'));
 const NewViewPage = lazy(() => import('./statements/editor/new-view-page.tsx'));
 const FindingsPage = lazy(() => import('./findings/findings-page.tsx'));
 const VariancesPage = lazy(() => import('./findings/variances-page.tsx'));
+const PostingsPage = lazy(() => import('./findings/postings-page.tsx'));
 const LimitsPage = lazy(() => import('./findings/limits-page.tsx'));
 const ViewPage = lazy(() => import('./statements/view-page.tsx'));
 
@@ -74,6 +75,7 @@ export const ROUTES: RouteObject[] = [
         children: [
           { index: true, element: <Navigate to="variances" replace /> },
           { path: 'variances', element: <VariancesPage /> },
+          { path: 'postings', element: <PostingsPage /> },
           { path: 'limits', element: <LimitsPage /> },
         ],
       },

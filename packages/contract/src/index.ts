@@ -21,3 +21,4 @@ export * from './entry-changes.ts';
 export * from './reports.ts';
 export * from './periods.ts';
 export * from './findings.ts';
+export * from './posting-checks.ts';

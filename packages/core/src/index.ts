@@ -232,3 +232,7 @@ export type { Cause } from './explanation/cause.ts';
 export type { LedgerLines } from './explanation/ledger-side.ts';
 export { OTHER } from './explanation/difference-parts.ts';
 export { textsAt } from './postings/bills.ts';
+export { checkPostings, learnedKey } from './posting-check/check-postings.ts';
+export type { LineColumns } from './ledger/line-table.ts';
+export type { CheckedLedger } from './posting-check/check-postings.ts';
+export type { Reason, ReasonKind, Suspect } from './posting-check/suspect.ts';

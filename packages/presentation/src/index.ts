@@ -34,3 +34,4 @@ export { causeTemplate, directionWords, varianceTemplate } from './words/cause-w
 export type { BillNames, CauseNames } from './words/cause-words.ts';
 export { sideNames } from './words/side-names.ts';
 export { comparisonWords, findingStatusWords, monthsInRowWords } from './words/finding-words.ts';
+export { postingAnswerWords, suspectWords } from './words/suspect-words.ts';

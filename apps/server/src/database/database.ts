@@ -21,6 +21,7 @@ import { entriesByDate } from './migrations/0013-entries-by-date.ts';
 import { entryChanges } from './migrations/0014-entry-changes.ts';
 import { periods } from './migrations/0015-periods.ts';
 import { findings } from './migrations/0016-findings.ts';
+import { postingAnswers } from './migrations/0017-posting-answers.ts';
 import { defineModels, type Models } from './models.ts';
 
 const MIGRATIONS = [
@@ -40,6 +41,7 @@ const MIGRATIONS = [
   entryChanges,
   periods,
   findings,
+  postingAnswers,
 ];
 type Bindings = readonly (string | number | null)[];
 

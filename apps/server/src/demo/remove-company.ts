@@ -8,6 +8,7 @@ const DELETIONS = [
   'DELETE FROM finding_notes WHERE finding_id IN (SELECT id FROM findings WHERE company_id = $1)',
   'DELETE FROM findings WHERE company_id = $1',
   'DELETE FROM materiality WHERE company_id = $1',
+  'DELETE FROM posting_answers WHERE company_id = $1',
   'DELETE FROM view_stars WHERE company_id = $1',
   'DELETE FROM view_choices WHERE company_id = $1',
   'DELETE FROM views WHERE company_id = $1',

@@ -6,7 +6,6 @@ import {
   type Explanation,
   figureSides,
   findingColumns,
-  formatAmount,
   type LayoutBy,
   type LedgerLines,
   longPeriodName,
@@ -27,6 +26,7 @@ import { readLines } from '../ledger/index.ts';
 import type { StatementService } from '../statements/index.ts';
 import { billNames, linesNamed, linesOfBill } from './bill-names.ts';
 import { ledgerLines } from './ledger-lines.ts';
+import { money } from './money.ts';
 
 const MOST_PARTS = 60;
 const NOTHING_STANDS_OUT = 'No single entry, account or department makes most of it.';
@@ -234,8 +234,6 @@ export class Explainer {
 const byOf = (cause: Cause & { readonly kind: 'part' }): LayoutBy =>
   cause.by === 'dimension' ? { kind: 'dimension', name: cause.name } : { kind: cause.by };
 const capitalized = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1)}`;
-const money = ({ currency: { exponent } }: Books, amount: number): string =>
-  formatAmount(minor(Math.abs(amount)), { exponent, unit: 'dollars' });
 
 function partName(books: Books, grid: StatementGrid, { by, key }: { readonly by: LayoutBy; readonly key: string }): string {
   if (key === OTHER)

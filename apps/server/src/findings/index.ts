@@ -2,4 +2,7 @@ export { Explainer } from './explainer.ts';
 export { FindingList } from './finding-list.ts';
 export { FindingRecords } from './finding-records.ts';
 export { MaterialityStore } from './materiality-store.ts';
+export { PostingChecks } from './posting-checks.ts';
+export { FINDING_TASKS } from './posting-task.ts';
+export { SUSPECT_HEADINGS, suspectRow } from './suspects-csv.ts';
 export { findingRoutes } from './routes.ts';

@@ -1,4 +1,5 @@
 import {
+  answerPostingSchema,
   changeFindingSchema,
   companyMaterialitySchema,
   explanationQuerySchema,
@@ -10,6 +11,8 @@ import {
   findingsSchema,
   materialityPreviewSchema,
   materialitySchema,
+  postingCheckQuerySchema,
+  postingCheckSchema,
   varianceExplanationSchema,
 } from '@wise-margin/contract';
 import { ACCOUNT_CLASSES } from '@wise-margin/core';
@@ -17,11 +20,13 @@ import type { z } from 'zod';
 
 import type { BooksCache } from '../companies/index.ts';
 import type { Actor } from '../database/audit.ts';
-import { type Route, route } from '../http/route.ts';
+import { download, type Route, route } from '../http/route.ts';
 import type { Explained, Explainer } from './explainer.ts';
 import type { FindingList } from './finding-list.ts';
 import type { FindingKey, FindingRecords } from './finding-records.ts';
 import type { MaterialityStore } from './materiality-store.ts';
+import type { PostingChecks } from './posting-checks.ts';
+import { suspectsCsv } from './suspects-csv.ts';
 
 export type FindingServices = {
   readonly booksCache: BooksCache;
@@ -29,6 +34,7 @@ export type FindingServices = {
   readonly findingList: FindingList;
   readonly explainer: Explainer;
   readonly findingRecords: FindingRecords;
+  readonly postingChecks: PostingChecks;
   readonly actor: Actor;
 };
 const FINDINGS = '/companies/:company/findings';
@@ -53,6 +59,7 @@ export const findingRoutes = (services: FindingServices): readonly Route[] => [
     handle: ({ path, query }) => services.explainer.explain(path.company, query),
   }),
   ...recordRoutes(services),
+  ...postingRoutes(services),
   ...materialityRoutes(services),
 ];
 
@@ -144,6 +151,40 @@ function materialityRoutes({ booksCache, materiality, findingList, actor }: Find
       request: { body: findingsQuerySchema.extend({ materiality: materialitySchema }) },
       response: materialityPreviewSchema,
       handle: ({ path, body }) => findingList.preview(path.company, body),
+    }),
+  ];
+}
+
+const POSTINGS = '/companies/:company/posting-checks';
+function postingRoutes({ booksCache, postingChecks, actor }: FindingServices): readonly Route[] {
+  return [
+    route({
+      method: 'get',
+      path: POSTINGS,
+      summary: 'Postings that deserve a look, the most suspicious first, each with its reasons',
+      request: { query: postingCheckQuerySchema },
+      response: postingCheckSchema,
+      handle: ({ path, query }) => postingChecks.list(path.company, query),
+    }),
+    download({
+      method: 'get',
+      path: `${POSTINGS}/export.csv`,
+      summary: 'Postings that deserve a look, as a file',
+      request: { query: postingCheckQuerySchema },
+      type: 'text/csv',
+      handle: async ({ path, query }) => {
+        const { currency } = await booksCache.of(path.company);
+        const { suspects } = await postingChecks.list(path.company, { ...query, limit: 1000 });
+        return { content: suspectsCsv(suspects, currency.exponent), name: 'posting-checks.csv' };
+      },
+    }),
+    route({
+      method: 'post',
+      path: `${POSTINGS}/answers`,
+      summary: 'Answer a suspected posting: fine, needs correction, or corrected',
+      request: { body: answerPostingSchema },
+      response: null,
+      handle: ({ path, body }) => postingChecks.answer(path.company, body, actor),
     }),
   ];
 }

@@ -4,6 +4,7 @@ import { Page } from '../ui/page.tsx';
 
 const TABS = [
   ['variances', 'Variances'],
+  ['postings', 'Posting checks'],
   ['limits', 'Materiality'],
 ] as const;
 

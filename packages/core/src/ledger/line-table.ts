@@ -26,7 +26,7 @@ export type TableLine = {
 
 const [DRAFT, MANUAL, CLOSING] = [1, 2, 4];
 /** The columns of a table, each with one value for every line. */
-type LineColumns = Pick<
+export type LineColumns = Pick<
   LineTable,
   'line' | 'entry' | 'day' | 'slot' | 'account' | 'amount' | 'combination' | 'party' | 'source' | 'flags' | 'texts' | 'starts'
 >;

@@ -86,3 +86,9 @@ export function textsAt(table: LineTable, position: number): LineTexts {
     .split('\t');
   return { number, document, memo, party };
 }
+
+/** The memo of a line alone, in lower case; a fraction of the work of all its texts. */
+export function memoAt(table: LineTable, position: number): string {
+  const from = table.texts.indexOf('\t', table.texts.indexOf('\t', table.starts[position]) + 1) + 1;
+  return table.texts.slice(from, table.texts.indexOf('\t', from));
+}

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 
 import { LineTable, type TableLine } from '../ledger/line-table.ts';
 import type { Minor } from '../money/minor.ts';
-import { billGroups, billsOf, textsAt } from './bills.ts';
+import { billGroups, billsOf, memoAt, textsAt } from './bills.ts';
 import { medianOf, robustSpread } from './median.ts';
 import { namedMonth } from './named-month.ts';
 import { isSameDocument, repeatedBills } from './repeated-bills.ts';
@@ -58,7 +58,7 @@ describe('bills', () => {
       [0, 3, [125, 9]],
       [7, 3, [50]],
     ]);
-    expect(textsAt(table, 0).number).toBe('e-1');
+    expect([textsAt(table, 0).number, memoAt(table, 0)]).toEqual(['e-1', '']);
   });
   it('add up to their lines, however long the entries, and every bill is in one group', () =>
     fc.assert(

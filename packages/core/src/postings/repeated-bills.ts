@@ -23,6 +23,7 @@ const USUAL_TIMES = 3;
  * is not repeated. Without a party only documents are compared.
  */
 export function repeatedBills(table: LineTable, { first, amount }: Bills, { party, bills }: BillGroup): RepeatedBill[] {
+  if (!hasAlike(amount, bills)) return [];
   const ofAmount = new Map<number, number[]>();
   for (const bill of bills) {
     if (amount[bill] === 0) continue;
@@ -45,6 +46,13 @@ export function repeatedBills(table: LineTable, { first, amount }: Bills, { part
     }
   }
   return found.sort((a, b) => a.bill - b.bill);
+}
+
+/** Whether two bills have one amount: most groups have none, and need no more work. */
+function hasAlike(amount: Float64Array, bills: Int32Array): boolean {
+  const sorted = Float64Array.from(bills, (bill) => amount[bill]!).sort();
+  for (let at = 1; at < sorted.length; at += 1) if (sorted[at] === sorted[at - 1] && sorted[at] !== 0) return true;
+  return false;
 }
 
 /**

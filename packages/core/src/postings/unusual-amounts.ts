@@ -32,12 +32,14 @@ export function unusualAmounts({ amount }: Bills, bills: ArrayLike<number>): Unu
   const median = medianOf(logs);
   const spread = robustSpread(logs, median);
   const usual = Math.round(Math.exp(median));
+  // of a standing charge most are alike to the cent
+  const isSteady = spread === 0 && sized.filter((bill) => Math.abs(amount[bill]!) === usual).length > sized.length / 2;
   return sized.flatMap((bill, at): UnusualAmount[] => {
     const size = Math.abs(amount[bill]!);
     const spreads = Math.abs(logs[at]! - median) / Math.max(spread, LEAST_SPREAD);
     const times = size / usual;
     const found = (kind: UnusualAmount['kind']): UnusualAmount[] => [{ bill, usual, times, kind, spreads }];
-    if (spread < LEAST_SPREAD / 4 && size !== usual && hasDigitsSwapped(size, usual)) return found('digitsSwapped');
+    if (isSteady && size !== usual && hasDigitsSwapped(size, usual)) return found('digitsSwapped');
     if (spreads < FAR) return [];
     if (times >= 7.5 && times <= 13.5) return found('tenfold');
     if (times >= 1 / 13.5 && times <= 1 / 7.5) return found('tenth');

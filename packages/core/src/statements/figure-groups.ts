@@ -160,4 +160,5 @@ export function figureSides(grid: StatementGrid, line: number, column: number): 
 }
 
 /** The sum of a side, in the figure's sign. */
-export const sumOfLeaves = (leaves: readonly FigureLeaf[]): number => leaves.reduce((sum, { factor, source }) => sum + factor * source.sum, 0);
+export const sumOfLeaves = (leaves: readonly FigureLeaf[]): number =>
+  leaves.reduce((sum, { factor, source }) => sum + factor * source.sum, 0);

@@ -51,6 +51,7 @@ const ACTIONS: Readonly<Record<string, readonly [AuditArea, Words]>> = {
   'view.remove': ['views', viewThen('deleted')],
   'finding.change': ['views', ({ subject }) => `Finding ${subject}`],
   'finding.note': ['views', ({ subject, details }) => `${details['kind'] === 'answer' ? 'Answer' : 'Question'} on finding ${subject}`],
+  'posting.answer': ['ledger', ({ subject, details }) => `Suspected posting ${subject} answered: ${String(details['answer'])}`],
   'materiality.change': ['settings', () => 'Materiality limits changed'],
   'benchmark.change': ['settings', ({ subject, details }) => `Benchmark of ${subject}${details['value'] === null ? ' removed' : ''}`],
   'logo.change': ['settings', subjectThen('changed')],

@@ -1,0 +1,146 @@
+import type { DimensionCombination } from '../ledger/dimension.ts';
+import type { LineTable } from '../ledger/line-table.ts';
+import { type Minor, minor } from '../money/minor.ts';
+import { type BillGroup, billGroups, type Bills, billsOf } from '../postings/bills.ts';
+import { medianOf } from '../postings/median.ts';
+import { repeatedBills } from '../postings/repeated-bills.ts';
+import { unusualAmounts } from '../postings/unusual-amounts.ts';
+import { dimensionReasons } from './dimension-reasons.ts';
+import { missingBills } from './missing-bills.ts';
+import { otherMonthReasons } from './other-month-reasons.ts';
+import { periodEndReasons } from './period-end-reasons.ts';
+import type { Reason, ReasonKind, ReasonOf, Suspect } from './suspect.ts';
+import { unfamiliarAccounts } from './unfamiliar-accounts.ts';
+import { wrongSides } from './wrong-sides.ts';
+
+/** What the check knows of a ledger besides its lines. */
+export type CheckedLedger = {
+  readonly table: LineTable;
+  /** by chart position */
+  readonly accounts: readonly { readonly isIncome: boolean; readonly isDebit: boolean; readonly isWatched: boolean }[];
+  readonly combinations: ReadonlyMap<number, DimensionCombination>;
+  readonly dimensions: readonly string[];
+  /** the calendar month of each slot, 1 to 12; 0 for an adjustment period */
+  readonly monthOfSlot: readonly number[];
+  readonly slotsInYear: number;
+  /** slots to look at; postings outside are read, but not suspected */
+  readonly slots: { readonly from: number; readonly to: number };
+  /** kinds answered as fine for an account and party, as `learnedKey` writes them */
+  readonly learned: ReadonlySet<string>;
+};
+export const learnedKey = (kind: ReasonKind, account: number, party: number): string => `${kind} ${account} ${party}`;
+
+/** How much each kind says by itself, of 100. */
+export const REASON_SCORES: Readonly<Record<ReasonKind, number>> = {
+  repeatedDocument: 80,
+  tenfold: 75,
+  tenth: 65,
+  watchedAccount: 65,
+  digitsSwapped: 60,
+  unfamiliarAccount: 60,
+  otherMonth: 55,
+  missingDimension: 50,
+  missingBill: 45,
+  wrongSide: 45,
+  repeatedAmount: 30,
+  large: 25,
+  unusualDimension: 20,
+  roundAtPeriodEnd: 15,
+  manualAtPeriodEnd: 10,
+  weekend: 8,
+};
+/** Weight of the newest year, of the one before, and of those before that. */
+const BY_AGE = [1, 0.7, 0.5] as const;
+const FAINTEST = 15;
+
+/** A reason at a line, before reasons are gathered by entry. */
+export type FoundReason = { readonly line: number; readonly amount: number; readonly reason: ReasonOf };
+
+/**
+ * Postings that deserve a look, the most suspicious first; one for each entry. Draft and closing entries are not looked
+ * at. The score of an entry is its strongest reason and half of each further one, more for large amounts, and less the
+ * older it is.
+ */
+export function checkPostings(ledger: CheckedLedger): Suspect[] {
+  const { table, accounts } = ledger;
+  const positions = new Int32Array(table.count);
+  let kept = 0;
+  for (let position = 0; position < table.count; position += 1)
+    if (!table.isDraft(position) && !table.isClosing(position)) positions[kept++] = position;
+  const posted = positions.subarray(0, kept);
+  const bills = billsOf(table, posted);
+  const groups = billGroups(table, bills);
+  const found: FoundReason[] = [];
+  for (const group of groups) found.push(...amountReasons(ledger, bills, group));
+  found.push(
+    ...unfamiliarAccounts(ledger, bills, groups),
+    ...dimensionReasons(ledger, posted),
+    ...otherMonthReasons(ledger, posted),
+    ...periodEndReasons(ledger, posted),
+  );
+  for (const position of posted)
+    if (accounts[table.account[position]!]!.isWatched)
+      found.push({ line: position, amount: table.amount[position]!, reason: { kind: 'watchedAccount' } });
+  const scale = medianOf(Float64Array.from(bills.amount.subarray(0, Math.min(bills.count, 200_000)), Math.abs)) || 1;
+  const absent = [...missingBills(ledger, bills, groups), ...wrongSides(ledger, posted)];
+  return [...byEntry(ledger, found, scale), ...absent.map((suspect) => scored(ledger, suspect, scale))]
+    .filter(({ score }) => score >= FAINTEST)
+    .sort((a, b) => b.score - a.score || (b.line ?? -1) - (a.line ?? -1) || a.account - b.account);
+}
+
+/** Bills far from their usual amount, and bills that came twice. A bill that came twice is not called unusual as well. */
+function amountReasons({ table, accounts }: CheckedLedger, bills: Bills, group: BillGroup): FoundReason[] {
+  const at = (bill: number, reason: ReasonOf): FoundReason => ({ line: bills.first[bill]!, amount: bills.amount[bill]!, reason });
+  // a bank or control account without a party has the other side of everything
+  if (group.party < 0 && !accounts[group.account]!.isIncome) return [];
+  const repeated = repeatedBills(table, bills, group);
+  const again = new Set(repeated.map(({ bill }) => bill));
+  const found = repeated.map(({ bill, of, days, byDocument }) =>
+    at(bill, { kind: byDocument ? 'repeatedDocument' : 'repeatedAmount', of: bills.first[of]!, days }),
+  );
+  // lines without a party are many things to one account
+  if (group.party < 0) return found;
+  for (const { bill, usual, times, kind } of unusualAmounts(bills, group.bills))
+    if (!again.has(bill)) found.push(at(bill, { kind, usual: minor(usual), times }));
+  return found;
+}
+
+/** Reasons gathered by entry; the entry stands at the line of its strongest reason, of income accounts before others. */
+function byEntry(ledger: CheckedLedger, found: readonly FoundReason[], scale: number): Suspect[] {
+  const { table, accounts, slots, learned } = ledger;
+  const entries = new Map<number, { line: number; amount: number; best: number; readonly reasons: Map<ReasonKind, Reason> }>();
+  for (const { line, amount, reason } of found) {
+    const [account, slot] = [table.account[line]!, table.slot[line]!];
+    if (slot < slots.from || slot > slots.to || learned.has(learnedKey(reason.kind, account, table.party[line]!))) continue;
+    const score = REASON_SCORES[reason.kind] * (accounts[account]!.isIncome ? 1 : 0.7);
+    const held = entries.get(table.entry[line]!) ?? { line, amount, best: 0, reasons: new Map<ReasonKind, Reason>() };
+    entries.set(table.entry[line]!, held);
+    if (score > held.best) Object.assign(held, { line, amount, best: score });
+    if (score > (held.reasons.get(reason.kind)?.score ?? 0)) held.reasons.set(reason.kind, { ...reason, score });
+  }
+  return [...entries.values()].map(({ line, amount, reasons }) =>
+    scored(
+      ledger,
+      {
+        line,
+        account: table.account[line]!,
+        party: table.party[line]!,
+        slot: table.slot[line]!,
+        amount: amount as Minor,
+        reasons: [...reasons.values()].sort((a, b) => b.score - a.score),
+      },
+      scale,
+    ),
+  );
+}
+
+/** @param scale the usual size of an amount in the ledger */
+function scored({ slots, slotsInYear }: CheckedLedger, suspect: Omit<Suspect, 'score' | 'weight'>, scale: number): Suspect {
+  const reasons = suspect.reasons.map((reason, at) => ({ ...reason, score: at === 0 ? reason.score : reason.score / 2 }));
+  const sum = reasons.reduce((all, { score }) => all + score, 0);
+  // an amount ten times the usual one counts a tenth more, one of a tenth of it a tenth less
+  const size = 1 + Math.max(-0.25, Math.min(0.25, Math.log10(Math.max(Math.abs(suspect.amount), 1) / scale) / 10));
+  const age = Math.floor((slots.to - suspect.slot) / slotsInYear);
+  const weight = size * BY_AGE[Math.min(age, BY_AGE.length - 1)]!;
+  return { ...suspect, reasons, weight, score: Math.round(sum * weight * 10) / 10 };
+}
