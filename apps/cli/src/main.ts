@@ -11,7 +11,7 @@ import { type BudgetWorkOptions, exportBudget, importBudget, listBudgets, printB
 import { correctEntry, type CorrectOptions } from './commands/correct.ts';
 import { makeDemo } from './commands/demo.ts';
 import { type EntriesOptions, listEntries, reclassifyLines, type ReclassifyOptions } from './commands/entries.ts';
-import { checkPostings, explainFigure, listFindings } from './commands/findings.ts';
+import { checkPostings, checkTieOuts, explainFigure, listFindings } from './commands/findings.ts';
 import { importFiles } from './commands/import.ts';
 import { changePeriod, listPeriods, type PeriodsOptions } from './commands/periods.ts';
 import { printReport } from './commands/reports.ts';
@@ -103,6 +103,7 @@ const VERBS: Readonly<Record<string, Verb>> = {
   findings: listFindings,
   explain: explainFigure,
   'postings check': checkPostings,
+  'tie-outs': checkTieOuts,
   'periods list': (application, values) => listPeriods(application, values as PeriodsOptions),
   'periods close': (application, values) => changePeriod(application, 'close', values as PeriodsOptions),
   'periods open': (application, values) => changePeriod(application, 'open', values as PeriodsOptions),

@@ -54,6 +54,8 @@ export const USAGE = `Usage: npm run wm -- <verb> [options]
                              why two amounts differ; without --column the month against the comparison
   postings check             [--from 2026-08] [--to 2026-10]
                              postings that deserve a look, ranked, each with its reason
+  tie-outs                   [--as-of 2026-10]
+                             pairs of figures that must agree (exit code 1 and their difference where one does not)
   audit list                 [--from 2026-10-01] [--to 2026-10-31] [--area ledger|budgets|views|settings] [--find TEXT]
   audit verify               checks that no event on record was changed, removed or inserted
                              (exit code 1 and the event named otherwise)

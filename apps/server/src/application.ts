@@ -18,7 +18,7 @@ import { type Database, openDatabase } from './database/database.ts';
 import { lockFolder } from './database/folder-lock.ts';
 import { DemoService } from './demo/index.ts';
 import { BenchmarkStore, Evaluator, ScenarioCache } from './evaluation/index.ts';
-import { Explainer, FindingList, FindingRecords, MaterialityStore, PostingChecks } from './findings/index.ts';
+import { Explainer, FindingList, FindingRecords, MaterialityStore, PostingChecks, TieOuts } from './findings/index.ts';
 import {
   EntryChanges,
   EntryList,
@@ -76,6 +76,7 @@ export type Application = {
   readonly findingList: FindingList;
   readonly explainer: Explainer;
   readonly postingChecks: PostingChecks;
+  readonly tieOuts: TieOuts;
   readonly demo: DemoService;
   readonly work: WorkPool;
   readonly actor: Actor;
@@ -152,6 +153,7 @@ export async function openApplication(options: {
     findingRecords,
     findingList: new FindingList({ booksCache, statements, materiality, records: findingRecords }),
     explainer: new Explainer({ database, booksCache, statements }),
+    tieOuts: new TieOuts({ database, booksCache, evaluator, views, actor: options.actor }),
     postingChecks: new PostingChecks({ database, booksCache, work }),
     actor: options.actor,
     close: async () => {

@@ -29,6 +29,7 @@ const NewViewPage = lazy(() => import('./statements/editor/new-view-page.tsx'));
 const FindingsPage = lazy(() => import('./findings/findings-page.tsx'));
 const VariancesPage = lazy(() => import('./findings/variances-page.tsx'));
 const PostingsPage = lazy(() => import('./findings/postings-page.tsx'));
+const TieOutsPage = lazy(() => import('./findings/tie-outs-page.tsx'));
 const LimitsPage = lazy(() => import('./findings/limits-page.tsx'));
 const ViewPage = lazy(() => import('./statements/view-page.tsx'));
 
@@ -76,6 +77,7 @@ export const ROUTES: RouteObject[] = [
           { index: true, element: <Navigate to="variances" replace /> },
           { path: 'variances', element: <VariancesPage /> },
           { path: 'postings', element: <PostingsPage /> },
+          { path: 'tie-outs', element: <TieOutsPage /> },
           { path: 'limits', element: <LimitsPage /> },
         ],
       },

@@ -22,3 +22,4 @@ export * from './reports.ts';
 export * from './periods.ts';
 export * from './findings.ts';
 export * from './posting-checks.ts';
+export * from './tie-outs.ts';

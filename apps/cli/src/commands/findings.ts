@@ -5,7 +5,7 @@ import { type Application, SUSPECT_HEADINGS, suspectRow } from '@wise-margin/ser
 
 import { chosenCompany } from '../company.ts';
 import type { Answer } from '../output.ts';
-import { UsageError } from '../usage.ts';
+import { RefusedError, UsageError } from '../usage.ts';
 
 type Values = Readonly<Record<string, string | boolean | undefined>>;
 const COMPARISONS: Readonly<Record<string, string>> = {
@@ -99,6 +99,41 @@ function layoutOf({ layouts }: VarianceExplanationDto, by: string): VarianceExpl
   const found = layouts.find((each) => each.by === by);
   if (!found) throw new UsageError(`--by is one of ${layouts.map((each) => each.by).join(', ')}, not ${by}`);
   return found;
+}
+
+/**
+ * Pairs of figures that must agree.
+ * @throws RefusedError naming the pairs that do not
+ */
+export async function checkTieOuts(application: Application, values: Values): Promise<Answer> {
+  const { id, name } = await chosenCompany(application, values['company'] as string | undefined);
+  const { tieOuts, asOfWords, failing } = await application.tieOuts.list(id, await asOfMonth(application, id, values['as-of']));
+  const { exponent } = (await application.booksCache.of(id)).currency;
+  const money = (value: number) => toDecimalText(minor(value), exponent);
+  if (failing > 0) {
+    const words = tieOuts
+      .filter(({ agrees }) => !agrees)
+      .map(
+        (tie) =>
+          `${tie.name}: ${money(tie.first.amount)} and ${money(tie.second.amount)}, difference ${money(tie.difference)}. ${tie.where}`,
+      );
+    throw new RefusedError(`${failing} of ${tieOuts.length} tie-outs fail as of ${asOfWords}.\n${words.join('\n')}`);
+  }
+  return {
+    title: `${name}\nTie-outs as of ${asOfWords}: all ${tieOuts.length} agree`,
+    headings: ['group', 'tie-out', 'first', 'amount', 'second', 'amount', 'difference'],
+    rows: tieOuts.map((tie) => [
+      tie.group,
+      tie.name,
+      tie.first.words,
+      money(tie.first.amount),
+      tie.second.words,
+      money(tie.second.amount),
+      money(tie.difference),
+    ]),
+    figures: new Set([3, 5, 6]),
+    json: { company: name, tieOuts },
+  };
 }
 
 /** Postings that deserve a look, ranked. */

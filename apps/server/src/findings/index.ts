@@ -5,4 +5,5 @@ export { MaterialityStore } from './materiality-store.ts';
 export { PostingChecks } from './posting-checks.ts';
 export { FINDING_TASKS } from './posting-task.ts';
 export { SUSPECT_HEADINGS, suspectRow } from './suspects-csv.ts';
+export { TieOuts } from './tie-outs/tie-outs.ts';
 export { findingRoutes } from './routes.ts';

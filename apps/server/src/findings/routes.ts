@@ -13,6 +13,8 @@ import {
   materialitySchema,
   postingCheckQuerySchema,
   postingCheckSchema,
+  tieOutsQuerySchema,
+  tieOutsSchema,
   varianceExplanationSchema,
 } from '@wise-margin/contract';
 import { ACCOUNT_CLASSES } from '@wise-margin/core';
@@ -27,6 +29,7 @@ import type { FindingKey, FindingRecords } from './finding-records.ts';
 import type { MaterialityStore } from './materiality-store.ts';
 import type { PostingChecks } from './posting-checks.ts';
 import { suspectsCsv } from './suspects-csv.ts';
+import type { TieOuts } from './tie-outs/tie-outs.ts';
 
 export type FindingServices = {
   readonly booksCache: BooksCache;
@@ -35,6 +38,7 @@ export type FindingServices = {
   readonly explainer: Explainer;
   readonly findingRecords: FindingRecords;
   readonly postingChecks: PostingChecks;
+  readonly tieOuts: TieOuts;
   readonly actor: Actor;
 };
 const FINDINGS = '/companies/:company/findings';
@@ -57,6 +61,14 @@ export const findingRoutes = (services: FindingServices): readonly Route[] => [
     request: { query: explanationQuerySchema },
     response: varianceExplanationSchema,
     handle: ({ path, query }) => services.explainer.explain(path.company, query),
+  }),
+  route({
+    method: 'get',
+    path: '/companies/:company/tie-outs',
+    summary: 'Pairs of figures that must agree, each with both figures and their difference',
+    request: { query: tieOutsQuerySchema },
+    response: tieOutsSchema,
+    handle: ({ path, query }) => services.tieOuts.list(path.company, query.asOf, query.again === 'yes'),
   }),
   ...recordRoutes(services),
   ...postingRoutes(services),

@@ -3,6 +3,7 @@ export { ImportService } from './import/service.ts';
 export type { Report } from './import/service.ts';
 export { SavedFilters } from './entries/saved-filters.ts';
 export { EntryList } from './entries/entry-list.ts';
+export { openItemFigures } from './reports/tie-out.ts';
 export { readLines } from './entries/read-lines.ts';
 export { entryListRoutes } from './entries/routes.ts';
 export { EntryMaking } from './changes/entry-making.ts';

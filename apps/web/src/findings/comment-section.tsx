@@ -3,11 +3,11 @@ import { findingStatusWords } from '@wise-margin/presentation';
 import { useId, useState } from 'react';
 
 import { useCompany } from '../data/company.ts';
+import { type FindingPlace, useFindingChanges, useFindingRecord } from '../data/use-findings.ts';
 import { CheckField } from '../ui/labeled-field.tsx';
 import { Failure } from '../ui/states.tsx';
 import { LiveText } from './live-text.tsx';
 import { Section } from './section.tsx';
-import { type FindingPlace, useFindingChanges, useFindingRecord } from './use-findings.ts';
 
 /** The comment: drafted from the ledger, edited, accepted; beside it status, owner and due date. */
 export function CommentSection({ place, explanation }: { readonly place: FindingPlace; readonly explanation: VarianceExplanationDto }) {

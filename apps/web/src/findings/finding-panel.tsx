@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 
 import { useCompany } from '../data/company.ts';
+import { type FindingPlace, useExplanation } from '../data/use-findings.ts';
 import { favorColor } from '../ui/figure.tsx';
 import { Failure, Loading } from '../ui/states.tsx';
 import { Bridge } from './bridge.tsx';
@@ -14,7 +15,6 @@ import { MonthBars } from './month-bars.tsx';
 import { NotesSection } from './notes-section.tsx';
 import { PartsTable } from './parts-table.tsx';
 import { Section } from './section.tsx';
-import { type FindingPlace, useExplanation } from './use-findings.ts';
 
 const COLUMNS: Readonly<Record<Comparison, Readonly<Record<FindingSpan, string | null>>>> = {
   budget: { month: 'month.budget_difference', yearToDate: 'ytd.budget_difference' },

@@ -3,9 +3,9 @@ import type { Comparison, FindingSpan } from '@wise-margin/core';
 import { figureText, findingStatusWords, monthsInRowWords } from '@wise-margin/presentation';
 
 import { useCompany } from '../data/company.ts';
+import { placeOf, useExplanation } from '../data/use-findings.ts';
 import { Amount, favorColor } from '../ui/figure.tsx';
 import { LiveText } from './live-text.tsx';
-import { placeOf, useExplanation } from './use-findings.ts';
 
 const BAR = 70;
 /** Sentences are drafted for the findings that are read first; of the others when they are opened. */

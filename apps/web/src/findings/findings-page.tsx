@@ -5,6 +5,7 @@ import { Page } from '../ui/page.tsx';
 const TABS = [
   ['variances', 'Variances'],
   ['postings', 'Posting checks'],
+  ['tie-outs', 'Tie-outs'],
   ['limits', 'Materiality'],
 ] as const;
 

@@ -5,9 +5,9 @@ import { X } from 'lucide-react';
 import { useId, useState } from 'react';
 
 import { useAsOf, useCompany } from '../data/company.ts';
+import { useMateriality, useMaterialityPreview, useSetMateriality } from '../data/use-findings.ts';
 import { Choice } from '../ui/choice.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
-import { useMateriality, useMaterialityPreview, useSetMateriality } from './use-findings.ts';
 
 const SPANS: readonly (readonly [FindingSpan, string])[] = [
   ['month', 'A month'],

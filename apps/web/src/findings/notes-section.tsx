@@ -1,8 +1,8 @@
 import { useId, useState } from 'react';
 
 import { useCompany } from '../data/company.ts';
+import { type FindingPlace, useFindingChanges, useFindingRecord } from '../data/use-findings.ts';
 import { Section } from './section.tsx';
-import { type FindingPlace, useFindingChanges, useFindingRecord } from './use-findings.ts';
 
 const KINDS = { status: 'changed', comment: 'commented', question: 'is asked', answer: 'answered' } as const;
 const WHEN = new Intl.DateTimeFormat('en-US', { month: 'short', day: 'numeric', hour: 'numeric', minute: '2-digit' });

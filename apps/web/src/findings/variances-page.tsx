@@ -6,6 +6,7 @@ import { type KeyboardEvent, useRef } from 'react';
 import { Link } from 'react-router';
 
 import { useAsOf, useCompany } from '../data/company.ts';
+import { type FindingPlace, placeOf, useFindings } from '../data/use-findings.ts';
 import { useMonthKeys } from '../data/use-month-keys.ts';
 import { DrillDownSteps, useDrillDownAddress } from '../drill-down/index.ts';
 import { Choice } from '../ui/choice.tsx';
@@ -19,7 +20,6 @@ import { useSearch } from '../ui/use-search.ts';
 import { useTabStop } from '../ui/use-tab-stop.ts';
 import { FindingPanel } from './finding-panel.tsx';
 import { FindingRow, spanName } from './finding-row.tsx';
-import { type FindingPlace, placeOf, useFindings } from './use-findings.ts';
 
 const SHOWN = ['all', 'open', 'answered'] as const;
 type Shown = (typeof SHOWN)[number];

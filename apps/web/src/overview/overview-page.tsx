@@ -13,6 +13,8 @@ import { PeriodStrip } from '../ui/period-strip.tsx';
 import { ScenarioSwatch } from '../ui/scenario-swatch.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
 import { DemoNotice } from './demo-notice.tsx';
+import { MonthFindings } from './month-findings.tsx';
+import { MonthTasks } from './month-tasks.tsx';
 
 const LINES = ['revenue', 'gross_profit', 'gross_margin', 'operating_income', 'net_income'] as const;
 
@@ -111,6 +113,8 @@ function Month({ asOf, setAsOf }: { readonly asOf: string; readonly setAsOf: (pe
             </table>
           </section>
         ))}
+        <MonthFindings asOf={asOf} />
+        <MonthTasks asOf={asOf} />
         <p className="text-ink-soft">
           <Link className="link" to={income()}>
             Open the income statement

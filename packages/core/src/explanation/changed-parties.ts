@@ -1,5 +1,5 @@
 import { minor } from '../money/minor.ts';
-import type { BillsInView, FoundCause } from './find-causes.ts';
+import type { BillsInView, FoundCause } from './bills-in-view.ts';
 
 /** Days without anything after which a customer or vendor that came more often is taken to have stopped. */
 const LEAST_GAP = 75;

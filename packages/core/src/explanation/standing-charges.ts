@@ -1,6 +1,6 @@
 import { minor } from '../money/minor.ts';
 import { medianOf, robustSpread } from '../postings/median.ts';
-import type { BillsInView, FoundCause } from './find-causes.ts';
+import type { BillsInView, FoundCause } from './bills-in-view.ts';
 
 /** How many months before are looked at, and how many of them must have had a bill. */
 const LOOKED_AT = 8;

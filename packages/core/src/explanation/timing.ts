@@ -1,6 +1,6 @@
 import { minor } from '../money/minor.ts';
 import { medianOf } from '../postings/median.ts';
-import type { FoundCause } from './find-causes.ts';
+import type { FoundCause } from './bills-in-view.ts';
 
 /** The variance of a line in a month. */
 export type MonthVariance = { readonly month: number; readonly variance: number };

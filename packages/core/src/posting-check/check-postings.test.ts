@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 
-import { checkPostings, learnedKey } from './check-postings.ts';
+import { checkPostings } from './check-postings.ts';
+import { learnedKey } from './checked-ledger.ts';
 import { smallLedger, type SmallPosting } from './small-ledger.ts';
 
 const MONTHS = 20;

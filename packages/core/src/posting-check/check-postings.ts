@@ -1,60 +1,21 @@
-import type { DimensionCombination } from '../ledger/dimension.ts';
-import type { LineTable } from '../ledger/line-table.ts';
 import { type Minor, minor } from '../money/minor.ts';
 import { type BillGroup, billGroups, type Bills, billsOf } from '../postings/bills.ts';
 import { medianOf } from '../postings/median.ts';
 import { repeatedBills } from '../postings/repeated-bills.ts';
 import { unusualAmounts } from '../postings/unusual-amounts.ts';
+import { type CheckedLedger, type FoundReason, learnedKey } from './checked-ledger.ts';
 import { dimensionReasons } from './dimension-reasons.ts';
 import { missingBills } from './missing-bills.ts';
 import { otherMonthReasons } from './other-month-reasons.ts';
 import { periodEndReasons } from './period-end-reasons.ts';
+import { REASON_SCORES } from './reason-scores.ts';
 import type { Reason, ReasonKind, ReasonOf, Suspect } from './suspect.ts';
 import { unfamiliarAccounts } from './unfamiliar-accounts.ts';
 import { wrongSides } from './wrong-sides.ts';
 
-/** What the check knows of a ledger besides its lines. */
-export type CheckedLedger = {
-  readonly table: LineTable;
-  /** by chart position */
-  readonly accounts: readonly { readonly isIncome: boolean; readonly isDebit: boolean; readonly isWatched: boolean }[];
-  readonly combinations: ReadonlyMap<number, DimensionCombination>;
-  readonly dimensions: readonly string[];
-  /** the calendar month of each slot, 1 to 12; 0 for an adjustment period */
-  readonly monthOfSlot: readonly number[];
-  readonly slotsInYear: number;
-  /** slots to look at; postings outside are read, but not suspected */
-  readonly slots: { readonly from: number; readonly to: number };
-  /** kinds answered as fine for an account and party, as `learnedKey` writes them */
-  readonly learned: ReadonlySet<string>;
-};
-export const learnedKey = (kind: ReasonKind, account: number, party: number): string => `${kind} ${account} ${party}`;
-
-/** How much each kind says by itself, of 100. */
-export const REASON_SCORES: Readonly<Record<ReasonKind, number>> = {
-  repeatedDocument: 80,
-  tenfold: 75,
-  tenth: 65,
-  watchedAccount: 65,
-  digitsSwapped: 60,
-  unfamiliarAccount: 60,
-  otherMonth: 55,
-  missingDimension: 50,
-  missingBill: 45,
-  wrongSide: 45,
-  repeatedAmount: 30,
-  large: 25,
-  unusualDimension: 20,
-  roundAtPeriodEnd: 15,
-  manualAtPeriodEnd: 10,
-  weekend: 8,
-};
 /** Weight of the newest year, of the one before, and of those before that. */
 const BY_AGE = [1, 0.7, 0.5] as const;
 const FAINTEST = 15;
-
-/** A reason at a line, before reasons are gathered by entry. */
-export type FoundReason = { readonly line: number; readonly amount: number; readonly reason: ReasonOf };
 
 /**
  * Postings that deserve a look, the most suspicious first; one for each entry. Draft and closing entries are not looked

@@ -1,4 +1,4 @@
-import type { CheckedLedger, FoundReason } from './check-postings.ts';
+import type { CheckedLedger, FoundReason } from './checked-ledger.ts';
 
 /** Lines an account must have, and the part of them with a dimension, for its absence to be strange. */
 const [FEWEST, NEARLY_ALL] = [20, 0.95];

@@ -2,7 +2,8 @@ import { dayOfMonth } from '../calendar/day-of-month.ts';
 import { minor } from '../money/minor.ts';
 import type { BillGroup, Bills } from '../postings/bills.ts';
 import { medianOf, robustSpread } from '../postings/median.ts';
-import { type CheckedLedger, learnedKey, REASON_SCORES } from './check-postings.ts';
+import { type CheckedLedger, learnedKey } from './checked-ledger.ts';
+import { REASON_SCORES } from './reason-scores.ts';
 import type { Suspect } from './suspect.ts';
 
 /** Months without a gap that make a posting a monthly one. */

@@ -1,6 +1,6 @@
 import { memoAt } from '../postings/bills.ts';
 import { namedMonth } from '../postings/named-month.ts';
-import type { CheckedLedger, FoundReason } from './check-postings.ts';
+import type { CheckedLedger, FoundReason } from './checked-ledger.ts';
 
 /** Accounts whose texts name other months as a habit, such as bills that come a month later. */
 const HABIT = 0.1;

@@ -1,5 +1,5 @@
 import { dayOfMonth } from '../calendar/day-of-month.ts';
-import type { CheckedLedger, FoundReason } from './check-postings.ts';
+import type { CheckedLedger, FoundReason } from './checked-ledger.ts';
 
 /** Round amounts: whole thousands of units of currency with two decimals. */
 const ROUND = 100_000;

@@ -1,6 +1,6 @@
 import { LineTable, type TableLine } from '../ledger/line-table.ts';
 import type { Minor } from '../money/minor.ts';
-import type { CheckedLedger } from './check-postings.ts';
+import type { CheckedLedger } from './checked-ledger.ts';
 
 /** A posting of the small ledgers that the check is tried on, and measured with. */
 export type SmallPosting = {

@@ -1,5 +1,5 @@
 import type { BillGroup, Bills } from '../postings/bills.ts';
-import type { CheckedLedger, FoundReason } from './check-postings.ts';
+import type { CheckedLedger, FoundReason } from './checked-ledger.ts';
 
 /** How often a party is on its usual account, and at most on another, for the other to be unfamiliar. */
 const [USUAL, RARE] = [3, 1];

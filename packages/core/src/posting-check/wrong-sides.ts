@@ -1,5 +1,6 @@
 import { type Minor, minor } from '../money/minor.ts';
-import { type CheckedLedger, learnedKey, REASON_SCORES } from './check-postings.ts';
+import { type CheckedLedger, learnedKey } from './checked-ledger.ts';
+import { REASON_SCORES } from './reason-scores.ts';
 import type { Suspect } from './suspect.ts';
 
 /** Months an account must have had a balance, and the part of them on its usual side. */

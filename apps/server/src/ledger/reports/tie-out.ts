@@ -58,15 +58,24 @@ export function differenceWords(
   return `The balance of ${accountNames(books, accounts)} is ${write(balance)}, ${write(balance - total)} ${balance > total ? 'more' : 'less'} than the total: ${lines} no ${kind === 'receivables' ? 'customer' : 'vendor'}${unexplained === 0 ? '' : `; ${write(unexplained)} is not explained`}.`;
 }
 
-/** The difference of receivables or payables from their accounts at the end of a day, in words; null when they agree. */
-export async function tieOut(
+/**
+ * Receivables or payables at the end of a day: the balance of their accounts beside what is open by customer or vendor, and
+ * what parts the two, in words; null where no account is kept by customer or vendor.
+ */
+export async function openItemFigures(
   sources: Pick<ReportSources, 'database' | 'booksCache'>,
   books: Books,
   { kind, asOf }: { readonly kind: ControlKind; readonly asOf: ControlLine['date'] },
-): Promise<string | null> {
+): Promise<{ readonly accounts: string; readonly balance: Minor; readonly open: Minor; readonly where: string } | null> {
   const { lines, accounts } = await controlLines(sources.database, books, kind);
   if (accounts.length === 0) return null;
   const aging = agingAt(lines, { asOf, basis: 'due', buckets: DEFAULT_BUCKETS });
   const balance = controlBalance(await sources.booksCache.lines(books), { kind, accounts, asOf });
-  return balance === aging.total ? null : differenceWords(books, { kind, accounts, aging, balance });
+  const where = balance === aging.total ? '' : differenceWords(books, { kind, accounts, aging, balance });
+  return { accounts: accountNames(books, accounts), balance, open: aging.total, where };
+}
+
+/** The difference of receivables or payables from their accounts at the end of a day, in words; null when they agree. */
+export async function tieOut(...asked: Parameters<typeof openItemFigures>): Promise<string | null> {
+  return (await openItemFigures(...asked))?.where || null;
 }

@@ -1,0 +1,2 @@
+export { Bridge } from './bridge.tsx';
+export { LiveText } from './live-text.tsx';
