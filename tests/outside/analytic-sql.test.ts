@@ -1,5 +1,5 @@
 import type { DuckDBConnection } from '@duckdb/node-api';
-import type { CompanyDto, ReportDto } from '@wise-margin/contract';
+import type { CompanyDto, ReportDto, VarianceExplanationDto } from '@wise-margin/contract';
 import { ACCOUNT_CLASSES, type AmountColumn, CASH_FLOW, findClass, SHIPPED_VIEWS } from '@wise-margin/core';
 import { gannetRockFiles, ternIslandFiles } from '@wise-margin/demo';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -111,6 +111,52 @@ describe.each([
       }
     }
     expect(compared).toBeGreaterThan(500);
+  });
+
+  it('agrees on the parts of differences to the prior year by account, customer or vendor, journal and dimension, to the cent', async () => {
+    const classes = await classesOf();
+    const LINES: Record<string, readonly [1 | -1, readonly string[]]> = {
+      revenue: [-1, ['revenue', 'revenueDeductions']],
+      cost_of_sales: [1, ['costOfSales']],
+      operating_expenses: [1, ['operatingExpenses', 'depreciation']],
+    };
+    const LAYOUTS: Record<string, readonly [column: string, none: string]> = {
+      account: ['account', ''],
+      party: ['party', 'No customer or vendor'],
+      source: ['source', 'No journal'],
+      ...Object.fromEntries(company.dimensions.map(({ name: dimension }) => [dimension, [dimension, `No ${dimension}`] as const])),
+    };
+    let compared = 0;
+    for (const { key } of posted().slice(-3)) {
+      const earlier = `${Number(key.slice(0, 4)) - 1}${key.slice(4)}`;
+      for (const [line, [sign, wanted]] of Object.entries(LINES)) {
+        const accounts = [...classes].flatMap(([account, of]) => (wanted.includes(findClass(of)!) ? [`'${account}'`] : []));
+        const { layouts } = await server.get<VarianceExplanationDto>(
+          `/companies/${company.id}/explanation?line=${line}&comparison=priorYear&asOf=${key}`,
+        );
+        for (const [by, [column, none]] of Object.entries(LAYOUTS)) {
+          const theirs = await rows(
+            sql,
+            `SELECT coalesce(${column}, ''), ${sign} * (coalesce(sum(net) FILTER (month = '${key}'), 0) - coalesce(sum(net) FILTER (month = '${earlier}'), 0))
+             FROM ledger WHERE coalesce(kind, '') <> 'closing' AND month IN ('${key}', '${earlier}') AND account IN (${accounts.join(', ')}) GROUP BY 1`,
+          );
+          const layout = layouts.find((each) => each.by === by)!;
+          expect([by, layout.rest.count]).toEqual([by, 0]);
+          const ours = new Map(
+            layout.parts.map(({ name: part, amount }) => [
+              by === 'account' ? part.split(' ')[0]! : part === none ? '' : part.toLowerCase(),
+              amount,
+            ]),
+          );
+          const differing = [...theirs].filter(
+            ([value, amount]) => (ours.get(by === 'account' ? value : value.toLowerCase()) ?? 0) !== amount,
+          );
+          expect([key, line, by, differing]).toEqual([key, line, by, []]);
+          compared += theirs.size;
+        }
+      }
+    }
+    expect(compared).toBeGreaterThan(50);
   });
 
   it('agrees on every actual amount of every shipped view, to the cent', async () => {

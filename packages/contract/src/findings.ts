@@ -200,6 +200,8 @@ export const explanationQuerySchema = z.object({
   span: findingSpanSchema.default('month'),
   budget: z.coerce.number().int().optional(),
   filter: filterQuerySchema,
+  /** `line` lays a subtotal out by its lines alone, which is quick */
+  by: z.enum(['all', 'line']).default('all'),
 });
 export type ExplanationQuery = z.infer<typeof explanationQuerySchema>;
 

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { QueryTypes, Sequelize, Transaction } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
 
-import { sqliteDriver } from './driver.ts';
+import { rowAside, sqliteDriver } from './driver.ts';
 import { firstTables } from './migrations/0001-first-tables.ts';
 import { views } from './migrations/0002-views.ts';
 import { statistics } from './migrations/0003-statistics.ts';
@@ -51,6 +51,8 @@ export type Database = {
   readonly models: Models;
   /** Rows of a SELECT; `$1`, `$2` stand for the bindings. */
   readonly select: <Row extends object>(sql: string, bindings?: Bindings, transaction?: Transaction) => Promise<Row[]>;
+  /** One row of a query that takes long, read on a connection of its own, so that no other request waits for it. */
+  readonly selectAside: <Row extends object>(sql: string, bindings?: Bindings) => Promise<Row | undefined>;
   /** Runs work that writes, alone, in one transaction: all of it or none. */
   readonly write: <Result>(work: (transaction: Transaction) => Promise<Result>) => Promise<Result>;
   /** Runs a statement inside a transaction of `write`. */
@@ -81,6 +83,8 @@ export async function openDatabase(directory: string): Promise<Database> {
     models: defineModels(sequelize),
     select: <Row extends object>(sql: string, bindings: Bindings = [], transaction?: Transaction) =>
       sequelize.query<Row>(sql, { type: QueryTypes.SELECT, bind: [...bindings], ...(transaction ? { transaction } : {}) }),
+    selectAside: <Row extends object>(sql: string, bindings: Bindings = []) =>
+      rowAside<Row>(join(directory, 'wise-margin.sqlite'), sql, bindings),
     write: (work) => {
       const turn = queue.then(() =>
         // IMMEDIATE: a writer of another process is waited for before anything is read

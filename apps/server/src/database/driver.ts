@@ -20,3 +20,16 @@ class SafeConnection extends sqlite3.Database {
 
 /** sqlite3 for Sequelize, with every connection set as ours are. */
 export const sqliteDriver = { ...sqlite3, Database: SafeConnection };
+
+/** One row of a query on a connection that only reads and is closed after it. */
+export function rowAside<Row>(file: string, sql: string, bindings: readonly unknown[]): Promise<Row | undefined> {
+  return new Promise((resolve, reject) => {
+    const connection = new sqlite3.Database(file, sqlite3.OPEN_READONLY, (error) => {
+      if (error) return reject(error);
+      connection.configure('busyTimeout', BUSY_TIMEOUT);
+      connection.get<Row>(sql, bindings, (failure, row) =>
+        connection.close((unclosed) => ((failure ?? unclosed) ? reject(failure ?? unclosed!) : resolve(row))),
+      );
+    });
+  });
+}

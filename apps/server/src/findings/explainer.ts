@@ -82,7 +82,14 @@ export class Explainer {
     if (books.lastPosted === null) throw refused('Nothing is posted yet.', 'asOf');
     const ledger = await ledgerLines(this.#booksCache, books);
     const dimensions = books.dimensions.map(({ name }) => name);
-    const explanation = explainDifference(grid, { line: line.index, sides, ledger, dimensions, lastPosted: books.lastPosted });
+    const explanation = explainDifference(grid, {
+      line: line.index,
+      sides,
+      ledger,
+      dimensions,
+      byLinesAlone: query.by === 'line',
+      lastPosted: books.lastPosted,
+    });
     const valueOf = valuesOf(
       { books, grid, line: line.index, ledger, explanation },
       {

@@ -79,7 +79,7 @@ function recordRoutes({ explainer, findingRecords, actor }: FindingServices): re
   const explained = (
     company: number,
     { view, line, comparison, month, span }: z.infer<typeof findingRecordQuerySchema>,
-  ): Promise<Explained> => explainer.explained(company, { view, line, comparison, span, asOf: month, filter: {} });
+  ): Promise<Explained> => explainer.explained(company, { view, line, comparison, span, asOf: month, filter: {}, by: 'all' });
   const keyOf = (companyId: number, { view, line, comparison, month }: Omit<FindingKey, 'companyId'>): FindingKey => ({
     companyId,
     view,

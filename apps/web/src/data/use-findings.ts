@@ -30,14 +30,15 @@ export const useFindings = (company: number, { asOf, comparison }: { readonly as
     placeholderData: (before) => before,
   });
 
-export const useExplanation = (company: number, place: FindingPlace | null) =>
+/** @param by `line` asks for the layout of a subtotal by its lines alone */
+export const useExplanation = (company: number, place: FindingPlace | null, by: 'all' | 'line' = 'all') =>
   useQuery({
-    queryKey: ['explanation', company, place],
+    queryKey: ['explanation', company, place, by],
     enabled: place !== null,
     queryFn: ({ signal }) => {
       const { line, comparison, month, span } = place!;
       return getJson<VarianceExplanationDto>(
-        `/companies/${company}/explanation${queryText({ line, comparison, span, asOf: month })}`,
+        `/companies/${company}/explanation${queryText({ line, comparison, span, asOf: month, by })}`,
         signal,
       );
     },

@@ -1,7 +1,7 @@
 import { type Minor, minor } from '../money/minor.ts';
 import type { StatementGrid } from '../statements/evaluate.ts';
 import { type FigureSides, type GroupBy, groupLeaves, sumOfLeaves } from '../statements/figure-groups.ts';
-import { type LedgerLines, type LedgerSide, ledgerSide } from './ledger-side.ts';
+import type { LedgerLines, LedgerSide } from './ledger-side.ts';
 
 /** What the parts of a difference can be laid out by. */
 type LedgerBy = 'party' | 'source' | 'entry';
@@ -33,16 +33,27 @@ const EXPLAINED = 0.8;
  */
 export function differenceParts(
   grid: StatementGrid,
-  { sides, ledger, by }: { readonly sides: FigureSides; readonly ledger: LedgerLines; readonly by: PartsBy },
+  {
+    sides,
+    ledger,
+    lines,
+    by,
+  }: {
+    readonly sides: FigureSides;
+    readonly ledger: LedgerLines;
+    /** the lines of the ledger behind each side */
+    readonly lines: { readonly compared: LedgerSide; readonly base: LedgerSide };
+    readonly by: PartsBy;
+  },
 ): DifferenceParts | null {
-  const of = (leaves: FigureSides['compared']): Map<string, number> | null => {
-    const groups = isLedgerBy(by) ? ledgerGroups(ledger, ledgerSide(grid.plan, ledger, leaves), by.kind) : groupsOf(grid, leaves, by);
+  const of = (leaves: FigureSides['compared'], own: LedgerSide): Map<string, number> | null => {
+    const groups = isLedgerBy(by) ? ledgerGroups(ledger, own, by.kind) : groupsOf(grid, leaves, by);
     if (groups === null) return null;
     const left = sumOfLeaves(leaves) - [...groups.values()].reduce((sum, amount) => sum + amount, 0);
     if (left !== 0) groups.set(OTHER, (groups.get(OTHER) ?? 0) + left);
     return groups;
   };
-  const [compared, base] = [of(sides.compared), of(sides.base ?? [])];
+  const [compared, base] = [of(sides.compared, lines.compared), of(sides.base ?? [], lines.base)];
   if (compared && base && by.kind === 'dimension') {
     setApart(base, { beside: compared, leaves: sides.base ?? [] });
     setApart(compared, { beside: base, leaves: sides.compared });

@@ -40,6 +40,8 @@ export function explainDifference(
     readonly sides: FigureSides;
     readonly ledger: LedgerLines;
     readonly dimensions: readonly string[];
+    /** of a subtotal, the layout by lines is enough, which reads no entries */
+    readonly byLinesAlone?: boolean;
     readonly lastPosted: PeriodIndex;
   },
 ): Explanation {
@@ -55,8 +57,11 @@ export function explainDifference(
   ];
   const lines = lineParts(grid, options);
   const layouts: (DifferenceParts & { readonly by: LayoutBy })[] = lines === null ? [] : [{ by: { kind: 'line' }, ...lines }];
-  for (const by of ways) {
-    const parts = differenceParts(grid, { sides, ledger, by });
+  const isByLinesAlone = options.byLinesAlone === true && lines !== null;
+  const sideOf = (leaves: FigureSides['compared']): LedgerSide => ledgerSide(grid.plan, ledger, isByLinesAlone ? [] : leaves);
+  const ledgerLines = { compared: sideOf(sides.compared), base: sideOf(sides.base ?? []) };
+  for (const by of isByLinesAlone ? [] : ways) {
+    const parts = differenceParts(grid, { sides, ledger, lines: ledgerLines, by });
     if (parts !== null) layouts.push({ by, ...parts });
   }
   const variance = compared - base;
