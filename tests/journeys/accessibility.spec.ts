@@ -26,6 +26,7 @@ const SCREENS: readonly (readonly [string, string, string])[] = [
   ['drill-down', '/c/1/statements/income?figure=revenue~month.actual', 'Revenue, net, 219,617.48'],
   ['findings', '/c/1/findings/variances', 'Findings'],
   ['materiality limits', '/c/1/findings/limits', 'Findings'],
+  ['tie-outs', '/c/2/findings/tie-outs', 'Findings'],
   ['posting checks', '/c/1/findings/postings?posting=entry+1', 'Findings'],
   ['packs', '/c/1/packs', 'Packs'],
 ];

@@ -104,3 +104,32 @@ test('a suspected posting is opened by keyboard, its entry looked at, and answer
   await page.getByLabel('Show', { exact: true }).selectOption('answered');
   await expect(list).toContainText('Needs correction');
 });
+
+test('tie-outs all agree but for the receivable without a customer; its link leads to the aging, and the overview says so', async ({
+  page,
+  demo,
+}) => {
+  await open(page, demo, '/c/2/findings/tie-outs?asOf=2026-10');
+  await expect(page.getByRole('status').filter({ hasText: '1 of 10 pairs' })).toBeVisible();
+  const row = page.getByRole('row', { name: /Receivables agree with open invoices/ });
+  await expect(row).toContainText('1 line names no customer');
+  await expect(row).toContainText('Differs');
+  await page.getByRole('button', { name: 'Run again' }).click();
+  await expect(page.getByRole('button', { name: 'Run again' })).toBeEnabled();
+  await row.getByRole('link').click();
+  await expect(page).toHaveURL(/reports\/aging\?kind=receivables&day=2026-10-31/);
+  await open(page, demo, '/c/2?asOf=2026-10');
+  await page.getByRole('region', { name: 'Open tasks' }).getByRole('link', { name: '1 tie-out failing' }).click();
+  await expect(page).toHaveURL(/findings\/tie-outs/);
+});
+
+test('the overview names the five findings that matter, and a step of its bridge leads to the drill-down', async ({ page, demo }) => {
+  await open(page, demo, '/c/1?asOf=2026-10');
+  const findings = page.getByRole('region', { name: 'Findings without an answer' });
+  await expect(findings.getByRole('listitem')).toHaveCount(5);
+  await findings.getByRole('link', { name: /Kayaks to dealers/ }).click();
+  await expect(why(page).getByRole('heading', { name: 'Kayaks to dealers, (17,449.00)' })).toBeVisible();
+  await page.goBack();
+  await page.getByRole('link', { name: 'Rent and utilities, (22,183)' }).click();
+  await expect(page.getByRole('complementary', { name: 'Drill-down' })).toContainText('22,183.35');
+});
