@@ -20,8 +20,8 @@ const MONTH_NAMES = [
   'November',
   'December',
 ];
-/** The weights were chosen while looking at seeds 1 to 10 and at the demo company. */
-const [FIRST_SEED, SEEDS] = [101, 20];
+/** Detectors and weights were changed while looking at seeds 101 to 120 and at the demo company, and not after these were first run. */
+const [FIRST_SEED, SEEDS] = [201, 20];
 
 /** Park and Miller's minimal standard generator: numbers from 0 to 1, the same for a seed. */
 function random(seed: number): () => number {
