@@ -5,8 +5,8 @@ import { expect, expectAccessible, open, test } from './support.ts';
 const rows = (page: Page) => page.getByRole('list', { name: 'Findings' }).locator('[data-row]');
 const why = (page: Page) => page.getByRole('region', { name: 'Why', exact: true });
 
-test('October’s findings name their causes; a comment is accepted and a question asked, by keyboard', async ({ page, demo }) => {
-  await open(page, demo, '/c/1/findings/variances?asOf=2026-10');
+test('October’s findings name their causes; a comment is accepted and a question asked, by keyboard', async ({ page, untouched }) => {
+  await open(page, untouched, '/c/1/findings/variances?asOf=2026-10');
   await expect(rows(page).first()).toContainText('Guide wages and permits');
   // each planted case is among the first ten, with its cause in the first sentence
   const PLANTED = [
@@ -47,9 +47,9 @@ test('October’s findings name their causes; a comment is accepted and a questi
 
 test('a bridge starts and ends on the statement’s figures, and each step leads to what makes it; the entry opens beside the list', async ({
   page,
-  demo,
+  untouched,
 }) => {
-  await open(page, demo, '/c/1/findings/variances?asOf=2026-10&line=operating_income&month=2026-10');
+  await open(page, untouched, '/c/1/findings/variances?asOf=2026-10&line=operating_income&month=2026-10');
   await why(page).getByRole('button', { name: 'Show as a bridge' }).click();
   const bridge = why(page).getByRole('group', { name: 'Bridge of Operating income from Budget (45,034) to Actual (50,953)' });
   await expect(bridge.getByText('(5,919)')).toHaveCount(0);
@@ -68,24 +68,8 @@ test('a bridge starts and ends on the statement’s figures, and each step leads
   await expect(why(page).getByRole('heading', { name: 'Rent and utilities, 22,183.35' })).toBeVisible();
 });
 
-test('limits are seen to give fewer findings before they are saved; what cannot be read says what to enter', async ({ page, demo }) => {
-  await open(page, demo, '/c/1/findings/limits?asOf=2026-10');
-  const month = page.getByRole('group', { name: 'A month' });
-  const october = page.getByRole('table', { name: 'Findings by month' }).getByRole('cell').last();
-  await expect(october).toHaveText('10');
-  await month.getByLabel('Amount', { exact: true }).fill('none');
-  await expect(page.getByRole('alert')).toHaveText('Month: enter the amount as a number above zero.');
-  await month.getByLabel('Amount', { exact: true }).fill('50,000');
-  await month.getByLabel('Percent', { exact: true }).fill('');
-  await expect(october).not.toHaveText('10');
-  await page.getByRole('button', { name: 'Save limits' }).click();
-  await expect(page.getByRole('button', { name: 'Save limits' })).toBeDisabled();
-  await page.getByRole('link', { name: 'Variances' }).click();
-  await expect(rows(page).filter({ hasText: /^Guide wages/ })).toHaveCount(0);
-});
-
-test('a suspected posting is opened by keyboard, its entry looked at, and answered', async ({ page, demo }) => {
-  await open(page, demo, '/c/1/findings/postings');
+test('a suspected posting is opened by keyboard, its entry looked at, and answered', async ({ page, untouched }) => {
+  await open(page, untouched, '/c/1/findings/postings');
   const list = page.getByLabel('Postings that deserve a look');
   const first = list.locator('[data-row="0"]');
   await expect(first).toHaveText('PU-001243');
@@ -107,9 +91,9 @@ test('a suspected posting is opened by keyboard, its entry looked at, and answer
 
 test('tie-outs all agree but for the receivable without a customer; its link leads to the aging, and the overview says so', async ({
   page,
-  demo,
+  untouched,
 }) => {
-  await open(page, demo, '/c/2/findings/tie-outs?asOf=2026-10');
+  await open(page, untouched, '/c/2/findings/tie-outs?asOf=2026-10');
   await expect(page.getByRole('status').filter({ hasText: '1 of 10 pairs' })).toBeVisible();
   const row = page.getByRole('row', { name: /Receivables agree with open invoices/ });
   await expect(row).toContainText('1 line names no customer');
@@ -118,13 +102,13 @@ test('tie-outs all agree but for the receivable without a customer; its link lea
   await expect(page.getByRole('button', { name: 'Run again' })).toBeEnabled();
   await row.getByRole('link').click();
   await expect(page).toHaveURL(/reports\/aging\?kind=receivables&day=2026-10-31/);
-  await open(page, demo, '/c/2?asOf=2026-10');
+  await open(page, untouched, '/c/2?asOf=2026-10');
   await page.getByRole('region', { name: 'Open tasks' }).getByRole('link', { name: '1 tie-out failing' }).click();
   await expect(page).toHaveURL(/findings\/tie-outs/);
 });
 
-test('the overview names the five findings that matter, and a step of its bridge leads to the drill-down', async ({ page, demo }) => {
-  await open(page, demo, '/c/1?asOf=2026-10');
+test('the overview names the five findings that matter, and a step of its bridge leads to the drill-down', async ({ page, untouched }) => {
+  await open(page, untouched, '/c/1?asOf=2026-10');
   const findings = page.getByRole('region', { name: 'Findings without an answer' });
   await expect(findings.getByRole('listitem')).toHaveCount(5);
   await findings.getByRole('link', { name: /Kayaks to dealers/ }).click();
@@ -132,4 +116,23 @@ test('the overview names the five findings that matter, and a step of its bridge
   await page.goBack();
   await page.getByRole('link', { name: 'Rent and utilities, (22,183)' }).click();
   await expect(page.getByRole('complementary', { name: 'Drill-down' })).toContainText('22,183.35');
+});
+
+test('limits are seen to give fewer findings before they are saved; what cannot be read says what to enter', async ({
+  page,
+  untouched,
+}) => {
+  await open(page, untouched, '/c/1/findings/limits?asOf=2026-10');
+  const month = page.getByRole('group', { name: 'A month' });
+  const october = page.getByRole('table', { name: 'Findings by month' }).getByRole('cell').last();
+  await expect(october).toHaveText('10');
+  await month.getByLabel('Amount', { exact: true }).fill('none');
+  await expect(page.getByRole('alert')).toHaveText('Month: enter the amount as a number above zero.');
+  await month.getByLabel('Amount', { exact: true }).fill('50,000');
+  await month.getByLabel('Percent', { exact: true }).fill('');
+  await expect(october).not.toHaveText('10');
+  await page.getByRole('button', { name: 'Save limits' }).click();
+  await expect(page.getByRole('button', { name: 'Save limits' })).toBeDisabled();
+  await page.getByRole('link', { name: 'Variances' }).click();
+  await expect(rows(page).filter({ hasText: /^Guide wages/ })).toHaveCount(0);
 });

@@ -123,9 +123,7 @@ function Month({ asOf, setAsOf }: { readonly asOf: string; readonly setAsOf: (pe
           {company.draftCount > 0 ? (
             <>
               {' '}
-              <Link className="link" to={`/c/${company.id}/ledger/drafts`}>
-                {company.draftCount.toLocaleString('en-US')} draft {company.draftCount === 1 ? 'entry' : 'entries'}
-              </Link>{' '}
+              {company.draftCount.toLocaleString('en-US')} draft {company.draftCount === 1 ? 'entry' : 'entries'}{' '}
               {company.draftCount === 1 ? 'is' : 'are'} not included.{' '}
               <Link className="link" to={income('&drafts=yes')}>
                 Include drafts
