@@ -71,7 +71,7 @@ export class FindingRecords {
   }
 
   /**
-   * Changes what is left out nowhere. A comment is accepted with the figures it shows now.
+   * Changes what is given, and leaves the rest as it is. A comment is accepted with the figures it shows now.
    * @throws ProblemError 422 for a comment with a field that means nothing
    */
   async change(

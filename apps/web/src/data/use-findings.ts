@@ -53,19 +53,19 @@ export const useFindingRecord = (company: number, place: FindingPlace) =>
 /** Changes of a finding, and questions on it; everything that shows it is asked for again. */
 export function useFindingChanges(company: number, place: FindingPlace) {
   const client = useQueryClient();
-  const taken = async (record: FindingRecordDto) => {
+  const applyRecord = async (record: FindingRecordDto) => {
     client.setQueryData(['finding-record', company, place], record);
     await client.invalidateQueries({ queryKey: ['findings', company] });
   };
   const change = useMutation({
     mutationFn: (body: Omit<ChangeFinding, 'view' | keyof FindingPlace>) =>
       sendJson<FindingRecordDto>('PUT', `/companies/${company}/findings/record`, { ...place, ...body }),
-    onSuccess: taken,
+    onSuccess: applyRecord,
   });
   const note = useMutation({
     mutationFn: (body: Pick<FindingNote, 'kind' | 'person' | 'text'>) =>
       sendJson<FindingRecordDto>('POST', `/companies/${company}/findings/notes`, { ...place, ...body }),
-    onSuccess: taken,
+    onSuccess: applyRecord,
   });
   return { change, note };
 }

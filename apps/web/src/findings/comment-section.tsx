@@ -108,7 +108,7 @@ function Comment({
           {change.error.message}
         </p>
       ) : null}
-      <Standing record={record} change={change.mutate} key={`${record.owner} ${record.due}`} />
+      <StatusFields record={record} change={change.mutate} key={`${record.owner} ${record.due}`} />
     </Section>
   );
 }
@@ -134,7 +134,7 @@ function CommentEditor({ draft, set }: { readonly draft: string; readonly set: (
 }
 
 /** Status, owner, due date, and whether it is timing. */
-function Standing({
+function StatusFields({
   record,
   change,
 }: {
