@@ -23,7 +23,7 @@ type Asked = {
   readonly last: PeriodIndex | null;
 };
 
-/** Keeps statements laid out. A plan holds for one chart, calendar, line set, column set and month; other books bring another chart. */
+/** Keeps statements laid out. A plan holds for one chart, calendar, line set, column set and month, whatever is posted meanwhile. */
 export class PlanCache {
   readonly #held = new Map<string, Asked & { readonly books: Books; readonly result: PlanResult }>();
 
@@ -34,7 +34,13 @@ export class PlanCache {
     const accounts = onlyAccounts === null ? '' : [...onlyAccounts].join(' ');
     const key = `${books.id} ${lineSet.key} ${columnSet.key} ${asOf} ${last} ${filterKey(filter)} ${accounts}`;
     const held = this.#held.get(key);
-    if (held?.books === books && held.lineSet === lineSet && held.columnSet === columnSet && held.benchmarks === benchmarks)
+    if (
+      held &&
+      isLaidOutAlike(held.books, books) &&
+      held.lineSet === lineSet &&
+      held.columnSet === columnSet &&
+      held.benchmarks === benchmarks
+    )
       return held.result;
     const result = planStatement({
       lineSet,
@@ -56,6 +62,17 @@ export class PlanCache {
     return result;
   }
 }
+
+/** Whether books differ in their postings alone: a change that they followed leaves everything that statements are laid out from as it was. */
+const isLaidOutAlike = (a: Books, b: Books): boolean =>
+  a === b ||
+  (a.chart === b.chart &&
+    a.calendar === b.calendar &&
+    a.dimensions === b.dimensions &&
+    a.parties === b.parties &&
+    a.sourceJournals === b.sourceJournals &&
+    a.currency === b.currency &&
+    a.firstPosted === b.firstPosted);
 
 /** The part of a filter that decides which columns there are. */
 function repeatedFilter({ blocks }: ColumnSet, filter: DimensionFilter): DimensionFilter {

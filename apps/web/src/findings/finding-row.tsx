@@ -69,7 +69,7 @@ export function FindingRow({
           <span className="w-[58px] text-right text-[13px] text-ink-soft">{percentWords(main.percent)}</span>
         </span>
         <span className="col-span-2 line-clamp-2 text-[13px] text-ink-soft">
-          {words.length > 0 ? <span className="font-semibold text-ink">{words.join(', ')}. </span> : null}
+          {words.length > 0 ? <span className="font-semibold text-ink">{capitalized(words.join(', '))}. </span> : null}
           {sentence ? (
             <LiveText text={sentence} />
           ) : row < DRAFTED && explanation.isPending ? (
@@ -85,11 +85,13 @@ export function FindingRow({
   );
 }
 
+const capitalized = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1)}`;
+
 /** The variance as a bar from a zero line in the middle. */
 function VarianceBar({ value, largest }: { readonly value: number; readonly largest: number }) {
   const length = largest === 0 ? 0 : Math.max(1, (Math.abs(value) / largest) * (BAR / 2));
   return (
-    <svg width={BAR} height="12" aria-hidden="true" className="shrink-0">
+    <svg width={BAR} height="12" aria-hidden="true" className="shrink-0 narrow:hidden">
       <line x1={BAR / 2} x2={BAR / 2} y1="0" y2="12" className="stroke-ink-soft" />
       <rect x={value < 0 ? BAR / 2 - length : BAR / 2} y="2" width={length} height="8" fill="currentColor" />
     </svg>
