@@ -5,7 +5,7 @@ import { useCompany } from '../data/company.ts';
 import { placeOf, useExplanation, useFindings } from '../data/use-findings.ts';
 import { LiveText } from '../findings/index.ts';
 import { Amount, favorColor } from '../ui/figure.tsx';
-import { Failure } from '../ui/states.tsx';
+import { Failure, Loading } from '../ui/states.tsx';
 
 const MOST = 5;
 
@@ -23,6 +23,7 @@ export function MonthFindings({ asOf }: { readonly asOf: string }) {
           All {findings.data ? findings.data.count.toLocaleString('en-US') : ''}
         </Link>
       </h2>
+      {findings.isPending ? <Loading what="the findings" /> : null}
       {findings.isError ? <Failure error={findings.error} retry={() => void findings.refetch()} /> : null}
       {findings.data && all.length === 0 ? (
         <p className="py-1 text-[14px] text-ink-soft">{findings.data.missing ?? 'No variance past its limit waits for an answer.'}</p>
