@@ -56,6 +56,9 @@ test('a bridge starts and ends on the statement’s figures, and each step leads
   await bridge.getByRole('link', { name: 'Freight in, (9,466)' }).click();
   await expect(page).toHaveURL(/statements\/income\?asOf=2026-10&figure=cost_lines.freight_in%7Emonth.budget_difference/);
   await expect(page.getByRole('complementary', { name: 'Drill-down' })).toContainText('9,465.85');
+  await page.getByRole('complementary', { name: 'Drill-down' }).getByRole('link', { name: 'Why it differs' }).click();
+  await expect(why(page).getByRole('heading', { name: 'Freight in, 9,465.85' })).toBeVisible();
+  await page.goBack();
   await page.goBack();
 
   await rows(page)

@@ -1,4 +1,5 @@
 import { figureText } from '@wise-margin/presentation';
+import { Link } from 'react-router';
 
 import { queryText } from '../api/client.ts';
 import { useCompany } from '../data/company.ts';
@@ -19,6 +20,24 @@ import {
 import { Failure, Loading } from '../ui/states.tsx';
 import { LineTrend } from './line-trend.tsx';
 
+/** Columns of the income statement that findings explain, by comparison and span. */
+const EXPLAINED: Readonly<Record<string, readonly [comparison: string, span: string]>> = {
+  'month.budget_difference': ['budget', 'month'],
+  'ytd.budget_difference': ['budget', 'yearToDate'],
+  'month.prior_difference': ['priorYear', 'month'],
+  'ytd.prior_difference': ['priorYear', 'yearToDate'],
+};
+/** Where a variance is explained; null for other figures. */
+function whyAddress(
+  company: number,
+  { line, column, asOf }: { readonly line: string; readonly column: string; readonly asOf: string },
+): string | null {
+  const found = EXPLAINED[column];
+  if (!found) return null;
+  const [comparison, span] = found;
+  return `/c/${company}/findings/variances?${new URLSearchParams({ asOf, comparison, line, month: asOf, span }).toString()}`;
+}
+
 /** The drill-down of a statement's figure: the figure, its accounts, their entries, the entry. */
 export function StatementDrillDown({
   view,
@@ -35,6 +54,7 @@ export function StatementDrillDown({
   const { data } = drillDown;
   const inner = account !== null || entry !== null;
   const place = figures.at(-1);
+  const why = place && !inner && view === 'income' ? whyAddress(company.id, { ...place, asOf: choices.asOf }) : null;
   const groups = useFigureGroups(
     by === null || !place || inner
       ? null
@@ -71,6 +91,13 @@ export function StatementDrillDown({
     >
       {drillDown.isError ? <Failure error={drillDown.error} retry={() => void drillDown.refetch()} /> : null}
       {data ? <GroupChoice groups={data.groups} by={by} choose={address.layOut} /> : null}
+      {why ? (
+        <p className="mt-1 text-[13px]">
+          <Link className="link" to={why}>
+            Why it differs
+          </Link>
+        </p>
+      ) : null}
       {by !== null ? (
         <FigureGroups groups={groups} />
       ) : data ? (
