@@ -77,7 +77,7 @@ describe('the findings of October 2026', () => {
     }
     expect(subtotals).toBeGreaterThan(0);
   });
-  it('say how many there are where a limit is too low to be of use, and list the largest', async () => {
+  it('are more the lower the limit is, which a preview says for each of twelve months', async () => {
     const preview = (await server.send('POST', `${at}/materiality/preview`, { asOf: '2026-10', materiality: limits({ amount: 1 }) }))
       .body as MaterialityPreviewDto;
     expect(preview.months).toHaveLength(12);

@@ -35,3 +35,4 @@ export type { BillNames, CauseNames } from './words/cause-words.ts';
 export { sideNames } from './words/side-names.ts';
 export { comparisonWords, findingStatusWords, monthsInRowWords } from './words/finding-words.ts';
 export { postingAnswerWords, suspectWords } from './words/suspect-words.ts';
+export { capitalized } from './words/capitalized.ts';

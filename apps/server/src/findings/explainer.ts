@@ -17,7 +17,15 @@ import {
   shortPeriodName,
   type StatementGrid,
 } from '@wise-margin/core';
-import { type BillNames, causeTemplate, directionWords, liveText, sideNames, varianceTemplate } from '@wise-margin/presentation';
+import {
+  type BillNames,
+  capitalized,
+  causeTemplate,
+  directionWords,
+  liveText,
+  sideNames,
+  varianceTemplate,
+} from '@wise-margin/presentation';
 
 import { type Books, type BooksCache } from '../companies/index.ts';
 import type { Database } from '../database/database.ts';
@@ -240,7 +248,6 @@ export class Explainer {
 
 const byOf = (cause: Cause & { readonly kind: 'part' }): LayoutBy =>
   cause.by === 'dimension' ? { kind: 'dimension', name: cause.name } : { kind: cause.by };
-const capitalized = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1)}`;
 
 function partName(books: Books, grid: StatementGrid, { by, key }: { readonly by: LayoutBy; readonly key: string }): string {
   if (key === OTHER)

@@ -31,7 +31,7 @@ export class MaterialityStore {
 
   async of(books: Books): Promise<{ readonly materiality: Materiality; readonly isSuggested: boolean }> {
     const [row] = await this.#database.select<{ limits: string }>('SELECT limits FROM materiality WHERE company_id = $1', [books.id]);
-    if (row) return { materiality: asMateriality(materialitySchema.parse(JSON.parse(row.limits))), isSuggested: false };
+    if (row) return { materiality: materialityOf(materialitySchema.parse(JSON.parse(row.limits))), isSuggested: false };
     return { materiality: suggestedMateriality(await this.#revenue(books), 10 ** books.currency.exponent), isSuggested: true };
   }
 
@@ -87,7 +87,8 @@ export class MaterialityStore {
   }
 }
 
-const asMateriality = ({ month, yearToDate, overrides }: MaterialityDto): Materiality => {
+/** Limits as the core has them. */
+export const materialityOf = ({ month, yearToDate, overrides }: MaterialityDto): Materiality => {
   const limit = ({ amount, least, ...rest }: MaterialityDto['month']) => ({
     ...rest,
     amount: amount === null ? null : minor(amount),
@@ -99,9 +100,6 @@ const asMateriality = ({ month, yearToDate, overrides }: MaterialityDto): Materi
     overrides: overrides.map((each) => ({ ...each, month: limit(each.month), yearToDate: limit(each.yearToDate) })),
   };
 };
-
-/** Limits as materiality of the core. */
-export const materialityOf = asMateriality;
 
 /** `4,000 or 10% from 800` */
 function limitWords({ amount, percent, passes, least }: MaterialityDto['month'], { currency: { exponent } }: Books): string {

@@ -1,6 +1,6 @@
 import type { FindingDto } from '@wise-margin/contract';
 import type { Comparison, FindingSpan } from '@wise-margin/core';
-import { figureText, findingStatusWords, monthsInRowWords } from '@wise-margin/presentation';
+import { capitalized, figureText, findingStatusWords, monthsInRowWords } from '@wise-margin/presentation';
 
 import { useCompany } from '../data/company.ts';
 import { placeOf, useExplanation } from '../data/use-findings.ts';
@@ -84,8 +84,6 @@ export function FindingRow({
     </li>
   );
 }
-
-const capitalized = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1)}`;
 
 /** The variance as a bar from a zero line in the middle. */
 function VarianceBar({ value, largest }: { readonly value: number; readonly largest: number }) {

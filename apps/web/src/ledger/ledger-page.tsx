@@ -1,11 +1,12 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { CompanyDto } from '@wise-margin/contract';
 import { useState } from 'react';
-import { NavLink, Outlet } from 'react-router';
+import { Outlet } from 'react-router';
 
 import { sendJson } from '../api/client.ts';
 import { useCompany } from '../data/company.ts';
 import { Page } from '../ui/page.tsx';
+import { Tabs } from '../ui/tabs.tsx';
 
 const TABS = [
   ['imports', 'Imports'],
@@ -24,22 +25,7 @@ export default function LedgerPage() {
   const words = `${company.accountCount.toLocaleString('en-US')} accounts, ${company.entryCount.toLocaleString('en-US')} entries${company.draftCount > 0 ? `, of which ${company.draftCount.toLocaleString('en-US')} draft (not included)` : ''}`;
   return (
     <Page title="Ledger" words={words} actions={<FiscalYears />}>
-      <nav
-        aria-label="Ledger"
-        className="mt-2 mb-3 flex shrink-0 gap-5 overflow-x-auto overflow-y-hidden border-b border-hairline whitespace-nowrap"
-      >
-        {TABS.map(([path, name]) => (
-          <NavLink
-            key={path}
-            to={path}
-            className={({ isActive }) =>
-              `-mb-px border-b-[3px] pb-1.5 ${isActive ? 'border-copper font-semibold' : 'border-transparent text-ink-soft hover:text-ink'}`
-            }
-          >
-            {name}
-          </NavLink>
-        ))}
-      </nav>
+      <Tabs label="Ledger" tabs={TABS} />
       <Outlet />
     </Page>
   );

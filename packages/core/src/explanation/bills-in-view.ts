@@ -9,7 +9,7 @@ export type Unexplained = {
   readonly variance: Minor;
   /** slots of the months in which it arose */
   readonly slots: { readonly from: number; readonly to: number };
-  /** every line of the same accounts under the same filter up to the end of those months, each in the line's sign */
+  /** every posted line of the same accounts under the same filter, also after those months, each in the line's sign */
   readonly lines: LedgerSide;
   /** slots in a year, the adjustment period among them where it is kept */
   readonly slotsInYear: number;

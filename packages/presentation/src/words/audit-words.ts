@@ -1,6 +1,7 @@
 import type { AuditArea } from '@wise-margin/contract';
 
 import { budgetMilestoneWords } from './budget-milestone-words.ts';
+import { capitalized } from './capitalized.ts';
 
 /** What is recorded of a change, as far as its words need it. */
 export type AuditRecord = {
@@ -58,7 +59,6 @@ const ACTIONS: Readonly<Record<string, readonly [AuditArea, Words]>> = {
   'logo.remove': ['settings', subjectThen('removed')],
   'demo.remove': ['settings', subjectThen('removed')],
 };
-const capitalized = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1)}`;
 const count = (value: unknown): string => (typeof value === 'number' ? `${value.toLocaleString('en-US')} values` : '');
 
 /** Actions of an area, as patterns of what is recorded: a prefix that ends in a point, or a whole action. */

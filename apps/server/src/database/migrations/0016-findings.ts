@@ -10,7 +10,7 @@ export const findings: Migration = {
       comparison TEXT NOT NULL CHECK (comparison IN ('budget', 'priorYear', 'priorMonth', 'projection')), month TEXT NOT NULL,
       status TEXT NOT NULL DEFAULT 'open' CHECK (status IN ('open', 'explained', 'needsCorrection', 'corrected', 'accepted')),
       owner TEXT NOT NULL DEFAULT '', due TEXT, is_timing INTEGER NOT NULL DEFAULT 0, variance INTEGER NOT NULL DEFAULT 0,
-      comment TEXT NOT NULL DEFAULT '', figures TEXT NOT NULL DEFAULT '{}' CHECK (json_valid(figures)), span TEXT NOT NULL DEFAULT 'month',
+      comment TEXT NOT NULL DEFAULT '', figures TEXT NOT NULL DEFAULT '{}' CHECK (json_valid(figures)),
       UNIQUE (company_id, view, line, comparison, month))`,
     `CREATE TABLE finding_notes (
       id INTEGER PRIMARY KEY AUTOINCREMENT, finding_id INTEGER NOT NULL REFERENCES findings(id), at TEXT NOT NULL, person TEXT NOT NULL,

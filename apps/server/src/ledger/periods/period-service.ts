@@ -1,5 +1,6 @@
 import type { ChangePeriod, LedgerPeriodsDto, UnfinishedDto } from '@wise-margin/contract';
 import { PERIOD_STATES, periodOfYear, type PeriodState } from '@wise-margin/core';
+import { capitalized } from '@wise-margin/presentation';
 import type { Transaction } from 'sequelize';
 
 import { type Books, type BooksCache, periodCode, periodName, periodPeople, periodStates } from '../../companies/index.ts';
@@ -170,7 +171,6 @@ export class PeriodService {
 }
 
 const rank = (state: PeriodState): number => PERIOD_STATES.indexOf(state);
-const capitalized = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1)}`;
 const counted = (count: number, one: string, many: string): string => `${count.toLocaleString('en-US')} ${count === 1 ? one : many}`;
 
 /** The codes of all periods, adjustment periods included, oldest first. */

@@ -8,6 +8,7 @@ import {
   type GroupBy,
   groupLeaves,
   minor,
+  partsOf,
   periodAt,
   type PeriodIndex,
   shortPeriodName,
@@ -127,13 +128,10 @@ const isProjection = ({ leaves }: Side): boolean => leaves.some(({ source }) => 
 const sameEntries = (a: CellDrillDown & { readonly kind: 'accounts' }, b: CellDrillDown & { readonly kind: 'accounts' }): boolean =>
   a.span.from === b.span.from && a.span.to === b.span.to && JSON.stringify(a.filter) === JSON.stringify(b.filter);
 
-function joined(compared: readonly FigureGroup[], base: readonly FigureGroup[] | null) {
-  const other = new Map(base?.map(({ key, amount }) => [key, amount]));
-  const own = new Map(compared.map(({ key, amount }) => [key, amount]));
-  return [...new Set([...own.keys(), ...other.keys()])].map((key) => {
-    const [now, before] = [own.get(key) ?? 0, other.get(key) ?? 0];
-    return base === null
-      ? { key, compared: null, base: null, amount: minor(now) }
-      : { key, compared: minor(now), base: minor(before), amount: minor(now - before) };
-  });
-}
+const amountsOf = (groups: readonly FigureGroup[]): Map<string, number> => new Map(groups.map(({ key, amount }) => [key, amount]));
+
+/** Groups of one figure, or of the two sides of a difference. */
+const joined = (compared: readonly FigureGroup[], base: readonly FigureGroup[] | null) =>
+  base === null
+    ? compared.map(({ key, amount }) => ({ key, compared: null, base: null, amount }))
+    : partsOf(amountsOf(compared), amountsOf(base)).parts;
