@@ -12,12 +12,14 @@ const FLOORS = [
   ['budget-store'],
   ['evaluation'],
   ['ledger', 'budgets', 'statements', 'audit'],
+  ['reconciliation'],
   ['findings'],
+  ['search'],
   ['demo'],
 ];
 // generic folders that may use each other, as long as there is no circle
 const GENERIC = FLOORS[0];
-const WITH_INDEX = '(companies|budget-store|evaluation|ledger|budgets|statements|findings|demo)';
+const WITH_INDEX = '(companies|budget-store|evaluation|ledger|budgets|statements|reconciliation|findings|search|demo)';
 
 module.exports = {
   forbidden: [

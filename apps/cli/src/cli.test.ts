@@ -335,6 +335,17 @@ describe('reports, corrections and periods', () => {
   });
 });
 
+describe('search', () => {
+  it('names what a text can mean, each with its address', async () => {
+    const { out } = await wm('search', '--find', 'trial balance', '--format', 'csv');
+    expect(out).toContain('page,Trial balance,,,ledger/reports/trial-balance');
+    const entries = await wm('search', '--find', '>0', '--format', 'json');
+    expect((JSON.parse(entries.out) as { hits: { kind: string }[] }).hits.map(({ kind }) => kind)).toContain('entry');
+  });
+  it('needs something to search for', async () =>
+    expect(await wm('search')).toMatchObject({ code: 2, error: expect.stringContaining('search needs --find') as unknown }));
+});
+
 describe('findings', () => {
   it('are listed against the prior year with the sentence of each, and one is explained by its entries', async () => {
     const listed = await wm('findings', '--compare', 'prior-year', '--as-of', '2026-10', '--format', 'json');

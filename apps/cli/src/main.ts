@@ -15,6 +15,7 @@ import { checkPostings, checkTieOuts, explainFigure, listFindings } from './comm
 import { importFiles } from './commands/import.ts';
 import { changePeriod, listPeriods, type PeriodsOptions } from './commands/periods.ts';
 import { printReport } from './commands/reports.ts';
+import { searchCompany } from './commands/search.ts';
 import { statement, type StatementOptions } from './commands/statement.ts';
 import { importStatistics, type StatisticsOptions } from './commands/statistics.ts';
 import { openYear } from './commands/years.ts';
@@ -104,6 +105,7 @@ const VERBS: Readonly<Record<string, Verb>> = {
   explain: explainFigure,
   'postings check': checkPostings,
   'tie-outs': checkTieOuts,
+  search: searchCompany,
   'periods list': (application, values) => listPeriods(application, values as PeriodsOptions),
   'periods close': (application, values) => changePeriod(application, 'close', values as PeriodsOptions),
   'periods open': (application, values) => changePeriod(application, 'open', values as PeriodsOptions),

@@ -56,6 +56,8 @@ export const USAGE = `Usage: npm run wm -- <verb> [options]
                              postings that deserve a look, ranked, each with its reason
   tie-outs                   [--as-of 2026-10]
                              pairs of figures that must agree (exit code 1 and their difference where one does not)
+  search --find TEXT         [--as-of 2026-10]
+                             views, accounts, entries, budgets, findings, months and pages that a text can mean
   audit list                 [--from 2026-10-01] [--to 2026-10-31] [--area ledger|budgets|views|settings] [--find TEXT]
   audit verify               checks that no event on record was changed, removed or inserted
                              (exit code 1 and the event named otherwise)

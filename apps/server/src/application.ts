@@ -32,6 +32,7 @@ import {
   SavedFilters,
   StatisticsService,
 } from './ledger/index.ts';
+import { EntryIndex, SearchService } from './search/index.ts';
 import { StatementService, ViewStore } from './statements/index.ts';
 import { inlinePool, type WorkPool } from './work/work-pool.ts';
 
@@ -77,6 +78,8 @@ export type Application = {
   readonly explainer: Explainer;
   readonly postingChecks: PostingChecks;
   readonly tieOuts: TieOuts;
+  readonly entryIndex: EntryIndex;
+  readonly search: SearchService;
   readonly demo: DemoService;
   readonly work: WorkPool;
   readonly actor: Actor;
@@ -117,6 +120,8 @@ export async function openApplication(options: {
   const entryMaking = new EntryMaking(database, booksCache);
   const statements = new StatementService({ database, booksCache, evaluator, views, actor: options.actor });
   const [materiality, findingRecords] = [new MaterialityStore(database, evaluator), new FindingRecords(database)];
+  const findingList = new FindingList({ booksCache, statements, materiality, records: findingRecords });
+  const entryIndex = new EntryIndex(database);
   if (options.recover) await imports.recover();
   return {
     database,
@@ -151,14 +156,17 @@ export async function openApplication(options: {
     statements,
     materiality,
     findingRecords,
-    findingList: new FindingList({ booksCache, statements, materiality, records: findingRecords }),
+    findingList,
     explainer: new Explainer({ database, booksCache, statements }),
     tieOuts: new TieOuts({ database, booksCache, evaluator, views, actor: options.actor }),
+    entryIndex,
+    search: new SearchService({ booksCache, views, budgetStore, findingList, entryIndex, actor: options.actor }),
     postingChecks: new PostingChecks({ database, booksCache, work }),
     actor: options.actor,
     close: async () => {
       versions.close();
       await imports.close();
+      await entryIndex.close();
       await work.close();
       await database.close();
       release?.();

@@ -16,6 +16,7 @@ import {
   reportRoutes,
   statisticsRoutes,
 } from './ledger/index.ts';
+import { searchRoutes } from './search/index.ts';
 import { statementRoutes } from './statements/index.ts';
 
 /** Every path of the API, below `/api`; it is served and described from this list. */
@@ -37,6 +38,7 @@ export function routesOf(application: Application): readonly Route[] {
     ...statementRoutes(services),
     ...auditRoutes(services),
     ...findingRoutes(services),
+    ...searchRoutes(services),
   ];
   return [...routes, ...serverRoutes(routes)];
 }

@@ -23,3 +23,4 @@ export * from './periods.ts';
 export * from './findings.ts';
 export * from './posting-checks.ts';
 export * from './tie-outs.ts';
+export * from './search.ts';

@@ -236,3 +236,7 @@ export { learnedKey } from './posting-check/checked-ledger.ts';
 export type { LineColumns } from './ledger/line-table.ts';
 export type { CheckedLedger } from './posting-check/checked-ledger.ts';
 export type { Reason, ReasonKind, Suspect } from './posting-check/suspect.ts';
+export { readSearch } from './search/read-search.ts';
+export type { AmountRange, SearchText } from './search/read-search.ts';
+export { MATCH, matchNames } from './search/match-names.ts';
+export type { NameMatch } from './search/match-names.ts';

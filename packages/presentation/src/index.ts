@@ -36,3 +36,6 @@ export { sideNames } from './words/side-names.ts';
 export { comparisonWords, findingStatusWords, monthsInRowWords } from './words/finding-words.ts';
 export { postingAnswerWords, suspectWords } from './words/suspect-words.ts';
 export { capitalized } from './words/capitalized.ts';
+export { PLACES, VIEW_SYNONYMS } from './words/places.ts';
+export type { Place } from './words/places.ts';
+export { searchKindWords } from './words/search-words.ts';

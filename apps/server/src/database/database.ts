@@ -22,6 +22,7 @@ import { entryChanges } from './migrations/0014-entry-changes.ts';
 import { periods } from './migrations/0015-periods.ts';
 import { findings } from './migrations/0016-findings.ts';
 import { postingAnswers } from './migrations/0017-posting-answers.ts';
+import { search } from './migrations/0018-search.ts';
 import { defineModels, type Models } from './models.ts';
 
 const MIGRATIONS = [
@@ -42,6 +43,7 @@ const MIGRATIONS = [
   periods,
   findings,
   postingAnswers,
+  search,
 ];
 type Bindings = readonly (string | number | null)[];
 

@@ -7,12 +7,15 @@ import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'reac
 
 import { getJson } from '../api/client.ts';
 import { CompanyContext, useAsOf, useCompanies } from '../data/company.ts';
+import { rememberPlace } from '../data/recent-places.ts';
 import { useLiveBooks } from '../data/use-live-books.ts';
 import { useBudgets } from '../data/use-statement.ts';
 import { useViews } from '../data/use-views.ts';
 import { Failure, Loading } from '../ui/states.tsx';
 import { useKeys } from '../ui/use-keys.ts';
+import { useSearchKeys } from '../ui/use-search-keys.ts';
 import { KeysDialog } from './keys-dialog.tsx';
+import { SearchDialog } from './search-dialog.tsx';
 
 const STATIONS = [
   { path: 'ledger', name: 'Ledger', icon: BookOpen },
@@ -141,11 +144,36 @@ function TopLine({ company }: { readonly company: CompanyDto }) {
   const location = useLocation();
   const [asOf, setAsOf] = useAsOf();
   const [keysOpen, setKeysOpen] = useState(false);
+  const [searchOpen, setSearchOpen] = useState(false);
   useKeys({ '?': () => setKeysOpen(true) });
+  useSearchKeys(() => setSearchOpen(true));
   const parts = location.pathname.split('/').slice(3).filter(Boolean);
   const views = useViews(company.id);
   const budgets = useBudgets(company.id);
   const month = company.periods.find(({ key }) => key === asOf);
+  const [station = '', place = ''] = parts.length === 2 ? parts : [];
+  const view = station === 'statements' ? views.data?.find(({ key }) => key === place) : undefined;
+  const budget = station === 'budgets' ? budgets.data?.find(({ id }) => String(id) === place) : undefined;
+  useEffect(() => {
+    if (view)
+      rememberPlace(company.id, {
+        kind: 'view',
+        key: view.key,
+        name: view.name,
+        detail: view.note,
+        amount: null,
+        link: `statements/${view.key}`,
+      });
+    if (budget)
+      rememberPlace(company.id, {
+        kind: 'budget',
+        key: String(budget.id),
+        name: budget.name,
+        detail: `FY${budget.year}`,
+        amount: null,
+        link: `budgets/${budget.id}`,
+      });
+  }, [company.id, view, budget]);
   return (
     <header className="flex h-12 shrink-0 items-center gap-4 border-b border-hairline px-5 short:h-9 narrow:gap-2 narrow:px-3">
       <div className="relative">
@@ -190,6 +218,13 @@ function TopLine({ company }: { readonly company: CompanyDto }) {
           );
         })}
       </nav>
+      <button
+        type="button"
+        className="flex items-center gap-1.5 text-[13px] text-ink-soft hover:underline"
+        onClick={() => setSearchOpen(true)}
+      >
+        Search <kbd className="rounded border border-hairline bg-sheet px-1 narrow:hidden">/</kbd>
+      </button>
       <button type="button" className="text-[13px] text-ink-soft hover:underline narrow:hidden" onClick={() => setKeysOpen(true)}>
         Shortcuts <kbd className="rounded border border-hairline bg-sheet px-1">?</kbd>
       </button>
@@ -211,6 +246,7 @@ function TopLine({ company }: { readonly company: CompanyDto }) {
           ))}
         </select>
       ) : null}
+      <SearchDialog open={searchOpen} close={() => setSearchOpen(false)} />
       <KeysDialog open={keysOpen} close={() => setKeysOpen(false)} />
     </header>
   );

@@ -1,6 +1,7 @@
 import { Dialog, DialogBackdrop, DialogPanel, DialogTitle } from '@headlessui/react';
 
 const KEYS: readonly (readonly [string, string])[] = [
+  ['/, Ctrl K', 'Search'],
   [', .', 'Previous month, next month'],
   ['Arrows', 'Move between amounts'],
   ['Enter', 'Open the drill-down of an amount; in a budget, accept the amount and move down'],

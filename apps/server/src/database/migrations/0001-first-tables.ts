@@ -4,6 +4,7 @@ import type { Migration } from './migration.ts';
 export const LINE_INDEXES = {
   lines_by_account: 'CREATE INDEX lines_by_account ON lines (account_id, period_code)',
   lines_by_entry: 'CREATE INDEX lines_by_entry ON lines (entry_id)',
+  lines_by_amount: 'CREATE INDEX lines_by_amount ON lines (abs(amount))',
 } as const;
 
 /** Companies, ledger, balances, budgets and the audit record. Numbers that people see (companies, imports, budgets) are never given twice. Money is INTEGER minor units, dates ISO text. */
