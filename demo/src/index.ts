@@ -1,4 +1,4 @@
-export { ternIslandFiles } from './tern-island/index.ts';
+export { BANK_STATEMENT_NAMES, ternIslandFiles } from './tern-island/index.ts';
 export { gannetRockFiles } from './gannet-rock/index.ts';
 export { seededRandom } from './random.ts';
 export type { Random } from './random.ts';

@@ -53,6 +53,20 @@ export class Journal {
     return sum;
   }
 
+  /** Posted lines of an account with their entries' dates and journals, in order of date. */
+  linesOf(account: string): { date: string; source: string; amount: number; memo: string; party: string; document: string }[] {
+    const found = this.#entries.flatMap(({ date, source, state, lines }) =>
+      state === 'draft'
+        ? []
+        : lines.flatMap((line) =>
+            line.account === account
+              ? [{ date, source, amount: line.amount, memo: line.memo ?? '', party: line.party ?? '', document: line.document ?? '' }]
+              : [],
+          ),
+    );
+    return found.sort((a, b) => (a.date < b.date ? -1 : a.date > b.date ? 1 : 0));
+  }
+
   toCsv(): string {
     const ordered = this.#entries
       .map((entry, index) => ({ entry, index }))

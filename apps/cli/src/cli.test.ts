@@ -335,6 +335,30 @@ describe('reports, corrections and periods', () => {
   });
 });
 
+describe('reconcile', () => {
+  it('imports a statement, clears what is proven, and succeeds when the ledger agrees with the bank', async () => {
+    const statement = join(folder, 'bank.csv');
+    // the company of this file: 100.00 into cash on the second of each month
+    writeFileSync(
+      statement,
+      'Date,Description,Amount,Balance\n2026-09-02,DEPOSIT 20269,100.00,1300.00\n2026-10-03,DEPOSIT 202610,100.00,1400.00\n2026-10-30,FEE,-5.00,1395.00\n',
+    );
+    const open = await wm('reconcile', '--file', statement, '--apply');
+    expect(open).toMatchObject({ code: 1, error: expect.stringContaining('Not in the ledger: 2026-10-30 FEE: -5.00') as unknown });
+    expect(open.error).not.toContain('DEPOSIT');
+    const before = await wm('reconcile', '--as-of', '2026-10-29', '--format', 'csv');
+    expect([before.code, before.out]).toEqual([0, expect.stringContaining('Adjusted bank balance,,1400.00')]);
+    expect(await wm('reconcile', '--file', statement)).toMatchObject({
+      code: 1,
+      error: expect.stringContaining('was imported on') as unknown,
+    });
+    expect(await wm('reconcile', '--as-of', '2027-01-31')).toMatchObject({
+      code: 2,
+      error: expect.stringContaining('no statement of 1000 reaches') as unknown,
+    });
+  });
+});
+
 describe('search', () => {
   it('names what a text can mean, each with its address', async () => {
     const { out } = await wm('search', '--find', 'trial balance', '--format', 'csv');

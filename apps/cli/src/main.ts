@@ -14,6 +14,7 @@ import { type EntriesOptions, listEntries, reclassifyLines, type ReclassifyOptio
 import { checkPostings, checkTieOuts, explainFigure, listFindings } from './commands/findings.ts';
 import { importFiles } from './commands/import.ts';
 import { changePeriod, listPeriods, type PeriodsOptions } from './commands/periods.ts';
+import { reconcileBank } from './commands/reconcile.ts';
 import { printReport } from './commands/reports.ts';
 import { searchCompany } from './commands/search.ts';
 import { statement, type StatementOptions } from './commands/statement.ts';
@@ -68,6 +69,7 @@ const TEXTS = [
   'post-in',
   'view',
   'column',
+  'account',
 ];
 const FLAGS = [
   'help',
@@ -106,6 +108,7 @@ const VERBS: Readonly<Record<string, Verb>> = {
   'postings check': checkPostings,
   'tie-outs': checkTieOuts,
   search: searchCompany,
+  reconcile: reconcileBank,
   'periods list': (application, values) => listPeriods(application, values as PeriodsOptions),
   'periods close': (application, values) => changePeriod(application, 'close', values as PeriodsOptions),
   'periods open': (application, values) => changePeriod(application, 'open', values as PeriodsOptions),

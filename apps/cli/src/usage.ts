@@ -56,6 +56,9 @@ export const USAGE = `Usage: npm run wm -- <verb> [options]
                              postings that deserve a look, ranked, each with its reason
   tie-outs                   [--as-of 2026-10]
                              pairs of figures that must agree (exit code 1 and their difference where one does not)
+  reconcile                  [--account 1010] [--as-of 2026-10-31] [--file STATEMENT] [--apply]
+                             a cash account against its bank; --file imports a statement (CSV, OFX, camt.053) first, --apply
+                             clears what a reference, a name or words prove (exit code 1 while it is not reconciled)
   search --find TEXT         [--as-of 2026-10]
                              views, accounts, entries, budgets, findings, months and pages that a text can mean
   audit list                 [--from 2026-10-01] [--to 2026-10-31] [--area ledger|budgets|views|settings] [--find TEXT]

@@ -32,6 +32,7 @@ import {
   SavedFilters,
   StatisticsService,
 } from './ledger/index.ts';
+import { ReconciliationService, StatementImport, StatementStore } from './reconciliation/index.ts';
 import { EntryIndex, SearchService } from './search/index.ts';
 import { StatementService, ViewStore } from './statements/index.ts';
 import { inlinePool, type WorkPool } from './work/work-pool.ts';
@@ -78,6 +79,8 @@ export type Application = {
   readonly explainer: Explainer;
   readonly postingChecks: PostingChecks;
   readonly tieOuts: TieOuts;
+  readonly reconciliation: ReconciliationService;
+  readonly statementImport: StatementImport;
   readonly entryIndex: EntryIndex;
   readonly search: SearchService;
   readonly demo: DemoService;
@@ -122,6 +125,25 @@ export async function openApplication(options: {
   const [materiality, findingRecords] = [new MaterialityStore(database, evaluator), new FindingRecords(database)];
   const findingList = new FindingList({ booksCache, statements, materiality, records: findingRecords });
   const entryIndex = new EntryIndex(database);
+  const demo = new DemoService({
+    database,
+    imports,
+    statistics,
+    budgetCreation,
+    budgetReview,
+    worksheets,
+    work,
+    actor: options.actor,
+    report,
+  });
+  const store = new StatementStore(database);
+  const reconciliation = new ReconciliationService({
+    database,
+    booksCache,
+    entryMaking,
+    store,
+    samplesOf: (id) => demo.bankStatements(id),
+  });
   if (options.recover) await imports.recover();
   return {
     database,
@@ -142,7 +164,7 @@ export async function openApplication(options: {
     periods: new PeriodService(database, booksCache),
     reports: new ReportService({ database, booksCache, scenarios: new ScenarioCache(budgetStore), now: options.actor.now }),
     statistics,
-    demo: new DemoService({ database, imports, statistics, budgetCreation, budgetReview, worksheets, work, actor: options.actor, report }),
+    demo,
     budgets,
     budgetCreation,
     budgetReview,
@@ -158,7 +180,9 @@ export async function openApplication(options: {
     findingRecords,
     findingList,
     explainer: new Explainer({ database, booksCache, statements }),
-    tieOuts: new TieOuts({ database, booksCache, evaluator, views, actor: options.actor }),
+    tieOuts: new TieOuts({ database, booksCache, evaluator, views, reconciliation, actor: options.actor }),
+    reconciliation,
+    statementImport: new StatementImport({ database, booksCache, store }),
     entryIndex,
     search: new SearchService({ booksCache, views, budgetStore, findingList, entryIndex, actor: options.actor }),
     postingChecks: new PostingChecks({ database, booksCache, work }),

@@ -16,6 +16,7 @@ import {
   reportRoutes,
   statisticsRoutes,
 } from './ledger/index.ts';
+import { reconciliationRoutes } from './reconciliation/index.ts';
 import { searchRoutes } from './search/index.ts';
 import { statementRoutes } from './statements/index.ts';
 
@@ -37,6 +38,7 @@ export function routesOf(application: Application): readonly Route[] {
     ...benchmarkRoutes(services.benchmarks, services.actor),
     ...statementRoutes(services),
     ...auditRoutes(services),
+    ...reconciliationRoutes(services),
     ...findingRoutes(services),
     ...searchRoutes(services),
   ];

@@ -31,6 +31,7 @@ const VariancesPage = lazy(() => import('./findings/variances-page.tsx'));
 const PostingsPage = lazy(() => import('./findings/postings-page.tsx'));
 const TieOutsPage = lazy(() => import('./findings/tie-outs-page.tsx'));
 const LimitsPage = lazy(() => import('./findings/limits-page.tsx'));
+const ReconciliationPage = lazy(() => import('./reconciliation/reconciliation-page.tsx'));
 const ViewPage = lazy(() => import('./statements/view-page.tsx'));
 
 /** Every address of the application. Pages are loaded when they are first opened. */
@@ -59,6 +60,7 @@ export const ROUTES: RouteObject[] = [
           { path: 'reports/:report', element: <ReportPage /> },
           { path: 'drafts', element: <DraftsPage /> },
           { path: 'periods', element: <PeriodsPage /> },
+          { path: 'reconciliation', element: <ReconciliationPage /> },
           { path: 'statistics', element: <StatisticsPage /> },
         ],
       },

@@ -2,6 +2,7 @@ import { Journal } from '../journal.ts';
 import { dateIn, demoMonths } from '../months.ts';
 import { seededRandom } from '../random.ts';
 import { ternIslandAccountsCsv } from './accounts.ts';
+import { bankStatements } from './bank.ts';
 import { finance, openingBalances } from './finance.ts';
 import { overheads } from './overheads.ts';
 import { payroll } from './payroll.ts';
@@ -11,8 +12,10 @@ import { sales } from './sales.ts';
 import { LAST_DATE, type Setting } from './setting.ts';
 import { ternIslandStatisticsCsv } from './statistics.ts';
 
-/** Tern Island Kayak Works: accounts, ledger and statistics as files, the same on every run. */
-export function ternIslandFiles(): { accounts: string; ledger: string; statistics: string } {
+export { BANK_STATEMENT_NAMES } from './bank.ts';
+
+/** Tern Island Kayak Works: accounts, ledger, statistics and bank statements as files, the same on every run. */
+export function ternIslandFiles(): { accounts: string; ledger: string; statistics: string; bank: Record<string, string> } {
   const setting: Setting = {
     journal: new Journal({ lastDate: LAST_DATE, dimensions: ['department', 'location', 'project'] }),
     random: seededRandom(20261109),
@@ -31,5 +34,6 @@ export function ternIslandFiles(): { accounts: string; ledger: string; statistic
     accounts: ternIslandAccountsCsv(),
     ledger: setting.journal.toCsv(),
     statistics: ternIslandStatisticsCsv(months, seededRandom(7)),
+    bank: bankStatements(setting),
   };
 }

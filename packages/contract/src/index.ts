@@ -24,3 +24,4 @@ export * from './findings.ts';
 export * from './posting-checks.ts';
 export * from './tie-outs.ts';
 export * from './search.ts';
+export * from './reconciliation.ts';

@@ -39,3 +39,4 @@ export { capitalized } from './words/capitalized.ts';
 export { PLACES, VIEW_SYNONYMS } from './words/places.ts';
 export type { Place } from './words/places.ts';
 export { searchKindWords } from './words/search-words.ts';
+export { BANK_FORMAT_NAMES, matchWords, nearMatchWords } from './words/reconciliation-words.ts';

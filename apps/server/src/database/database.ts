@@ -23,6 +23,7 @@ import { periods } from './migrations/0015-periods.ts';
 import { findings } from './migrations/0016-findings.ts';
 import { postingAnswers } from './migrations/0017-posting-answers.ts';
 import { search } from './migrations/0018-search.ts';
+import { reconciliation } from './migrations/0019-reconciliation.ts';
 import { defineModels, type Models } from './models.ts';
 
 const MIGRATIONS = [
@@ -44,6 +45,7 @@ const MIGRATIONS = [
   findings,
   postingAnswers,
   search,
+  reconciliation,
 ];
 type Bindings = readonly (string | number | null)[];
 

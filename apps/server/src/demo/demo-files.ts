@@ -2,12 +2,18 @@ import { gannetRockFiles, ternIslandFiles } from '@wise-margin/demo';
 
 import type { Task } from '../work/task.ts';
 
-/** The CSV files of the demo companies, by folder and name without `.csv`. Always the same for the same release. */
+/**
+ * The files of the demo companies, by folder and name: CSV files without `.csv`, bank statements with their ending. Always
+ * the same for the same release.
+ */
 export type DemoFiles = Readonly<Record<DemoFolder, Readonly<Record<string, string>>>>;
 export type DemoFolder = 'tern-island' | 'gannet-rock';
 
 /** Writes the ledgers of both demo companies: about a second of work, for a worker. */
 export const DEMO_FILES: Task<undefined, DemoFiles> = {
   name: 'demoFiles',
-  run: () => Promise.resolve({ 'tern-island': ternIslandFiles(), 'gannet-rock': gannetRockFiles() }),
+  run: () => {
+    const { bank, ...tables } = ternIslandFiles();
+    return Promise.resolve({ 'tern-island': { ...tables, ...bank }, 'gannet-rock': gannetRockFiles() });
+  },
 };

@@ -35,9 +35,9 @@ export function demoRoutes(demo: DemoService): readonly Route[] {
     download({
       method: 'get',
       path: '/sample-files/:name',
-      summary: 'A sample import file as CSV: accounts or ledger',
+      summary: 'A sample import file: accounts or ledger as CSV, or a bank statement of the demo',
       type: 'text/csv',
-      handle: async ({ path: { name } }) => ({ content: await demo.sample(name), name: `sample-${name}.csv` }),
+      handle: async ({ path: { name } }) => ({ content: await demo.sample(name), name: name.includes('.') ? name : `sample-${name}.csv` }),
     }),
   ];
 }

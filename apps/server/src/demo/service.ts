@@ -2,6 +2,7 @@ import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 
 import { budgetEditRequestSchema, type DemoDto, newBudgetSchema, type NewCompany, proposedNonrecurring } from '@wise-margin/contract';
+import { BANK_STATEMENT_NAMES } from '@wise-margin/demo';
 
 import type { BudgetCreation, BudgetReview, WorksheetService } from '../budgets/index.ts';
 import { type Actor, recordAudit } from '../database/audit.ts';
@@ -96,9 +97,16 @@ export class DemoService {
     if ((await this.#removeHeld()) === 0) throw new ProblemError(404, 'Not found', 'There are no demo companies.');
   }
 
-  /** A sample of each import file, with its columns. @throws ProblemError 404 when there is no such sample */
+  /** The bank statements that a demo company can be reconciled with; none of other companies. */
+  async bankStatements(companyId: number): Promise<readonly string[]> {
+    const [first] = DEMO_COMPANIES;
+    const company = await this.#parts.database.models.companies.findByPk(companyId);
+    return company?.isDemo && company.name === first!.company.name ? BANK_STATEMENT_NAMES : [];
+  }
+
+  /** A sample of each import file, with its columns; and each bank statement of the demo. @throws ProblemError 404 when there is no such sample */
   async sample(name: string): Promise<string> {
-    const files = (await this.#files())[SAMPLE_FOLDER];
+    const files = (await this.#files())[BANK_STATEMENT_NAMES.includes(name) ? 'tern-island' : SAMPLE_FOLDER];
     const text = Object.hasOwn(files, name) ? files[name] : undefined;
     if (text === undefined) throw new ProblemError(404, 'Not found', `There is no sample file "${name}".`);
     return text;
@@ -133,7 +141,7 @@ export class DemoService {
     const { imports, statistics, actor } = this.#parts;
     const at = this.#folderOf(folder);
     mkdirSync(at, { recursive: true });
-    for (const [name, text] of Object.entries(files)) writeFileSync(join(at, `${name}.csv`), text);
+    for (const [name, text] of Object.entries(files)) writeFileSync(join(at, name.includes('.') ? name : `${name}.csv`), text);
     const chosen = (name: string) => ({ path: join(at, `${name}.csv`), name: `${folder}-${name}.csv`, move: false });
     const importId = await imports.submit({
       target: { newCompany: { ...company, isDemo: true } },

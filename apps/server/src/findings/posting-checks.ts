@@ -2,6 +2,7 @@ import type { AnswerPosting, PostingCheckDto, PostingCheckQuery, SuspectDto } fr
 import {
   firstSlot,
   isIncomeAccount,
+  isWatchedAccount,
   lastSlot,
   learnedKey,
   type LineTable,
@@ -24,8 +25,6 @@ import { money } from './money.ts';
 import { POSTING_CHECK } from './posting-task.ts';
 
 const LONGEST = 60_000;
-/** Accounts that should have no postings, by their name. */
-const WATCHED = /reconciliation difference|suspense|unallocated|clearing difference/i;
 const MOST_HELD = 6;
 
 type AnswerRow = {
@@ -186,7 +185,7 @@ export class PostingChecks {
         accounts: books.chart.accounts.map((account) => ({
           isIncome: isIncomeAccount(account),
           isDebit: signOf(account) === 1,
-          isWatched: WATCHED.test(account.name),
+          isWatched: isWatchedAccount(account),
         })),
         combinations: books.combinations,
         dimensions: books.dimensions.map(({ name }) => name),

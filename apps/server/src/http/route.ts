@@ -20,7 +20,19 @@ export type Route = {
 };
 
 /** Parts of a path that are whole numbers; the others are text. */
-const NUMBERED = ['company', 'budget', 'import', 'entry', 'change', 'event', 'savedFilter', 'template', 'nonrecurringItem'] as const;
+const NUMBERED = [
+  'company',
+  'budget',
+  'import',
+  'entry',
+  'change',
+  'event',
+  'savedFilter',
+  'template',
+  'nonrecurringItem',
+  'bankStatement',
+  'clearing',
+] as const;
 type Numbered = (typeof NUMBERED)[number];
 type NamesIn<Path extends string> = Path extends `${string}:${infer Rest}`
   ? Rest extends `${infer Name}/${infer After}`

@@ -1,3 +1,4 @@
+export { AccountOptions } from './account-options.tsx';
 export { CorrectionDialog } from './correction-dialog.tsx';
 export { NewEntryDialog } from './new-entry-dialog.tsx';
 export { DraftActions } from './draft-actions.tsx';

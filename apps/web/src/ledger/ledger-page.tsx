@@ -13,6 +13,7 @@ const TABS = [
   ['entries', 'Entries'],
   ['accounts', 'Accounts'],
   ['reports', 'Reports'],
+  ['reconciliation', 'Bank reconciliation'],
   ['drafts', 'Draft entries'],
   ['periods', 'Periods'],
   ['statistics', 'Statistics'],

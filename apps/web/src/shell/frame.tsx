@@ -42,6 +42,7 @@ const PLACES: Readonly<Record<string, string>> = {
   journals: 'Journals',
   activity: 'Customers and vendors',
   aging: 'Aging',
+  reconciliation: 'Bank reconciliation',
   statistics: 'Statistics',
   drafts: 'Draft entries',
   periods: 'Periods',

@@ -1,4 +1,5 @@
 import type { IsoDate } from '../calendar/iso-date.ts';
+import { groupBy } from '../collections/group-by.ts';
 import { type Minor, minor } from '../money/minor.ts';
 
 /** A line of a receivables or payables account. */
@@ -89,16 +90,4 @@ function matchDocument(lines: readonly ControlLine[]): Pick<PartyItems, 'items' 
     unapplied.unshift({ document, entry, date, amount: minor(part) });
   }
   return { items, unapplied };
-}
-
-/** Values by a text, in the order in which the texts first come. */
-export function groupBy<Value>(values: readonly Value[], keyOf: (value: Value) => string): Map<string, Value[]> {
-  const groups = new Map<string, Value[]>();
-  for (const value of values) {
-    const key = keyOf(value);
-    const held = groups.get(key);
-    if (held) held.push(value);
-    else groups.set(key, [value]);
-  }
-  return groups;
 }

@@ -43,6 +43,22 @@ const ACTIONS: Readonly<Record<string, readonly [AuditArea, Words]>> = {
     ({ subject, details }) => `${capitalized(subject)} reopened${details['state'] === 'open' ? '' : ` to ${String(details['state'])}`}`,
   ],
   'period.people': ['ledger', () => 'People who may post in soft-closed periods'],
+  'reconciliation.import': [
+    'ledger',
+    ({ subject, details }) => `${capitalized(subject)} imported, ${String(details['from'])} to ${String(details['to'])}`,
+  ],
+  'reconciliation.remove': ['ledger', ({ details }) => `Bank statement ${String(details['file'])} removed`],
+  'reconciliation.clear': [
+    'ledger',
+    ({ subject, details }) => `Bank reconciliation of ${subject}, ${String(details['clearings'])} cleared`,
+  ],
+  'reconciliation.unclear': ['ledger', subjectThen('taken back')],
+  'reconciliation.explain': ['ledger', ({ subject }) => `Bank reconciliation, ${subject} explained`],
+  'reconciliation.mark': [
+    'ledger',
+    ({ subject, details }) =>
+      `Bank reconciliation of ${subject}, line ${details['isOutstanding'] === true ? 'marked' : 'no longer marked'} as outstanding`,
+  ],
   'statistics.import': ['ledger', ({ details }) => `Statistics imported, ${count(details['values'])}`],
   'fiscalYear.open': ['settings', subjectThen('added')],
   'nonrecurringItem.add': ['budgets', ({ subject }) => `Nonrecurring item added, ${subject}`],

@@ -1,11 +1,13 @@
 import type { TieOutDto, TieOutsDto } from '@wise-margin/contract';
 import { INCOME_LINES, longPeriodName, periodAt, type PeriodIndex } from '@wise-margin/core';
+import { capitalized } from '@wise-margin/presentation';
 
 import { type Books, type BooksCache, periodOf } from '../../companies/index.ts';
 import type { Actor } from '../../database/audit.ts';
 import type { Database } from '../../database/database.ts';
 import type { Evaluator } from '../../evaluation/index.ts';
 import { openItemFigures } from '../../ledger/index.ts';
+import type { ReconciliationService } from '../../reconciliation/index.ts';
 import { coverageDto, type ViewStore, YEAR_TO_DATE } from '../../statements/index.ts';
 import { ledgerTies } from './ledger-ties.ts';
 import { pair, someOf } from './pair.ts';
@@ -16,10 +18,11 @@ type Parts = {
   readonly booksCache: BooksCache;
   readonly evaluator: Evaluator;
   readonly views: ViewStore;
+  readonly reconciliation: ReconciliationService;
   readonly actor: Actor;
 };
 
-/** Pairs of figures that must agree, each with both figures and their difference. Kept until the books change. */
+/** Pairs of figures that must agree, each with both figures and their difference. Kept until the books or a bank reconciliation change. */
 export class TieOuts {
   readonly #parts: Parts;
   readonly #held = new WeakMap<Books, Map<string, Promise<TieOutsDto>>>();
@@ -33,9 +36,10 @@ export class TieOuts {
     const books = await this.#parts.booksCache.of(companyId);
     const held = this.#held.get(books) ?? new Map<string, Promise<TieOutsDto>>();
     this.#held.set(books, held);
-    const running = (again ? undefined : held.get(asOf)) ?? this.#run(books, periodOf(books, asOf));
-    held.set(asOf, running);
-    running.catch(() => held.delete(asOf));
+    const key = `${asOf} ${await this.#parts.reconciliation.stamp(companyId)}`;
+    const running = (again ? undefined : held.get(key)) ?? this.#run(books, periodOf(books, asOf));
+    held.set(key, running);
+    running.catch(() => held.delete(key));
     return running;
   }
 
@@ -45,6 +49,7 @@ export class TieOuts {
       ...(await ledgerTies(database, books)),
       ...(await statementTies(evaluator, books, asOf)),
       ...(await this.#openItems(books, asOf)),
+      ...(await this.#bank(books, asOf)),
       ...(await this.#views(books, asOf)),
     ];
     return {
@@ -76,6 +81,30 @@ export class TieOuts {
       );
     }
     return ties;
+  }
+
+  /** Cash accounts against their bank statements, of those that reach the end of the month. Forced differences part the two until they are explained. */
+  async #bank(books: Books, asOf: PeriodIndex): Promise<TieOutDto[]> {
+    const day = periodAt(books.calendar, asOf).end;
+    const reconciled = await this.#parts.reconciliation.asOf(books, day);
+    return reconciled.map(({ number, name, reconciled: { ledgerBalance, adjustedBank, unrecorded, broken, clearings } }) => {
+      const forced = clearings.filter(({ kind, explanation }) => kind === 'difference' && explanation === '');
+      const parts = [
+        ...(unrecorded.length > 0 ? [`${unrecorded.length} lines of the bank’s statement are not in the ledger`] : []),
+        ...(broken.length > 0 ? [`${broken.length} clearings no longer add up`] : []),
+        ...(forced.length > 0 ? [`${forced.length} forced differences are not explained`] : []),
+      ];
+      return pair({
+        key: `bank-${number}`,
+        group: 'Open items',
+        name: `${number} ${name} agrees with the bank`,
+        first: { words: `Balance of ${number} ${name}`, amount: ledgerBalance },
+        second: { words: 'Bank balance with deposits in transit and outstanding payments', amount: adjustedBank },
+        holds: forced.length === 0,
+        where: parts.length > 0 ? `${capitalized(parts.join('; '))}.` : 'The opening balances of ledger and bank differ.',
+        link: `ledger/reconciliation?account=${encodeURIComponent(number)}&day=${day}`,
+      });
+    });
   }
 
   /** The bottom line of each saved view that has one against the ledger's net income, and accounts left out of it or taken twice. */

@@ -51,6 +51,23 @@ export class EntryMaking {
     });
   }
 
+  /** Posts an entry that another feature lays out, with what it writes of it. @throws ProblemError 422 for one that cannot be posted */
+  async makeOne(
+    books: Books,
+    {
+      content,
+      ...request
+    }: {
+      readonly content: EntryContent;
+      readonly reason: string;
+      readonly actor: Actor;
+      readonly after: (entries: readonly number[], transaction: Transaction) => Promise<void>;
+    },
+  ): Promise<void> {
+    refuseIssues(books, content, null);
+    await this.make(books, { made: [{ content }], subject: 'entry', ...request });
+  }
+
   /** Makes entries as one change. */
   async make(
     books: Books,
@@ -62,6 +79,7 @@ export class EntryMaking {
       changes = made.flatMap(({ content }) => contentChanges(books, content)),
       expected = new Map(),
       also,
+      after,
     }: {
       readonly made: readonly MadeEntry[];
       readonly reason: string;
@@ -72,6 +90,8 @@ export class EntryMaking {
       readonly expected?: ReadonlyMap<number, number>;
       /** what else is written with it */
       readonly also?: (transaction: Transaction) => Promise<void>;
+      /** what is written of the entries made, once they are there */
+      readonly after?: (entries: readonly number[], transaction: Transaction) => Promise<void>;
     },
   ): Promise<{ id: number; number: string }[]> {
     const ids = await this.#writer.write(books, {
@@ -85,7 +105,9 @@ export class EntryMaking {
       expected,
       mutate: async (transaction) => {
         await also?.(transaction);
-        return this.#add(books, made, transaction);
+        const mutation = await this.#add(books, made, transaction);
+        await after?.(mutation.made ?? [], transaction);
+        return mutation;
       },
     });
     return this.#database.select<{ id: number; number: string }>(

@@ -1,0 +1,4 @@
+export { ReconciliationService } from './reconciliation-service.ts';
+export { StatementImport } from './statement-import.ts';
+export { StatementStore } from './statement-store.ts';
+export { reconciliationRoutes } from './routes.ts';

@@ -1,0 +1,51 @@
+import type { BankLine, CashLine } from './bank-line.ts';
+
+const SHORTEST_REFERENCE = 4;
+const SHORTEST_WORD = 4;
+
+/** A bank line with its texts prepared for being compared with many lines of the ledger. */
+export type BankTexts = { readonly reference: string; readonly all: string; readonly words: ReadonlySet<string> };
+
+const lettersAndFigures = (text: string): string => text.toUpperCase().replace(/[^\p{L}\p{N}]/gu, '');
+const wordsOf = (text: string): string[] =>
+  text
+    .toUpperCase()
+    .split(/[^\p{L}\p{N}]+/u)
+    .filter(Boolean);
+
+export function bankTexts({ text, reference, party }: BankLine): BankTexts {
+  const all = `${reference} ${text} ${party}`;
+  return { reference: lettersAndFigures(reference), all: lettersAndFigures(all), words: new Set(wordsOf(all)) };
+}
+
+/**
+ * Whether the bank names the document or the entry: `HF-26090` is found in `ACH HF26090 HARBOR`, however it is written.
+ * References shorter than four letters and figures, or without a figure, prove nothing.
+ */
+export function hasSameReference(bank: BankTexts, { document, entry }: Pick<CashLine, 'document' | 'entry'>): boolean {
+  return [document, entry].some((text) => {
+    const bare = lettersAndFigures(text);
+    return bare.length >= SHORTEST_REFERENCE && /\d/.test(bare) && bank.all.includes(bare);
+  });
+}
+
+/** Whether the bank names the customer or vendor: half of the longer words of the name at least, one of one or two. */
+export function hasSameParty(bank: BankTexts, { party }: Pick<CashLine, 'party'>): boolean {
+  const words = wordsOf(party).filter((word) => word.length >= SHORTEST_WORD);
+  const found = words.filter((word) => bank.words.has(word)).length;
+  return found > 0 && found * 2 >= words.length;
+}
+
+/** Whether the bank uses words of the memo, such as `PAYROLL` for "Funding of payroll". */
+export function hasSameWords(bank: BankTexts, { memo }: Pick<CashLine, 'memo'>): boolean {
+  return wordsOf(memo).some((word) => word.length > SHORTEST_WORD && bank.words.has(word));
+}
+
+/** Whether one amount is the other with two neighboring figures exchanged: 5,436.00 and 5,346.00. */
+export function areTransposed(a: number, b: number): boolean {
+  const [first, second] = [String(Math.abs(a)), String(Math.abs(b))];
+  if (a === b || first.length !== second.length || a > 0 !== b > 0) return false;
+  const differing = [...first].flatMap((figure, at) => (figure === second[at] ? [] : [at]));
+  const [left, right] = differing;
+  return differing.length === 2 && right === left! + 1 && first[left!] === second[right] && first[right] === second[left!];
+}
