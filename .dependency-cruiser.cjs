@@ -104,7 +104,10 @@ module.exports = {
       name: 'web-features-through-their-index',
       comment: 'a feature does not reach into another; pages are loaded by main.tsx alone',
       severity: 'error',
-      from: { path: `${web}(overview|ledger|budgets|statements|findings|reconciliation|drill-down|filters|corrections)/`, pathNot: notTests },
+      from: {
+        path: `${web}(overview|ledger|budgets|statements|findings|reconciliation|drill-down|filters|corrections)/`,
+        pathNot: notTests,
+      },
       to: {
         path: `${web}(shell|overview|ledger|budgets|statements|findings|reconciliation|drill-down|filters|corrections)/`,
         pathNot: [`${web}$1/`, `${web}[^/]+/index\\.ts$`],

@@ -21,7 +21,7 @@ const LARGEST = Number.MAX_SAFE_INTEGER;
  * Reads what a person typed into the search.
  * @param of.exponent decimals of the currency
  * @param of.last the month a name without a year is looked back from, such as the last posted one; null without postings
- * @example readSearch('>50k', …).amount // { least: 5000000, most: Infinity } in cents
+ * `>50k` in dollars is from 5,000,001 cents on.
  */
 export function readSearch(
   typed: string,
