@@ -18,7 +18,7 @@ import { type Database, openDatabase } from './database/database.ts';
 import { lockFolder } from './database/folder-lock.ts';
 import { DemoService } from './demo/index.ts';
 import { BenchmarkStore, Evaluator, ScenarioCache } from './evaluation/index.ts';
-import { Explainer, FindingList, FindingRecords, MaterialityStore, PostingChecks, TieOuts } from './findings/index.ts';
+import { Explainer, FindingList, FindingRecords, LineDrivers, MaterialityStore, PostingChecks, TieOuts } from './findings/index.ts';
 import {
   EntryChanges,
   EntryList,
@@ -76,6 +76,7 @@ export type Application = {
   readonly materiality: MaterialityStore;
   readonly findingRecords: FindingRecords;
   readonly findingList: FindingList;
+  readonly lineDrivers: LineDrivers;
   readonly explainer: Explainer;
   readonly postingChecks: PostingChecks;
   readonly tieOuts: TieOuts;
@@ -124,6 +125,7 @@ export async function openApplication(options: {
   const statements = new StatementService({ database, booksCache, evaluator, views, actor: options.actor });
   const [materiality, findingRecords] = [new MaterialityStore(database, evaluator), new FindingRecords(database)];
   const findingList = new FindingList({ booksCache, statements, materiality, records: findingRecords });
+  const lineDrivers = new LineDrivers({ database, budgetStore });
   const entryIndex = new EntryIndex(database);
   const demo = new DemoService({
     database,
@@ -179,7 +181,8 @@ export async function openApplication(options: {
     materiality,
     findingRecords,
     findingList,
-    explainer: new Explainer({ database, booksCache, statements }),
+    lineDrivers,
+    explainer: new Explainer({ database, booksCache, statements, lineDrivers }),
     tieOuts: new TieOuts({ database, booksCache, evaluator, views, reconciliation, actor: options.actor }),
     reconciliation,
     statementImport: new StatementImport({ database, booksCache, store }),

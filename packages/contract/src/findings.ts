@@ -146,6 +146,40 @@ const partSchema = z.object({
   /** the entry it is, or the entries behind it */
   entry: z.number().int().nullable(),
 });
+/** The statistic that a line’s volumes are, and what budgets plan of it: a driver of theirs, or a statistic; empty for none. */
+export const lineDriverSchema = z
+  .object({ series: z.string().trim().min(1, 'Choose a statistic').max(200), planned: z.string().trim().max(200) })
+  .meta({ id: 'LineDriver' });
+export type LineDriverDto = z.infer<typeof lineDriverSchema>;
+export const setLineDriverSchema = z.object({ line: z.string().min(1).max(300), driver: lineDriverSchema.nullable() });
+/** A difference by volume and price; parts add up to it. */
+export const priceVolumeSchema = z
+  .object({
+    parts: z.array(
+      z.object({ kind: z.enum(['quantity', 'mix', 'efficiency', 'price', 'unmatched']), name: z.string(), amount: minorSchema }),
+    ),
+    base: minorSchema,
+    /** the base at the volumes of the compared side */
+    flexible: minorSchema,
+    compared: minorSchema,
+    baseVolume: z.number(),
+    comparedVolume: z.number(),
+    /** of the driver’s dimension; a single one without a name where it has none */
+    segments: z.array(
+      z.object({
+        name: z.string(),
+        baseVolume: z.number().nullable(),
+        comparedVolume: z.number().nullable(),
+        volumeEffect: minorSchema,
+        priceEffect: minorSchema,
+        difference: minorSchema,
+        isMatched: z.boolean(),
+      }),
+    ),
+  })
+  .meta({ id: 'PriceVolume' });
+export type PriceVolumeDto = z.infer<typeof priceVolumeSchema>;
+
 export const varianceExplanationSchema = z
   .object({
     line: z.object({ key: z.string(), name: z.string() }),
@@ -185,6 +219,20 @@ export const varianceExplanationSchema = z
         total: minorSchema,
       }),
     ),
+    /** null for a subtotal, which has no volumes of its own */
+    driver: z
+      .object({
+        chosen: lineDriverSchema.nullable(),
+        series: z.array(z.string()),
+        planned: z.array(z.string()),
+        /** null without a driver, or where it cannot be split; `missing` says why */
+        split: priceVolumeSchema.nullable(),
+        /** months without a volume on one of the sides, or why nothing is split; empty where nothing is missing */
+        missing: z.string(),
+      })
+      .nullable(),
+    /** items that the budget’s bases left out as nonrecurring, and that this line has in the months of the base year */
+    nonrecurring: z.array(z.object({ words: z.string(), amount: minorSchema, entry: z.number().int().nullable() })),
     /** the variance of each posted month of the year */
     months: z.array(z.object({ month: periodKeySchema, name: z.string(), variance: minorSchema })),
   })

@@ -219,7 +219,7 @@ export { correctingEntry, movingLines, nextMonth, reversingEntry } from './ledge
 export { PERIOD_STATES } from './ledger/period-state.ts';
 export type { PeriodState } from './ledger/period-state.ts';
 export { figureLeaves, figureSides, groupLeaves, sumOfLeaves } from './statements/figure-groups.ts';
-export type { FigureGroup, FigureLeaf, GroupBy } from './statements/figure-groups.ts';
+export type { FigureGroup, FigureLeaf, FigureSides, GroupBy } from './statements/figure-groups.ts';
 export { suggestedMateriality } from './findings/materiality.ts';
 export type { FindingSpan, Limit, Materiality } from './findings/materiality.ts';
 export { COMPARISONS, findingColumns } from './findings/finding-columns.ts';
@@ -248,3 +248,7 @@ export type { Reconciliation } from './reconciliation/reconcile.ts';
 export type { IsoDate } from './calendar/iso-date.ts';
 export { differenceAccount, isWatchedAccount } from './chart/watched-account.ts';
 export { suggestAccount } from './reconciliation/suggest-account.ts';
+export { drivenSegments, UNDRIVEN } from './explanation/driven-segments.ts';
+export type { Driver } from './explanation/driven-segments.ts';
+export { priceVolume } from './explanation/price-volume.ts';
+export type { DrivenSegment, PriceVolume, PriceVolumePart } from './explanation/price-volume.ts';

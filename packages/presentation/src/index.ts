@@ -33,7 +33,7 @@ export { fieldsOf, liveText, plainTextOf } from './words/live-text.ts';
 export { causeTemplate, directionWords, varianceTemplate } from './words/cause-words.ts';
 export type { BillNames, CauseNames } from './words/cause-words.ts';
 export { sideNames } from './words/side-names.ts';
-export { comparisonWords, findingStatusWords, monthsInRowWords } from './words/finding-words.ts';
+export { comparisonWords, findingStatusWords, monthsInRowWords, priceVolumeWords } from './words/finding-words.ts';
 export { postingAnswerWords, suspectWords } from './words/suspect-words.ts';
 export { capitalized } from './words/capitalized.ts';
 export { PLACES, VIEW_SYNONYMS } from './words/places.ts';

@@ -24,6 +24,7 @@ import { findings } from './migrations/0016-findings.ts';
 import { postingAnswers } from './migrations/0017-posting-answers.ts';
 import { search } from './migrations/0018-search.ts';
 import { reconciliation } from './migrations/0019-reconciliation.ts';
+import { lineDrivers } from './migrations/0020-line-drivers.ts';
 import { defineModels, type Models } from './models.ts';
 
 const MIGRATIONS = [
@@ -46,6 +47,7 @@ const MIGRATIONS = [
   postingAnswers,
   search,
   reconciliation,
+  lineDrivers,
 ];
 type Bindings = readonly (string | number | null)[];
 

@@ -33,10 +33,15 @@ import { notFound, refused } from '../http/problem.ts';
 import { readLines } from '../ledger/index.ts';
 import type { StatementService } from '../statements/index.ts';
 import { billNames, linesNamed, linesOfBill } from './bill-names.ts';
+import { driverDto } from './driver-dto.ts';
 import { ledgerLines } from './ledger-lines.ts';
+import type { LineDrivers } from './line-drivers.ts';
 import { money } from './money.ts';
+import { nonrecurringIn } from './nonrecurring-items.ts';
 
 const MOST_PARTS = 60;
+/** From this part of a difference on, an item that does not recur is named first. */
+const MOST_OF_IT = 0.5;
 const NOTHING_STANDS_OUT = 'No single entry, account or department makes most of it.';
 const LAYOUT_NAMES: Readonly<Record<string, string>> = {
   line: 'Lines',
@@ -64,11 +69,18 @@ export class Explainer {
   readonly #database: Database;
   readonly #booksCache: BooksCache;
   readonly #statements: StatementService;
+  readonly #lineDrivers: LineDrivers;
 
-  constructor(options: { readonly database: Database; readonly booksCache: BooksCache; readonly statements: StatementService }) {
+  constructor(options: {
+    readonly database: Database;
+    readonly booksCache: BooksCache;
+    readonly statements: StatementService;
+    readonly lineDrivers: LineDrivers;
+  }) {
     this.#database = options.database;
     this.#booksCache = options.booksCache;
     this.#statements = options.statements;
+    this.#lineDrivers = options.lineDrivers;
   }
 
   /**
@@ -115,7 +127,9 @@ export class Explainer {
     const { books, grid, explanation, valueOf } = explained;
     const line = grid.plan.lines[explained.line]!;
     const cell = grid.cells[explained.line]![explained.column]!;
-    const { compared, base } = figureSides(grid, explained.line, explained.column)!.columns;
+    const sides = figureSides(grid, explained.line, explained.column)!;
+    const { compared, base } = sides.columns;
+    const nonrecurring = await nonrecurringIn(this.#database, books, sides);
     const words = { compared: columnWords(grid, compared), base: columnWords(grid, base!) };
     const { variance, causes } = explanation;
     const templates = await this.#causeTemplates(explained, causes);
@@ -127,7 +141,9 @@ export class Explainer {
           ? longPeriodName(books.calendar, periodOfKey(books.calendar, query.asOf)!)
           : null,
     });
-    const first = templates[0]?.template ?? (this.#largestLines(explained) || NOTHING_STANDS_OUT);
+    const [item] = nonrecurring;
+    const isMostOfIt = item !== undefined && item.amount > 0 === variance > 0 && Math.abs(item.amount) >= MOST_OF_IT * Math.abs(variance);
+    const first = isMostOfIt ? `${item.words}.` : (templates[0]?.template ?? (this.#largestLines(explained) || NOTHING_STANDS_OUT));
     return {
       line: { key: line.key, name: line.name },
       column: grid.plan.columns[explained.column]!.key,
@@ -148,6 +164,8 @@ export class Explainer {
         entry,
       })),
       layouts: await this.#layouts(explained),
+      driver: line.kind === 'accounts' ? await driverDto(this.#lineDrivers, { difference: explained, sides, budget: query.budget }) : null,
+      nonrecurring,
       months: explanation.months.map(({ month, variance: own }) => ({
         month: periodAt(books.calendar, month as PeriodIndex).key,
         name: shortPeriodName(books.calendar, month as PeriodIndex),

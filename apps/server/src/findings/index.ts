@@ -1,6 +1,7 @@
 export { Explainer } from './explainer.ts';
 export { FindingList } from './finding-list.ts';
 export { FindingRecords } from './finding-records.ts';
+export { LineDrivers } from './line-drivers.ts';
 export { MaterialityStore } from './materiality-store.ts';
 export { PostingChecks } from './posting-checks.ts';
 export { FINDING_TASKS } from './posting-task.ts';

@@ -13,6 +13,7 @@ import {
   materialitySchema,
   postingCheckQuerySchema,
   postingCheckSchema,
+  setLineDriverSchema,
   tieOutsQuerySchema,
   tieOutsSchema,
   varianceExplanationSchema,
@@ -26,6 +27,7 @@ import { download, type Route, route } from '../http/route.ts';
 import type { Explained, Explainer } from './explainer.ts';
 import type { FindingList } from './finding-list.ts';
 import type { FindingKey, FindingRecords } from './finding-records.ts';
+import type { LineDrivers } from './line-drivers.ts';
 import type { MaterialityStore } from './materiality-store.ts';
 import type { PostingChecks } from './posting-checks.ts';
 import { suspectsCsv } from './suspects-csv.ts';
@@ -36,6 +38,7 @@ export type FindingServices = {
   readonly materiality: MaterialityStore;
   readonly findingList: FindingList;
   readonly explainer: Explainer;
+  readonly lineDrivers: LineDrivers;
   readonly findingRecords: FindingRecords;
   readonly postingChecks: PostingChecks;
   readonly tieOuts: TieOuts;
@@ -61,6 +64,15 @@ export const findingRoutes = (services: FindingServices): readonly Route[] => [
     request: { query: explanationQuerySchema },
     response: varianceExplanationSchema,
     handle: ({ path, query }) => services.explainer.explain(path.company, query),
+  }),
+  route({
+    method: 'put',
+    path: '/companies/:company/line-drivers',
+    summary: 'Set the statistic that the volumes of a line are, or none',
+    request: { body: setLineDriverSchema },
+    response: null,
+    handle: async ({ path, body }) =>
+      services.lineDrivers.set(await services.booksCache.of(path.company), { ...body, actor: services.actor }),
   }),
   route({
     method: 'get',

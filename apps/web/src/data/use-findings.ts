@@ -6,6 +6,7 @@ import type {
   FindingNote,
   FindingRecordDto,
   FindingsDto,
+  LineDriverDto,
   MaterialityDto,
   MaterialityPreviewDto,
   VarianceExplanationDto,
@@ -68,6 +69,16 @@ export function useFindingChanges(company: number, place: FindingPlace) {
     onSuccess: applyRecord,
   });
   return { change, note };
+}
+
+/** Sets the statistic that a line's volumes are; explanations are asked for again. */
+export function useSetLineDriver(company: number) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (body: { readonly line: string; readonly driver: LineDriverDto | null }) =>
+      sendJson<null>('PUT', `/companies/${company}/line-drivers`, body),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['explanation', company] }),
+  });
 }
 
 const materialityKey = (company: number) => ['materiality', company];

@@ -10,6 +10,7 @@ import { favorColor } from '../ui/figure.tsx';
 import { Failure, Loading } from '../ui/states.tsx';
 import { Bridge } from './bridge.tsx';
 import { CommentSection } from './comment-section.tsx';
+import { DriverSection } from './driver-section.tsx';
 import { LiveText } from './live-text.tsx';
 import { MonthBars } from './month-bars.tsx';
 import { NotesSection } from './notes-section.tsx';
@@ -116,6 +117,30 @@ function Explained({
           </ul>
         </Section>
       ) : null}
+      {explanation.nonrecurring.length > 0 ? (
+        <Section title="Nonrecurring items">
+          <ul>
+            {explanation.nonrecurring.map(({ words: item, amount, entry }) => (
+              <li key={item} className="grid grid-cols-[minmax(0,1fr)_auto] gap-x-3 border-b border-hairline py-1 text-[13px]">
+                <span>
+                  {item}.{' '}
+                  {entry === null ? null : (
+                    <button type="button" className="link" onClick={() => openEntry(entry)}>
+                      Open entry
+                    </button>
+                  )}
+                </span>
+                <span className="tabular-nums">{money(amount)}</span>
+              </li>
+            ))}
+          </ul>
+        </Section>
+      ) : null}
+      <DriverSection
+        key={line.key}
+        explanation={explanation}
+        isAgainstBudget={place.comparison === 'budget' || place.comparison === 'projection'}
+      />
       <Layouts explanation={explanation} layouts={layouts} comparison={place.comparison} drillDown={drillDown} openEntry={openEntry} />
       {months.length > 1 ? (
         <Section title="Variance by month">

@@ -70,6 +70,7 @@ const ACTIONS: Readonly<Record<string, readonly [AuditArea, Words]>> = {
   'finding.note': ['views', ({ subject, details }) => `${details['kind'] === 'answer' ? 'Answer' : 'Question'} on finding ${subject}`],
   'posting.answer': ['ledger', ({ subject, details }) => `Suspected posting ${subject} answered: ${String(details['answer'])}`],
   'materiality.change': ['settings', () => 'Materiality limits changed'],
+  'driver.change': ['settings', ({ subject }) => `Driver of ${subject} changed`],
   'benchmark.change': ['settings', ({ subject, details }) => `Benchmark of ${subject}${details['value'] === null ? ' removed' : ''}`],
   'logo.change': ['settings', subjectThen('changed')],
   'logo.remove': ['settings', subjectThen('removed')],

@@ -1,5 +1,5 @@
 import type { FindingStatus } from '@wise-margin/contract';
-import type { Comparison } from '@wise-margin/core';
+import type { Comparison, PriceVolumePart } from '@wise-margin/core';
 
 const STATUSES: Readonly<Record<FindingStatus, string>> = {
   open: 'Open',
@@ -21,3 +21,13 @@ export const comparisonWords = (comparison: Comparison): string => COMPARISON_NA
 const ORDINALS = ['', 'first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh', 'eighth', 'ninth', 'tenth', 'eleventh', 'twelfth'];
 /** `third month in a row`; empty for the first. */
 export const monthsInRowWords = (months: number): string => (months < 2 ? '' : `${ORDINALS[months] ?? `${months}th`} month in a row`);
+
+const PARTS: Readonly<Record<PriceVolumePart['kind'], string>> = {
+  quantity: 'Volume',
+  mix: 'Mix',
+  efficiency: 'Efficiency',
+  price: 'Price or rate',
+  unmatched: 'Without a volume to compare',
+};
+/** A part of a difference by its volumes. */
+export const priceVolumeWords = (kind: PriceVolumePart['kind']): string => PARTS[kind];
