@@ -189,3 +189,15 @@ describe('the logo', () => {
     expect((await server.sendFile('PUT', `${company}/logo`, 'logo', bytes)).body).toMatchObject({ detail: expect.stringContaining(words) }),
   );
 });
+
+describe('the measures of the overview', () => {
+  const path = `/companies/1/overview-measures`;
+  it('are nobody’s until somebody chooses, and each company has its own', async () => {
+    expect(await server.get(path)).toEqual({ measures: null });
+    expect(await server.send('PUT', path, { measures: ['cash', 'current_ratio'] })).toMatchObject({ status: 200 });
+    expect(await server.get(path)).toEqual({ measures: ['cash', 'current_ratio'] });
+    expect(await server.get('/companies/2/overview-measures')).toEqual({ measures: null });
+    expect(await server.send('PUT', path, { measures: ['luck'] })).toMatchObject({ status: 422 });
+    expect(await server.send('PUT', '/companies/99/overview-measures', { measures: [] })).toMatchObject({ status: 404 });
+  });
+});

@@ -33,6 +33,7 @@ describe('tie-outs', () => {
       'retained-earnings',
       'receivables',
       'payables',
+      'budget-1',
     ]);
     for (const { first, second, difference } of all) expect([first.amount - second.amount, first.amount !== 0]).toEqual([difference, true]);
   });
@@ -49,6 +50,15 @@ describe('tie-outs', () => {
     await change(500);
     expect(await failing()).toEqual([['balances', 'Accounts that differ: 6110.', 500]]);
     await change(-500);
+    expect(await failing()).toEqual([]);
+  });
+  it('name the budget whose statement is not the sum of its lines', async () => {
+    const change = (by: number) =>
+      run(`UPDATE budget_cells SET amount = amount + ${by} WHERE (line_id, month) = (SELECT c.line_id, c.month FROM budget_cells c JOIN budget_lines l ON l.id = c.line_id
+        JOIN accounts a ON a.id = l.account_id WHERE l.budget_id = 1 AND a.number = '6110' ORDER BY 1, 2 LIMIT 1)`);
+    await change(700);
+    expect((await failing()).map(([key, , difference]) => [key, difference])).toEqual([['budget-1', 700]]);
+    await change(-700);
     expect(await failing()).toEqual([]);
   });
   it('name the entry, the period and the import that are out of balance', async () => {

@@ -121,6 +121,43 @@ test('the overview names the five findings that matter, and a step of its bridge
   await expect(page.getByRole('complementary', { name: 'Drill-down' })).toContainText('22,183.35');
 });
 
+test('the overview has the measures a person chose, and the projection for the year', async ({ page, untouched }) => {
+  await open(page, untouched, '/c/1?asOf=2026-10');
+  const measures = page.getByRole('region', { name: 'Measures' });
+  await expect(measures.getByRole('link', { name: 'Cash: 411,820' })).toBeVisible();
+  await expect(measures.getByRole('link', { name: 'Operating income, full year: projected 524,387' })).toBeVisible();
+  await page.getByRole('button', { name: 'Measures' }).click();
+  await page.getByRole('checkbox', { name: 'Current ratio' }).check();
+  await page.getByRole('checkbox', { name: 'Days payables' }).uncheck();
+  await page.keyboard.press('Escape');
+  await expect(measures.getByRole('link', { name: /^Current ratio: / })).toBeVisible();
+  await page.reload();
+  await expect(measures.getByRole('link', { name: /^Current ratio: / })).toBeVisible();
+  await expect(measures.getByRole('link', { name: /^Days payables: / })).toHaveCount(0);
+  await expectAccessible(page);
+  await measures.getByRole('link', { name: /^Days sales outstanding: / }).click();
+  await expect(page).toHaveURL(/statements\/ratios\?asOf=2026-10&figure=receivable_days(~|%7E)month.actual/);
+  await expect(page.getByRole('complementary', { name: 'Drill-down' })).toBeVisible();
+  await open(page, untouched, '/c/1?asOf=2026-10');
+  await expect(page.getByText('Opened lately:')).toContainText('Ratios');
+});
+
+test('a line goes by a statistic, and its variance is split by volume and price', async ({ page, untouched }) => {
+  await open(
+    page,
+    untouched,
+    '/c/1/findings/variances?asOf=2026-10&comparison=priorYear&line=revenue_lines.tours&month=2026-10&span=yearToDate',
+  );
+  await why(page).getByLabel('Volume', { exact: true }).selectOption('tour guests');
+  await why(page).getByRole('button', { name: 'Split by volume' }).click();
+  const split = why(page).getByRole('table', { name: 'Price and volume' });
+  await expect(split.getByRole('row', { name: /^Apr to Oct 2025 at the new volume/ })).toBeVisible();
+  await expect(split.getByRole('row', { name: /^Price or rate/ })).toBeVisible();
+  await why(page).getByRole('button', { name: 'Show as a bridge' }).first().click();
+  await expect(why(page).getByRole('group', { name: /^Bridge of Tours from Apr to Oct 2025/ })).toContainText('Volume');
+  await expectAccessible(page);
+});
+
 test('limits are seen to give fewer findings before they are saved; what cannot be read says what to enter', async ({
   page,
   untouched,

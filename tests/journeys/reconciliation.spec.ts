@@ -3,23 +3,23 @@ import { ternIslandFiles } from '@wise-margin/demo';
 
 import { expect, expectAccessible, open, test } from './support.ts';
 
-const { bank } = ternIslandFiles();
+const { bank: files } = ternIslandFiles();
 const lines = (page: Page) => page.getByRole('region', { name: 'Lines' });
 const summary = (page: Page) => page.getByRole('table', { name: 'Reconciliation' });
 
 async function importStatement(page: Page, name: string): Promise<void> {
   await page
     .getByLabel('Bank statement', { exact: true })
-    .setInputFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(bank[name]!) });
+    .setInputFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(files[name]!) });
   await page.getByRole('button', { name: 'Import the statement' }).click();
   await expect(page.getByRole('region', { name: 'Statement to import' })).toHaveCount(0);
 }
 
 test('October is reconciled with the bank: statements imported, proposals accepted, the fee posted, the deposit corrected', async ({
   page,
-  untouched,
+  bank,
 }) => {
-  await open(page, untouched, '/c/1/ledger/reconciliation');
+  await open(page, bank, '/c/1/ledger/reconciliation');
   await expect(page.getByRole('heading', { name: 'No bank statement yet' })).toBeVisible();
   await importStatement(page, 'bank-2026-09.csv');
   await importStatement(page, 'bank-2026-10.ofx');
@@ -68,12 +68,12 @@ test('October is reconciled with the bank: statements imported, proposals accept
   await expect(page.getByText('Reconciled: the ledger agrees with the bank.')).toBeVisible();
   await expectAccessible(page);
 
-  await open(page, untouched, '/c/1/findings/tie-outs?asOf=2026-10');
+  await open(page, bank, '/c/1/findings/tie-outs?asOf=2026-10');
   await expect(page.getByRole('row', { name: /1010 Operating cash agrees with the bank/ })).toContainText('✓ Agrees');
 });
 
-test('a file that does not fit says why, and is not imported', async ({ page, untouched }) => {
-  await open(page, untouched, '/c/1/ledger/reconciliation?account=1020');
+test('a file that does not fit says why, and is not imported', async ({ page, bank }) => {
+  await open(page, bank, '/c/1/ledger/reconciliation?account=1020');
   const rows = 'Date,Description,Amount\n10/05/2026,DEPOSIT,100.00\n10/28/2026,FEE,much\n';
   await page
     .getByLabel('Bank statement', { exact: true })

@@ -6,11 +6,18 @@ import { type BrowserContext, expect, type Locator, type Page, test as base } fr
 
 import { type ServerProcess, startProcess, temporaryFolder } from '../support/process.ts';
 
-type Workers = { demo: ServerProcess; untouched: ServerProcess; empty: ServerProcess; ledger: ServerProcess; visited: BrowserContext };
+type Workers = {
+  demo: ServerProcess;
+  untouched: ServerProcess;
+  bank: ServerProcess;
+  empty: ServerProcess;
+  ledger: ServerProcess;
+  visited: BrowserContext;
+};
 
 /**
  * `page`: a new one in the browser of the worker, which has the application's files from the tests before and
- * remembers nothing else of them; `demo`: the built server on a fresh copy of the demo data; `untouched`: another, in which no other file's tests correct anything; `empty`: the same with nothing in it; `ledger`: with the ledger of the kayak company alone. */
+ * remembers nothing else of them; `demo`: the built server on a fresh copy of the demo data; `untouched`: another, in which no other file's tests correct anything; `bank`: another, which is reconciled with its bank; `empty`: the same with nothing in it; `ledger`: with the ledger of the kayak company alone. */
 export const test = base.extend<object, Workers>({
   visited: [
     async ({ browser }, use) => {
@@ -38,6 +45,12 @@ export const test = base.extend<object, Workers>({
     { scope: 'worker', timeout: 120_000 },
   ],
   untouched: [
+    async ({}, use) => {
+      await onCopyOf('demo', use);
+    },
+    { scope: 'worker', timeout: 120_000 },
+  ],
+  bank: [
     async ({}, use) => {
       await onCopyOf('demo', use);
     },

@@ -12,7 +12,7 @@ import {
   NonrecurringService,
   WorksheetService,
 } from './budgets/index.ts';
-import { BooksCache, LogoStore, VersionFeed } from './companies/index.ts';
+import { BooksCache, LogoStore, PersonalChoices, VersionFeed } from './companies/index.ts';
 import type { Actor } from './database/audit.ts';
 import { type Database, openDatabase } from './database/database.ts';
 import { lockFolder } from './database/folder-lock.ts';
@@ -63,6 +63,7 @@ export type Application = {
   readonly views: ViewStore;
   readonly benchmarks: BenchmarkStore;
   readonly logos: LogoStore;
+  readonly personalChoices: PersonalChoices;
   readonly budgets: BudgetService;
   readonly worksheets: WorksheetService;
   readonly budgetHistory: BudgetHistory;
@@ -157,6 +158,7 @@ export async function openApplication(options: {
     views,
     benchmarks,
     logos: new LogoStore(database),
+    personalChoices: new PersonalChoices(database),
     ledger: new LedgerService(database, booksCache),
     entryList: new EntryList(database, booksCache),
     savedFilters: new SavedFilters(database, booksCache),
@@ -183,7 +185,7 @@ export async function openApplication(options: {
     findingList,
     lineDrivers,
     explainer: new Explainer({ database, booksCache, statements, lineDrivers }),
-    tieOuts: new TieOuts({ database, booksCache, evaluator, views, reconciliation, actor: options.actor }),
+    tieOuts: new TieOuts({ database, booksCache, evaluator, budgetStore, views, reconciliation, actor: options.actor }),
     reconciliation,
     statementImport: new StatementImport({ database, booksCache, store }),
     entryIndex,

@@ -80,3 +80,24 @@ export type NewCompany = z.infer<typeof newCompanySchema>;
 /** The values of a dimension, customers and source journals included; an empty text stands for none. */
 export const dimensionValuesSchema = z.object({ name: z.string(), values: z.array(z.string()) }).meta({ id: 'DimensionValues' });
 export type DimensionValuesDto = z.infer<typeof dimensionValuesSchema>;
+
+export const MEASURES = [
+  'revenue',
+  'gross_margin',
+  'operating_income',
+  'operating_margin',
+  'net_income',
+  'cash',
+  'receivable_days',
+  'inventory_days',
+  'payable_days',
+  'cash_conversion_cycle',
+  'current_ratio',
+  'debt_to_equity',
+] as const;
+/** Measures on the overview, in the order chosen, by their keys in the ratios view. */
+export const measuresSchema = z
+  .object({ measures: z.array(z.enum(MEASURES)).max(8, 'At most eight measures').nullable() })
+  .meta({ id: 'OverviewMeasures' });
+export type Measure = (typeof MEASURES)[number];
+export type MeasuresDto = z.infer<typeof measuresSchema>;

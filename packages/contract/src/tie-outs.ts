@@ -2,7 +2,7 @@ import { z } from 'zod';
 
 import { minorSchema, periodKeySchema } from './common.ts';
 
-export const TIE_OUT_GROUPS = ['Ledger', 'Statements', 'Open items', 'Views'] as const;
+export const TIE_OUT_GROUPS = ['Ledger', 'Statements', 'Open items', 'Budgets', 'Views'] as const;
 /** Two figures that must agree. */
 export const tieOutSchema = z
   .object({

@@ -14,3 +14,4 @@ export type { Actuals } from './actuals.ts';
 export { typedAccounts } from './typed-accounts.ts';
 export { closedTo, periodName, periodPeople, periodStates, refuseClosedPeriods } from './period-states.ts';
 export { VersionFeed } from './version-feed.ts';
+export { PersonalChoices } from './personal-choices.ts';

@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 
-import { companyListSchema, companySchema, dimensionValuesSchema, openYearSchema } from '@wise-margin/contract';
+import { companyListSchema, companySchema, dimensionValuesSchema, measuresSchema, openYearSchema } from '@wise-margin/contract';
 
 import type { Actor } from '../database/audit.ts';
 import type { Database } from '../database/database.ts';
@@ -11,20 +11,23 @@ import { requiredUpload } from '../http/upload.ts';
 import { knownDimensions } from './books.ts';
 import type { BooksCache } from './books-cache.ts';
 import type { LogoStore } from './logo.ts';
+import type { PersonalChoices } from './personal-choices.ts';
 import { describeCompany, listCompanies, openFiscalYear } from './service.ts';
 import type { VersionFeed } from './version-feed.ts';
 
 const MOST_BYTES = 5_000_000;
+const MEASURES_CHOICE = 'measures';
 type Services = {
   readonly database: Database;
   readonly booksCache: BooksCache;
   readonly versions: VersionFeed;
   readonly logos: LogoStore;
+  readonly personalChoices: PersonalChoices;
   readonly actor: Actor;
 };
 
 /** Companies, their fiscal years, dimensions and logos. */
-export function companyRoutes({ database, booksCache, versions, logos, actor }: Services): readonly Route[] {
+export function companyRoutes({ database, booksCache, versions, logos, personalChoices, actor }: Services): readonly Route[] {
   const logoPath = '/companies/:company/logo';
   return [
     route({
@@ -40,6 +43,25 @@ export function companyRoutes({ database, booksCache, versions, logos, actor }: 
       summary: 'A company with its calendar and dimensions',
       response: companySchema,
       handle: async ({ path }) => describeCompany(database, await booksCache.of(path.company)),
+    }),
+    route({
+      method: 'get',
+      path: '/companies/:company/overview-measures',
+      summary: 'The measures that a person has on the overview; null while none were chosen',
+      response: measuresSchema,
+      handle: async ({ path }) => measuresSchema.parse({ measures: await personalChoices.of(path.company, MEASURES_CHOICE, actor) }),
+    }),
+    route({
+      method: 'put',
+      path: '/companies/:company/overview-measures',
+      summary: 'Choose the measures on the overview',
+      request: { body: measuresSchema },
+      response: measuresSchema,
+      handle: async ({ path, body }) => {
+        await booksCache.of(path.company);
+        await personalChoices.set(path.company, { name: MEASURES_CHOICE, choice: body.measures, actor });
+        return body;
+      },
     }),
     download({
       method: 'get',

@@ -13,8 +13,11 @@ import { PeriodStrip } from '../ui/period-strip.tsx';
 import { ScenarioSwatch } from '../ui/scenario-swatch.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
 import { DemoNotice } from './demo-notice.tsx';
+import { MeasureChoice } from './measure-choice.tsx';
+import { MeasureTiles } from './measure-tiles.tsx';
 import { MonthFindings } from './month-findings.tsx';
 import { MonthTasks } from './month-tasks.tsx';
+import { RecentViews } from './recent-views.tsx';
 
 const LINES = ['revenue', 'gross_profit', 'gross_margin', 'operating_income', 'net_income'] as const;
 
@@ -68,10 +71,11 @@ function Month({ asOf, setAsOf }: { readonly asOf: string; readonly setAsOf: (pe
     </Link>
   );
   return (
-    <Page title={company.name} words={`${grid.asOfWords}, against ${grid.budgetWords} and prior year`}>
+    <Page title={company.name} words={`${grid.asOfWords}, against ${grid.budgetWords} and prior year`} actions={<MeasureChoice />}>
       <DemoNotice />
       {strip.data ? <PeriodStrip strip={strip.data} asOf={asOf} exponent={company.exponent} choose={setAsOf} /> : null}
-      <div className="mt-4 grid min-h-0 grid-cols-2 gap-4 overflow-auto pb-4 short:mt-1 narrow:grid-cols-1">
+      <div className="mt-3 grid min-h-0 grid-cols-2 gap-4 overflow-auto pb-4 short:mt-1 narrow:grid-cols-1">
+        <MeasureTiles asOf={asOf} />
         {grid.blocks.map((block) => (
           <section key={block.key} className="border border-hairline bg-sheet p-4" aria-label={block.heading}>
             <h2 className="border-b border-ink-soft pb-1 font-serif text-lg font-semibold">{block.heading}</h2>
@@ -132,6 +136,7 @@ function Month({ asOf, setAsOf }: { readonly asOf: string; readonly setAsOf: (pe
             </>
           ) : null}
         </p>
+        <RecentViews />
         <p className="text-ink-soft">
           Reports on the ledger:{' '}
           {REPORTS.map((report, at) => (

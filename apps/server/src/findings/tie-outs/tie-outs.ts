@@ -2,6 +2,7 @@ import type { TieOutDto, TieOutsDto } from '@wise-margin/contract';
 import { INCOME_LINES, longPeriodName, periodAt, type PeriodIndex } from '@wise-margin/core';
 import { capitalized } from '@wise-margin/presentation';
 
+import type { BudgetStore } from '../../budget-store/index.ts';
 import { type Books, type BooksCache, periodOf } from '../../companies/index.ts';
 import type { Actor } from '../../database/audit.ts';
 import type { Database } from '../../database/database.ts';
@@ -9,6 +10,7 @@ import type { Evaluator } from '../../evaluation/index.ts';
 import { openItemFigures } from '../../ledger/index.ts';
 import type { ReconciliationService } from '../../reconciliation/index.ts';
 import { coverageDto, type ViewStore, YEAR_TO_DATE } from '../../statements/index.ts';
+import { budgetTies } from './budget-ties.ts';
 import { ledgerTies } from './ledger-ties.ts';
 import { pair, someOf } from './pair.ts';
 import { statementTies } from './statement-ties.ts';
@@ -17,12 +19,13 @@ type Parts = {
   readonly database: Database;
   readonly booksCache: BooksCache;
   readonly evaluator: Evaluator;
+  readonly budgetStore: BudgetStore;
   readonly views: ViewStore;
   readonly reconciliation: ReconciliationService;
   readonly actor: Actor;
 };
 
-/** Pairs of figures that must agree, each with both figures and their difference. Kept until the books or a bank reconciliation change. */
+/** Pairs of figures that must agree, each with both figures and their difference. Kept until the books, a budget or a bank reconciliation change. */
 export class TieOuts {
   readonly #parts: Parts;
   readonly #held = new WeakMap<Books, Map<string, Promise<TieOutsDto>>>();
@@ -36,7 +39,8 @@ export class TieOuts {
     const books = await this.#parts.booksCache.of(companyId);
     const held = this.#held.get(books) ?? new Map<string, Promise<TieOutsDto>>();
     this.#held.set(books, held);
-    const key = `${asOf} ${await this.#parts.reconciliation.stamp(companyId)}`;
+    const budgets = (await this.#parts.budgetStore.list(companyId)).map(({ id, state, version }) => `${id}${state}${version}`);
+    const key = `${asOf} ${await this.#parts.reconciliation.stamp(companyId)} ${budgets.join()}`;
     const running = (again ? undefined : held.get(key)) ?? this.#run(books, periodOf(books, asOf));
     held.set(key, running);
     running.catch(() => held.delete(key));
@@ -50,6 +54,7 @@ export class TieOuts {
       ...(await statementTies(evaluator, books, asOf)),
       ...(await this.#openItems(books, asOf)),
       ...(await this.#bank(books, asOf)),
+      ...(await budgetTies(this.#parts, books)),
       ...(await this.#views(books, asOf)),
     ];
     return {
