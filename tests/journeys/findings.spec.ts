@@ -97,7 +97,7 @@ test('tie-outs all agree but for the receivable without a customer; its link lea
   untouched,
 }) => {
   await open(page, untouched, '/c/2/findings/tie-outs?asOf=2026-10');
-  await expect(page.getByRole('status').filter({ hasText: '1 of 10 pairs' })).toBeVisible();
+  await expect(page.getByRole('status').filter({ hasText: '1 of 11 pairs' })).toBeVisible();
   const row = page.getByRole('row', { name: /Receivables agree with open invoices/ });
   await expect(row).toContainText('1 line names no customer');
   await expect(row).toContainText('Differs');
@@ -140,6 +140,30 @@ test('the overview has the measures a person chose, and the projection for the y
   await expect(page.getByRole('complementary', { name: 'Drill-down' })).toBeVisible();
   await open(page, untouched, '/c/1?asOf=2026-10');
   await expect(page.getByText('Opened lately:')).toContainText('Ratios');
+});
+
+test('findings come from any statement, with limits of its own; a step of a bridge leads to why that line differs', async ({
+  page,
+  untouched,
+}) => {
+  await open(page, untouched, '/c/1/findings/variances?asOf=2026-10&comparison=priorMonth');
+  await page.getByLabel('Statement').selectOption('Balance sheet');
+  await expect(page).toHaveURL(/view=balance/);
+  await expect(rows(page).first()).toBeVisible();
+  await open(page, untouched, '/c/1/findings/variances?asOf=2026-10&comparison=priorMonth&line=operating_income&month=2026-10&span=month');
+  await why(page).getByRole('button', { name: 'Show as a bridge' }).last().click();
+  await why(page)
+    .getByRole('link', { name: /^Tours, / })
+    .click();
+  await expect(why(page).getByRole('heading', { name: /^Tours, / })).toBeVisible();
+  await open(page, untouched, '/c/1/findings/limits?asOf=2026-10');
+  await page.getByLabel('Add limits for').selectOption('The statement Balance sheet');
+  await page.getByRole('button', { name: 'Save limits' }).click();
+  await expect(page.getByText('Saved.')).toBeVisible();
+  await page.reload();
+  await page.getByRole('button', { name: 'Remove the limits of The statement Balance sheet' }).click();
+  await page.getByRole('button', { name: 'Save limits' }).click();
+  await expect(page.getByText('Saved.')).toBeVisible();
 });
 
 test('a line goes by a statistic, and its variance is split by volume and price', async ({ page, untouched }) => {

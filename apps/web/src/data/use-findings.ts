@@ -16,18 +16,30 @@ import type { Comparison, FindingSpan } from '@wise-margin/core';
 import { getJson, queryText, sendJson } from '../api/client.ts';
 
 /** A finding by what it is kept under, and the months in view. */
-export type FindingPlace = { readonly line: string; readonly comparison: Comparison; readonly month: string; readonly span: FindingSpan };
-export const placeOf = ({ line, month, spans }: FindingDto, comparison: Comparison): FindingPlace => ({
+export type FindingPlace = {
+  readonly view: string;
+  readonly line: string;
+  readonly comparison: Comparison;
+  readonly month: string;
+  readonly span: FindingSpan;
+};
+/** The statement that findings come from unless another is chosen. */
+export const FIRST_VIEW = 'income';
+export const placeOf = ({ line, month, spans }: FindingDto, comparison: Comparison, view = FIRST_VIEW): FindingPlace => ({
+  view,
   line,
   comparison,
   month,
   span: spans[0]!.span,
 });
 
-export const useFindings = (company: number, { asOf, comparison }: { readonly asOf: string; readonly comparison: Comparison }) =>
+export const useFindings = (
+  company: number,
+  { asOf, comparison, view = FIRST_VIEW }: { readonly asOf: string; readonly comparison: Comparison; readonly view?: string },
+) =>
   useQuery({
-    queryKey: ['findings', company, asOf, comparison],
-    queryFn: ({ signal }) => getJson<FindingsDto>(`/companies/${company}/findings${queryText({ asOf, comparison })}`, signal),
+    queryKey: ['findings', company, asOf, comparison, view],
+    queryFn: ({ signal }) => getJson<FindingsDto>(`/companies/${company}/findings${queryText({ asOf, comparison, view })}`, signal),
     placeholderData: (before) => before,
   });
 
@@ -37,9 +49,9 @@ export const useExplanation = (company: number, place: FindingPlace | null, by: 
     queryKey: ['explanation', company, place, by],
     enabled: place !== null,
     queryFn: ({ signal }) => {
-      const { line, comparison, month, span } = place!;
+      const { view, line, comparison, month, span } = place!;
       return getJson<VarianceExplanationDto>(
-        `/companies/${company}/explanation${queryText({ line, comparison, span, asOf: month, by })}`,
+        `/companies/${company}/explanation${queryText({ view, line, comparison, span, asOf: month, by })}`,
         signal,
       );
     },

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 
 import { useCompany } from '../data/company.ts';
-import { type FindingPlace, useExplanation } from '../data/use-findings.ts';
+import { type FindingPlace, FIRST_VIEW, useExplanation } from '../data/use-findings.ts';
 import { favorColor } from '../ui/figure.tsx';
 import { Failure, Loading } from '../ui/states.tsx';
 import { Bridge } from './bridge.tsx';
@@ -65,11 +65,13 @@ function Explained({
   const company = useCompany();
   const { line, words, variance, favor, causes, layouts, months } = explanation;
   const money = (value: number) => figureText({ kind: 'amount', value }, { exponent: company.exponent, unit: 'cents', withUnit: true });
-  const column = COLUMNS[place.comparison][place.span];
+  const column = place.view === FIRST_VIEW ? COLUMNS[place.comparison][place.span] : null;
   /** The statement with the drill-down open on a line's variance, laid out the same way. */
   const drillDown = (of: string, by: string | null): string | null =>
     column === null
-      ? null
+      ? of === line.key
+        ? null
+        : whyAddress(company.id, { ...place, line: of })
       : `/c/${company.id}/statements/income?${new URLSearchParams([['asOf', place.month], ['figure', `${of}~${column}`], ...(by === null ? [] : [['groupBy', by]])]).toString()}`;
   const statement = drillDown(line.key, null);
   const unexplained = finding?.spans.find(({ span }) => span === place.span)?.unexplained ?? variance;
@@ -151,6 +153,10 @@ function Explained({
     </>
   );
 }
+
+/** Why another line differs: where its statement has no column for the comparison, a step of a bridge leads there. */
+const whyAddress = (company: number, { view, line, comparison, month, span }: FindingPlace): string =>
+  `/c/${company}/findings/variances?${new URLSearchParams({ view, line, comparison, month, span, asOf: month }).toString()}`;
 
 /** The parts in a layout of choice, as a table or as a bridge. */
 function Layouts({

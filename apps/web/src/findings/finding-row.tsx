@@ -21,6 +21,7 @@ const percentWords = (percent: number | null): string =>
 export function FindingRow({
   finding,
   comparison,
+  view,
   row,
   largest,
   isChosen,
@@ -28,13 +29,14 @@ export function FindingRow({
 }: {
   readonly finding: FindingDto;
   readonly comparison: Comparison;
+  readonly view: string;
   readonly row: number;
   readonly largest: number;
   readonly isChosen: boolean;
   readonly choose: () => void;
 }) {
   const company = useCompany();
-  const explanation = useExplanation(company.id, row < DRAFTED ? placeOf(finding, comparison) : null);
+  const explanation = useExplanation(company.id, row < DRAFTED ? placeOf(finding, comparison, view) : null);
   const { name, favor, spans, monthName, isEarlier, status, owner, monthsInRow, notReversed, questions } = finding;
   const main = spans[0]!;
   const sentence = explanation.data?.causes[0]?.sentence ?? explanation.data?.proposal;

@@ -6,6 +6,7 @@ import { useId, useState } from 'react';
 
 import { useAsOf, useCompany } from '../data/company.ts';
 import { useMateriality, useMaterialityPreview, useSetMateriality } from '../data/use-findings.ts';
+import { useViews } from '../data/use-views.ts';
 import { Choice } from '../ui/choice.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
 
@@ -16,7 +17,7 @@ const SPANS: readonly (readonly [FindingSpan, string])[] = [
 /** A limit as it is typed. */
 type Typed = { readonly amount: string; readonly percent: string; readonly passes: 'both' | 'either'; readonly least: string };
 type TypedSpans = Readonly<Record<FindingSpan, Typed>>;
-type TypedOverride = TypedSpans & { readonly of: 'class' | 'line'; readonly key: string };
+type TypedOverride = TypedSpans & { readonly of: 'class' | 'line' | 'view'; readonly key: string };
 
 /** The limits past which a variance is a finding, and how many findings they give. */
 export default function LimitsPage() {
@@ -43,18 +44,18 @@ function Limits({ asOf, limits }: { readonly asOf: string; readonly limits: Comp
     yearToDate: typed(limits.materiality.yearToDate),
   });
   const [overrides, setOverrides] = useState<readonly TypedOverride[]>(
-    limits.materiality.overrides.flatMap(({ of, key, month, yearToDate }): TypedOverride[] =>
-      of === 'view' ? [] : [{ of, key, month: typed(month), yearToDate: typed(yearToDate) }],
-    ),
+    limits.materiality.overrides.map(({ of, key, month, yearToDate }) => ({ of, key, month: typed(month), yearToDate: typed(yearToDate) })),
   );
   const [comparison, setComparison] = useState<Comparison>('budget');
   const read = readLimits({ spans, overrides }, exponent);
   const preview = useMaterialityPreview(company.id, { asOf, comparison, materiality: read.ok ? read.materiality : null });
   const save = useSetMateriality(company.id);
+  const views = useViews(company.id);
   const isChanged = read.ok && JSON.stringify(read.materiality) !== JSON.stringify(limits.materiality);
   const places = [
     ...limits.lines.map(({ key, name }) => [`line ${key}`, name] as const),
     ...limits.classes.map(({ key, name }) => [`class ${key}`, `All of ${name.toLowerCase()}`] as const),
+    ...(views.data ?? []).map(({ key, name }) => [`view ${key}`, `The statement ${name}`] as const),
   ];
   const nameOf = ({ of, key }: TypedOverride) => places.find(([place]) => place === `${of} ${key}`)?.[1] ?? key;
   return (
@@ -68,7 +69,7 @@ function Limits({ asOf, limits }: { readonly asOf: string; readonly limits: Comp
           <LimitFields key={span} name={name} limit={spans[span]} set={(limit) => setSpans({ ...spans, [span]: limit })} />
         ))}
       </div>
-      <h2 className="mt-4 font-serif text-lg font-semibold">Limits for single lines</h2>
+      <h2 className="mt-4 font-serif text-lg font-semibold">Limits of their own</h2>
       {overrides.map((override, at) => (
         <fieldset key={`${override.of} ${override.key}`} className="mt-2 max-w-5xl border border-hairline bg-sheet p-3">
           <legend className="flex items-center gap-2 px-1 font-semibold">
@@ -98,7 +99,10 @@ function Limits({ asOf, limits }: { readonly asOf: string; readonly limits: Comp
         <Choice
           label="Add limits for"
           value=""
-          options={[['', 'a line or class…'], ...places.filter(([place]) => !overrides.some(({ of, key }) => `${of} ${key}` === place))]}
+          options={[
+            ['', 'a line, class or statement…'],
+            ...places.filter(([place]) => !overrides.some(({ of, key }) => `${of} ${key}` === place)),
+          ]}
           choose={(place) => {
             const [of, key] = [place.slice(0, place.indexOf(' ')) as TypedOverride['of'], place.slice(place.indexOf(' ') + 1)];
             if (place !== '') setOverrides([...overrides, { of, key, ...spans }]);
@@ -125,7 +129,7 @@ function Limits({ asOf, limits }: { readonly asOf: string; readonly limits: Comp
           Save limits
         </button>
         <span role="status" className="text-[13px] text-ink-soft">
-          {save.isSuccess ? 'Saved.' : ''}
+          {limits.isSuggested ? '' : isChanged ? 'Changed, not saved yet.' : 'Saved.'}
         </span>
       </div>
       <h2 className="mt-4 flex items-center gap-4 font-serif text-lg font-semibold">

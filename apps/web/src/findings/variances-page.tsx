@@ -6,8 +6,9 @@ import { type KeyboardEvent, useRef } from 'react';
 import { Link } from 'react-router';
 
 import { useAsOf, useCompany } from '../data/company.ts';
-import { type FindingPlace, placeOf, useFindings } from '../data/use-findings.ts';
+import { type FindingPlace, FIRST_VIEW, placeOf, useFindings } from '../data/use-findings.ts';
 import { useMonthKeys } from '../data/use-month-keys.ts';
+import { useViews } from '../data/use-views.ts';
 import { DrillDownSteps, useDrillDownAddress } from '../drill-down/index.ts';
 import { Choice } from '../ui/choice.tsx';
 import { gridKeyTarget } from '../ui/grid-keys.ts';
@@ -23,6 +24,8 @@ import { FindingRow, spanName } from './finding-row.tsx';
 
 const SHOWN = ['all', 'open', 'answered'] as const;
 type Shown = (typeof SHOWN)[number];
+/** Statements of ratios alone, which have no variances in dollars. */
+const NO_AMOUNTS: readonly string[] = ['ratios', 'activity'];
 const SHOWN_NAMES: Readonly<Record<Shown, string>> = { all: 'All', open: 'Without an answer', answered: 'Answered' };
 const isAnswered = ({ status, notReversed }: FindingDto): boolean => !notReversed && status !== 'open' && status !== 'needsCorrection';
 
@@ -39,22 +42,24 @@ function Variances({ asOf }: { readonly asOf: string }) {
   const [search, setSearch] = useSearch();
   const comparison = COMPARISONS.find((each) => each === search.get('comparison')) ?? 'budget';
   const shown = SHOWN.find((each) => each === search.get('status')) ?? 'all';
-  const findings = useFindings(company.id, { asOf, comparison });
+  const view = search.get('view') ?? FIRST_VIEW;
+  const views = useViews(company.id);
+  const findings = useFindings(company.id, { asOf, comparison, view });
   const address = useDrillDownAddress();
   useKeys({ Escape: () => (address.isOpen ? address.back() : undefined) });
   useReturnFocus(address.isOpen, () => document.querySelector<HTMLElement>('[data-tab-stop]'));
   const set = (name: string, value: string) =>
     setSearch((before) => {
       before.set(name, value);
-      if (name === 'comparison') for (const each of ['line', 'month', 'span']) before.delete(each);
+      if (name !== 'status') for (const each of ['line', 'month', 'span']) before.delete(each);
     });
   if (findings.isError) return <Failure error={findings.error} retry={() => void findings.refetch()} />;
   if (!findings.data) return <Loading what="the findings" />;
   const { findings: all, count, missing } = findings.data;
   const listed = all.filter((finding) => shown === 'all' || isAnswered(finding) === (shown === 'answered'));
-  const chosen = chosenPlace(search, comparison) ?? (listed[0] ? placeOf(listed[0], comparison) : null);
+  const chosen = chosenPlace(search, { comparison, view }) ?? (listed[0] ? placeOf(listed[0], comparison, view) : null);
   const choose = (finding: FindingDto) => {
-    const { line, month, span } = placeOf(finding, comparison);
+    const { line, month, span } = placeOf(finding, comparison, view);
     setSearch((before) => {
       before.set('line', line);
       before.set('month', month);
@@ -72,6 +77,12 @@ function Variances({ asOf }: { readonly asOf: string }) {
           options={COMPARISONS.map((key) => [key, comparisonWords(key)])}
           choose={(value) => set('comparison', value)}
         />
+        <Choice
+          label="Statement"
+          value={view}
+          options={(views.data ?? []).filter(({ key }) => !NO_AMOUNTS.includes(key)).map(({ key, name }) => [key, name])}
+          choose={(value) => set('view', value)}
+        />
         <Choice label="Show" value={shown} options={SHOWN.map((key) => [key, SHOWN_NAMES[key]])} choose={(value) => set('status', value)} />
         <span role="status" className="text-ink-soft">
           {countWords({ count, listed: all.length, waiting })}
@@ -83,7 +94,7 @@ function Variances({ asOf }: { readonly asOf: string }) {
         <NoFindings missing={missing} isFiltered={all.length > 0} asOfWords={findings.data.asOfWords} />
       ) : (
         <div className="flex min-h-0 flex-1 gap-3 pb-3 narrow:flex-col narrow:overflow-y-auto">
-          <FindingRows findings={listed} comparison={comparison} chosen={chosen} choose={choose} />
+          <FindingRows findings={listed} comparison={comparison} view={view} chosen={chosen} choose={choose} />
           {address.isOpen ? (
             <DrillDownSteps
               address={address}
@@ -95,7 +106,7 @@ function Variances({ asOf }: { readonly asOf: string }) {
             />
           ) : chosen ? (
             <FindingPanel
-              key={`${chosen.line} ${chosen.month} ${chosen.span} ${comparison}`}
+              key={`${view} ${chosen.line} ${chosen.month} ${chosen.span} ${comparison}`}
               place={chosen}
               finding={all.find(({ line, month }) => line === chosen.line && month === chosen.month) ?? null}
               openEntry={address.openEntry}
@@ -107,10 +118,10 @@ function Variances({ asOf }: { readonly asOf: string }) {
   );
 }
 
-function chosenPlace(search: URLSearchParams, comparison: Comparison): FindingPlace | null {
+function chosenPlace(search: URLSearchParams, { comparison, view }: Pick<FindingPlace, 'comparison' | 'view'>): FindingPlace | null {
   const [line, month] = [search.get('line'), search.get('month')];
   if (line === null || month === null || !/^\d{4}-\d\d$/.test(month)) return null;
-  return { line, month, comparison, span: search.get('span') === 'yearToDate' ? 'yearToDate' : 'month' };
+  return { view, line, month, comparison, span: search.get('span') === 'yearToDate' ? 'yearToDate' : 'month' };
 }
 
 function countWords({ count, listed, waiting }: { readonly count: number; readonly listed: number; readonly waiting: number }): string {
@@ -123,11 +134,13 @@ function countWords({ count, listed, waiting }: { readonly count: number; readon
 function FindingRows({
   findings,
   comparison,
+  view,
   chosen,
   choose,
 }: {
   readonly findings: readonly FindingDto[];
   readonly comparison: Comparison;
+  readonly view: string;
   readonly chosen: FindingPlace | null;
   readonly choose: (finding: FindingDto) => void;
 }) {
@@ -160,6 +173,7 @@ function FindingRows({
           key={`${finding.line} ${finding.month}`}
           finding={finding}
           comparison={comparison}
+          view={view}
           row={row}
           largest={largest}
           isChosen={chosen?.line === finding.line && chosen.month === finding.month}

@@ -8,7 +8,7 @@ import { Bridge } from '../findings/index.ts';
 export function MonthBridge({ asOf }: { readonly asOf: string }) {
   const company = useCompany();
   const navigate = useNavigate();
-  const place = { line: 'operating_income', comparison: 'budget', month: asOf, span: 'yearToDate' } as const;
+  const place = { view: 'income', line: 'operating_income', comparison: 'budget', month: asOf, span: 'yearToDate' } as const;
   const { data } = useExplanation(company.id, place, 'line');
   const layout = data?.layouts.find(({ by }) => by === 'line');
   if (!data || !layout || data.base === 0) return null;
