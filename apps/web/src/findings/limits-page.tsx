@@ -19,6 +19,20 @@ type Typed = { readonly amount: string; readonly percent: string; readonly passe
 type TypedSpans = Readonly<Record<FindingSpan, Typed>>;
 type TypedOverride = TypedSpans & { readonly of: 'class' | 'line' | 'view'; readonly key: string };
 
+/** The same text for the same limits, in whatever order their fields arrive. */
+function fingerprint({
+  month,
+  yearToDate,
+  overrides,
+}: Omit<MaterialityDto, 'overrides'> & { readonly overrides: readonly MaterialityDto['overrides'][number][] }): string {
+  const values = ({ amount, percent, passes, least }: LimitDto) => [amount, percent, passes, least];
+  return JSON.stringify([
+    values(month),
+    values(yearToDate),
+    overrides.map((each) => [each.of, each.key, values(each.month), values(each.yearToDate)]),
+  ]);
+}
+
 /** The limits past which a variance is a finding, and how many findings they give. */
 export default function LimitsPage() {
   const company = useCompany();
@@ -51,7 +65,7 @@ function Limits({ asOf, limits }: { readonly asOf: string; readonly limits: Comp
   const preview = useMaterialityPreview(company.id, { asOf, comparison, materiality: read.ok ? read.materiality : null });
   const save = useSetMateriality(company.id);
   const views = useViews(company.id);
-  const isChanged = read.ok && JSON.stringify(read.materiality) !== JSON.stringify(limits.materiality);
+  const isChanged = read.ok && fingerprint(read.materiality) !== fingerprint(limits.materiality);
   const places = [
     ...limits.lines.map(({ key, name }) => [`line ${key}`, name] as const),
     ...limits.classes.map(({ key, name }) => [`class ${key}`, `All of ${name.toLowerCase()}`] as const),
