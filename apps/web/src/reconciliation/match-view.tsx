@@ -218,7 +218,7 @@ function ProposalRow({
       </td>
       <td className={`${cell} pl-4!`}>
         <span className="flex items-start justify-between gap-2">
-          <span className={proposal.isSure ? '' : 'text-brick'}>{proposal.words}</span>
+          <span className={proposal.isSure ? '' : 'text-ink-soft'}>{proposal.words}</span>
           <button
             type="button"
             className="link shrink-0"
