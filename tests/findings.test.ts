@@ -131,6 +131,37 @@ describe('an explanation', () => {
   });
 });
 
+describe('an explanation asked while an import posts', () => {
+  it('is of one state of the books: before or after, its parts add up', async () => {
+    const freight = 'cost_lines.freight_in';
+    const before = await whyOf(freight);
+    const rows = Array.from({ length: 4000 }, (_, at) => [
+      `IM-${at},2026-10-20,5210,1.00,,Freight,,,,purchases`,
+      `IM-${at},2026-10-20,2010,,1.00,Freight,,,,purchases`,
+    ]).flat();
+    const ledger = ['entry,date,account,debit,credit,memo,party,document,due,source', ...rows].join('\n');
+    const made = await server.upload({ company: '1' }, { ledger });
+    expect(made.state).toBe('ready');
+    let isPosted = false;
+    const posting = server.send('POST', `/imports/${made.id}/post`).then(() => {
+      isPosted = true;
+    });
+    const seen = new Set<number>();
+    while (!isPosted) {
+      const { variance, layouts } = await whyOf(freight);
+      seen.add(variance);
+      for (const { parts, rest, total } of layouts)
+        expect([total, parts.reduce((sum, { amount }) => sum + amount, 0) + rest.amount]).toEqual([variance, variance]);
+    }
+    await posting;
+    const after = await whyOf(freight);
+    expect(after.variance).toBe(before.variance + 400_000);
+    expect([...seen].filter((variance) => variance !== before.variance && variance !== after.variance)).toEqual([]);
+    expect((await server.send('POST', `/imports/${made.id}/reverse`)).status).toBeLessThan(300);
+    expect((await whyOf(freight)).variance).toBe(before.variance);
+  });
+});
+
 describe('what people say about a finding', () => {
   const freight = { line: 'cost_lines.freight_in', comparison: 'budget', month: '2026-10', span: 'month' };
   const record = (of: object = freight) =>
@@ -173,6 +204,15 @@ describe('what people say about a finding', () => {
     await note({ kind: 'answer', person: 'Sam Ortiz', text: 'No, a digit too many.' });
     expect((await findings()).findings.find(({ line }) => line === utilities.line)!.questions).toBe(0);
     expect((await note({ kind: 'answer', person: '', text: '' })).status).toBe(422);
+  });
+  it('may reject the drafted comment, which then stays away until it is another or is brought back', async () => {
+    const { proposal } = await whyOf(freight.line);
+    await change({ rejected: proposal.template });
+    const { rejected, notes } = await record();
+    expect(rejected).toBe(proposal.template);
+    expect(notes.at(-1)).toMatchObject({ text: 'drafted comment rejected: no to yes' });
+    await change({ rejected: '' });
+    expect((await record()).rejected).toBe('');
   });
   it('refuses a figure that means nothing, and names those there are', async () => {
     const answer = await change({ comment: 'It is {varience} over.' });

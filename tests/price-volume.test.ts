@@ -1,7 +1,7 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 
-import { type VarianceExplanationDto, varianceExplanationSchema } from '@wise-margin/contract';
+import { type LineDriverDto, type VarianceExplanationDto, varianceExplanationSchema } from '@wise-margin/contract';
 import { ternIslandFiles } from '@wise-margin/demo';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 
@@ -23,7 +23,7 @@ const TOURS = 'revenue_lines.tours';
 const SALARIES = 'operating_lines.salaries_and_benefits';
 const explain = async (line: string, query = 'comparison=priorYear&span=yearToDate'): Promise<VarianceExplanationDto> =>
   varianceExplanationSchema.parse(await server.get(`/companies/1/explanation?asOf=2026-10&line=${line}&${query}`));
-const setDriver = (line: string, driver: { series: string; planned: string } | null) =>
+const setDriver = (line: string, driver: Partial<LineDriverDto> | null) =>
   server.send('PUT', '/companies/1/line-drivers', { line, driver });
 const run = (sql: string, ...bindings: (string | number)[]) =>
   server.application.database.write((transaction) => server.application.database.run(sql, bindings, transaction));
@@ -38,7 +38,7 @@ describe('a line with a driver', () => {
     expect((await explain('revenue')).driver).toBeNull();
     expect(await setDriver(TOURS, { series: 'tour_guest', planned: '' })).toMatchObject({
       status: 422,
-      body: { detail: expect.stringMatching(/no statistic tour_guest. Choose one of/) as unknown },
+      body: { detail: expect.stringMatching(/no statistic or driver tour_guest. Choose one of/) as unknown },
     });
     expect(await setDriver(TOURS, { series: 'tour_guests', planned: 'nobody' })).toMatchObject({ status: 422 });
   });
@@ -65,6 +65,17 @@ describe('a line with a driver', () => {
     expect(parts.map(({ kind }) => kind)).toEqual(['quantity', 'mix', 'price']);
     expect(segments.reduce((sum, { difference }) => sum + difference, 0)).toBe(variance);
     for (const { volumeEffect, priceEffect, difference } of segments) expect(volumeEffect + priceEffect).toBe(difference);
+  });
+  it('with what is used for it has an efficiency beside the rate', async () => {
+    expect(await setDriver(TOURS, { series: 'tour_guests', planned: '', input: 'rental_days', plannedInput: '' })).toMatchObject({
+      status: 204,
+    });
+    const { driver, variance } = await explain(TOURS);
+    const { parts } = driver!.split!;
+    expect(parts.map(({ kind }) => kind)).toEqual(['quantity', 'efficiency', 'price']);
+    expect(parts.reduce((sum, { amount }) => sum + amount, 0)).toBe(variance);
+    expect(await setDriver(TOURS, { series: 'tour_guests', planned: '', input: 'hours', plannedInput: '' })).toMatchObject({ status: 422 });
+    await setDriver(TOURS, { series: 'tour_guests', planned: '' });
   });
   it('with a gap leaves those months apart, and names them', async () => {
     await run("DELETE FROM statistics WHERE company_id = 1 AND series = 'tour_guests' AND period_code IN (202604, 202703)");

@@ -121,6 +121,24 @@ test('the overview names the five findings that matter, and a step of its bridge
   await expect(page.getByRole('complementary', { name: 'Drill-down' })).toContainText('22,183.35');
 });
 
+test('a drafted comment is rejected and brought back; a bridge has the steps a person chose', async ({ page, untouched }) => {
+  await open(page, untouched, '/c/1/findings/variances?asOf=2026-10&line=operating_income&month=2026-10&span=yearToDate');
+  await why(page).getByRole('button', { name: 'Reject' }).press('Enter');
+  await expect(why(page).getByText('The drafted comment was rejected.')).toBeVisible();
+  await why(page).getByRole('button', { name: 'Show it again' }).click();
+  await expect(why(page).getByRole('button', { name: 'Accept comment' })).toBeVisible();
+  await why(page).getByRole('button', { name: 'Show as a bridge' }).last().click();
+  const bridge = why(page).getByRole('group', { name: /^Bridge of Operating income/ });
+  await expect(bridge.getByRole('link', { name: /^Freight in, / })).toBeVisible();
+  await why(page).getByRole('button', { name: 'Steps' }).click();
+  await page.getByRole('checkbox', { name: 'Freight in' }).uncheck();
+  await page.keyboard.press('Escape');
+  await expect(bridge.getByRole('link', { name: /^Freight in, / })).toHaveCount(0);
+  // the ends stay on the statement's figures
+  await expect(bridge.getByText('701,297')).toBeVisible();
+  await expectAccessible(page);
+});
+
 test('the overview has the measures a person chose, and the projection for the year', async ({ page, untouched }) => {
   await open(page, untouched, '/c/1?asOf=2026-10');
   const measures = page.getByRole('region', { name: 'Measures' });

@@ -148,7 +148,13 @@ const partSchema = z.object({
 });
 /** The statistic that a line’s volumes are, and what budgets plan of it: a driver of theirs, or a statistic; empty for none. */
 export const lineDriverSchema = z
-  .object({ series: z.string().trim().min(1, 'Choose a statistic').max(200), planned: z.string().trim().max(200) })
+  .object({
+    series: z.string().trim().min(1, 'Choose a statistic').max(200),
+    planned: z.string().trim().max(200),
+    /** what is used up for it, such as hours, and what budgets plan of that; empty where none is kept */
+    input: z.string().trim().max(200).default(''),
+    plannedInput: z.string().trim().max(200).default(''),
+  })
   .meta({ id: 'LineDriver' });
 export type LineDriverDto = z.infer<typeof lineDriverSchema>;
 export const setLineDriverSchema = z.object({ line: z.string().min(1).max(300), driver: lineDriverSchema.nullable() });
@@ -260,6 +266,8 @@ export const findingRecordSchema = z
     owner: z.string(),
     due: z.string().nullable(),
     isTiming: z.boolean(),
+    /** the template of the drafted comment that was rejected; empty for none */
+    rejected: z.string(),
     /** the accepted comment; null for none */
     comment: liveTextSchema.nullable(),
     /** whether figures of the accepted comment have changed since */
@@ -281,6 +289,8 @@ export const changeFindingSchema = z.object({
   due: z.iso.date('Enter the due date as YYYY-MM-DD').nullable().optional(),
   /** an amount of one month posted in the next: it comes back by itself when it does not reverse */
   isTiming: z.boolean().optional(),
+  /** the drafted comment that is rejected, by its template; an empty text brings it back */
+  rejected: z.string().max(4000).optional(),
   /** fields in braces; an empty text removes it */
   comment: z.string().max(4000, 'At most 4,000 characters').optional(),
 });

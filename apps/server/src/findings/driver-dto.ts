@@ -42,7 +42,7 @@ export async function driverDto(
   const missing =
     gaps.length === 0
       ? split === null
-        ? 'There is no volume above zero on both sides.'
+        ? 'There is no volume above zero on both sides, or the two are too far apart to be compared.'
         : ''
       : `No volume on one of the sides in ${new Intl.ListFormat('en-US').format(gaps)}${split === null ? '' : '; those months are left apart'}.`;
   return { ...answer, split: split && splitDto(split), missing };

@@ -26,6 +26,7 @@ export type FindingRow = {
   readonly is_timing: number;
   readonly variance: number;
   readonly comment: string;
+  readonly rejected: string;
   readonly figures: string;
   readonly questions: number;
 };
@@ -53,7 +54,7 @@ export class FindingRecords {
   /** @param valueOf what the fields of its comment show now */
   async of(key: FindingKey, valueOf: Explained['valueOf']): Promise<FindingRecordDto> {
     const row = await this.#row(key);
-    if (!row) return { status: 'open', owner: '', due: null, isTiming: false, comment: null, hasMoved: false, notes: [] };
+    if (!row) return { status: 'open', owner: '', due: null, isTiming: false, rejected: '', comment: null, hasMoved: false, notes: [] };
     const notes = await this.#database.select<FindingRecordDto['notes'][number]>(
       'SELECT at, person, kind, text FROM finding_notes WHERE finding_id = $1 ORDER BY id',
       [row.id],
@@ -64,6 +65,7 @@ export class FindingRecords {
       owner: row.owner,
       due: row.due,
       isTiming: row.is_timing === 1,
+      rejected: row.rejected,
       comment,
       hasMoved: comment?.segments.some(({ was }) => was !== null) ?? false,
       notes,
@@ -94,11 +96,12 @@ export class FindingRecords {
         change.comment === undefined
           ? before.figures
           : JSON.stringify(Object.fromEntries(fieldsOf(comment).map((field) => [field, valueOf(field)!])));
+      const rejected = change.rejected ?? before.rejected;
       const isTiming = change.isTiming ?? before.is_timing === 1;
       const [owner, due] = [change.owner ?? before.owner, change.due === undefined ? before.due : change.due];
       await this.#database.run(
-        'UPDATE findings SET status = $2, owner = $3, due = $4, is_timing = $5, comment = $6, figures = $7, variance = $8 WHERE id = $1',
-        [before.id, status, owner, due, isTiming ? 1 : 0, comment, figures, explanation.variance],
+        'UPDATE findings SET status = $2, owner = $3, due = $4, is_timing = $5, comment = $6, figures = $7, variance = $8, rejected = $9 WHERE id = $1',
+        [before.id, status, owner, due, isTiming ? 1 : 0, comment, figures, explanation.variance, rejected],
         transaction,
       );
       const changes = [
@@ -107,6 +110,7 @@ export class FindingRecords {
         { what: 'due', from: before.due ?? '', to: due ?? '' },
         { what: 'timing', from: before.is_timing === 1 ? 'yes' : 'no', to: isTiming ? 'yes' : 'no' },
         { what: 'comment', from: before.comment, to: comment },
+        { what: 'drafted comment rejected', from: before.rejected === '' ? 'no' : 'yes', to: rejected === '' ? 'no' : 'yes' },
       ].filter(({ from, to }) => from !== to);
       if (changes.length === 0) return;
       for (const { what, from, to } of changes) {

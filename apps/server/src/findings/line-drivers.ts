@@ -1,5 +1,5 @@
 import type { LineDriverDto } from '@wise-margin/contract';
-import { type DimensionFilter, type Driver, periodAt, type PeriodIndex, type ScenarioRef } from '@wise-margin/core';
+import { type DimensionFilter, type Driver, periodAt, type PeriodIndex } from '@wise-margin/core';
 
 import type { BudgetStore } from '../budget-store/index.ts';
 import type { Books } from '../companies/index.ts';
@@ -22,7 +22,7 @@ export class LineDrivers {
 
   async of(companyId: number, line: string): Promise<LineDriverDto | null> {
     const [row] = await this.#database.select<LineDriverDto>(
-      'SELECT series, planned FROM line_drivers WHERE company_id = $1 AND line = $2',
+      'SELECT series, planned, input, planned_input AS plannedInput FROM line_drivers WHERE company_id = $1 AND line = $2',
       [companyId, line],
     );
     return row ?? null;
@@ -34,20 +34,32 @@ export class LineDrivers {
     { line, driver, actor }: { readonly line: string; readonly driver: LineDriverDto | null; readonly actor: Actor },
   ): Promise<void> {
     const { series, planned } = await this.choices(books);
-    if (driver && !series.includes(driver.series))
-      throw refused(`There is no statistic ${driver.series}. Choose one of ${series.join(', ')}.`, 'series');
-    if (driver && driver.planned !== '' && !planned.includes(driver.planned))
-      throw refused(`No budget has a driver ${driver.planned}. Choose one of ${planned.join(', ')}.`, 'planned');
+    for (const [field, name, known] of [
+      ['series', driver?.series, series],
+      ['input', driver?.input, series],
+      ['planned', driver?.planned, planned],
+      ['plannedInput', driver?.plannedInput, planned],
+    ] as const)
+      if (name && !known.includes(name))
+        throw refused(`There is no statistic or driver ${name}. Choose one of ${known.join(', ')}.`, field);
     const before = await this.of(books.id, line);
     await this.#database.write(async (transaction) => {
       await this.#database.run('DELETE FROM line_drivers WHERE company_id = $1 AND line = $2', [books.id, line], transaction);
       if (driver)
         await this.#database.run(
-          'INSERT INTO line_drivers (company_id, line, series, planned) VALUES ($1, $2, $3, $4)',
-          [books.id, line, driver.series, driver.planned],
+          'INSERT INTO line_drivers (company_id, line, series, planned, input, planned_input) VALUES ($1, $2, $3, $4, $5, $6)',
+          [books.id, line, driver.series, driver.planned, driver.input, driver.plannedInput],
           transaction,
         );
-      const words = (of: LineDriverDto | null) => of && [of.series, of.planned].filter(Boolean).join(', planned as ');
+      const words = (of: LineDriverDto | null) =>
+        of &&
+        [
+          [of.series, of.planned],
+          [of.input, of.plannedInput],
+        ]
+          .map((each) => each.filter(Boolean).join(', planned as '))
+          .filter(Boolean)
+          .join('; input ');
       const changes = [{ what: 'driver', from: words(before), to: words(driver) }];
       await recordAudit(
         this.#database,
@@ -65,19 +77,27 @@ export class LineDrivers {
   }
 
   /** A line's driver with its volumes. @param budget the budget compared with; the approved ones when left out */
-  async driver(books: Books, { series, planned }: LineDriverDto, budget: number | undefined): Promise<Driver> {
+  async driver(books: Books, { series, planned, input, plannedInput }: LineDriverDto, budget: number | undefined): Promise<Driver> {
     const byYear = await this.#planned(books, budget);
     const { statistics, calendar } = books;
-    const ofBudget = (month: PeriodIndex, filter: DimensionFilter): number | null => {
+    const plannedOf = (name: string, month: PeriodIndex, filter: DimensionFilter): number | null => {
       const { year, number } = periodAt(calendar, month);
-      const months = byYear.get(year)?.get(planned);
+      const months = byYear.get(year)?.get(name);
       if (months) return Object.keys(filter).length === 0 ? months[number - 1]! : null;
-      return statistics.series.includes(planned) ? statistics.value(planned, filter, month) : null;
+      return statistics.series.includes(name) ? statistics.value(name, filter, month) : null;
     };
+    const volumes =
+      (actual: string, plan: string): Driver['volume'] =>
+      (scenario, month, filter) =>
+        scenario === 'actual'
+          ? statistics.value(actual, filter, month)
+          : scenario.startsWith('budget')
+            ? plannedOf(plan, month, filter)
+            : null;
     return {
       dimension: dimensionOf(books, series),
-      volume: (scenario: ScenarioRef, month, filter) =>
-        scenario === 'actual' ? statistics.value(series, filter, month) : scenario.startsWith('budget') ? ofBudget(month, filter) : null,
+      volume: volumes(series, planned),
+      input: input === '' ? null : volumes(input, plannedInput),
     };
   }
 

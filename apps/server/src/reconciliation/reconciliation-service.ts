@@ -17,6 +17,7 @@ import {
   minor,
   parseIsoDate,
   periodAt,
+  type PeriodIndex,
   proposeMatches,
   reconcile,
   type Reconciliation,
@@ -406,7 +407,9 @@ function dayOf(books: Books, asked: string | undefined, statements: readonly Sta
     if (day === null) throw refused(`${asked} is no day. Enter it such as 2026-10-31.`, 'asOf');
     return day;
   }
-  return statements.at(-1)?.to_date ?? periodAt(books.calendar, books.lastPosted ?? ((books.calendar.periods.length - 1) as never)).end;
+  return (
+    statements.at(-1)?.to_date ?? periodAt(books.calendar, books.lastPosted ?? ((books.calendar.periods.length - 1) as PeriodIndex)).end
+  );
 }
 
 /** Lines that no clearing has, on either side. */

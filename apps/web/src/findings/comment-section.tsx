@@ -33,6 +33,7 @@ function Comment({
   const { comment, hasMoved } = record;
   const text = comment ?? proposal;
   const isTiming = causes[0]?.kind === 'timing';
+  const isRejected = comment === null && record.rejected !== '' && record.rejected === proposal.template;
   const accept = (template: string) =>
     change.mutate(
       {
@@ -53,7 +54,9 @@ function Comment({
         ) : null
       }
     >
-      {draft === null ? (
+      {isRejected && draft === null ? (
+        <p className="py-1.5 text-[14px] text-ink-soft">The drafted comment was rejected.</p>
+      ) : draft === null ? (
         <p className="py-1.5 font-serif text-[15px] leading-[1.45]">
           <LiveText text={text} />
         </p>
@@ -77,7 +80,7 @@ function Comment({
           </>
         ) : (
           <>
-            {comment === null || hasMoved ? (
+            {!isRejected && (comment === null || hasMoved) ? (
               <button
                 type="button"
                 className="button button-primary min-h-[28px]! py-0.5!"
@@ -87,9 +90,19 @@ function Comment({
                 {hasMoved ? 'Accept with new figures' : 'Accept comment'}
               </button>
             ) : null}
-            <button type="button" className="button min-h-[28px]! py-0.5!" onClick={() => setDraft(text.template)}>
-              Edit
+            <button type="button" className="button min-h-[28px]! py-0.5!" onClick={() => setDraft(isRejected ? '' : text.template)}>
+              {isRejected ? 'Write a comment' : 'Edit'}
             </button>
+            {comment !== null ? null : (
+              <button
+                type="button"
+                className="button min-h-[28px]! py-0.5!"
+                disabled={change.isPending}
+                onClick={() => change.mutate({ rejected: isRejected ? '' : proposal.template })}
+              >
+                {isRejected ? 'Show it again' : 'Reject'}
+              </button>
+            )}
             {comment === null ? null : (
               <button
                 type="button"

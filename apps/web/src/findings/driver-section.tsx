@@ -33,7 +33,8 @@ export function DriverSection({
       ) : (
         <p className="text-[13px]">
           By {named(chosen.series)}
-          {chosen.planned === '' ? '' : `, planned as ${named(chosen.planned)}`}.{' '}
+          {chosen.planned === '' ? '' : `, planned as ${named(chosen.planned)}`}
+          {chosen.input === '' ? '' : `; ${named(chosen.input)} used for it`}.{' '}
           <button type="button" className="link" onClick={() => setChanging(true)}>
             Change
           </button>
@@ -75,7 +76,7 @@ const layoutOf = ({ parts, compared, base }: PriceVolumeDto): Layout => ({
 function DriverForm({ line, driver, done }: { readonly line: string; readonly driver: DriverOf; readonly done: () => void }) {
   const company = useCompany();
   const set = useSetLineDriver(company.id);
-  const [choice, setChoice] = useState<LineDriverDto>(driver.chosen ?? { series: '', planned: '' });
+  const [choice, setChoice] = useState<LineDriverDto>(driver.chosen ?? { series: '', planned: '', input: '', plannedInput: '' });
   const choose = (value: LineDriverDto | null) => set.mutate({ line, driver: value }, { onSuccess: done });
   return (
     <form
@@ -97,6 +98,20 @@ function DriverForm({ line, driver, done }: { readonly line: string; readonly dr
         options={[['', 'Not planned'], ...driver.planned.map((name): [string, string] => [name, named(name)])]}
         choose={(planned) => setChoice({ ...choice, planned })}
       />
+      <Choice
+        label="Used for it"
+        value={choice.input}
+        options={[['', 'Not kept'], ...driver.series.map((name): [string, string] => [name, named(name)])]}
+        choose={(input) => setChoice({ ...choice, input })}
+      />
+      {choice.input === '' ? null : (
+        <Choice
+          label="Planned use"
+          value={choice.plannedInput}
+          options={[['', 'Not planned'], ...driver.planned.map((name): [string, string] => [name, named(name)])]}
+          choose={(plannedInput) => setChoice({ ...choice, plannedInput })}
+        />
+      )}
       <button type="submit" className="button min-h-7 py-0.5 text-[13px]" disabled={choice.series === '' || set.isPending}>
         Split by volume
       </button>

@@ -7,6 +7,8 @@ import { Link } from 'react-router';
 import { useCompany } from '../data/company.ts';
 import { type FindingPlace, FIRST_VIEW, useExplanation } from '../data/use-findings.ts';
 import { favorColor } from '../ui/figure.tsx';
+import { FloatingPanel } from '../ui/floating-panel.tsx';
+import { CheckField } from '../ui/labeled-field.tsx';
 import { Failure, Loading } from '../ui/states.tsx';
 import { Bridge } from './bridge.tsx';
 import { CommentSection } from './comment-section.tsx';
@@ -14,7 +16,7 @@ import { DriverSection } from './driver-section.tsx';
 import { LiveText } from './live-text.tsx';
 import { MonthBars } from './month-bars.tsx';
 import { NotesSection } from './notes-section.tsx';
-import { PartsTable } from './parts-table.tsx';
+import { type Layout, PartsTable } from './parts-table.tsx';
 import { Section } from './section.tsx';
 
 const COLUMNS: Readonly<Record<Comparison, Readonly<Record<FindingSpan, string | null>>>> = {
@@ -154,6 +156,23 @@ function Explained({
   );
 }
 
+function toggled(set: ReadonlySet<string>, key: string): ReadonlySet<string> {
+  const next = new Set(set);
+  if (!next.delete(key)) next.add(key);
+  return next;
+}
+
+/** A layout of which some parts are not listed one by one. */
+function withTogether(layout: Layout, together: ReadonlySet<string>): Layout {
+  const left = layout.parts.filter(({ key }) => together.has(key));
+  const amount = left.reduce((sum, part) => sum + part.amount, layout.rest.amount);
+  return {
+    ...layout,
+    parts: layout.parts.filter(({ key }) => !together.has(key)),
+    rest: { count: layout.rest.count + left.length, amount },
+  };
+}
+
 /** Why another line differs: where its statement has no column for the comparison, a step of a bridge leads there. */
 const whyAddress = (company: number, { view, line, comparison, month, span }: FindingPlace): string =>
   `/c/${company}/findings/variances?${new URLSearchParams({ view, line, comparison, month, span, asOf: month }).toString()}`;
@@ -174,6 +193,8 @@ function Layouts({
 }) {
   const [by, setBy] = useState<string | null>(null);
   const [isBridge, setBridge] = useState(false);
+  // steps of the bridge that stand together as others
+  const [together, setTogether] = useState<ReadonlySet<string>>(new Set());
   const layout = layouts.find((each) => each.by === by) ?? bestLayout(layouts);
   if (!layout) return null;
   const partAddress = (key: string): string | null =>
@@ -192,12 +213,26 @@ function Layouts({
           </select>
         </label>
         <span className="flex-1" />
+        {isBridge && layout.parts.length > 1 ? (
+          <FloatingPanel label="Steps" count={layout.parts.filter(({ key }) => together.has(key)).length} atRight>
+            <p className="mb-1 text-ink-soft">Parts without a mark stand together as others.</p>
+            {layout.parts.map(({ key, name }) => (
+              <CheckField key={key} label={name} checked={!together.has(key)} set={() => setTogether(toggled(together, key))} />
+            ))}
+          </FloatingPanel>
+        ) : null}
         <button type="button" className="link" aria-pressed={isBridge} onClick={() => setBridge(!isBridge)}>
           {isBridge ? 'Show as a table' : 'Show as a bridge'}
         </button>
       </div>
       {isBridge ? (
-        <Bridge explanation={explanation} layout={layout} comparison={comparison} addressOf={partAddress} openEntry={openEntry} />
+        <Bridge
+          explanation={explanation}
+          layout={withTogether(layout, together)}
+          comparison={comparison}
+          addressOf={partAddress}
+          openEntry={openEntry}
+        />
       ) : (
         <PartsTable explanation={explanation} layout={layout} addressOf={partAddress} openEntry={openEntry} />
       )}

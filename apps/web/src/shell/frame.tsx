@@ -184,7 +184,7 @@ function TopLine({ company }: { readonly company: CompanyDto }) {
         >
           <ListboxButton
             aria-label={`Company: ${company.name}`}
-            className="flex h-8 max-w-80 items-center gap-1 font-semibold narrow:max-w-[calc(100vw-8.5rem)]"
+            className="flex h-8 max-w-80 items-center gap-1 font-semibold narrow:max-w-[calc(100vw-11rem)]"
           >
             <span className="truncate">{company.name}</span> <ChevronDown size={14} aria-hidden="true" className="shrink-0" />
           </ListboxButton>
@@ -224,7 +224,9 @@ function TopLine({ company }: { readonly company: CompanyDto }) {
         className="flex items-center gap-1.5 text-[13px] text-ink-soft hover:underline"
         onClick={() => setSearchOpen(true)}
       >
-        Search <kbd className="rounded border border-hairline bg-sheet px-1 narrow:hidden">/</kbd>
+        <Search size={17} strokeWidth={1.6} aria-hidden="true" className="hidden narrow:block" />
+        <span className="narrow:sr-only">Search</span>
+        <kbd className="rounded border border-hairline bg-sheet px-1 narrow:hidden">/</kbd>
       </button>
       <button type="button" className="text-[13px] text-ink-soft hover:underline narrow:hidden" onClick={() => setKeysOpen(true)}>
         Shortcuts <kbd className="rounded border border-hairline bg-sheet px-1">?</kbd>

@@ -11,6 +11,8 @@ export type Driver = {
   readonly dimension: { readonly name: string; readonly values: readonly string[] } | null;
   /** units in a month of a scenario; null where there is no figure */
   readonly volume: (scenario: ScenarioRef, month: PeriodIndex, filter: DimensionFilter) => number | null;
+  /** units of what is used up, such as hours; null where none is kept */
+  readonly input: Driver['volume'] | null;
 };
 export type DrivenDifference = {
   readonly segments: readonly DrivenSegment[];
@@ -33,6 +35,17 @@ export function drivenSegments(grid: StatementGrid, { compared, base }: FigureSi
     const found = months.map((month) => driver.volume(side.scenario, month, filter));
     return found.every((each) => each === null) ? null : found.reduce<number>((sum, each) => sum + (each ?? 0), 0);
   };
+  /** Inputs count only where every month has one: part of them would make a rate of its own. */
+  const inputs = (side: Side, months: readonly PeriodIndex[], filter: DimensionFilter): number | null => {
+    const found = months.map((month) => driver.input?.(side.scenario, month, filter) ?? null);
+    return found.includes(null) ? null : found.reduce<number>((sum, each) => sum + each!, 0);
+  };
+  const measured = (filter: DimensionFilter) => ({
+    comparedVolume: volumes(now, nowMonths, filter),
+    baseVolume: volumes(before, beforeMonths, filter),
+    comparedInput: inputs(now, nowMonths, filter),
+    baseInput: inputs(before, beforeMonths, filter),
+  });
   const driven = pairs.filter((pair) => volumes(now, [pair.now], {}) !== null && volumes(before, [pair.before], {}) !== null);
   const gaps = pairs.filter((pair) => !driven.includes(pair)).map((pair) => pair.now);
   const [nowMonths, beforeMonths] = [driven.map((pair) => pair.now), driven.map((pair) => pair.before)];
@@ -53,8 +66,7 @@ export function drivenSegments(grid: StatementGrid, { compared, base }: FigureSi
         key: '',
         compared: a.get('')!,
         base: b.get('')!,
-        comparedVolume: volumes(now, nowMonths, {}),
-        baseVolume: volumes(before, beforeMonths, {}),
+        ...measured({}),
       });
   } else {
     const [a, b] = [amounts(now, nowMonths, dimension), amounts(before, beforeMonths, dimension)];
@@ -63,8 +75,7 @@ export function drivenSegments(grid: StatementGrid, { compared, base }: FigureSi
         key,
         compared: a.get(key) ?? 0,
         base: b.get(key) ?? 0,
-        comparedVolume: volumes(now, nowMonths, { [dimension]: [key] }),
-        baseVolume: volumes(before, beforeMonths, { [dimension]: [key] }),
+        ...measured({ [dimension]: [key] }),
       });
   }
   const sum = (side: 'compared' | 'base') => segments.reduce((total, segment) => total + segment[side], 0);

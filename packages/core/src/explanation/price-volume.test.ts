@@ -58,6 +58,8 @@ describe('price and volume', () => {
     expect(priceVolume([])).toBeNull();
     expect(priceVolume([segment('', [100, 0], [100, 5])])).toBeNull();
     expect(priceVolume([segment('', [100, null], [100, 5])])).toBeNull();
+    // a thousandth of a unit before, thirty million times as many now
+    expect(priceVolume([segment('', [295_767_158, 0.001], [0, 30_453_681])])).toBeNull();
   });
   it('round half away from zero, on either side of it', () => {
     expect(partsOf([segment('', [1, 2], [0, 1])])).toEqual({ quantity: 0, price: -1 });

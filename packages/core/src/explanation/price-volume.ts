@@ -1,4 +1,4 @@
-import { type Minor, minor } from '../money/minor.ts';
+import { LARGEST_MINOR, type Minor, minor } from '../money/minor.ts';
 
 /** A part of a line that has a volume of its own: a product, a department, or the whole line. */
 export type DrivenSegment = {
@@ -38,6 +38,8 @@ export type PriceVolume = {
 
 /** Volumes to a millionth. */
 const SCALE = 1e6;
+/** Twice as much is still an amount, so that a difference of two such is one. */
+const isTooLarge = (amount: number): boolean => Math.abs(amount) > LARGEST_MINOR / 4;
 
 /**
  * Splits a difference by its volumes. Definitions (Horngren, Datar, Rajan, Cost Accounting: A Managerial Emphasis, chapters
@@ -48,7 +50,7 @@ const SCALE = 1e6;
  * - efficiency, where an input is kept: base rate times the input used, less the input that the compared volume should use.
  * Quantity and mix add up to the sales-volume variance. A segment without a volume above zero on both sides has no price to
  * compare: its whole difference is `unmatched`. Amounts are rounded once, half away from zero, and parts always add up.
- * @returns null when no segment has volumes on both sides
+ * @returns null when no segment has volumes on both sides, or they are so far apart that no amount could hold the result
  */
 export function priceVolume(segments: readonly DrivenSegment[]): PriceVolume | null {
   const matched = segments.filter(hasVolumes);
@@ -60,6 +62,7 @@ export function priceVolume(segments: readonly DrivenSegment[]): PriceVolume | n
   const flexible = sum(matched, flexibleOf);
   const inOldMix = proportion(base, comparedVolume, baseVolume);
   const atInput = sum(matched, atInputOf);
+  if ([flexible, inOldMix, atInput, ...matched.flatMap((each) => [flexibleOf(each), atInputOf(each)])].some(isTooLarge)) return null;
   const rest = segments.filter((segment) => !hasVolumes(segment));
   const restBase = sum(rest, (each) => each.base);
   const unmatched = sum(rest, (each) => each.compared) - restBase;

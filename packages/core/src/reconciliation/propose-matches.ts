@@ -33,6 +33,7 @@ const LATEST_BY_AMOUNT = 10;
 const LATEST_TOGETHER = 7;
 const EARLIEST_TOGETHER = -3;
 const LATEST_NEAR = 10;
+const MOST_OF_AMOUNT = 200;
 const SCORES: Readonly<Record<Exclude<MatchBasis, 'together'>, number>> = { reference: 100, party: 60, words: 40, amount: 0 };
 
 type Dated<Line> = { readonly line: Line; readonly day: number };
@@ -53,8 +54,8 @@ export function proposeMatches({
   readonly bank: readonly BankLine[];
   readonly ledger: readonly CashLine[];
 }): MatchProposals {
-  const banks = bank.map((line) => ({ line, day: dayNumber(line.date), texts: bankTexts(line) }));
-  const cash = ledger.map((line) => ({ line, day: dayNumber(line.date) }));
+  const banks = byDay(bank.map((line) => ({ line, day: dayNumber(line.date), texts: bankTexts(line) })));
+  const cash = byDay(ledger.map((line) => ({ line, day: dayNumber(line.date) })));
   const taken = { bank: new Set<number>(), ledger: new Set<number>() };
   const isFree = {
     bank: ({ line }: DatedBank) => !taken.bank.has(line.id),
@@ -72,7 +73,7 @@ export function proposeMatches({
     take({ bank: [of.line.id], ledger: [to.line.id], basis, days: of.day - to.day, isSure: basis !== 'amount' });
   }
   for (const of of banks.filter(isFree.bank)) {
-    const group = smallestGroup(of.line.amount, nearby(cash.filter(isFree.ledger), of.day - LATEST_TOGETHER, of.day - EARLIEST_TOGETHER));
+    const group = smallestGroup(of.line.amount, between(cash, of.day - LATEST_TOGETHER, of.day - EARLIEST_TOGETHER).filter(isFree.ledger));
     if (group)
       take({
         bank: [of.line.id],
@@ -83,7 +84,7 @@ export function proposeMatches({
       });
   }
   for (const to of cash.filter(isFree.ledger)) {
-    const group = smallestGroup(to.line.amount, nearby(banks.filter(isFree.bank), to.day + EARLIEST_TOGETHER, to.day + LATEST_TOGETHER));
+    const group = smallestGroup(to.line.amount, between(banks, to.day + EARLIEST_TOGETHER, to.day + LATEST_TOGETHER).filter(isFree.bank));
     if (group)
       take({
         bank: group.map(({ line }) => line.id),
@@ -100,9 +101,8 @@ export function proposeMatches({
 function pairsOf(banks: readonly DatedBank[], cash: readonly Dated<CashLine>[]): Pair[] {
   const byAmount = groupBy(cash, ({ line }) => line.amount);
   const pairs = banks.flatMap((bank) =>
-    (byAmount.get(bank.line.amount) ?? []).flatMap((ledger): Pair[] => {
+    nearestOf(byAmount.get(bank.line.amount) ?? [], bank.day).flatMap((ledger): Pair[] => {
       const days = bank.day - ledger.day;
-      if (days < EARLIEST || days > LATEST) return [];
       const basis = basisOf(bank.texts, ledger.line);
       if (basis === 'amount' && days > LATEST_BY_AMOUNT) return [];
       return [{ bank, ledger, basis, score: SCORES[basis] - Math.abs(days) / 2 }];
@@ -111,22 +111,42 @@ function pairsOf(banks: readonly DatedBank[], cash: readonly Dated<CashLine>[]):
   return pairs.sort((a, b) => b.score - a.score || a.bank.line.id - b.bank.line.id || a.ledger.line.id - b.ledger.line.id);
 }
 
+/** Of very many lines of one amount, the nearest in days: the others would be taken by nobody. */
+function nearestOf(lines: readonly Dated<CashLine>[], day: number): readonly Dated<CashLine>[] {
+  const within = between(lines, day - LATEST, day - EARLIEST);
+  if (within.length <= MOST_OF_AMOUNT) return within;
+  return [...within].sort((a, b) => Math.abs(a.day - day) - Math.abs(b.day - day)).slice(0, MOST_OF_AMOUNT);
+}
+
 function basisOf(texts: BankTexts, line: CashLine): Exclude<MatchBasis, 'together'> {
   if (hasSameReference(texts, line)) return 'reference';
   if (hasSameParty(texts, line)) return 'party';
   return hasSameWords(texts, line) ? 'words' : 'amount';
 }
 
-const nearby = <Line extends { readonly day: number }>(lines: readonly Line[], from: number, to: number): Line[] =>
-  lines.filter(({ day }) => day >= from && day <= to);
+const byDay = <Line extends { readonly day: number }>(lines: readonly Line[]): Line[] => [...lines].sort((a, b) => a.day - b.day);
+/** Lines of some days, both ends included, of lines in order of their days. */
+function between<Line extends { readonly day: number }>(lines: readonly Line[], from: number, to: number): Line[] {
+  return lines.slice(firstOn(lines, from), firstOn(lines, to + 1));
+}
+/** The place of the first line on a day or after it. */
+function firstOn(lines: readonly { readonly day: number }[], day: number): number {
+  let [low, high] = [0, lines.length];
+  while (low < high) {
+    const middle = (low + high) >>> 1;
+    if (lines[middle]!.day < day) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
 const farthest = (days: readonly number[]): number => days.reduce((most, each) => (Math.abs(each) > Math.abs(most) ? each : most), 0);
 
 function nearMatches(banks: readonly DatedBank[], cash: readonly Dated<CashLine>[]): NearMatch[] {
   const found: NearMatch[] = [];
   const taken = new Set<number>();
   for (const { line, day, texts } of banks) {
-    const near = cash.flatMap((to): NearMatch[] => {
-      if (taken.has(to.line.id) || Math.abs(day - to.day) > LATEST_NEAR || line.amount > 0 !== to.line.amount > 0) return [];
+    const near = between(cash, day - LATEST_NEAR, day + LATEST_NEAR).flatMap((to): NearMatch[] => {
+      if (taken.has(to.line.id) || line.amount > 0 !== to.line.amount > 0) return [];
       const kind = areTransposed(line.amount, to.line.amount) ? 'transposed' : hasSameReference(texts, to.line) ? 'sameReference' : null;
       return kind === null ? [] : [{ bank: line.id, ledger: to.line.id, kind, difference: line.amount - to.line.amount }];
     });
