@@ -134,6 +134,11 @@ test('a drafted comment is rejected and brought back; a bridge has the steps a p
   await page.getByRole('checkbox', { name: 'Freight in' }).uncheck();
   await page.keyboard.press('Escape');
   await expect(bridge.getByRole('link', { name: /^Freight in, / })).toHaveCount(0);
+  // printed, its bars and the list are there
+  await page.emulateMedia({ media: 'print' });
+  expect((await bridge.locator('rect.fill-ink').boundingBox())!.height).toBeGreaterThan(8);
+  await expect(rows(page).first()).toBeVisible();
+  await page.emulateMedia({ media: null });
   // the ends stay on the statement's figures
   await expect(bridge.getByText('701,297')).toBeVisible();
   await expectAccessible(page);
