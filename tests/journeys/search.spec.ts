@@ -47,6 +47,15 @@ test('an entry, an amount, a name and a month are found by keyboard alone', asyn
   await expect(page.getByLabel('Find entries')).toBeFocused();
 });
 
+test('all entries that a word is in are a click away', async ({ page, demo }) => {
+  await open(page, demo, '/c/1?asOf=2026-10');
+  await page.getByRole('button', { name: 'Search' }).click();
+  await page.keyboard.type('freight');
+  await page.getByRole('option', { name: 'All entries with freight' }).click();
+  await expect(page).toHaveURL(/ledger\/entries\?find=freight/);
+  await expect(page.getByLabel('Find entries')).toHaveValue('freight');
+});
+
 test('what is not there says what can be searched for', async ({ page, demo }) => {
   await open(page, demo, '/c/1?asOf=2026-10');
   await opened(page);

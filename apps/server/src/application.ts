@@ -32,7 +32,7 @@ import {
   SavedFilters,
   StatisticsService,
 } from './ledger/index.ts';
-import { ReconciliationService, StatementImport, StatementStore } from './reconciliation/index.ts';
+import { ClearingService, ReconciliationService, StatementImport, StatementStore } from './reconciliation/index.ts';
 import { EntryIndex, SearchService } from './search/index.ts';
 import { StatementService, ViewStore } from './statements/index.ts';
 import { inlinePool, type WorkPool } from './work/work-pool.ts';
@@ -82,6 +82,7 @@ export type Application = {
   readonly postingChecks: PostingChecks;
   readonly tieOuts: TieOuts;
   readonly reconciliation: ReconciliationService;
+  readonly clearings: ClearingService;
   readonly statementImport: StatementImport;
   readonly entryIndex: EntryIndex;
   readonly search: SearchService;
@@ -143,7 +144,6 @@ export async function openApplication(options: {
   const reconciliation = new ReconciliationService({
     database,
     booksCache,
-    entryMaking,
     store,
     samplesOf: (id) => demo.bankStatements(id),
   });
@@ -187,6 +187,7 @@ export async function openApplication(options: {
     explainer: new Explainer({ database, booksCache, statements, lineDrivers }),
     tieOuts: new TieOuts({ database, booksCache, evaluator, budgetStore, views, reconciliation, actor: options.actor }),
     reconciliation,
+    clearings: new ClearingService({ database, booksCache, entryMaking, store }),
     statementImport: new StatementImport({ database, booksCache, store }),
     entryIndex,
     search: new SearchService({ booksCache, views, budgetStore, findingList, entryIndex, actor: options.actor }),

@@ -15,13 +15,13 @@ type Values = Readonly<Record<string, string | boolean | undefined>>;
  */
 export async function reconcileBank(application: Application, values: Values): Promise<Answer> {
   const { id, name } = await chosenCompany(application, values['company'] as string | undefined);
-  const { actor, reconciliation } = application;
+  const { actor, reconciliation, clearings: clearing } = application;
   const account = typeof values['account'] === 'string' ? values['account'] : (await reconciliation.describe(id, {})).account;
   if (typeof values['file'] === 'string') await importStatement(application, id, { account, path: values['file'] });
   if (values['apply'] === true) {
     const { proposals } = await reconciliation.describe(id, { account });
     const clearings = proposals.filter(({ isSure }) => isSure);
-    if (clearings.length > 0) await reconciliation.clear(id, { account, clearings }, actor);
+    if (clearings.length > 0) await clearing.clear(id, { account, clearings }, actor);
   }
   const of = await reconciliation.describe(id, { account, asOf: values['as-of'] as string | undefined });
   const { figures } = of;

@@ -13,6 +13,7 @@ import {
 import type { Actor } from '../database/audit.ts';
 import { type Route, route } from '../http/route.ts';
 import { requiredUpload } from '../http/upload.ts';
+import type { ClearingService } from './clearing-service.ts';
 import type { ReconciliationService } from './reconciliation-service.ts';
 import type { StatementImport } from './statement-import.ts';
 
@@ -20,13 +21,14 @@ const MOST_BYTES = 20 * 1024 ** 2;
 const PATH = '/companies/:company/reconciliation';
 type Services = {
   readonly reconciliation: ReconciliationService;
+  readonly clearings: ClearingService;
   readonly statementImport: StatementImport;
   readonly directory: string;
   readonly actor: Actor;
 };
 
 /** Bank reconciliation: statements, what is cleared with what, and entries for what the ledger lacks. */
-export const reconciliationRoutes = ({ reconciliation, statementImport, directory, actor }: Services): readonly Route[] => [
+export const reconciliationRoutes = ({ reconciliation, clearings, statementImport, directory, actor }: Services): readonly Route[] => [
   route({
     method: 'get',
     path: PATH,
@@ -59,14 +61,14 @@ export const reconciliationRoutes = ({ reconciliation, statementImport, director
     summary: 'Mark lines of the statement and of the ledger as the same money',
     request: { body: clearLinesSchema },
     response: null,
-    handle: ({ path, body }) => reconciliation.clear(path.company, body, actor),
+    handle: ({ path, body }) => clearings.clear(path.company, body, actor),
   }),
   route({
     method: 'delete',
     path: `${PATH}/clearings/:clearing`,
     summary: 'Take a clearing back; an entry posted with it stays',
     response: null,
-    handle: ({ path }) => reconciliation.unclear(path.company, path.clearing, actor),
+    handle: ({ path }) => clearings.unclear(path.company, path.clearing, actor),
   }),
   route({
     method: 'post',
@@ -74,7 +76,7 @@ export const reconciliationRoutes = ({ reconciliation, statementImport, director
     summary: 'Post a line of the statement that the ledger lacks, and clear it',
     request: { body: postAdjustmentSchema },
     response: null,
-    handle: ({ path, body }) => reconciliation.postAdjustment(path.company, body, actor),
+    handle: ({ path, body }) => clearings.postAdjustment(path.company, body, actor),
   }),
   route({
     method: 'post',
@@ -82,7 +84,7 @@ export const reconciliationRoutes = ({ reconciliation, statementImport, director
     summary: 'Clear lines that do not add up, and post the difference to its watched account',
     request: { body: forceDifferenceSchema },
     response: null,
-    handle: ({ path, body }) => reconciliation.force(path.company, body, actor),
+    handle: ({ path, body }) => clearings.force(path.company, body, actor),
   }),
   route({
     method: 'put',
@@ -90,7 +92,7 @@ export const reconciliationRoutes = ({ reconciliation, statementImport, director
     summary: 'Explain a forced difference',
     request: { body: explainDifferenceSchema },
     response: null,
-    handle: ({ path, body }) => reconciliation.explain(path.company, path.clearing, { ...body, actor }),
+    handle: ({ path, body }) => clearings.explain(path.company, path.clearing, { ...body, actor }),
   }),
   route({
     method: 'put',
@@ -98,6 +100,6 @@ export const reconciliationRoutes = ({ reconciliation, statementImport, director
     summary: 'Mark a line before the first statement as outstanding, or no longer',
     request: { body: markOutstandingSchema },
     response: null,
-    handle: ({ path, body }) => reconciliation.mark(path.company, body, actor),
+    handle: ({ path, body }) => clearings.mark(path.company, body, actor),
   }),
 ];
