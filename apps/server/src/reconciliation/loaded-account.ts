@@ -1,8 +1,7 @@
-import { type BankLine, type IsoDate, reconcile, type Reconciliation } from '@wise-margin/core';
+import { type BankLine, daysLater, type IsoDate, reconcile, type Reconciliation } from '@wise-margin/core';
 
 import type { Books } from '../companies/index.ts';
 import { cashAccountOf } from './cash-account.ts';
-import { daysLater } from './days-later.ts';
 import type { CashAccount, StatementCounts, StatementStore, StoredCashLine, StoredClearing } from './statement-store.ts';
 
 /** Lines this many days before the first statement may still clear. */

@@ -1,5 +1,5 @@
 import { type BankFileAnswerDto, type bankFileFieldsSchema, type BankFilePreviewDto, bankMappingSchema } from '@wise-margin/contract';
-import { daysInMonth, type IsoDate, isoDate, type Minor, minor, parseIsoDate, toDecimalText } from '@wise-margin/core';
+import { daysInMonth, daysLater, type IsoDate, isoDate, type Minor, minor, parseIsoDate, toDecimalText } from '@wise-margin/core';
 import { dayWords } from '@wise-margin/presentation';
 import type { z } from 'zod';
 
@@ -12,7 +12,6 @@ import { type BankFile, BankFileError } from './bank-files/bank-file.ts';
 import { type BankCsvMapping } from './bank-files/read-bank-csv.ts';
 import { type ReadBankFile, readBankFile } from './bank-files/read-bank-file.ts';
 import { cashAccountOf } from './cash-account.ts';
-import { daysLater } from './days-later.ts';
 import type { CashAccount, StatementCounts, StatementStore } from './statement-store.ts';
 
 type Fields = z.infer<typeof bankFileFieldsSchema>;

@@ -1,13 +1,11 @@
 import type { ReconciliationDto } from '@wise-margin/contract';
+import { daysBetween } from '@wise-margin/core';
 import { dayWords } from '@wise-margin/presentation';
 
 import { useCompany } from '../data/company.ts';
 import { Amount } from '../ui/figure.tsx';
 import { ListExport } from '../ui/list-export.tsx';
 import { bankWords, cashWords } from './match-view.tsx';
-
-const MILLISECONDS_A_DAY = 86_400_000;
-const ageOf = (date: string, asOf: string): number => (Date.parse(asOf) - Date.parse(date)) / MILLISECONDS_A_DAY;
 
 type Item = {
   readonly key: string;
@@ -31,7 +29,7 @@ export function OutstandingView({ of, openEntry }: { readonly of: Reconciliation
       entry: line.entry,
       entryId: line.entryId,
       words: cashWords(line),
-      days: ageOf(line.date, of.asOf),
+      days: daysBetween(line.date, of.asOf),
       amount: line.amount,
     })),
     ...of.unrecorded.map((line) => ({
@@ -41,7 +39,7 @@ export function OutstandingView({ of, openEntry }: { readonly of: Reconciliation
       entry: '',
       entryId: null,
       words: bankWords(line),
-      days: ageOf(line.date, of.asOf),
+      days: daysBetween(line.date, of.asOf),
       amount: line.amount,
     })),
   ];

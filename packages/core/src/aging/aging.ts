@@ -1,8 +1,9 @@
+import { daysBetween } from '../calendar/day-number.ts';
 import type { IsoDate } from '../calendar/iso-date.ts';
 import { groupBy } from '../collections/group-by.ts';
 import { type Decimal, multiplyByDecimal } from '../money/decimal.ts';
 import { type Minor, minor, ZERO } from '../money/minor.ts';
-import { type AgingBasis, type AgingBuckets, bucketAt, bucketCount, daysBetween, monthsLater } from './buckets.ts';
+import { type AgingBasis, type AgingBuckets, bucketAt, bucketCount, monthsLater } from './buckets.ts';
 import { type ControlLine, type OpenItem, openItems, type UnappliedCredit } from './open-items.ts';
 
 /** An open document with its age. */

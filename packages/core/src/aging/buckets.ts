@@ -1,3 +1,4 @@
+import { daysBetween } from '../calendar/day-number.ts';
 import { daysInMonth, type IsoDate, isoDate } from '../calendar/iso-date.ts';
 
 export type AgingBasis = 'due' | 'document';
@@ -32,10 +33,6 @@ export function bucketNames(basis: AgingBasis, { size, count }: AgingBuckets): s
   });
   return [...(basis === 'due' ? ['Not yet due'] : []), ...between, `Over ${count * size}`];
 }
-
-/** Days from one date to another; below zero when it comes before. */
-export const daysBetween = (from: IsoDate, to: IsoDate): number =>
-  (Date.parse(`${to}T00:00:00Z`) - Date.parse(`${from}T00:00:00Z`)) / 86_400_000;
 
 /** The same day a number of months later, or earlier below zero; the last day of a shorter month. */
 export function monthsLater(date: IsoDate, months: number): IsoDate {

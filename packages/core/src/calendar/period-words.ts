@@ -1,10 +1,10 @@
 import { type FiscalCalendar, periodAt, type PeriodIndex, periodOfYear } from './fiscal-calendar.ts';
+import { MONTH_NAMES } from './month-names.ts';
 import type { Span } from './span.ts';
 
-const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'];
 const partsOf = (calendar: FiscalCalendar, index: PeriodIndex) => {
   const { key } = periodAt(calendar, index);
-  return { month: MONTHS[Number(key.slice(5)) - 1]!, year: key.slice(0, 4) };
+  return { month: MONTH_NAMES[Number(key.slice(5)) - 1]!, year: key.slice(0, 4) };
 };
 
 /** `Oct 2026` */

@@ -58,6 +58,8 @@ describe('price and volume', () => {
     expect(priceVolume([])).toBeNull();
     expect(priceVolume([segment('', [100, 0], [100, 5])])).toBeNull();
     expect(priceVolume([segment('', [100, null], [100, 5])])).toBeNull();
+    // less than a millionth of a unit is none
+    expect(priceVolume([segment('', [100, 1e-9], [100, 5])])).toBeNull();
     // a thousandth of a unit before, thirty million times as many now
     expect(priceVolume([segment('', [295_767_158, 0.001], [0, 30_453_681])])).toBeNull();
   });

@@ -1,4 +1,5 @@
-import { LARGEST_MINOR, type Minor, minor } from '../money/minor.ts';
+import { fraction, roundFraction } from '../money/fraction.ts';
+import { AmountOverflowError, type Minor, minor } from '../money/minor.ts';
 
 /** A part of a line that has a volume of its own: a product, a department, or the whole line. */
 export type DrivenSegment = {
@@ -38,8 +39,6 @@ export type PriceVolume = {
 
 /** Volumes to a millionth. */
 const SCALE = 1e6;
-/** Twice as much is still an amount, so that a difference of two such is one. */
-const isTooLarge = (amount: number): boolean => Math.abs(amount) > LARGEST_MINOR / 4;
 
 /**
  * Splits a difference by its volumes. Definitions (Horngren, Datar, Rajan, Cost Accounting: A Managerial Emphasis, chapters
@@ -55,6 +54,16 @@ const isTooLarge = (amount: number): boolean => Math.abs(amount) > LARGEST_MINOR
 export function priceVolume(segments: readonly DrivenSegment[]): PriceVolume | null {
   const matched = segments.filter(hasVolumes);
   if (matched.length === 0) return null;
+  try {
+    return splitBy(matched, segments);
+  } catch (error) {
+    if (error instanceof AmountOverflowError) return null;
+    throw error;
+  }
+}
+
+/** @throws AmountOverflowError for volumes too far apart */
+function splitBy(matched: readonly DrivenSegment[], segments: readonly DrivenSegment[]): PriceVolume {
   const sum = (of: readonly DrivenSegment[], value: (segment: DrivenSegment) => number): number =>
     of.reduce((total, segment) => total + value(segment), 0);
   const [base, compared] = [sum(matched, (each) => each.base), sum(matched, (each) => each.compared)];
@@ -62,7 +71,6 @@ export function priceVolume(segments: readonly DrivenSegment[]): PriceVolume | n
   const flexible = sum(matched, flexibleOf);
   const inOldMix = proportion(base, comparedVolume, baseVolume);
   const atInput = sum(matched, atInputOf);
-  if ([flexible, inOldMix, atInput, ...matched.flatMap((each) => [flexibleOf(each), atInputOf(each)])].some(isTooLarge)) return null;
   const rest = segments.filter((segment) => !hasVolumes(segment));
   const restBase = sum(rest, (each) => each.base);
   const unmatched = sum(rest, (each) => each.compared) - restBase;
@@ -91,18 +99,15 @@ export function priceVolume(segments: readonly DrivenSegment[]): PriceVolume | n
   };
 }
 
-const hasVolumes = ({ comparedVolume, baseVolume }: DrivenSegment): boolean => (comparedVolume ?? 0) > 0 && (baseVolume ?? 0) > 0;
-const hasInputs = ({ comparedInput, baseInput }: DrivenSegment): boolean => (comparedInput ?? 0) > 0 && (baseInput ?? 0) > 0;
+const isMeasured = (volume: number | null | undefined): boolean => Math.round((volume ?? 0) * SCALE) > 0;
+const hasVolumes = ({ comparedVolume, baseVolume }: DrivenSegment): boolean => isMeasured(comparedVolume) && isMeasured(baseVolume);
+const hasInputs = ({ comparedInput, baseInput }: DrivenSegment): boolean => isMeasured(comparedInput) && isMeasured(baseInput);
 /** What the base would be at the volume of the compared side. */
 const flexibleOf = ({ base, comparedVolume, baseVolume }: DrivenSegment): number => proportion(base, comparedVolume!, baseVolume!);
 /** What the base's rate makes of the input that was used; without inputs, the flexible budget. */
 const atInputOf = (segment: DrivenSegment): number =>
   hasInputs(segment) ? proportion(segment.base, segment.comparedInput!, segment.baseInput!) : flexibleOf(segment);
 
-/** An amount times one volume over another, exactly, rounded half away from zero. */
-function proportion(amount: number, volume: number, of: number): number {
-  const [times, over] = [BigInt(Math.round(volume * SCALE)), BigInt(Math.round(of * SCALE))];
-  const product = BigInt(amount) * times;
-  const half = over / 2n;
-  return Number((product + (product < 0n ? -half : half)) / over);
-}
+/** An amount times one volume over another, exactly, rounded half away from zero. @throws AmountOverflowError past the exact range of money */
+const proportion = (amount: number, volume: number, of: number): number =>
+  roundFraction(fraction(BigInt(amount) * BigInt(Math.round(volume * SCALE)), BigInt(Math.round(of * SCALE))));

@@ -1,4 +1,6 @@
-const MONTHS = ['january', 'february', 'march', 'april', 'may', 'june', 'july', 'august', 'september', 'october', 'november', 'december'];
+import { MONTH_NAMES, monthNumber } from '../calendar/month-names.ts';
+
+const MONTHS = MONTH_NAMES.map((name) => name.toLowerCase());
 // "may" and "march" are words too; they count only with a year or beside another sign of a period
 const IN_FULL = new RegExp(
   `\\b(${MONTHS.join('|')}|${MONTHS.filter((name) => name.length > 4)
@@ -17,6 +19,6 @@ export function namedMonth(text: string): { readonly month: number; readonly yea
   if (!found) return null;
   const [, name, year] = found;
   if ((name === 'may' || name === 'march') && year === undefined) return null;
-  const month = MONTHS.findIndex((each) => each.startsWith(name!.slice(0, 3))) + 1;
+  const month = monthNumber(name!.slice(0, 3));
   return { month, year: year === undefined ? null : Number(year.length === 2 ? `20${year}` : year) };
 }

@@ -1,3 +1,4 @@
+import { hasDigitsSwapped } from '../postings/unusual-amounts.ts';
 import type { BankLine, CashLine } from './bank-line.ts';
 
 const SHORTEST_REFERENCE = 4;
@@ -42,10 +43,4 @@ export function hasSameWords(bank: BankTexts, { memo }: Pick<CashLine, 'memo'>):
 }
 
 /** Whether one amount is the other with two neighboring figures exchanged: 5,436.00 and 5,346.00. */
-export function areTransposed(a: number, b: number): boolean {
-  const [first, second] = [String(Math.abs(a)), String(Math.abs(b))];
-  if (a === b || first.length !== second.length || a > 0 !== b > 0) return false;
-  const differing = [...first].flatMap((figure, at) => (figure === second[at] ? [] : [at]));
-  const [left, right] = differing;
-  return differing.length === 2 && right === left! + 1 && first[left!] === second[right] && first[right] === second[left!];
-}
+export const areTransposed = (a: number, b: number): boolean => a > 0 === b > 0 && hasDigitsSwapped(Math.abs(a), Math.abs(b));

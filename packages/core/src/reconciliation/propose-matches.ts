@@ -1,5 +1,5 @@
+import { dayNumber } from '../calendar/day-number.ts';
 import { groupBy } from '../collections/group-by.ts';
-import { dayNumber } from '../reports/account-movements.ts';
 import type { BankLine, CashLine } from './bank-line.ts';
 import { areTransposed, type BankTexts, bankTexts, hasSameParty, hasSameReference, hasSameWords } from './line-likeness.ts';
 import { smallestGroup } from './smallest-group.ts';

@@ -1,3 +1,4 @@
+import { dayNumber } from '../calendar/day-number.ts';
 import { type Chart, isIncomeAccount } from '../chart/account.ts';
 import type { LineTable } from '../ledger/line-table.ts';
 import { type Minor, minor } from '../money/minor.ts';
@@ -40,9 +41,6 @@ export function placeIn(
     return day < first ? -1 : day > last ? 1 : 0;
   };
 }
-
-/** Days from 1970-01-01 to a date. */
-export const dayNumber = (date: string): number => Date.parse(`${date}T00:00:00Z`) / 86_400_000;
 
 /** Whether a line is before the fiscal year that income accounts count from. */
 export function isBeforeYear(table: LineTable, { slots, yearStart }: ReportRange): (position: number) => boolean {

@@ -8,6 +8,7 @@ import {
   type Slot,
 } from '../calendar/fiscal-calendar.ts';
 import { type IsoDate, isoDate, parseIsoDate } from '../calendar/iso-date.ts';
+import { monthNumber } from '../calendar/month-names.ts';
 
 /** The days a report is about, both included. */
 export type ReportRange = {
@@ -21,7 +22,6 @@ export type ReportRange = {
 export type RangeIssue = { readonly code: 'unreadable' | 'outsideYears' | 'reversed'; readonly text: string };
 export type ReadRange = { readonly ok: true; readonly range: ReportRange } | { readonly ok: false; readonly issue: RangeIssue };
 
-const MONTHS = ['january', 'february', 'march', 'april', 'may', 'june', 'july', 'august', 'september', 'october', 'november', 'december'];
 type Days = { readonly from: IsoDate; readonly to: IsoDate };
 /** A part of a range as typed: days; outside the calendar null; not readable undefined. `isDay` is a date without a start of its own. */
 type Point = (Days & { readonly isDay: boolean }) | null | undefined;
@@ -135,6 +135,3 @@ export function readDate(text: string): IsoDate | null {
 
 const dateOf = (year: number, month: number, day: number): IsoDate | null => parseIsoDate(isoDate(year, month, day));
 const swapped = (match: RegExpExecArray | null) => (match ? [match[0], match[2]!, match[1]!] : null);
-
-/** 1 to 12 for a month's name or at least its first three letters; 0 for anything else. */
-const monthNumber = (name: string): number => MONTHS.findIndex((month) => month.startsWith(name)) + 1;

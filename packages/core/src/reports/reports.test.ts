@@ -1,12 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
+import { dayNumber } from '../calendar/day-number.ts';
 import { monthCalendar } from '../calendar/fiscal-calendar.ts';
 import { account } from '../chart/small-account.ts';
 import { LineTable, type TableLine } from '../ledger/line-table.ts';
 import { type Minor } from '../money/minor.ts';
 import { accountDetail } from './account-detail.ts';
-import { accountMovements, dayNumber } from './account-movements.ts';
+import { accountMovements } from './account-movements.ts';
 import { journalEntries } from './journals.ts';
 import { partyActivity } from './party-activity.ts';
 import { readRange, type ReportRange, yearsEarlier } from './read-range.ts';

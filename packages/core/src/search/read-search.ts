@@ -1,4 +1,5 @@
 import { type FiscalCalendar, type PeriodIndex, periodOfKey } from '../calendar/fiscal-calendar.ts';
+import { monthNumber } from '../calendar/month-names.ts';
 
 /** What a typed search can mean, all at once: `6110` is an amount, and may as well be an account. */
 export type SearchText = {
@@ -12,8 +13,6 @@ export type SearchText = {
 /** Amounts without their sign, in minor units, both ends included; `most` is Infinity without an upper end. */
 export type AmountRange = { readonly least: number; readonly most: number };
 
-const MONTHS = ['january', 'february', 'march', 'april', 'may', 'june', 'july', 'august', 'september', 'october', 'november', 'december'];
-const SHORTEST_MONTH = 3;
 const UNITS: Readonly<Record<string, number>> = { '': 1, k: 1e3, m: 1e6, b: 1e9 };
 const LARGEST = Number.MAX_SAFE_INTEGER;
 
@@ -81,8 +80,7 @@ function readMonth(
   const slashed = /^(\d{1,2})\/(\d{4})$/.exec(text);
   if (slashed) return monthOf(calendar, Number(slashed[2]), Number(slashed[1]));
   const [name = '', year] = words;
-  if (words.length > 2 || name.length < SHORTEST_MONTH) return null;
-  const month = MONTHS.findIndex((each) => each.startsWith(name)) + 1;
+  const month = words.length > 2 ? 0 : monthNumber(name);
   if (month === 0) return null;
   if (year !== undefined)
     return /^\d{2}(\d{2})?$/.test(year) ? monthOf(calendar, Number(year.length === 2 ? `20${year}` : year), month) : null;
