@@ -1,27 +1,13 @@
 // npm run bench:changes: changes of a large ledger, and what follows them. Nothing here asserts.
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 
 import type { AccountListDto, CompanyDto, EntryListDto } from '@wise-margin/contract';
 
-import { largeAccountsCsv, writeLargeLedger } from '../tests/support/large-ledger.ts';
-import { startProcess } from '../tests/support/process.ts';
+import { onLargeLedger, say } from './large-server.ts';
 
 const LINES = Number(process.argv[2] ?? 1_000_000);
 const MOVED = Number(process.argv[3] ?? 100_000);
-const ACCOUNTS = 500;
 const TURNS = 4;
-const folder = mkdtempSync(join(tmpdir(), 'wise-margin-changes-'));
-const say = (text: string): boolean => process.stdout.write(`${text}\n`);
-const server = await startProcess(join(folder, 'data'));
-try {
-  const accounts = join(folder, 'accounts.csv');
-  const ledger = join(folder, 'ledger.csv');
-  writeFileSync(accounts, largeAccountsCsv(ACCOUNTS));
-  writeLargeLedger(ledger, { lines: LINES, accounts: ACCOUNTS, years: 5, departments: 4 });
-  const made = await server.upload({ name: 'Changes', currency: 'USD', startMonth: '1' }, { accounts, ledger });
-  await fetch(`${server.base}/imports/${made.id}/post`, { method: 'POST' });
+await onLargeLedger('Changes', LINES, async (server) => {
   const at = '/companies/1';
   const { lastPosted, years } = await server.get<CompanyDto>(at);
   const chart = await server.get<AccountListDto>(`${at}/accounts?year=${years.at(-1)}`);
@@ -56,7 +42,4 @@ try {
   const many = Array.from({ length: MOVED }, (_, at) => at * 2 + 1);
   say(`${MOVED.toLocaleString('en-US')} lines moved: ${await timed(() => move(many, targets[0]!))}`);
   say(`the server took ${server.peakMegabytes().toFixed(0)} MB at most`);
-} finally {
-  await server.stop('SIGTERM');
-  rmSync(folder, { recursive: true, force: true });
-}
+});

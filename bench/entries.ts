@@ -1,26 +1,12 @@
 // npm run bench:entries: the list of entries of a large ledger, any filter and any page. Nothing here asserts.
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 
 import type { EntryListDto } from '@wise-margin/contract';
 
-import { largeAccountsCsv, writeLargeLedger } from '../tests/support/large-ledger.ts';
-import { startProcess } from '../tests/support/process.ts';
+import { onLargeLedger, say } from './large-server.ts';
 
 const LINES = Number(process.argv[2] ?? 1_000_000);
-const ACCOUNTS = 500;
 const TURNS = 5;
-const folder = mkdtempSync(join(tmpdir(), 'wise-margin-entries-'));
-const say = (text: string): boolean => process.stdout.write(`${text}\n`);
-const server = await startProcess(join(folder, 'data'));
-try {
-  const accounts = join(folder, 'accounts.csv');
-  const ledger = join(folder, 'ledger.csv');
-  writeFileSync(accounts, largeAccountsCsv(ACCOUNTS));
-  writeLargeLedger(ledger, { lines: LINES, accounts: ACCOUNTS, years: 5, departments: 4 });
-  const made = await server.upload({ name: 'Entries', currency: 'USD', startMonth: '1' }, { accounts, ledger });
-  await fetch(`${server.base}/imports/${made.id}/post`, { method: 'POST' });
+await onLargeLedger('Entries', LINES, async (server) => {
   const page = (query: string): Promise<EntryListDto> => server.get(`/companies/1/entries?limit=200&${query}`);
   const timed = async (query: string): Promise<number> => {
     const from = performance.now();
@@ -63,7 +49,4 @@ try {
     say(`${name}: ${cold.toFixed(0)} ms first, ${turns.sort((a, b) => a - b)[TURNS >> 1]!.toFixed(0)} ms after`);
   }
   say(`${Math.round(server.peakMegabytes())} MB at most`);
-} finally {
-  await server.stop('SIGTERM');
-  rmSync(folder, { recursive: true, force: true });
-}
+});

@@ -1,26 +1,12 @@
 // npm run bench:search: the search over everything, on a large ledger through HTTP. Nothing here asserts.
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 
 import type { SearchDto } from '@wise-margin/contract';
 
-import { largeAccountsCsv, writeLargeLedger } from '../tests/support/large-ledger.ts';
-import { startProcess } from '../tests/support/process.ts';
+import { onLargeLedger, say } from './large-server.ts';
 
 const LINES = Number(process.argv[2] ?? 1_000_000);
-const ACCOUNTS = 500;
 const TURNS = 5;
-const folder = mkdtempSync(join(tmpdir(), 'wise-margin-search-'));
-const say = (text: string): boolean => process.stdout.write(`${text}\n`);
-const server = await startProcess(join(folder, 'data'));
-try {
-  const accounts = join(folder, 'accounts.csv');
-  const ledger = join(folder, 'ledger.csv');
-  writeFileSync(accounts, largeAccountsCsv(ACCOUNTS));
-  writeLargeLedger(ledger, { lines: LINES, accounts: ACCOUNTS, years: 5, departments: 4 });
-  const made = await server.upload({ name: 'Search', currency: 'USD', startMonth: '1' }, { accounts, ledger });
-  await fetch(`${server.base}/imports/${made.id}/post`, { method: 'POST' });
+await onLargeLedger('Search', LINES, async (server) => {
   const search = (q: string): Promise<SearchDto> => server.get(`/companies/1/search?q=${encodeURIComponent(q)}`);
   const timed = async (q: string): Promise<number> => {
     const from = performance.now();
@@ -61,7 +47,4 @@ try {
       `${q.padEnd(20)} ${cold.toFixed(0)} ms first, ${Math.min(...turns).toFixed(0)} to ${Math.max(...turns).toFixed(0)} ms again, ${(await search(q)).hits.length} found`,
     );
   }
-} finally {
-  await server.stop('SIGTERM');
-  rmSync(folder, { recursive: true, force: true });
-}
+});

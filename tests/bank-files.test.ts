@@ -9,7 +9,7 @@ import { readOfx } from '../apps/server/src/reconciliation/bank-files/read-ofx.t
 
 const day = fc.integer({ min: 1, max: 31 }).map((number) => `2026-10-${String(number).padStart(2, '0')}`);
 // what a bank writes: capitals, figures and signs, nothing that ends a line or a cell
-const text = fc.stringMatching(/^[A-Z0-9][A-Z0-9 &'.#/-]{0,28}[A-Z0-9]$/).map((each) => each.replace(/ {2,}/g, ' '));
+const text = fc.stringMatching(/^[A-Z0-9][A-Z0-9 &'.#/-]{0,58}[A-Z0-9]$/).map((each) => each.replace(/ {2,}/g, ' '));
 const line = fc.record({
   date: day,
   amount: fc.integer({ min: -99_999_999, max: 99_999_999 }).filter((amount) => amount !== 0),

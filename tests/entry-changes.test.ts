@@ -56,7 +56,7 @@ describe('a correction', () => {
     const after = await server.statement(`${at}/statements/income?asOf=2026-07`);
     const operatingIncome = (grid: typeof before) => grid.cells[grid.lines.findIndex(({ key }) => key === 'operating_income')]![0]!;
     const [was, is] = [operatingIncome(before), operatingIncome(after)];
-    if (was.kind !== 'amount' || is.kind !== 'amount') throw new TypeError('operating income is no amount');
+    if (was.kind !== 'amount' || is.kind !== 'amount') throw new TypeError('operating income is not an amount');
     expect(is.value - was.value).toBe(100_00);
     expect(await entryOf(entry.id)).toMatchObject({ version: entry.version + 1, debits: entry.debits - 100_00 });
     const [change] = await historyOf(entry.id);

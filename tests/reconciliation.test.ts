@@ -198,7 +198,7 @@ describe('a statement that does not fit', () => {
     ['', 'The file is empty'],
     ['\x89PNG\r\n', 'a PNG picture'],
     ['<html><body>Sign in again</body></html>', 'a web page'],
-    ['<feed><entry/></feed>', 'no bank statement'],
+    ['<feed><entry/></feed>', 'not a bank statement'],
     ['a,b\n1,2\n', 'No row has headings for a date and an amount'],
     ['Date,Amount\n"2026-10-01,5.00\n', 'the quotes do not close'],
   ])('and is none at all is refused at once', async (text, why) => {
@@ -215,7 +215,7 @@ describe('a statement that does not fit', () => {
       'The file has no balance, and there is no statement before it. Enter the balance before its first line.',
     ]);
     expect(await faults(rows, { account: '1020', opening: 'none' })).toContain(
-      'The opening balance "none" is no amount. Enter it such as 12,345.67.',
+      'The opening balance "none" is not an amount. Enter it such as 12,345.67.',
     );
     const { opening, closing, from, to } = await preview(rows, { account: '1020', opening: '1,000.00' });
     expect([opening, closing, from, to]).toEqual([100_000, 109_500, '2026-10-01', '2026-10-31']);
@@ -229,7 +229,7 @@ describe('a statement that does not fit', () => {
   it('of an account that is no cash is refused', async () => {
     expect(await sent(SEPTEMBER, { account: '6640' })).toMatchObject({
       status: 422,
-      body: { detail: '6640 is no cash account. Choose one of 1010 Operating cash, 1020 Payroll cash, 1030 Card clearing.' },
+      body: { detail: '6640 is not a cash account. Choose one of 1010 Operating cash, 1020 Payroll cash, 1030 Card clearing.' },
     });
     expect(await server.send('GET', `${PATH}?account=1010&asOf=2026-02-30`)).toMatchObject({ status: 422 });
     expect(await server.send('DELETE', `${PATH}/statements/999`)).toMatchObject({ status: 404 });
@@ -277,7 +277,7 @@ describe('lines', () => {
     await server.send('POST', `${PATH}/adjustments`, { account: '1010', bankLine: fee.id, to: fee.suggested! });
     const tie = async () =>
       (await server.get<TieOutsDto>('/companies/1/tie-outs?asOf=2026-10')).tieOuts.find(({ key }) => key === 'bank-1010');
-    expect(await tie()).toMatchObject({ agrees: false, difference: 0, where: '1 forced differences are not explained.' });
+    expect(await tie()).toMatchObject({ agrees: false, difference: 0, where: 'Forced differences without an explanation: 1.' });
     expect(await server.send('PUT', `${PATH}/differences/${difference!.id}`, { explanation: 'Deposit slip read wrong' })).toMatchObject({
       status: 204,
     });

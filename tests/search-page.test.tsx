@@ -61,13 +61,15 @@ describe('the search', () => {
   it('names each kind once, with amounts, and offers all entries', async () => {
     const { page, type } = await open();
     type('freight');
-    const more = await page.findByText('All entries with freight');
+    await page.findByText('All entries with freight');
     const options = within(page.getByRole('listbox'))
       .getAllByRole('option')
       .map(({ textContent }) => textContent ?? '');
     expect(options.filter((text) => text.startsWith('Entry'))).toHaveLength(1);
     expect(options.some((text) => text.includes('Harbor Freight Lines') && text.includes('48.90'))).toBe(true);
-    expect(more.textContent).toBe('All entries with freight');
+    // eight of the nine bills, the newest first, and the way to all of them last
+    expect(options.map((text) => /PU-\d/.exec(text)?.[0]).filter(Boolean)).toEqual([9, 8, 7, 6, 5, 4, 3, 2].map((at) => `PU-${at}`));
+    expect(options.at(-1)).toBe('All entries with freight');
   });
   it('sets the month, and stays on the page', async () => {
     const { page, type, box } = await open();

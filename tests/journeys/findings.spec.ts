@@ -172,7 +172,12 @@ test('findings come from any statement, with limits of its own; a step of a brid
   await open(page, untouched, '/c/1/findings/variances?asOf=2026-10&comparison=priorMonth');
   await page.getByLabel('Statement').selectOption('Balance sheet');
   await expect(page).toHaveURL(/view=balance/);
-  await expect(rows(page).first()).toBeVisible();
+  await expect(
+    rows(page)
+      .filter({ hasText: /^Receivables/ })
+      .first(),
+  ).toBeVisible();
+  await expect(rows(page).filter({ hasText: /^Revenue, net/ })).toHaveCount(0);
   await open(page, untouched, '/c/1/findings/variances?asOf=2026-10&comparison=priorMonth&line=operating_income&month=2026-10&span=month');
   await why(page).getByRole('button', { name: 'Show as a bridge' }).last().click();
   await why(page)

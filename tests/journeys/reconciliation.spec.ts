@@ -79,7 +79,7 @@ test('a file that does not fit says why, and is not imported', async ({ page, ba
     .getByLabel('Bank statement', { exact: true })
     .setInputFiles({ name: 'payroll.csv', mimeType: 'text/csv', buffer: Buffer.from(rows) });
   const form = page.getByRole('region', { name: 'Statement to import' });
-  await expect(form.getByRole('alert')).toContainText('Row 3, Amount: "much" is no amount.');
+  await expect(form.getByRole('alert')).toContainText('Row 3, Amount: "much" is not an amount.');
   await expect(form.getByRole('button', { name: 'Import the statement' })).toBeDisabled();
   await expectAccessible(page);
   await form.getByRole('button', { name: 'Cancel' }).press('Enter');

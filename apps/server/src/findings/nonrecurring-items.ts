@@ -25,7 +25,7 @@ const ITEMS = `SELECT a.position, o.period_code, o.entry_id, e.number, e.date,
   FROM nonrecurring_items o JOIN accounts a ON a.id = o.account_id LEFT JOIN entries e ON e.id = o.entry_id
   WHERE o.company_id = $1`;
 
-/** Items that are known not to recur, which budgets leave out, as far as a difference has them: those of its own months, and of the base's where that is history. */
+/** Nonrecurring items within a difference: those in its own months, and those in the base's months where the base is actuals. */
 export async function nonrecurringIn(
   database: Database,
   books: Books,

@@ -13,7 +13,7 @@ export function cashAccountOf(books: Books, number: string): CashAccount & { rea
   const account = books.chart.accounts[position];
   if (!account || account.class !== 'cash')
     throw refused(
-      `${number} is no cash account. Choose one of ${cashAccounts(books)
+      `${number} is not a cash account. Choose one of ${cashAccounts(books)
         .map((each) => `${each.number} ${each.name}`)
         .join(', ')}.`,
       'account',

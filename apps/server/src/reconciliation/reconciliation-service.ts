@@ -149,7 +149,7 @@ export class ReconciliationService {
 function dayOf(books: Books, asked: string | undefined, statements: readonly StatementCounts[]): IsoDate {
   if (asked !== undefined) {
     const day = parseIsoDate(asked);
-    if (day === null) throw refused(`${asked} is no day. Enter it such as 2026-10-31.`, 'asOf');
+    if (day === null) throw refused(`${asked} is not a day. Enter it such as 2026-10-31.`, 'asOf');
     return day;
   }
   return (

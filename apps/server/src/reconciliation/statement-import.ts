@@ -34,7 +34,7 @@ export class StatementImport {
   /**
    * Looks at a bank's file and says what it holds and what keeps it from being imported; with the fingerprint of that look
    * it is imported.
-   * @throws ProblemError 422 for a file that is no bank statement, and for one with faults that is to be imported
+   * @throws ProblemError 422 for a file that is not a bank statement, and for one with faults that is to be imported
    */
   async take(companyId: number, fields: Fields, { path, name, actor }: Upload): Promise<BankFileAnswerDto> {
     const books = await this.#booksCache.of(companyId);
@@ -117,7 +117,7 @@ export class StatementImport {
     const typed =
       fields.opening === undefined || fields.opening === '' ? null : readBankAmount(fields.opening, '.', books.currency.exponent);
     if (fields.opening !== undefined && fields.opening !== '' && typed === null)
-      faults.push(`The opening balance "${fields.opening}" is no amount. Enter it such as 12,345.67.`);
+      faults.push(`The opening balance "${fields.opening}" is not an amount. Enter it such as 12,345.67.`);
     const sum = file.lines.reduce((total, { amount }) => total + amount, 0);
     const opening = file.opening ?? typed ?? before?.closing ?? null;
     if (opening === null) {

@@ -34,8 +34,10 @@ it('twelve are kept', () => {
 it('what cannot be read is nothing', () => {
   localStorage.setItem('wm.recent.1', '{"not": "a list"');
   expect(keys()).toEqual([]);
-  localStorage.setItem('wm.recent.1', '{"not": "a list"}');
-  expect(keys()).toEqual([]);
+  for (const other of ['{"not": "a list"}', '[{"kind": "view"}]', '[null]']) {
+    localStorage.setItem('wm.recent.1', other);
+    expect(keys()).toEqual([]);
+  }
 });
 it('hits opened lately come first, the others stay in order', () => {
   const hits = [hit('a'), hit('b'), hit('c'), hit('b', 'budget')];

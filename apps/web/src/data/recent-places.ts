@@ -1,4 +1,5 @@
-import type { SearchHitDto } from '@wise-margin/contract';
+import { type SearchHitDto, searchHitSchema } from '@wise-margin/contract';
+import { z } from 'zod';
 
 const MOST = 12;
 const keyOf = (company: number): string => `wm.recent.${company}`;
@@ -7,8 +8,8 @@ const isSame = (a: SearchHitDto, b: SearchHitDto): boolean => a.kind === b.kind 
 /** What was opened last in a company, the latest first; kept by the browser. */
 export function recentPlaces(company: number): readonly SearchHitDto[] {
   try {
-    const held: unknown = JSON.parse(localStorage.getItem(keyOf(company)) ?? '[]');
-    return Array.isArray(held) ? (held as SearchHitDto[]) : [];
+    const held = z.array(searchHitSchema).safeParse(JSON.parse(localStorage.getItem(keyOf(company)) ?? '[]'));
+    return held.success ? held.data : [];
   } catch {
     // written by hand, or by another version: there is nothing to go back to
     return [];

@@ -5,7 +5,7 @@ import { parseAmount } from '@wise-margin/core';
 import { getJson, queryText } from '../api/client.ts';
 import type { EntryChoices } from './entry-choices.ts';
 
-/** A bound as typed, in minor units; undefined when it is empty, null when it is no amount. */
+/** A bound as typed, in minor units; undefined when it is empty, null when it is not an amount. */
 export function boundOf(text: string, exponent: number): number | null | undefined {
   if (text.trim() === '') return undefined;
   const parsed = parseAmount(text.replaceAll(',', ''), exponent);

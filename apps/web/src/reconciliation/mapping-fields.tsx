@@ -73,11 +73,11 @@ export function MappingFields({
         choose={(value) => change({ dateOrder: value as BankMappingDto['dateOrder'] })}
       />
       <Choice
-        label="Decimals after"
+        label="Decimal separator"
         value={mapping.decimal}
         options={[
-          ['.', 'A point'],
-          [',', 'A comma'],
+          ['.', 'Period'],
+          [',', 'Comma'],
         ]}
         choose={(value) => change({ decimal: value as BankMappingDto['decimal'] })}
       />

@@ -4,6 +4,7 @@ import { useState } from 'react';
 
 import { useCompany } from '../data/company.ts';
 import { Amount } from '../ui/figure.tsx';
+import { bankWords, cashWords } from './line-words.ts';
 import { MatchActions } from './match-actions.tsx';
 import type { useReconciliationActs } from './use-reconciliation.ts';
 
@@ -151,17 +152,6 @@ export function MatchView({
     </>
   );
 }
-
-export const bankWords = ({ text, reference, party }: BankLineDto): string =>
-  [
-    text,
-    reference === '' || text.includes(reference) ? '' : reference,
-    party === '' || text.toUpperCase().includes(party.toUpperCase()) ? '' : party,
-  ]
-    .filter(Boolean)
-    .join(' ');
-export const cashWords = ({ party, memo, document }: Pick<CashLineDto, 'party' | 'memo' | 'document'>): string =>
-  [party, memo, memo.includes(document) ? '' : document].filter(Boolean).join(', ');
 
 function ProposalRow({
   proposal,

@@ -1,11 +1,14 @@
 import type { ReconciliationDto } from '@wise-margin/contract';
 import { daysBetween } from '@wise-margin/core';
 import { dayWords } from '@wise-margin/presentation';
+import { useMemo, useState } from 'react';
 
 import { useCompany } from '../data/company.ts';
 import { Amount } from '../ui/figure.tsx';
+import { List, type ListColumn, type ListSort } from '../ui/list.tsx';
 import { ListExport } from '../ui/list-export.tsx';
-import { bankWords, cashWords } from './match-view.tsx';
+import { useListColumns } from '../ui/use-list-columns.ts';
+import { bankWords, cashWords } from './line-words.ts';
 
 type Item = {
   readonly key: string;
@@ -17,19 +20,49 @@ type Item = {
   readonly days: number;
   readonly amount: number;
 };
+const NO_EXTRA: readonly string[] = [];
 
 /** What is between the two balances as of the day: on its way to the bank, and not in the ledger yet. */
 export function OutstandingView({ of, openEntry }: { readonly of: ReconciliationDto; readonly openEntry: (entry: number) => void }) {
   const { exponent } = useCompany();
-  const items: readonly Item[] = [
+  const [sort, setSort] = useState<ListSort>({ by: 'date', descending: false });
+  const chosen = useListColumns('outstanding', NO_EXTRA);
+  const columns = useMemo(() => columnsOf(exponent), [exponent]);
+  const items = useMemo(() => itemsOf(of), [of]);
+  if (items.length === 0) return <p className="py-3 text-[14px] text-ink-soft">Nothing is outstanding on {dayWords(of.asOf)}.</p>;
+  return (
+    <>
+      <p className="flex gap-4 py-1.5 text-[13px] text-ink-soft">
+        As of {dayWords(of.asOf)}
+        <ListExport name="outstanding" columns={columns} rows={items} />
+      </p>
+      <List
+        label="Outstanding"
+        rows={items}
+        rowKey={({ key }) => key}
+        columns={columns}
+        chosen={chosen}
+        sort={{ now: sort, set: setSort, isOfServer: false }}
+        open={{
+          words: ({ kind, words }) => `${kind}, ${words}`,
+          act: ({ entryId }) => (entryId === null ? null : () => openEntry(entryId)),
+        }}
+      />
+    </>
+  );
+}
+
+function itemsOf(of: ReconciliationDto): readonly Item[] {
+  const days = (date: string): number => daysBetween(date, of.asOf);
+  return [
     ...of.outstanding.map((line) => ({
       key: `ledger ${line.id}`,
-      kind: line.amount > 0 ? 'Deposit in transit' : 'Outstanding payment',
+      kind: line.amount > 0 ? 'Deposit in transit' : 'Outstanding check or payment',
       date: line.date,
       entry: line.entry,
       entryId: line.entryId,
       words: cashWords(line),
-      days: daysBetween(line.date, of.asOf),
+      days: days(line.date),
       amount: line.amount,
     })),
     ...of.unrecorded.map((line) => ({
@@ -39,75 +72,26 @@ export function OutstandingView({ of, openEntry }: { readonly of: Reconciliation
       entry: '',
       entryId: null,
       words: bankWords(line),
-      days: daysBetween(line.date, of.asOf),
+      days: days(line.date),
       amount: line.amount,
     })),
   ];
-  if (items.length === 0) return <p className="py-3 text-[14px] text-ink-soft">Nothing is outstanding on {dayWords(of.asOf)}.</p>;
-  const columns = [
-    { key: 'kind', name: 'Kind', value: (item: Item) => item.kind, cell: (item: Item) => item.kind },
-    { key: 'date', name: 'Date', value: (item: Item) => item.date, cell: (item: Item) => item.date },
-    { key: 'entry', name: 'Entry', value: (item: Item) => item.entry, cell: (item: Item) => item.entry },
-    { key: 'words', name: 'Description', value: (item: Item) => item.words, cell: (item: Item) => item.words },
-    { key: 'days', name: 'Days', value: (item: Item) => item.days, cell: (item: Item) => item.days },
+}
+
+function columnsOf(exponent: number): readonly ListColumn<Item>[] {
+  return [
+    { key: 'kind', name: 'Kind', value: ({ kind }) => kind, cell: ({ kind }) => kind },
+    { key: 'date', name: 'Date', value: ({ date }) => date, cell: ({ date }) => dayWords(date) },
+    { key: 'entry', name: 'Entry', value: ({ entry }) => entry, cell: ({ entry }) => entry },
+    { key: 'words', name: 'Description', value: ({ words }) => words, cell: ({ words }) => words, most: 300 },
+    { key: 'days', name: 'Days', isAmount: true, value: ({ days }) => days, cell: ({ days }) => days.toLocaleString('en-US') },
     {
       key: 'amount',
       name: 'Amount',
       isAmount: true,
-      value: (item: Item) => item.amount / 10 ** exponent,
-      cell: (item: Item) => item.amount,
+      value: ({ amount }) => amount,
+      file: ({ amount }) => amount / 10 ** exponent,
+      cell: ({ amount }) => <Amount value={amount} exponent={exponent} />,
     },
   ];
-  return (
-    <>
-      <p className="flex gap-4 py-1.5 text-[13px] text-ink-soft">
-        As of {dayWords(of.asOf)}
-        <ListExport name="outstanding" columns={columns} rows={items} />
-      </p>
-      <table className="ledger-table w-full table-fixed text-[13px]" aria-label="Outstanding">
-        <thead>
-          <tr className="text-[12.5px]">
-            <th scope="col" className="w-36">
-              Kind
-            </th>
-            <th scope="col" className="w-24">
-              Date
-            </th>
-            <th scope="col" className="w-24">
-              Entry
-            </th>
-            <th scope="col">Description</th>
-            <th scope="col" className="w-14 text-right!">
-              Days
-            </th>
-            <th scope="col" className="w-28 text-right!">
-              Amount
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {items.map(({ key, kind, date, entry, entryId, words, days, amount }) => (
-            <tr key={key} className="hover:bg-wash">
-              <td>{kind}</td>
-              <td>{dayWords(date)}</td>
-              <td>
-                {entryId === null ? null : (
-                  <button type="button" className="link" onClick={() => openEntry(entryId)}>
-                    {entry}
-                  </button>
-                )}
-              </td>
-              <td className="truncate" title={words}>
-                {words}
-              </td>
-              <td className="figure">{days.toLocaleString('en-US')}</td>
-              <td className="figure">
-                <Amount value={amount} exponent={exponent} />
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </>
-  );
 }

@@ -95,9 +95,9 @@ export class TieOuts {
     return reconciled.map(({ number, name, reconciled: { ledgerBalance, adjustedBank, unrecorded, broken, clearings } }) => {
       const forced = clearings.filter(({ kind, explanation }) => kind === 'difference' && explanation === '');
       const parts = [
-        ...(unrecorded.length > 0 ? [`${unrecorded.length} lines of the bank’s statement are not in the ledger`] : []),
-        ...(broken.length > 0 ? [`${broken.length} clearings no longer add up`] : []),
-        ...(forced.length > 0 ? [`${forced.length} forced differences are not explained`] : []),
+        ...(unrecorded.length > 0 ? [`bank lines not in the ledger: ${unrecorded.length}`] : []),
+        ...(broken.length > 0 ? [`matches that no longer add up: ${broken.length}`] : []),
+        ...(forced.length > 0 ? [`forced differences without an explanation: ${forced.length}`] : []),
       ];
       return pair({
         key: `bank-${number}`,

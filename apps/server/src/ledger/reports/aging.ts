@@ -163,7 +163,7 @@ function documentRows({ party, items, unapplied }: AgedParty, buckets: number): 
   ];
 }
 
-/** The day asked for; today when none is. @throws ProblemError 422 for what is no day */
+/** The day asked for; today when none is. @throws ProblemError 422 for what is not a day */
 function dayOf(books: Books, typed: string, now: Date): ControlLine['date'] {
   if (typed === '' || typed.toLowerCase() === 'today') return isoDate(now.getFullYear(), now.getMonth() + 1, now.getDate());
   const day = readDate(typed);

@@ -5,7 +5,7 @@ export type DecimalSign = '.' | ',';
 /**
  * An amount as banks write it: thousands separators, a currency sign or code, parentheses or a minus on either side.
  * @param decimal the character before the cents
- * @returns null where it is no amount, or has more decimals than the currency
+ * @returns null where it is not an amount, or has more decimals than the currency
  */
 export function readBankAmount(text: string, decimal: DecimalSign, exponent: number): Minor | null {
   let bare = text.trim().replace(/−/g, '-');

@@ -25,8 +25,7 @@ export type BankFile = {
   /** in the order of their dates */
   readonly lines: readonly BankFileLine[];
 };
-export const BANK_FILE_FORMATS = ['csv', 'ofx', 'camt053'] as const;
-export type BankFileFormat = (typeof BANK_FILE_FORMATS)[number];
+export type BankFileFormat = 'csv' | 'ofx' | 'camt053';
 
 /** What is wrong with a bank's file, each in a sentence that says where and what to do. */
 export class BankFileError extends Error {

@@ -82,7 +82,7 @@ describe('OFX', () => {
   it('says what of a transaction cannot be read', () =>
     expect(faultsOf(() => readOfx(OFX1.replace('20261030', 'soon').replace('-1,200.00', 'much'), 2))).toEqual([
       'Transaction 1 (b): the date (DTPOSTED) is "soon". It should begin like 20261031.',
-      'Transaction 2 (a): the amount (TRNAMT) is "much", which is no amount.',
+      'Transaction 2 (a): the amount (TRNAMT) is "much", which is not an amount.',
     ]));
   it.each([
     ['<OFX></OFX>', 'no statement of an account'],
@@ -131,10 +131,10 @@ describe('camt.053', () => {
   it('says which entry cannot be read', () =>
     expect(faultsOf(() => readCamt(camt(entry('much', 'DBIT', '<doc:AcctSvcrRef>R1</doc:AcctSvcrRef>')), 2))).toEqual([
       'Entry 1 (R1): it has no booking date (BookgDt).',
-      'Entry 1 (R1): "much" is no amount.',
+      'Entry 1 (R1): "much" is not an amount.',
     ]));
   it.each([
-    [camt('').replace('</doc:Stmt>', ''), 'no complete XML: line'],
+    [camt('').replace('</doc:Stmt>', ''), 'not complete XML: line'],
     [`<!DOCTYPE x [<!ENTITY a "b">]>${camt('')}`, 'document type declaration'],
     ['<Document><BkToCstmrDbtCdtNtfctn/></Document>', 'no account statement'],
     [camt('', '<doc:Stmt><doc:Acct><doc:Id><doc:IBAN>DE00</doc:IBAN></doc:Id></doc:Acct></doc:Stmt>'), 'statements of the accounts'],
@@ -200,8 +200,8 @@ describe('CSV', () => {
       ['', '', ''],
     ];
     expect(faultsOf(() => mapped(rows, { dateOrder: 'mdy' }))).toEqual([
-      'Row 3, Amount: "much" is no amount. Choose another column, or correct the file.',
-      'Row 4, Date: "13/45/2026" is no date. Choose the order of day, month and year, or correct the file.',
+      'Row 3, Amount: "much" is not an amount. Choose another column, or correct the file.',
+      'Row 4, Date: "13/45/2026" is not a date. Choose the order of day, month and year, or correct the file.',
     ]);
   });
   it('finds a row that is missing by the running balance', () =>

@@ -3,8 +3,8 @@ import { type IsoDate, isoDate, type Minor, minor, parseIsoDate } from '@wise-ma
 import { type DecimalSign, readBankAmount } from './bank-amount.ts';
 import { type BankFile, BankFileError, type BankFileLine } from './bank-file.ts';
 
-export const DATE_ORDERS = ['ymd', 'mdy', 'dmy'] as const;
-export type DateOrder = (typeof DATE_ORDERS)[number];
+/** Which of year, month and day comes first, second and third. */
+type DateOrder = 'ymd' | 'mdy' | 'dmy';
 /** Which column of a bank's file is what; columns count from 0, null where there is none. */
 export type BankCsvMapping = {
   /** the row of the headings, counted from 1; 0 for a file without */
@@ -37,7 +37,7 @@ const HEADINGS = {
   text: /\b(description|details?|narrative|memo|text|particulars|remittance)\b/i,
 } as const;
 
-/** What the columns of a file most likely are, from their headings and their first rows. Null where there is no date or no amount. */
+/** What the columns of a file most likely are, from their headings and their first rows. Null where there is not a date or no amount. */
 export function proposeMapping(rows: readonly (readonly string[])[]): BankCsvMapping | null {
   for (const [at, row] of rows.slice(0, MOST_HEADING_ROW).entries()) {
     const taken = new Set<number>();
@@ -85,11 +85,11 @@ function dateOrderOf(texts: readonly string[]): DateOrder {
   const written = texts.filter((text) => text.trim() !== '');
   return (['ymd', 'mdy', 'dmy'] as const).find((order) => written.every((text) => readBankDate(text, order) !== null)) ?? 'mdy';
 }
-/** A comma before the last two figures, where no point ever stands there, is a decimal sign. */
+/** A comma before the last two digits is the decimal separator, unless some amount has a period there. */
 const decimalOf = (texts: readonly string[]): DecimalSign =>
   texts.some((text) => /,\d{2}\D*$/.test(text)) && !texts.some((text) => /\.\d{2}\D*$/.test(text)) ? ',' : '.';
 
-/** `2026-10-31`, `10/31/2026`, `31.10.26`, `Oct 31, 2026`. Null where it is no day. */
+/** `2026-10-31`, `10/31/2026`, `31.10.26`, `Oct 31, 2026`. Null where it is not a day. */
 export function readBankDate(text: string, order: DateOrder): IsoDate | null {
   const trimmed = text.trim();
   const plain = /^(\d{4})(\d{2})(\d{2})$/.exec(trimmed);
@@ -125,7 +125,7 @@ export function readBankRows(
     const amountIn = (column: number | null): Minor | null => {
       if (cell(column) === '') return null;
       const amount = readBankAmount(cell(column), mapping.decimal, exponent);
-      if (amount === null) fault(number, column!, `"${cell(column)}" is no amount. Choose another column, or correct the file.`);
+      if (amount === null) fault(number, column!, `"${cell(column)}" is not an amount. Choose another column, or correct the file.`);
       return amount;
     };
     const date = readBankDate(cell(mapping.date), mapping.dateOrder);
@@ -135,7 +135,7 @@ export function readBankRows(
     // rows such as "Opening balance" or a note at the foot have no amount
     if (amount === null && faults.length === before) return;
     if (date === null)
-      fault(number, mapping.date, `"${cell(mapping.date)}" is no date. Choose the order of day, month and year, or correct the file.`);
+      fault(number, mapping.date, `"${cell(mapping.date)}" is not a date. Choose the order of day, month and year, or correct the file.`);
     if (date === null || amount === null || amount === 0) return;
     read.push({
       row: number,

@@ -28,7 +28,7 @@ export type ReadBankFile = {
 /**
  * Reads a bank's file by what is in it, whatever its name: OFX, camt.053, else columns.
  * @param of.mapping of a CSV file; left out, the likeliest
- * @throws BankFileError for a file that is no bank statement at all
+ * @throws BankFileError for a file that is not a bank statement at all
  */
 export async function readBankFile(
   path: string,
@@ -43,7 +43,9 @@ export async function readBankFile(
     return { fingerprint, format: 'ofx', csv: null, ...attempt(() => readOfx(text, exponent)) };
   if (/BkToCstmr|camt\.05/i.test(head)) return { fingerprint, format: 'camt053', csv: null, ...attempt(() => readCamt(text, exponent)) };
   if (inspected.notText !== null || /^\s*</.test(head))
-    throw new BankFileError([`The file is ${inspected.notText ?? 'no bank statement'}. Choose a CSV, OFX or camt.053 file from the bank.`]);
+    throw new BankFileError([
+      `The file is ${inspected.notText ?? 'not a bank statement'}. Choose a CSV, OFX or camt.053 file from the bank.`,
+    ]);
   const rows: string[][] = [];
   try {
     await readCsv(path, inspected, (cells) => {

@@ -26,7 +26,7 @@ export function readCamt(text: string, exponent: number): BankFile {
   if (/<!DOCTYPE/i.test(text)) throw new BankFileError(['The file has a document type declaration, which a bank statement never has.']);
   const valid = XMLValidator.validate(text);
   if (valid !== true)
-    throw new BankFileError([`The file is no complete XML: line ${valid.err.line}: ${valid.err.msg} Download it from the bank again.`]);
+    throw new BankFileError([`The file is not complete XML: line ${valid.err.line}: ${valid.err.msg} Download it from the bank again.`]);
   const statements = listOf(at(parser.parse(text) as Node, 'Document', 'BkToCstmrStmt'), 'Stmt');
   const [statement] = statements;
   if (!statement) throw new BankFileError(['The file has no account statement (BkToCstmrStmt). Download a camt.053 file from the bank.']);
@@ -99,7 +99,7 @@ function balanceOf(
     if (balance === undefined) continue;
     const amount = signedAmount(balance, exponent);
     if (amount !== null) return { amount, date: dayAt(balance, 'Dt'), currency: textAt(at(balance, 'Amt'), '@_Ccy').toUpperCase() };
-    faults.push(`Balance ${kind}: "${textAt(balance, 'Amt')}" is no amount.`);
+    faults.push(`Balance ${kind}: "${textAt(balance, 'Amt')}" is not an amount.`);
   }
   return null;
 }
@@ -112,7 +112,7 @@ function lineOf(entry: unknown, { index, exponent, faults }: Reading & { readonl
   const date = dayAt(entry, 'BookgDt') ?? dayAt(entry, 'ValDt');
   const amount = signedAmount(entry, exponent);
   if (date === null) faults.push(`${where}: it has no booking date (BookgDt).`);
-  if (amount === null) faults.push(`${where}: "${textAt(entry, 'Amt')}" is no amount.`);
+  if (amount === null) faults.push(`${where}: "${textAt(entry, 'Amt')}" is not an amount.`);
   if (date === null || amount === null || amount === 0) return [];
   const details = listOf(entry, 'NtryDtls').flatMap((each) => listOf(each, 'TxDtls'));
   const side = amount < 0 ? 'Cdtr' : 'Dbtr';

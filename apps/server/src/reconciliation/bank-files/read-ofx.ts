@@ -30,7 +30,7 @@ export function readOfx(text: string, exponent: number): BankFile {
   const from = dateOf('DTSTART') ?? ordered[0]?.date ?? null;
   const balance = first(statement, 'LEDGERBAL');
   const closing = balance ? readBankAmount(textOf(balance, 'BALAMT'), '.', exponent) : null;
-  if (balance && closing === null) faults.push(`The ledger balance (BALAMT) is "${textOf(balance, 'BALAMT')}", which is no amount.`);
+  if (balance && closing === null) faults.push(`The ledger balance (BALAMT) is "${textOf(balance, 'BALAMT')}", which is not an amount.`);
   const to = dateOf('DTEND') ?? (balance ? readDate(textOf(balance, 'DTASOF')) : null) ?? ordered.at(-1)?.date ?? null;
   if (from === null || to === null) faults.push('The file has no dates (DTSTART and DTEND). Download it from the bank again.');
   if (faults.length > 0) throw new BankFileError(faults);
@@ -59,10 +59,11 @@ function lineOf(
   const amount = readBankAmount(written, /,\d{1,2}$/.test(written) ? ',' : '.', exponent);
   const where = `Transaction ${at + 1}${textOf(transaction, 'FITID') === '' ? '' : ` (${textOf(transaction, 'FITID')})`}`;
   if (date === null) faults.push(`${where}: the date (DTPOSTED) is "${posted}". It should begin like 20261031.`);
-  if (amount === null) faults.push(`${where}: the amount (TRNAMT) is "${written}", which is no amount.`);
+  if (amount === null) faults.push(`${where}: the amount (TRNAMT) is "${written}", which is not an amount.`);
   if (date === null || amount === null || amount === 0) return [];
   const [name, memo] = [textOf(transaction, 'NAME'), textOf(transaction, 'MEMO')];
-  const text = [name, memo === name ? '' : memo].filter(Boolean).join(' ') || textOf(transaction, 'TRNTYPE');
+  // a name holds 32 characters; many banks repeat it whole in the memo
+  const text = (memo.startsWith(name) ? memo : [name, memo].filter(Boolean).join(' ')) || textOf(transaction, 'TRNTYPE');
   return [
     {
       date,
