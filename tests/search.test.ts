@@ -94,3 +94,46 @@ describe('after the ledger changed, a search', () => {
     expect((await search('D-4471')).hits.map(({ name }) => name)).toEqual(['PU-001243', 'PU-001230']);
   });
 });
+
+describe('entries that come and go', () => {
+  const entries = async (q: string) => (await search(q)).hits.filter(({ kind }) => kind === 'entry').map(({ name }) => name);
+  it('of an import are found once it is posted, and no more when it is reversed', async () => {
+    const ledger = [
+      'entry,date,account,debit,credit,memo,party,document,due,source',
+      'ZQ-1,2026-10-20,5210,77.31,,Quetzal crate,,QZ-0001,,purchases',
+      'ZQ-1,2026-10-20,2010,,77.31,Quetzal crate,,QZ-0001,,purchases',
+      '',
+    ].join('\n');
+    const made = await server.upload({ company: '1' }, { ledger });
+    expect(await entries('quetzal')).toEqual([]);
+    await server.send('POST', `/imports/${made.id}/post`);
+    expect([await entries('quetzal'), await entries('QZ-0001'), await entries('77.31')]).toEqual([['ZQ-1'], ['ZQ-1'], ['ZQ-1']]);
+    await server.send('POST', `/imports/${made.id}/reverse`);
+    expect([await entries('quetzal'), await entries('77.31')]).toEqual([[], []]);
+  });
+  it('made by hand are found as drafts, and no more when they are discarded', async () => {
+    const line = (account: string, amount: number) => ({
+      account,
+      amount,
+      dimensions: {},
+      memo: 'Quokka fence',
+      party: '',
+      document: '',
+      due: null,
+    });
+    const content = {
+      date: '2026-10-30',
+      source: 'general',
+      kind: 'ordinary',
+      state: 'draft',
+      lines: [line('6310', 5000), line('2050', -5000)],
+    };
+    const { status, body } = await server.send('POST', '/companies/1/entries', { content, reason: 'Tried out' });
+    expect(status).toBe(201);
+    const [{ id, number }] = (body as { entries: [{ id: number; number: string }] }).entries;
+    const { hits } = await search('quokka');
+    expect(hits).toMatchObject([{ name: number, detail: expect.stringMatching(/draft$/) as unknown, amount: 5000 }]);
+    await server.send('POST', `/companies/1/entries/${id}/discard`, { version: 1 });
+    expect(await entries('quokka')).toEqual([]);
+  });
+});

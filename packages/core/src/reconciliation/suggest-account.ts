@@ -1,16 +1,15 @@
-import type { Chart } from '../chart/account.ts';
-import { isIncomeAccount } from '../chart/account.ts';
+import { type Account, type Chart, isIncomeAccount } from '../chart/account.ts';
 import type { BankLine } from './bank-line.ts';
 
-/** How a bank words its own charges and interest, and how accounts for them are named. */
-const KINDS: readonly { readonly bank: RegExp; readonly account: RegExp; readonly isIn: boolean | null }[] = [
+/** How a bank words its own charges and interest, whether that is money in, and the accounts for them. */
+const KINDS: readonly { readonly bank: RegExp; readonly isIn: boolean; readonly isFor: (account: Account) => boolean }[] = [
   {
     bank: /\b(fees?|charges?|service|overdraft|returned)\b/i,
-    account: /\bbank\b.*\b(fees?|charges?)\b|\b(fees?|charges?)\b.*\bbank\b/i,
     isIn: false,
+    isFor: ({ name }) => /\bbank\b/i.test(name) && /\b(fees?|charges?)\b/i.test(name),
   },
-  { bank: /\binterest\b/i, account: /\binterest\b.*\b(income|received|earned)\b/i, isIn: true },
-  { bank: /\binterest\b/i, account: /\binterest\b.*\b(expense|paid)\b|\binterest\b/i, isIn: false },
+  { bank: /\binterest\b/i, isIn: true, isFor: ({ name }) => /\binterest\b.*\b(income|received|earned)\b/i.test(name) },
+  { bank: /\binterest\b/i, isIn: false, isFor: (account) => account.class === 'interestExpense' },
 ];
 /** An earlier entry made from a statement, and the account it was posted to. */
 export type EarlierAdjustment = { readonly text: string; readonly account: string };
@@ -36,9 +35,9 @@ export function suggestAccount(
   const words = beginning(line.text);
   const same = words === '' ? undefined : earlier.find(({ text }) => beginning(text) === words);
   if (same) return same.account;
-  for (const { bank, account, isIn } of KINDS) {
-    if (!bank.test(line.text) || (isIn !== null && isIn !== line.amount > 0)) continue;
-    const found = chart.accounts.find((each) => each.active && isIncomeAccount(each) && account.test(each.name));
+  for (const { bank, isIn, isFor } of KINDS) {
+    if (!bank.test(line.text) || isIn !== line.amount > 0) continue;
+    const found = chart.accounts.find((each) => each.active && isIncomeAccount(each) && isFor(each));
     if (found) return found.number;
   }
   return null;
