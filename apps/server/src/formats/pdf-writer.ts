@@ -4,6 +4,7 @@ import { dirname } from 'node:path';
 import PdfKit from 'pdfkit';
 
 import { LONG, SHORT } from './pdf-type.ts';
+import type { Surface, TagOptions } from './surface.ts';
 
 const { resolve } = createRequire(import.meta.url);
 const SANS = dirname(resolve('source-sans/TTF/SourceSans3-Regular.ttf'));
@@ -31,7 +32,7 @@ type Glyph = { readonly code: string; readonly advance: number };
  * A PDF in points from the top left. A text is set glyph by glyph, each shaped once for each font: figures are mostly
  * different from one another, and to shape each of a hundred thousand costs twenty times what writing it does.
  */
-export class PdfWriter {
+export class PdfWriter implements Surface {
   readonly #document: PDFKit.PDFDocument;
   readonly #fonts = new Map<PdfFont, { readonly embedded: EmbeddedFont; readonly glyphs: Map<string, Glyph> }>();
   readonly #bytes: Promise<Buffer>;
@@ -94,17 +95,22 @@ export class PdfWriter {
       .stroke(color);
   }
 
-  /** A square; without `fill` it is open. */
-  square(
-    { x, y, side }: { readonly x: number; readonly y: number; readonly side: number },
-    { fill, stroke, weight }: { readonly fill: PdfColor | null; readonly stroke: PdfColor; readonly weight: number },
+  /** Without `fill` it is open, without `stroke` it has no edge. */
+  rect(
+    { x, y, width, height }: { readonly x: number; readonly y: number; readonly width: number; readonly height: number },
+    { fill, stroke, weight }: { readonly fill: PdfColor | null; readonly stroke: PdfColor | null; readonly weight: number },
   ): void {
-    const drawn = this.#document.rect(x, y, side, side).lineWidth(weight);
-    if (fill === null) drawn.stroke(stroke);
-    else {
-      drawn.fillAndStroke(fill, stroke);
-      this.#fill = '';
-    }
+    if (fill === null && stroke === null) return;
+    const drawn = this.#document.rect(x, y, width, height).lineWidth(weight);
+    if (fill === null) return void drawn.stroke(stroke!);
+    if (stroke === null) drawn.fill(fill);
+    else drawn.fillAndStroke(fill, stroke);
+    this.#fill = '';
+  }
+
+  /** Draws a part of the page. What it is goes into tagged documents only. */
+  tagged(_: TagOptions, draw: () => void): void {
+    draw();
   }
 
   /** A picture within a box, at its top right. @throws Error when it cannot be read */
@@ -160,7 +166,7 @@ const decimal = (value: number): number => Math.round(value * 100) / 100;
 type LineStyle = Pick<TextStyle, 'font' | 'size'> & { readonly width: number };
 
 /** A text in lines no wider than a width, broken between words, and within a word that is wider than a line. */
-export function wrapped(writer: PdfWriter, text: string, line: LineStyle): string[] {
+export function wrapped(writer: Pick<Surface, 'widthOf'>, text: string, line: LineStyle): string[] {
   const { width, ...style } = line;
   const space = writer.widthOf(' ', style);
   const lines: string[] = [];
@@ -181,7 +187,7 @@ export function wrapped(writer: PdfWriter, text: string, line: LineStyle): strin
 }
 
 /** A word that is wider than a line, in pieces that fit; every other as it is. */
-function pieces(writer: PdfWriter, word: string, { width, ...style }: LineStyle): string[] {
+function pieces(writer: Pick<Surface, 'widthOf'>, word: string, { width, ...style }: LineStyle): string[] {
   if (writer.widthOf(word, style) <= width) return [word];
   const made: string[] = [];
   let piece = '';

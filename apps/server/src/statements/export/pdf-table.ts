@@ -3,7 +3,8 @@ import type { RuleWeight } from '@wise-margin/core';
 import { cellReasonWords, shownFavor, type ShownLine } from '@wise-margin/presentation';
 
 import { baselineOf, BRICK, INK, lineOf, PINE, SOFT, STONE } from '../../formats/pdf-type.ts';
-import { type PdfWriter, wrapped } from '../../formats/pdf-writer.ts';
+import { wrapped } from '../../formats/pdf-writer.ts';
+import type { Surface } from '../../formats/surface.ts';
 import type { ExportedStatement } from './exported-statement.ts';
 import {
   type Figures,
@@ -42,7 +43,7 @@ type Options = {
 
 /** A part of a statement's columns beside the names of its lines: measured first, then drawn page by page. */
 export class PdfTable {
-  readonly #writer: PdfWriter;
+  readonly #writer: Surface;
   readonly #dto: GridDto;
   readonly #options: Options;
   readonly #nameLines: readonly (readonly string[])[];
@@ -53,7 +54,7 @@ export class PdfTable {
   /** of every row, in order */
   readonly rowHeights: readonly number[];
 
-  constructor(writer: PdfWriter, { dto }: ExportedStatement, options: Options) {
+  constructor(writer: Surface, { dto }: ExportedStatement, options: Options) {
     const { columns, names, lines, size, pad } = options;
     this.#writer = writer;
     this.#dto = dto;
@@ -109,7 +110,7 @@ export class PdfTable {
     this.#drawHead(at);
     let y = at.y + this.headHeight;
     for (let row = from; row < to; row += 1) {
-      this.#drawRow(row, { x: at.x, y });
+      this.#writer.tagged({ role: 'TR' }, () => this.#drawRow(row, { x: at.x, y }));
       y += this.rowHeights[row]!;
     }
   }
@@ -119,20 +120,27 @@ export class PdfTable {
     const writer = this.#writer;
     const under = y + this.#blockLines * lineOf(size + 1) + 1;
     const block = { font: 'serifBold', size: size + 1, color: INK } as const;
-    for (const { left, right, lines } of this.#blocks) {
-      // beside a heading of several lines the others keep to the lowest, so that the rules are level
-      lines.forEach((text, index) => {
-        const top = under - 1 - (lines.length - index) * lineOf(size + 1);
-        writer.text(text, { x: x + (left + right) / 2, y: top + baselineOf(size + 1), align: 'center' }, block);
-      });
-      writer.line([x + left, under], [x + right, under], { weight: THIN, color: SOFT });
-    }
     const top = under + UNDER_BLOCK;
-    columns.forEach((column, index) => this.#drawHeading(index, { x, y: top }));
-    if (isPart) {
-      const words = `Columns ${columns[0]!.position + 1} to ${columns.at(-1)!.position + 1} of ${this.#dto.columns.length}`;
-      writer.text(words, { x: x + PADDING, y: top + baselineOf(size) }, { font: 'sans', size, color: SOFT });
-    }
+    writer.tagged({ role: 'TR' }, () => {
+      writer.tagged({ role: 'TH', scope: 'Column' }, () => undefined);
+      for (const { left, right, lines } of this.#blocks)
+        writer.tagged({ role: 'TH', scope: 'Column' }, () => {
+          // beside a heading of several lines the others keep to the lowest, so that the rules are level
+          lines.forEach((text, index) => {
+            const above = under - 1 - (lines.length - index) * lineOf(size + 1);
+            writer.text(text, { x: x + (left + right) / 2, y: above + baselineOf(size + 1), align: 'center' }, block);
+          });
+          writer.line([x + left, under], [x + right, under], { weight: THIN, color: SOFT });
+        });
+    });
+    writer.tagged({ role: 'TR' }, () => {
+      writer.tagged({ role: 'TH', scope: 'Column' }, () => {
+        if (!isPart) return;
+        const words = `Columns ${columns[0]!.position + 1} to ${columns.at(-1)!.position + 1} of ${this.#dto.columns.length}`;
+        writer.text(words, { x: x + PADDING, y: top + baselineOf(size) }, { font: 'sans', size, color: SOFT });
+      });
+      columns.forEach((_, index) => writer.tagged({ role: 'TH', scope: 'Column' }, () => this.#drawHeading(index, { x, y: top })));
+    });
     const end = y + this.headHeight - UNDER_HEAD;
     const last = columns.length - 1;
     const right = last < 0 ? this.#options.names : this.#rights[last]! + PADDING + (columns[last]!.hasMark ? MARK : 0);
@@ -156,7 +164,7 @@ export class PdfTable {
   /** The mark of a scenario: actual solid, prior grey, budget outlined, projection hatched. */
   #drawSwatch(scenario: NonNullable<GridDto['columns'][number]['scenario']>, { x, y }: Place): void {
     const fill = scenario === 'actual' ? INK : scenario === 'prior' ? STONE : null;
-    this.#writer.square({ x, y, side: SWATCH }, { fill, stroke: scenario === 'prior' ? STONE : INK, weight: 0.6 });
+    this.#writer.rect({ x, y, width: SWATCH, height: SWATCH }, { fill, stroke: scenario === 'prior' ? STONE : INK, weight: 0.6 });
     if (scenario !== 'projection') return;
     const hatch = { weight: THIN, color: INK };
     for (const step of [2, 4, SWATCH]) this.#writer.line([x, y + step], [x + step, y], hatch);
@@ -170,16 +178,18 @@ export class PdfTable {
     const left = x + PADDING + indentOf(line, names);
     const font = fontOf(line);
     const baseline = top + baselineOf(size);
-    this.#nameLines[row]!.forEach((text, index) => {
-      const at = { x: left, y: baseline + index * lineOf(size) };
-      const account = index === 0 && line.account ? `${line.account}  ` : '';
-      if (account !== '' && text.startsWith(account)) {
-        this.#writer.text(account, at, { font, size, color: SOFT });
-        const rest = left + this.#writer.widthOf(account, { font, size });
-        this.#writer.text(text.slice(account.length), { ...at, x: rest }, { font, size, color: INK });
-      } else this.#writer.text(text, at, { font, size, color: INK });
-    });
-    columns.forEach((_, index) => this.#drawFigure(row, index, { x, y: baseline }));
+    this.#writer.tagged({ role: 'TH', scope: 'Row' }, () =>
+      this.#nameLines[row]!.forEach((text, index) => {
+        const at = { x: left, y: baseline + index * lineOf(size) };
+        const account = index === 0 && line.account ? `${line.account}  ` : '';
+        if (account !== '' && text.startsWith(account)) {
+          this.#writer.text(account, at, { font, size, color: SOFT });
+          const rest = left + this.#writer.widthOf(account, { font, size });
+          this.#writer.text(text.slice(account.length), { ...at, x: rest }, { font, size, color: INK });
+        } else this.#writer.text(text, at, { font, size, color: INK });
+      }),
+    );
+    columns.forEach((_, index) => this.#writer.tagged({ role: 'TD' }, () => this.#drawFigure(row, index, { x, y: baseline })));
   }
 
   /** A figure at the right of its column, its closing parenthesis outside, with its own rules and its mark. */
