@@ -14,12 +14,13 @@ const FLOORS = [
   ['ledger', 'budgets', 'statements', 'audit'],
   ['reconciliation'],
   ['findings'],
+  ['packs'],
   ['search'],
   ['demo'],
 ];
 // generic folders that may use each other, as long as there is no circle
 const GENERIC = FLOORS[0];
-const WITH_INDEX = '(companies|budget-store|evaluation|ledger|budgets|statements|reconciliation|findings|search|demo)';
+const WITH_INDEX = '(companies|budget-store|evaluation|ledger|budgets|statements|reconciliation|findings|packs|search|demo)';
 
 module.exports = {
   forbidden: [
@@ -86,30 +87,30 @@ module.exports = {
       name: 'web-ui-knows-no-feature',
       severity: 'error',
       from: { path: `${web}(ui|api)/`, pathNot: notTests },
-      to: { path: `${web}(shell|data|overview|ledger|budgets|statements|findings|reconciliation|drill-down|filters|corrections)/` },
+      to: { path: `${web}(shell|data|overview|ledger|budgets|statements|findings|packs|reconciliation|drill-down|filters|corrections)/` },
     },
     {
       name: 'web-data-knows-no-feature',
       severity: 'error',
       from: { path: `${web}data/`, pathNot: notTests },
-      to: { path: `${web}(shell|overview|ledger|budgets|statements|findings|reconciliation|drill-down|filters|corrections)/` },
+      to: { path: `${web}(shell|overview|ledger|budgets|statements|findings|packs|reconciliation|drill-down|filters|corrections)/` },
     },
     {
       name: 'web-shell-knows-no-feature',
       severity: 'error',
       from: { path: `${web}shell/`, pathNot: notTests },
-      to: { path: `${web}(overview|ledger|budgets|statements|findings|reconciliation|drill-down|filters|corrections)/` },
+      to: { path: `${web}(overview|ledger|budgets|statements|findings|packs|reconciliation|drill-down|filters|corrections)/` },
     },
     {
       name: 'web-features-through-their-index',
       comment: 'a feature does not reach into another; pages are loaded by main.tsx alone',
       severity: 'error',
       from: {
-        path: `${web}(overview|ledger|budgets|statements|findings|reconciliation|drill-down|filters|corrections)/`,
+        path: `${web}(overview|ledger|budgets|statements|findings|packs|reconciliation|drill-down|filters|corrections)/`,
         pathNot: notTests,
       },
       to: {
-        path: `${web}(shell|overview|ledger|budgets|statements|findings|reconciliation|drill-down|filters|corrections)/`,
+        path: `${web}(shell|overview|ledger|budgets|statements|findings|packs|reconciliation|drill-down|filters|corrections)/`,
         pathNot: [`${web}$1/`, `${web}[^/]+/index\\.ts$`],
       },
     },

@@ -32,6 +32,7 @@ import {
   SavedFilters,
   StatisticsService,
 } from './ledger/index.ts';
+import { PackBuilder, PackIssues, PackMonths, PackService, PackStore } from './packs/index.ts';
 import { ClearingService, ReconciliationService, StatementImport, StatementStore } from './reconciliation/index.ts';
 import { EntryIndex, SearchService } from './search/index.ts';
 import { StatementService, ViewStore } from './statements/index.ts';
@@ -84,6 +85,10 @@ export type Application = {
   readonly reconciliation: ReconciliationService;
   readonly clearings: ClearingService;
   readonly statementImport: StatementImport;
+  readonly packStore: PackStore;
+  readonly packMonths: PackMonths;
+  readonly packIssues: PackIssues;
+  readonly packs: PackService;
   readonly entryIndex: EntryIndex;
   readonly search: SearchService;
   readonly demo: DemoService;
@@ -147,6 +152,29 @@ export async function openApplication(options: {
     store,
     samplesOf: (id) => demo.bankStatements(id),
   });
+  const explainer = new Explainer({ database, booksCache, statements, lineDrivers });
+  const tieOuts = new TieOuts({ database, booksCache, evaluator, budgetStore, views, reconciliation, actor: options.actor });
+  const reports = new ReportService({ database, booksCache, scenarios: new ScenarioCache(budgetStore), now: options.actor.now });
+  const logos = new LogoStore(database);
+  const [packStore, packMonths] = [new PackStore(database), new PackMonths(database)];
+  const packIssues = new PackIssues(database, packMonths);
+  const packSources = {
+    booksCache,
+    statements,
+    reports,
+    findingList,
+    findingRecords,
+    explainer,
+    budgetStore,
+    budgetReview,
+    tieOuts,
+    logos,
+  };
+  const builder = new PackBuilder({ ...packSources, actor: options.actor });
+  const packs = new PackService({
+    ...{ database, booksCache, findingList, tieOuts, work, builder, actor: options.actor },
+    ...{ store: packStore, months: packMonths, issues: packIssues },
+  });
   if (options.recover) await imports.recover();
   return {
     database,
@@ -157,7 +185,11 @@ export async function openApplication(options: {
     evaluator,
     views,
     benchmarks,
-    logos: new LogoStore(database),
+    logos,
+    packStore,
+    packMonths,
+    packIssues,
+    packs,
     personalChoices: new PersonalChoices(database),
     ledger: new LedgerService(database, booksCache),
     entryList: new EntryList(database, booksCache),
@@ -166,7 +198,7 @@ export async function openApplication(options: {
     entryMaking,
     entryTemplates: new EntryTemplates(database, booksCache, entryMaking),
     periods: new PeriodService(database, booksCache),
-    reports: new ReportService({ database, booksCache, scenarios: new ScenarioCache(budgetStore), now: options.actor.now }),
+    reports,
     statistics,
     demo,
     budgets,
@@ -184,8 +216,8 @@ export async function openApplication(options: {
     findingRecords,
     findingList,
     lineDrivers,
-    explainer: new Explainer({ database, booksCache, statements, lineDrivers }),
-    tieOuts: new TieOuts({ database, booksCache, evaluator, budgetStore, views, reconciliation, actor: options.actor }),
+    explainer,
+    tieOuts,
     reconciliation,
     clearings: new ClearingService({ database, booksCache, entryMaking, store }),
     statementImport: new StatementImport({ database, booksCache, store }),

@@ -16,6 +16,7 @@ import {
   reportRoutes,
   statisticsRoutes,
 } from './ledger/index.ts';
+import { packRoutes } from './packs/index.ts';
 import { reconciliationRoutes } from './reconciliation/index.ts';
 import { searchRoutes } from './search/index.ts';
 import { statementRoutes } from './statements/index.ts';
@@ -40,6 +41,7 @@ export function routesOf(application: Application): readonly Route[] {
     ...auditRoutes(services),
     ...reconciliationRoutes(services),
     ...findingRoutes(services),
+    ...packRoutes(services),
     ...searchRoutes(services),
   ];
   return [...routes, ...serverRoutes(routes)];

@@ -241,7 +241,7 @@ const mark = z.discriminatedUnion('kind', [
     y: z.number(),
     width: z.number(),
     size: z.number(),
-    font: z.enum(['sans', 'sansBold', 'sansItalic', 'sansBoldItalic', 'serifBold']),
+    font: z.enum(['sans', 'sansBold', 'sansItalic', 'sansBoldItalic', 'serif', 'serifItalic', 'serifBold', 'serifBoldItalic']),
     color: z.string(),
   }),
   z.object({
@@ -324,3 +324,5 @@ export type PackChecklistDto = z.infer<typeof packChecklistSchema>;
 export const PACK_FORMATS = ['pdf', 'docx', 'xlsx', 'html'] as const;
 export type PackFormat = (typeof PACK_FORMATS)[number];
 export const sliceQuerySchema = z.object({ slice: z.string().max(200).default('') });
+export const packsQuerySchema = z.object({ month: periodKeySchema.optional() });
+export const packPagesSchema = z.object({ pages: z.array(packPageSchema), logo: z.string().nullable() }).meta({ id: 'PackPages' });

@@ -262,3 +262,4 @@ export { issueChanges } from './packs/issue-changes.ts';
 export type { IssueChange, IssuedFigure } from './packs/issue-changes.ts';
 export { SHIPPED_PACKS, shippedPack } from './packs/shipped-packs.ts';
 export type { Pack, Section, SectionBase, SectionCondition, SectionContent, SectionKind } from './packs/section.ts';
+export { comparisonColumns } from './packs/comparison-columns.ts';

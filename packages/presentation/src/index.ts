@@ -40,3 +40,5 @@ export { PLACES, VIEW_SYNONYMS } from './words/places.ts';
 export type { Place } from './words/places.ts';
 export { searchKindWords } from './words/search-words.ts';
 export { BANK_FORMAT_NAMES, matchWords, nearMatchWords } from './words/reconciliation-words.ts';
+export { bridgeSteps } from './grid/bridge-steps.ts';
+export type { BridgeStep } from './grid/bridge-steps.ts';

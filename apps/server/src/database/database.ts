@@ -25,6 +25,7 @@ import { postingAnswers } from './migrations/0017-posting-answers.ts';
 import { search } from './migrations/0018-search.ts';
 import { reconciliation } from './migrations/0019-reconciliation.ts';
 import { lineDrivers } from './migrations/0020-line-drivers.ts';
+import { packs } from './migrations/0021-packs.ts';
 import { defineModels, type Models } from './models.ts';
 
 const MIGRATIONS = [
@@ -48,8 +49,9 @@ const MIGRATIONS = [
   search,
   reconciliation,
   lineDrivers,
+  packs,
 ];
-type Bindings = readonly (string | number | null)[];
+type Bindings = readonly (string | number | Buffer | null)[];
 
 /** The one connection of a process to its data folder. */
 export type Database = {

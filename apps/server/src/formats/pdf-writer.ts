@@ -3,8 +3,8 @@ import { dirname } from 'node:path';
 
 import PdfKit from 'pdfkit';
 
-import { LONG, SHORT } from './pdf-type.ts';
-import type { Surface, TagOptions } from './surface.ts';
+import { LONG, type PdfFont, SHORT, type TextStyle } from './pdf-type.ts';
+import type { Surface, Tag, TagOptions } from './surface.ts';
 
 const { resolve } = createRequire(import.meta.url);
 const SANS = dirname(resolve('source-sans/TTF/SourceSans3-Regular.ttf'));
@@ -14,17 +14,34 @@ const FONTS = {
   sansBold: `${SANS}/SourceSans3-Semibold.ttf`,
   sansItalic: `${SANS}/SourceSans3-It.ttf`,
   sansBoldItalic: `${SANS}/SourceSans3-SemiboldIt.ttf`,
+  serif: `${SERIF}/source-serif-4-latin-400-normal.woff`,
+  serifItalic: `${SERIF}/source-serif-4-latin-400-italic.woff`,
   serifBold: `${SERIF}/source-serif-4-latin-600-normal.woff`,
-} as const;
-export type PdfFont = keyof typeof FONTS;
-export type TextStyle = { readonly font: PdfFont; readonly size: number; readonly color: string };
-export type PdfColor = string;
+  serifBoldItalic: `${SERIF}/source-serif-4-latin-600-italic.woff`,
+} as const satisfies Readonly<Record<PdfFont, string>>;
+
+const TAGGED = {
+  tagged: true,
+  lang: 'en-US',
+  displayTitle: true,
+  pdfVersion: '1.7',
+  subset: 'PDF/A-2a',
+} as unknown as PDFKit.PDFDocumentOptions;
 
 /** A font as the document embeds it. `encode` gives the codes of a text's glyphs and how far each moves on, in thousandths. */
 type EmbeddedFont = {
   readonly id: string;
   readonly ref: () => unknown;
   readonly encode: (text: string) => readonly [codes: readonly string[], positions: readonly { readonly advanceWidth: number }[]];
+};
+/** The document as it is tagged. */
+type StructureElement = { readonly add: (child: unknown) => void; readonly end: () => void };
+type TaggedDocument = {
+  readonly struct: (role: string, options: object) => StructureElement;
+  readonly addStructure: (element: StructureElement) => void;
+  readonly markContent: (tag: string, options: object) => void;
+  readonly markStructureContent: (tag: string) => unknown;
+  readonly endMarkedContent: () => void;
 };
 type Glyph = { readonly code: string; readonly advance: number };
 
@@ -38,10 +55,12 @@ export class PdfWriter implements Surface {
   readonly #bytes: Promise<Buffer>;
   #fill = '';
 
-  constructor({ title, author }: { readonly title: string; readonly author: string }) {
+  /** @param isTagged whether the document says what its parts are, and keeps to PDF/A-2 */
+  constructor({ title, author, isTagged = false }: { readonly title: string; readonly author: string; readonly isTagged?: boolean }) {
     const document = new PdfKit({
       autoFirstPage: false,
       margin: 0,
+      ...(isTagged ? TAGGED : {}),
       info: { Title: title, Author: author, Creator: 'Wise Margin', Producer: 'Wise Margin' },
     });
     this.#document = document;
@@ -56,6 +75,33 @@ export class PdfWriter implements Surface {
   addPage(isPortrait: boolean): void {
     this.#document.addPage({ size: isPortrait ? [SHORT, LONG] : [LONG, SHORT], margin: 0 });
     this.#fill = '';
+  }
+
+  addPageOf(width: number, height: number): void {
+    this.#document.addPage({ size: [width, height], margin: 0 });
+    this.#fill = '';
+  }
+
+  /** Names the current page in the list of bookmarks. */
+  bookmark(title: string): void {
+    this.#document.outline.addItem(title);
+  }
+
+  /** The parts of a tagged document: what is drawn between `begin` and `end` belongs to one of them, or to none for -1. */
+  parts(tags: readonly Tag[]): { readonly begin: (tag: number) => void; readonly end: () => void; readonly close: () => void } {
+    const document = this.#document as unknown as TaggedDocument;
+    const elements = tags.map(({ role, alt, scope }) =>
+      document.struct(role, { ...(alt === '' ? {} : { alt }), ...(scope === null ? {} : { scope }) }),
+    );
+    tags.forEach(({ parent }, at) => (parent < 0 ? document.addStructure(elements[at]!) : elements[parent]!.add(elements[at]!)));
+    return {
+      begin: (tag) => {
+        if (tag < 0) document.markContent('Artifact', { type: 'Layout' });
+        else elements[tag]!.add(document.markStructureContent(tags[tag]!.role));
+      },
+      end: () => document.endMarkedContent(),
+      close: () => elements.forEach((element) => element.end()),
+    };
   }
 
   /** The width of a text on one line, in points. */
@@ -86,7 +132,7 @@ export class PdfWriter implements Surface {
   line(
     from: readonly [number, number],
     to: readonly [number, number],
-    { weight, color }: { readonly weight: number; readonly color: PdfColor },
+    { weight, color }: { readonly weight: number; readonly color: string },
   ): void {
     this.#document
       .moveTo(...from)
@@ -98,7 +144,7 @@ export class PdfWriter implements Surface {
   /** Without `fill` it is open, without `stroke` it has no edge. */
   rect(
     { x, y, width, height }: { readonly x: number; readonly y: number; readonly width: number; readonly height: number },
-    { fill, stroke, weight }: { readonly fill: PdfColor | null; readonly stroke: PdfColor | null; readonly weight: number },
+    { fill, stroke, weight }: { readonly fill: string | null; readonly stroke: string | null; readonly weight: number },
   ): void {
     if (fill === null && stroke === null) return;
     const drawn = this.#document.rect(x, y, width, height).lineWidth(weight);
@@ -148,7 +194,7 @@ export class PdfWriter implements Surface {
     return made;
   }
 
-  #fillWith(color: PdfColor): void {
+  #fillWith(color: string): void {
     if (this.#fill === color) return;
     this.#document.fillColor(color);
     this.#fill = color;

@@ -1,4 +1,4 @@
-import type { PdfFont, TextStyle } from './pdf-writer.ts';
+import type { PdfFont, TextStyle } from './pdf-type.ts';
 
 /** What a part of a page is to a reader that cannot see it. */
 export type TagRole = 'Sect' | 'H1' | 'H2' | 'H3' | 'P' | 'L' | 'LI' | 'Table' | 'TR' | 'TH' | 'TD' | 'Figure' | 'Note' | 'Artifact';
@@ -10,6 +10,13 @@ export type TagOptions = {
   readonly alt?: string;
   /** of a heading cell: what it is over */
   readonly scope?: 'Row' | 'Column';
+};
+/** A part of a document: what it is, and the part it belongs to (-1 for none). */
+export type Tag = {
+  readonly role: TagRole;
+  readonly parent: number;
+  readonly alt: string;
+  readonly scope: 'Row' | 'Column' | null;
 };
 type Point = readonly [x: number, y: number];
 

@@ -32,6 +32,7 @@ const NUMBERED = [
   'nonrecurringItem',
   'bankStatement',
   'clearing',
+  'packIssue',
 ] as const;
 type Numbered = (typeof NUMBERED)[number];
 type NamesIn<Path extends string> = Path extends `${string}:${infer Rest}`

@@ -11,6 +11,7 @@ import type {
 } from '@wise-margin/contract';
 import {
   type ColumnSet,
+  type Display,
   displayStep,
   footGrid,
   INCOME_LINES,
@@ -20,6 +21,7 @@ import {
   periodAt,
   type PeriodIndex,
   periodOfYear,
+  quarterColumns,
   shippedView,
   shortPeriodName,
   type StatementGrid,
@@ -66,6 +68,7 @@ export class StatementService {
   readonly #actor: Actor;
   /** shipped columns fitted to a company's dimensions, so that they stay laid out */
   readonly #fitted = new WeakMap<Books, Map<ColumnSet, ColumnSet>>();
+  readonly #quarters = new WeakMap<ColumnSet, ColumnSet>();
   readonly #shipped: Record<string, AskedView> = {};
   readonly #saved = new Map<string, { readonly version: number; readonly view: AskedView }>();
 
@@ -92,16 +95,35 @@ export class StatementService {
    * The evaluated grid itself, for the drill-down and the exports.
    * @param query.by the dimension figures of it will be laid out by
    * @param query.columnSet columns in place of the view's own
+   * @param query.display choices of display over the view's own
+   * @param query.isQuarter months as the quarter to date
    */
   async evaluated(
     companyId: number,
     key: string,
-    query: StatementQuery & { readonly by?: string; readonly columnSet?: ColumnSet },
+    query: StatementQuery & {
+      readonly by?: string;
+      readonly columnSet?: ColumnSet;
+      readonly display?: Partial<Display>;
+      readonly isQuarter?: boolean;
+    },
   ): Promise<EvaluatedView> {
     const books = await this.#booksCache.of(companyId);
     const view = await this.#viewOf(companyId, key);
     const columnSet = query.columnSet ?? this.#columnsFor(books, view.columnSet);
-    return this.#evaluated(books, { view: { ...view, columnSet }, dimension: query.by }, query);
+    const asked = {
+      ...view,
+      columnSet: query.isQuarter ? this.#overQuarter(columnSet) : columnSet,
+      display: { ...view.display, ...query.display } as DisplayChoices,
+    };
+    return this.#evaluated(books, { view: asked, dimension: query.by }, query);
+  }
+
+  /** Columns over the quarter to date, one object for one column set, so that they stay laid out. */
+  #overQuarter(columnSet: ColumnSet): ColumnSet {
+    const made = this.#quarters.get(columnSet) ?? quarterColumns(columnSet);
+    this.#quarters.set(columnSet, made);
+    return made;
   }
 
   /** Lines of a view by month of the year, for their charts; without keys all that are shown and hold figures. */

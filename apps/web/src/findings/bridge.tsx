@@ -1,33 +1,13 @@
 import type { VarianceExplanationDto } from '@wise-margin/contract';
 import { type Comparison } from '@wise-margin/core';
-import { figureText } from '@wise-margin/presentation';
+import { type BridgeStep, bridgeSteps, figureText } from '@wise-margin/presentation';
 import { max, min, scaleLinear } from 'd3';
 import { useNavigate } from 'react-router';
 
 import { useCompany } from '../data/company.ts';
 import { type Layout } from './parts-table.tsx';
 
-/** More steps than this stand together as one. */
-const MOST_STEPS = 8;
 const [WIDTH, ROW, NAME, FIGURE] = [560, 24, 190, 76];
-type Step = { readonly key: string; readonly name: string; readonly amount: number; readonly from: number; readonly entry: number | null };
-
-/** The steps of a bridge, largest first as the layout has them; what is past the most that are shown is one step. They lead from the base to the figure compared with it. */
-export function bridgeSteps({ parts, rest }: Layout, base: number): Step[] {
-  const shown = parts.length + Math.min(rest.count, 1) <= MOST_STEPS ? parts : parts.slice(0, MOST_STEPS - 1);
-  const left = parts.slice(shown.length);
-  const others = rest.amount + left.reduce((sum, { amount }) => sum + amount, 0);
-  const count = rest.count + left.length;
-  const steps = shown.map(({ key, name, amount, entry }) => ({ key, name, amount, entry }));
-  if (count > 0) steps.push({ key: '', name: `${count.toLocaleString('en-US')} others`, amount: others, entry: null });
-  let at = base;
-  return steps.map((step) => {
-    const from = at;
-    at += step.amount;
-    return { ...step, from };
-  });
-}
-
 /** A bridge from the base to the figure compared with it, in the notation of scenarios; each step leads to what makes it. */
 export function Bridge({
   explanation: { compared, base, headings, favor, variance, line },
@@ -56,7 +36,7 @@ export function Bridge({
   /** whether a step helps the result: it does what the whole does, or the opposite */
   const isGood = (amount: number): boolean | null => (favor === null ? null : amount > 0 === variance > 0 ? favor === 'F' : favor === 'U');
   const height = (steps.length + 2) * ROW + 4;
-  const open = (step: Step) => {
+  const open = (step: BridgeStep) => {
     const address = step.key === '' ? null : addressOf(step.key);
     if (step.entry !== null) return () => openEntry(step.entry!);
     return address === null ? null : () => void navigate(address);

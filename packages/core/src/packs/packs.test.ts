@@ -2,9 +2,10 @@ import { describe, expect, it } from 'vitest';
 
 import { monthCalendar, periodOfKey } from '../calendar/fiscal-calendar.ts';
 import type { IsoDate } from '../calendar/iso-date.ts';
-import { findingColumns } from '../findings/finding-columns.ts';
+import { COMPARISONS, findingColumns } from '../findings/finding-columns.ts';
 import { shippedView } from '../statements/shipped/views.ts';
-import { issueChanges,type IssuedFigure } from './issue-changes.ts';
+import { comparisonColumns } from './comparison-columns.ts';
+import { issueChanges, type IssuedFigure } from './issue-changes.ts';
 import { quarterColumns } from './quarter-columns.ts';
 import { EMPTY_TEXT, isEmptyText, lengthOfText, type RichText, textOf, viewsOfText } from './rich-text.ts';
 import { type DateRule, sectionDate } from './section-date.ts';
@@ -44,6 +45,13 @@ describe('the date of a section', () => {
     const leap = monthCalendar({ startMonth: 1, firstYear: 2028, lastYear: 2028 });
     const date = sectionDate(leap, { kind: 'meeting' }, { month: periodOfKey(leap, '2028-01')!, meeting: '2028-02-29' as IsoDate });
     expect(date).toMatchObject({ to: '2028-02-29', isDay: true });
+  });
+});
+
+describe('columns of a comparison', () => {
+  it.each(COMPARISONS)('of %s have headings that a reader knows', (comparison) => {
+    const { blocks } = comparisonColumns(comparison);
+    for (const { columns } of blocks) expect(columns.map(({ heading }) => heading).join(' ')).toMatch(/^[A-Z][a-z]+ [A-Z].*%$/);
   });
 });
 

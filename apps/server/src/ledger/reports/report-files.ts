@@ -48,7 +48,8 @@ export const REPORT_FORMATS: readonly ReportFormat[] = [
   },
 ];
 
-async function wholeReport(
+/** A report with all of its rows. @throws ProblemError 422 with more rows than `most` */
+export async function wholeReport(
   report: Report,
   { name, exponent }: Company,
   { most, what }: { readonly most: number; readonly what: string },

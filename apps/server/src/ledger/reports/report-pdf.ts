@@ -1,5 +1,5 @@
-import { INK, lineOf, LONG, MARGIN, SHORT, SOFT } from '../../formats/pdf-type.ts';
-import { PdfWriter, type TextStyle, wrapped } from '../../formats/pdf-writer.ts';
+import { INK, lineOf, LONG, MARGIN, SHORT, SOFT, type TextStyle } from '../../formats/pdf-type.ts';
+import { PdfWriter, wrapped } from '../../formats/pdf-writer.ts';
 import type { WholeReport } from './report.ts';
 import { ReportTable } from './report-table.ts';
 

@@ -1,7 +1,7 @@
 import { isFigureColumn, reportCellText } from '@wise-margin/presentation';
 
-import { baselineOf, INK, lineOf } from '../../formats/pdf-type.ts';
-import { type PdfFont, type TextStyle, wrapped } from '../../formats/pdf-writer.ts';
+import { baselineOf, INK, lineOf, type PdfFont, type TextStyle } from '../../formats/pdf-type.ts';
+import { wrapped } from '../../formats/pdf-writer.ts';
 import type { Surface } from '../../formats/surface.ts';
 import type { WholeReport } from './report.ts';
 
@@ -29,6 +29,11 @@ export class ReportTable {
     this.#report = report;
     this.#texts = report.rows.map(({ cells }) => report.columns.map((column, at) => reportCellText(cells[at]!, column, report)));
     this.#natural = report.columns.map((column, at) => this.#naturalWidth(at, isFigureColumn(column)));
+  }
+
+  /** The width each column takes best, in points. */
+  get naturalWidths(): readonly number[] {
+    return this.#natural;
   }
 
   /** The width it takes best, in points. */

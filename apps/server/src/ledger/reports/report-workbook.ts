@@ -22,12 +22,13 @@ export async function reportWorkbook(report: WholeReport): Promise<Buffer> {
       pageSetup: { orientation: 'landscape', fitToPage: true, fitToWidth: 1, fitToHeight: 0, printTitlesRow: `${HEAD_ROWS}:${HEAD_ROWS}` },
     });
     // what follows the last part, such as the total of all, is on its sheet
-    fillSheet(sheet, report, report.rows.slice(from, at === parts.length - 1 ? undefined : to));
+    fillReportSheet(sheet, report, report.rows.slice(from, at === parts.length - 1 ? undefined : to));
   });
   return Buffer.from(await workbook.xlsx.writeBuffer());
 }
 
-function fillSheet(sheet: workbooks.Worksheet, report: WholeReport, rows: readonly ReportRowDto[]): void {
+/** Company, title, what the figures are of, headings, and rows. */
+export function fillReportSheet(sheet: workbooks.Worksheet, report: WholeReport, rows: readonly ReportRowDto[]): void {
   const { company, title, words, columns, notes, exponent } = report;
   sheet.addRow([company]).font = { bold: true };
   sheet.addRow([title]).font = { bold: true, size: 14 };

@@ -1,21 +1,23 @@
-import { WORKBOOK_TYPE } from '../../formats/media-types.ts';
+import { PDF_TYPE, WORD_TYPE, WORKBOOK_TYPE } from '../../formats/media-types.ts';
 import type { Task } from '../../work/task.ts';
 import type { WorkPool } from '../../work/work-pool.ts';
 import type { ExportedStatement } from './exported-statement.ts';
 import { gridCsv } from './statement-csv.ts';
+import { statementDocument } from './statement-document.ts';
 import { statementPdf } from './statement-pdf.ts';
 import { statementWorkbook } from './statement-workbook.ts';
 
 const MOST_MILLISECONDS = 60_000;
 const STATEMENT_PDF: Task<ExportedStatement, Buffer> = { name: 'statementPdf', run: statementPdf };
 const STATEMENT_WORKBOOK: Task<ExportedStatement, Buffer> = { name: 'statementWorkbook', run: statementWorkbook };
+const STATEMENT_DOCUMENT: Task<ExportedStatement, Buffer> = { name: 'statementDocument', run: statementDocument };
 /** Exports that a worker writes. */
-export const EXPORT_TASKS = [STATEMENT_PDF, STATEMENT_WORKBOOK];
+export const EXPORT_TASKS = [STATEMENT_PDF, STATEMENT_WORKBOOK, STATEMENT_DOCUMENT];
 
 /** Where an export is written, and what stops it. */
 export type ExportWork = { readonly pool: WorkPool; readonly signal: AbortSignal };
 type ExportFormat = {
-  readonly extension: 'csv' | 'xlsx' | 'pdf';
+  readonly extension: 'csv' | 'xlsx' | 'pdf' | 'docx';
   readonly type: string;
   /** in the description of the API */
   readonly summary: string;
@@ -34,9 +36,16 @@ export const EXPORT_FORMATS: readonly ExportFormat[] = [
   },
   {
     extension: 'pdf',
-    type: 'application/pdf',
+    type: PDF_TYPE,
     summary: 'A view as PDF',
     write: (statement, { pool, signal }) =>
       pool.run(STATEMENT_PDF, statement, { what: 'The PDF', milliseconds: MOST_MILLISECONDS, signal }),
+  },
+  {
+    extension: 'docx',
+    type: WORD_TYPE,
+    summary: 'A view as a word-processor document',
+    write: (statement, { pool, signal }) =>
+      pool.run(STATEMENT_DOCUMENT, statement, { what: 'The document', milliseconds: MOST_MILLISECONDS, signal }),
   },
 ];

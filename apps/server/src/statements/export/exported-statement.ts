@@ -23,7 +23,7 @@ export type ExportedStatement = {
 
 export function exportedStatement(
   { books, dto: dtoOf, shown }: EvaluatedView,
-  { query, logo }: { readonly query: ExportQuery; readonly logo: Logo | null },
+  { query, logo }: { readonly query: Pick<ExportQuery, 'open'>; readonly logo: Logo | null },
 ): ExportedStatement {
   const dto = dtoOf();
   const open = query.open === 'all' ? query.open : new Set(query.open.split(','));

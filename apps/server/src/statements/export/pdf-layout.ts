@@ -1,7 +1,8 @@
 import { type GridDto } from '@wise-margin/contract';
 import { figureFormat, figureText, shownFavor, type ShownLine } from '@wise-margin/presentation';
 
-import { type PdfFont, wrapped } from '../../formats/pdf-writer.ts';
+import { type PdfFont } from '../../formats/pdf-type.ts';
+import { wrapped } from '../../formats/pdf-writer.ts';
 import type { Surface } from '../../formats/surface.ts';
 import type { ExportedStatement } from './exported-statement.ts';
 
@@ -98,7 +99,7 @@ export class PdfMeasures {
   readonly #headings: readonly number[];
   readonly #names: readonly { readonly width: number; readonly indent: number }[];
 
-  constructor(writer: Surface, { dto, lines }: ExportedStatement, texts: Figures) {
+  constructor(writer: Pick<Surface, 'widthOf'>, { dto, lines }: ExportedStatement, texts: Figures) {
     const bold = { font: 'sansBold', size: 1 } as const;
     const serif = { font: 'serifBold', size: 1 } as const;
     const widest = (parts: readonly string[], style: typeof bold | typeof serif) =>
@@ -143,7 +144,7 @@ export class PdfMeasures {
 }
 
 /** The width in which a block's heading takes no more lines than it may, at a size of one point; its longest word at least. */
-function narrowest(writer: Surface, heading: string, longestWord: number): number {
+function narrowest(writer: Pick<Surface, 'widthOf'>, heading: string, longestWord: number): number {
   const style = { font: 'serifBold', size: 1 } as const;
   const whole = writer.widthOf(heading, style);
   const step = whole / 20;

@@ -1,7 +1,7 @@
 import { type ShownLine, sidesOfForm } from '@wise-margin/presentation';
 
-import { INK, lineOf, LONG, MARGIN, SHORT, SOFT } from '../../formats/pdf-type.ts';
-import { PdfWriter, type TextStyle, wrapped } from '../../formats/pdf-writer.ts';
+import { INK, lineOf, LONG, MARGIN, SHORT, SOFT, type TextStyle } from '../../formats/pdf-type.ts';
+import { PdfWriter, wrapped } from '../../formats/pdf-writer.ts';
 import type { ExportedStatement } from './exported-statement.ts';
 import { pageParts, pageRows } from './page-parts.ts';
 import { Figures, LEAST_SIZE, type PdfColumn, PdfMeasures, type Type, TYPES, widened } from './pdf-layout.ts';

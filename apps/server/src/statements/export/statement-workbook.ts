@@ -28,6 +28,14 @@ type SheetLine = { readonly index: number; readonly account: string; readonly op
  * just the figure shown from cells that are in the sheet; elsewhere the figure itself stands.
  */
 export async function statementWorkbook(statement: ExportedStatement): Promise<Buffer> {
+  const workbook = new workbooks.Workbook();
+  workbook.calcProperties.fullCalcOnLoad = true;
+  fillStatementSheet(workbook, statement, sheetName(statement.dto.view.name, 'Statement'));
+  return Buffer.from(await workbook.xlsx.writeBuffer());
+}
+
+/** Adds a statement to a workbook, as a sheet of its own. */
+export function fillStatementSheet(workbook: workbooks.Workbook, statement: ExportedStatement, name: string): void {
   const { grid, dto, exponent } = statement;
   const lines = statement.lines.map(({ line }): SheetLine => ({
     index: grid.plan.lineOfKey.get(line.key)!,
@@ -35,11 +43,9 @@ export async function statementWorkbook(statement: ExportedStatement): Promise<B
     opened: line.kind === 'account' || line.kind === 'slice',
     isSigned: statement.signed.has(line.key),
   }));
-  const workbook = new workbooks.Workbook();
-  workbook.calcProperties.fullCalcOnLoad = true;
   const columns = shownColumns(grid);
   const headRow = statement.title.length + 2;
-  const sheet = workbook.addWorksheet(sheetName(dto.view.name, 'Statement'), {
+  const sheet = workbook.addWorksheet(name, {
     views: [{ state: 'frozen', xSplit: NAME_COLUMNS, ySplit: headRow + 1, showGridLines: false }],
     pageSetup: { orientation: 'landscape', fitToPage: true, fitToWidth: 1, fitToHeight: 0, printTitlesRow: `${headRow}:${headRow + 1}` },
     properties: { outlineLevelRow: 1 },
@@ -56,12 +62,12 @@ export async function statementWorkbook(statement: ExportedStatement): Promise<B
     const line = grid.plan.lines[index]!;
     const row = sheet.getRow(places.rowOf(index)!);
     row.getCell(1).value = account;
-    const name = row.getCell(2);
-    name.value = line.name;
-    name.alignment = { indent: Math.min(line.depth, 10) };
+    const title = row.getCell(2);
+    title.value = line.name;
+    title.alignment = { indent: Math.min(line.depth, 10) };
     if (opened) row.outlineLevel = 1;
     const bold = line.emphasis === 'bold' || line.kind === 'section';
-    name.font = { bold, italic: line.emphasis === 'italic' };
+    title.font = { bold, italic: line.emphasis === 'italic' };
     if (line.source.kind === 'nothing') continue;
     for (const column of columns) {
       const cell = grid.cells[index]![column.index]!;
@@ -86,7 +92,6 @@ export async function statementWorkbook(statement: ExportedStatement): Promise<B
     const image = workbook.addImage({ base64: statement.logo.base64, extension: statement.logo.type === 'image/png' ? 'png' : 'jpeg' });
     sheet.addImage(image, { tl: { col: NAME_COLUMNS + 1, row: 0 }, ext: { width: 120, height: 40 } });
   }
-  return Buffer.from(await workbook.xlsx.writeBuffer());
 }
 
 function writeHeadings(

@@ -1,0 +1,215 @@
+import type { PackDesign, PackState } from '@wise-margin/contract';
+import type { IsoDate } from '@wise-margin/core';
+import {
+  comparisonColumns,
+  type DimensionFilter,
+  isEmptyText,
+  longPeriodName,
+  periodAt,
+  type PeriodIndex,
+  type RichText,
+  type Section,
+  sectionDate,
+} from '@wise-margin/core';
+
+import { type Books, periodOf } from '../../companies/index.ts';
+import { ProblemError, refused } from '../../http/problem.ts';
+import { STATE_WORDS } from '../pack-months.ts';
+import { type ContentBlock, type FilledSection, type PackContent, paragraph } from './content.ts';
+import { filledText } from './fill-text.ts';
+import { budgetChecksSection, findingsSection } from './finding-sections.ts';
+import { accountDetailSection, agingSection, partiesSection, trialBalanceSection } from './report-sections.ts';
+import { monthKey, type SectionContext, sectionDateWords, type SectionSources, statementQuery } from './section-context.ts';
+import {
+  bridgeSection,
+  chartsSection,
+  type Filled,
+  measuresSection,
+  statementSection,
+  textFigure,
+  textTable,
+} from './statement-sections.ts';
+
+/** What a pack is made of in one month. */
+export type PackRequest = {
+  readonly design: Pick<PackDesign, 'name' | 'splitBy' | 'sections'>;
+  readonly month: string;
+  /** the day of the meeting; null for today */
+  readonly meeting: string | null;
+  readonly texts: Readonly<Record<string, RichText>>;
+  readonly state: PackState;
+  /** the value of the dimension a pack is split by; empty for the whole company */
+  readonly slice: string;
+};
+type Dates = { readonly books: Books; readonly month: PeriodIndex; readonly meeting: IsoDate; readonly slice: DimensionFilter };
+/** Sections without figures of their own have no date. */
+const UNDATED: readonly Section['kind'][] = ['cover', 'contents', 'text', 'notes'];
+const OF_ONE_DAY: readonly Section['kind'][] = ['aging'];
+const SPLIT_NONE = 'none';
+
+/** Fills the sections of packs with a company's figures. */
+export class PackBuilder {
+  readonly #sources: SectionSources;
+
+  constructor(sources: SectionSources) {
+    this.#sources = sources;
+  }
+
+  /** The values a pack has a document for each of; empty for a pack of the whole company. @throws ProblemError 422 without the dimension */
+  async slices(companyId: number, { splitBy }: Pick<PackDesign, 'splitBy'>): Promise<string[]> {
+    if (splitBy === null) return [];
+    const books = await this.#sources.booksCache.of(companyId);
+    const dimension = books.dimensions.find(({ name }) => name === splitBy);
+    if (!dimension)
+      throw refused(
+        `The pack is split by ${splitBy}, and the ledger of ${books.name} has no ${splitBy}. Choose another dimension or none.`,
+        'splitBy',
+      );
+    return dimension.values.map((value) => value || SPLIT_NONE);
+  }
+
+  /** A pack with its figures. A section that cannot be filled says why on its page; the others are filled all the same. */
+  async content(companyId: number, { design, month, meeting, texts, state, slice }: PackRequest): Promise<PackContent> {
+    const books = await this.#sources.booksCache.of(companyId);
+    const asOf = periodOf(books, month);
+    const dates: Dates = {
+      books,
+      month: asOf,
+      meeting: (meeting ?? today(this.#sources.actor.now())) as IsoDate,
+      slice: design.splitBy === null || slice === '' ? {} : { [design.splitBy]: [slice === SPLIT_NONE ? '' : slice] },
+    };
+    const sections: FilledSection[] = [];
+    for (const section of design.sections) sections.push(await this.#section(section, { dates, texts, before: sections }));
+    return {
+      name: design.name,
+      company: books.name,
+      monthWords: longPeriodName(books.calendar, asOf),
+      slice,
+      stateWords: STATE_WORDS[state],
+      sections,
+      logo: await this.#sources.logos.of(companyId),
+      fingerprint: '',
+    };
+  }
+
+  async #section(
+    section: Section,
+    { dates, texts, before }: { readonly dates: Dates; readonly texts: PackRequest['texts']; readonly before: readonly FilledSection[] },
+  ): Promise<FilledSection> {
+    const { id, kind, title, orientation, startsPage } = section;
+    const empty = { id, kind, title, orientation, startsPage, dateWords: '', blocks: [], notes: [], leftOut: '', cover: null };
+    if (section.hidden) return { ...empty, leftOut: 'Hidden' };
+    const date = sectionDate(dates.books.calendar, section.date, dates);
+    if (date === null)
+      return { ...empty, notes: ['The date of this section is outside the fiscal years of the company. Choose another date.'] };
+    const context: SectionContext = { books: dates.books, date, slice: dates.slice };
+    const dateWords = UNDATED.includes(kind) ? '' : sectionDateWords(context, OF_ONE_DAY.includes(kind));
+    const cover = section.kind === 'cover' ? { subtitle: section.subtitle, preparedBy: section.preparedBy } : null;
+    try {
+      const leftOut = await this.#leftOut(section, context);
+      if (leftOut !== '') return { ...empty, dateWords, leftOut };
+      return { ...empty, dateWords, cover, ...(await this.#filled(section, { context, texts, before })) };
+    } catch (error) {
+      if (!(error instanceof ProblemError)) throw error;
+      return { ...empty, dateWords, cover, notes: [error.detail] };
+    }
+  }
+
+  /** Why a section's condition leaves it out; empty when it is in. */
+  async #leftOut({ condition }: Section, context: SectionContext): Promise<string> {
+    const { statements, findingList } = this.#sources;
+    switch (condition.kind) {
+      case 'always':
+        return '';
+      case 'findings': {
+        const { count } = await findingList.list(context.books.id, { view: 'income', asOf: monthKey(context), comparison: 'budget' });
+        return count > 0 ? '' : 'No variance is past its limit';
+      }
+      case 'activity': {
+        const columnSet = comparisonColumns('priorYear');
+        const { dto: dtoOf } = await statements.evaluated(context.books.id, condition.view, { ...statementQuery(context), columnSet });
+        const dto = dtoOf();
+        const row = dto.lines.findIndex(({ key }) => key === condition.line);
+        const name = dto.lines[row]?.name ?? condition.line;
+        const cell = dto.cells[row]?.[dto.columns.findIndex(({ key }) => key === 'month.compared')];
+        return cell && 'value' in cell && cell.value !== 0 ? '' : `${name} has no activity`;
+      }
+    }
+  }
+
+  async #filled(
+    section: Section,
+    {
+      context,
+      texts,
+      before,
+    }: { readonly context: SectionContext; readonly texts: PackRequest['texts']; readonly before: readonly FilledSection[] },
+  ): Promise<Filled> {
+    const sources = this.#sources;
+    switch (section.kind) {
+      case 'cover':
+      case 'contents':
+        return { blocks: [], notes: [] };
+      case 'text':
+        return this.#text(section.written === 'monthly' ? (texts[section.id] ?? section.text) : section.text, context);
+      case 'statement':
+        return statementSection(sources, section, context);
+      case 'charts':
+        return chartsSection(sources, section, context);
+      case 'measures':
+        return measuresSection(sources, section, context);
+      case 'bridge':
+        return bridgeSection(sources, section, context);
+      case 'findings':
+        return findingsSection(sources, section, context);
+      case 'budgetChecks':
+        return budgetChecksSection(sources, context);
+      case 'aging':
+        return agingSection(sources, section, context);
+      case 'parties':
+        return partiesSection(sources, section, context);
+      case 'trialBalance':
+        return trialBalanceSection(sources, section, context);
+      case 'accountDetail':
+        return accountDetailSection(sources, section, context);
+      case 'notes':
+        return { blocks: footnotesOf(before), notes: [] };
+    }
+  }
+
+  async #text(text: RichText, context: SectionContext): Promise<Filled> {
+    if (isEmptyText(text)) return { blocks: [], notes: ['No text yet.'] };
+    const notes: string[] = [];
+    const orNote = async <Answer>(work: Promise<Answer>, instead: Answer): Promise<Answer> => {
+      try {
+        return await work;
+      } catch (error) {
+        if (!(error instanceof ProblemError)) throw error;
+        notes.push(error.detail);
+        return instead;
+      }
+    };
+    const blocks = await filledText(text, {
+      figure: (figure) => orNote(textFigure(this.#sources, figure, context), '[no figure]'),
+      table: (view, lines) => orNote<ContentBlock>(textTable(this.#sources, { view, lines }, context), paragraph('[no table]', 'soft')),
+    });
+    return { blocks, notes };
+  }
+}
+
+/** Footnotes of the statements before, under the title of each. */
+function footnotesOf(sections: readonly FilledSection[]): ContentBlock[] {
+  const notes = sections.flatMap(({ title, blocks }) =>
+    blocks.flatMap((block) =>
+      block.kind === 'statement' ? block.statement.dto.head.footnotes.map((text) => paragraph(`${title}: ${text}`)) : [],
+    ),
+  );
+  return notes.length === 0 ? [paragraph('The statements have no footnotes.', 'soft')] : notes;
+}
+
+/** The day it is where the server is. */
+export const today = (now: Date): string =>
+  `${now.getFullYear()}-${String(now.getMonth() + 1).padStart(2, '0')}-${String(now.getDate()).padStart(2, '0')}`;
+
+/** The last day of a month that can be read in a company's calendar. */
+export const lastDayOf = (books: Books, month: string): string => periodAt(books.calendar, periodOf(books, month)).end;

@@ -1,0 +1,53 @@
+import type { PackFormat, PackPreviewDto } from '@wise-margin/contract';
+
+import { HTML_TYPE, PDF_TYPE, WORD_TYPE, WORKBOOK_TYPE } from '../../formats/media-types.ts';
+import type { Task } from '../../work/task.ts';
+import type { WorkPool } from '../../work/work-pool.ts';
+import type { PackContent } from '../content/content.ts';
+import { packPages, pageDtos } from '../pages/pack-pages.ts';
+import { packDocument } from './pack-document.ts';
+import { packHtml } from './pack-html.ts';
+import { packPdf } from './pack-pdf.ts';
+import { packWorkbook } from './pack-workbook.ts';
+
+const MOST_MILLISECONDS = 60_000;
+/** The pages of a pack, with the page each section begins on, by its position. */
+export type LaidOut = { readonly pages: PackPreviewDto['pages']; readonly starts: readonly (number | null)[] };
+
+const PACK_PAGES: Task<PackContent, LaidOut> = {
+  name: 'packPages',
+  run: (content) => {
+    const made = packPages(content);
+    return Promise.resolve({ pages: pageDtos(made), starts: content.sections.map(({ id }) => made.starts.get(id) ?? null) });
+  },
+};
+const PACK_PDF: Task<PackContent, Buffer> = { name: 'packPdf', run: packPdf };
+const PACK_DOCUMENT: Task<PackContent, Buffer> = { name: 'packDocument', run: packDocument };
+const PACK_WORKBOOK: Task<PackContent, Buffer> = { name: 'packWorkbook', run: packWorkbook };
+const PACK_HTML: Task<PackContent, Buffer> = {
+  name: 'packHtml',
+  run: (content) => Promise.resolve(Buffer.from(packHtml(content), 'utf8')),
+};
+/** Work on packs that a worker does. */
+export const PACK_TASKS = [PACK_PAGES, PACK_PDF, PACK_DOCUMENT, PACK_WORKBOOK, PACK_HTML];
+
+type Format = { readonly type: string; readonly what: string; readonly task: Task<PackContent, Buffer> };
+export const PACK_FILES: Readonly<Record<PackFormat, Format>> = {
+  pdf: { type: PDF_TYPE, what: 'The PDF', task: PACK_PDF },
+  docx: { type: WORD_TYPE, what: 'The document', task: PACK_DOCUMENT },
+  xlsx: { type: WORKBOOK_TYPE, what: 'The spreadsheet', task: PACK_WORKBOOK },
+  html: { type: HTML_TYPE, what: 'The web page', task: PACK_HTML },
+};
+
+/** The pages of a pack, laid out by a worker. */
+export const layOut = (pool: WorkPool, content: PackContent, signal?: AbortSignal): Promise<LaidOut> =>
+  pool.run(PACK_PAGES, content, { what: 'The preview', milliseconds: MOST_MILLISECONDS, ...(signal ? { signal } : {}) });
+
+/** A pack in one format, written by a worker. */
+export function writePack(
+  pool: WorkPool,
+  { content, format, signal }: { readonly content: PackContent; readonly format: PackFormat; readonly signal?: AbortSignal },
+): Promise<Buffer> {
+  const { what, task } = PACK_FILES[format];
+  return pool.run(task, content, { what, milliseconds: MOST_MILLISECONDS, ...(signal ? { signal } : {}) });
+}

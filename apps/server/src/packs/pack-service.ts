@@ -1,0 +1,184 @@
+import {
+  PACK_FORMATS,
+  type PackChecklistDto,
+  type PackFormat,
+  type PackIssueDto,
+  type PackListDto,
+  type PackMonthDto,
+  type PackPageDto,
+  type PackPreviewDto,
+  type PackPreviewRequest,
+} from '@wise-margin/contract';
+import { longPeriodName } from '@wise-margin/core';
+
+import { type BooksCache, type Logo, LogoStore, periodOf } from '../companies/index.ts';
+import type { Actor } from '../database/audit.ts';
+import type { Database } from '../database/database.ts';
+import type { FindingList, TieOuts } from '../findings/index.ts';
+import { ProblemError } from '../http/problem.ts';
+import type { WorkPool } from '../work/work-pool.ts';
+import type { PackContent } from './content/content.ts';
+import { fingerprintOf, issuedFigures } from './content/issued-figures.ts';
+import { type PackBuilder, type PackRequest, today } from './content/pack-builder.ts';
+import { layOut, writePack } from './files/pack-formats.ts';
+import { packChecklist } from './pack-checklist.ts';
+import { fileName, type FrozenDocument, type PackIssues } from './pack-issues.ts';
+import { type MonthPlace, type PackMonths, STATE_WORDS } from './pack-months.ts';
+import type { PackStore } from './pack-store.ts';
+
+type Parts = {
+  readonly database: Database;
+  readonly booksCache: BooksCache;
+  readonly store: PackStore;
+  readonly months: PackMonths;
+  readonly issues: PackIssues;
+  readonly builder: PackBuilder;
+  readonly findingList: FindingList;
+  readonly tieOuts: TieOuts;
+  readonly work: WorkPool;
+  readonly actor: Actor;
+};
+
+/** Packs of a company: seen before they are issued, checked, issued, and read afterwards. */
+export class PackService {
+  readonly #parts: Parts;
+
+  constructor(parts: Parts) {
+    this.#parts = parts;
+  }
+
+  /** The packs a company sees, with where each is in a month. */
+  async list(companyId: number, month: string | undefined): Promise<PackListDto> {
+    const { store, months, issues, booksCache } = this.#parts;
+    const books = await booksCache.of(companyId);
+    const packs = await store.list(companyId);
+    const states = month === undefined ? new Map<string, never>() : await months.states(companyId, month);
+    const issued = await issues.list(books);
+    return packs.map(({ key, name, note, scope, splitBy, sections }) => ({
+      key,
+      name,
+      note,
+      scope,
+      splitBy,
+      sections: sections.length,
+      state: states.get(key) ?? null,
+      lastIssue: issued.find(({ pack }) => pack === key) ?? null,
+    }));
+  }
+
+  async month(place: MonthPlace): Promise<PackMonthDto> {
+    const { store, months, issues, booksCache } = this.#parts;
+    const books = await booksCache.of(place.company);
+    await store.of(place);
+    const { state, meeting, texts, version } = await months.of(place);
+    return {
+      pack: place.pack,
+      month: place.month,
+      monthName: longPeriodName(books.calendar, periodOf(books, place.month)),
+      state,
+      meeting,
+      texts: { ...texts },
+      version,
+      issues: await issues.list(books, place),
+    };
+  }
+
+  /** The pages of a pack as an editor has it, saved or not. */
+  async preview(companyId: number, asked: PackPreviewRequest, signal?: AbortSignal): Promise<PackPreviewDto> {
+    const { builder, work } = this.#parts;
+    const slices = await builder.slices(companyId, asked);
+    const { month, meeting, texts, state } = asked;
+    const slice = slices.length === 0 ? '' : asked.slice !== undefined && slices.includes(asked.slice) ? asked.slice : slices[0]!;
+    const content = await builder.content(companyId, { design: asked, month, meeting, texts, state, slice });
+    const laidOut = await layOut(work, content, signal);
+    return {
+      pages: laidOut.pages,
+      sections: content.sections.map(({ id, title, dateWords, leftOut, notes }, at) => {
+        const page = laidOut.starts[at] ?? null;
+        return { id, title, dateWords, page: page === null ? null : page + 1, leftOut, notes: [...notes] };
+      }),
+      slices,
+      logo: logoAddress(content.logo),
+    };
+  }
+
+  async checklist(place: MonthPlace): Promise<PackChecklistDto> {
+    const { booksCache } = this.#parts;
+    const request = await this.#request(place);
+    const contents = await this.#contents(place, request);
+    return { items: await packChecklist(this.#parts, await booksCache.of(place.company), { request, contents }) };
+  }
+
+  /** A saved pack in one format, as it is now. @throws ProblemError 422 for a value that the pack has no document of */
+  async export(
+    place: MonthPlace,
+    { slice, format, signal }: { readonly slice: string; readonly format: PackFormat; readonly signal: AbortSignal },
+  ): Promise<{ readonly content: Buffer; readonly name: string }> {
+    const { builder, work } = this.#parts;
+    const request = await this.#request(place);
+    const slices = await builder.slices(place.company, request.design);
+    const shown = slices.length === 0 ? '' : slices.includes(slice) ? slice : slices[0]!;
+    const content = await builder.content(place.company, { ...request, slice: shown });
+    return { content: await writePack(work, { content, format, signal }), name: fileName({ ...place, slice: shown, format }) };
+  }
+
+  /**
+   * Issues a pack: its figures, pages and files are frozen, one document for each value it is split by. An entry that is
+   * posted meanwhile stops it, so that all documents are of the same ledger.
+   * @throws ProblemError 409 when the ledger, or the pack's month, changed meanwhile; nothing is issued then
+   */
+  async issue(place: MonthPlace): Promise<PackIssueDto> {
+    const { booksCache, issues, months, work, actor } = this.#parts;
+    const books = await booksCache.of(place.company);
+    const before = await months.of(place);
+    const request: PackRequest = { ...(await this.#request(place)), meeting: today(actor.now()), state: 'issued' };
+    const documents: FrozenDocument[] = [];
+    for (const made of await this.#contents(place, request)) {
+      const content: PackContent = { ...made, stateWords: STATE_WORDS.issued, fingerprint: fingerprintOf(made) };
+      const { pages } = await layOut(work, content);
+      const files = await Promise.all(
+        PACK_FORMATS.map(async (format) => ({ format, content: await writePack(work, { content, format }) })),
+      );
+      documents.push({ slice: content.slice, fingerprint: content.fingerprint, pages, figures: issuedFigures(content), files });
+    }
+    const now = await booksCache.of(place.company);
+    if (now.version !== books.version || (await months.of(place)).version !== before.version)
+      throw new ProblemError(
+        409,
+        'Changed meanwhile',
+        'The ledger or the text of this pack changed while it was being issued. Nothing was issued. Look at the preview and issue again.',
+      );
+    const id = await issues.freeze(place, { name: request.design.name, documents, actor });
+    return issues.of(now, id);
+  }
+
+  async issued(companyId: number, id: number): Promise<PackIssueDto> {
+    return this.#parts.issues.of(await this.#parts.booksCache.of(companyId), id);
+  }
+
+  async issuedPages(
+    companyId: number,
+    id: number,
+    slice: string,
+  ): Promise<{ readonly pages: PackPageDto[]; readonly logo: string | null }> {
+    const logo = await new LogoStore(this.#parts.database).of(companyId);
+    return { pages: await this.#parts.issues.pages({ company: companyId }, id, slice), logo: logoAddress(logo) };
+  }
+
+  async #request(place: MonthPlace): Promise<PackRequest> {
+    const { store, months } = this.#parts;
+    const [design, { meeting, texts, state }] = [await store.of(place), await months.of(place)];
+    return { design, month: place.month, meeting, texts, state, slice: '' };
+  }
+
+  /** A document for each value a pack is split by, or one of the whole company. */
+  async #contents({ company }: MonthPlace, request: PackRequest): Promise<PackContent[]> {
+    const { builder } = this.#parts;
+    const slices = await builder.slices(company, request.design);
+    const contents: PackContent[] = [];
+    for (const slice of slices.length === 0 ? [''] : slices) contents.push(await builder.content(company, { ...request, slice }));
+    return contents;
+  }
+}
+
+const logoAddress = (logo: Logo | null): string | null => (logo ? `data:${logo.type};base64,${logo.base64}` : null);
