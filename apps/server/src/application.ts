@@ -170,7 +170,7 @@ export async function openApplication(options: {
     tieOuts,
     logos,
   };
-  const builder = new PackBuilder({ ...packSources, actor: options.actor });
+  const builder = new PackBuilder({ ...packSources, database, actor: options.actor });
   const packs = new PackService({
     ...{ database, booksCache, findingList, tieOuts, work, builder, actor: options.actor },
     ...{ store: packStore, months: packMonths, issues: packIssues },

@@ -32,6 +32,9 @@ const PostingsPage = lazy(() => import('./findings/postings-page.tsx'));
 const TieOutsPage = lazy(() => import('./findings/tie-outs-page.tsx'));
 const LimitsPage = lazy(() => import('./findings/limits-page.tsx'));
 const ReconciliationPage = lazy(() => import('./reconciliation/reconciliation-page.tsx'));
+const PacksPage = lazy(() => import('./packs/packs-page.tsx'));
+const PackPage = lazy(() => import('./packs/pack-page.tsx'));
+const IssuePage = lazy(() => import('./packs/issue-page.tsx'));
 const ViewPage = lazy(() => import('./statements/view-page.tsx'));
 
 /** Every address of the application. Pages are loaded when they are first opened. */
@@ -83,15 +86,9 @@ export const ROUTES: RouteObject[] = [
           { path: 'limits', element: <LimitsPage /> },
         ],
       },
-      {
-        path: 'packs',
-        element: (
-          <NotYet
-            station="Packs"
-            sentence="This page will hold review packs for management: their sections, exports, schedules and outbox."
-          />
-        ),
-      },
+      { path: 'packs', element: <PacksPage /> },
+      { path: 'packs/:pack', element: <PackPage /> },
+      { path: 'packs/:pack/:issue', element: <IssuePage /> },
       { path: '*', element: <NotYet station="This page" sentence="There is no page at this address. Use the menu on the left." /> },
     ],
   },

@@ -114,7 +114,13 @@ export const reportSchema = z
     count: z.number().int(),
     next: z.number().int().nullable(),
     /** what a reader has to know: what was assumed, what does not agree */
-    notes: z.array(z.object({ text: z.string(), isWarning: z.boolean() })),
+    notes: z.array(
+      z.object({
+        text: z.string(),
+        isWarning: z.boolean(),
+        /** what to do on screen, left out on paper */ isHint: z.boolean().exactOptional(),
+      }),
+    ),
     unit: unitSchema,
     /** debits and credits that are to agree, where a report has both; in minor units */
     sides: z.object({ debits: minorSchema, credits: minorSchema }).nullable(),

@@ -46,8 +46,13 @@ export async function getJson<Answer>(path: string, signal?: AbortSignal): Promi
   return (await send(path, signal ? { signal } : undefined)).json() as Promise<Answer>;
 }
 
-export async function sendJson<Answer>(method: 'POST' | 'PUT', path: string, body: unknown): Promise<Answer> {
-  const response = await send(path, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+export async function sendJson<Answer>(method: 'POST' | 'PUT', path: string, body: unknown, signal?: AbortSignal): Promise<Answer> {
+  const response = await send(path, {
+    method,
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(body),
+    ...(signal ? { signal } : {}),
+  });
   return (response.status === 204 ? null : await response.json()) as Answer;
 }
 

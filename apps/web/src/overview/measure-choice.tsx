@@ -4,7 +4,7 @@ import { useCompany } from '../data/company.ts';
 import { useMeasures } from '../data/use-measures.ts';
 import { FloatingPanel } from '../ui/floating-panel.tsx';
 import { CheckField } from '../ui/labeled-field.tsx';
-import { MEASURE_NAMES } from './measure-names.ts';
+import { MEASURE_NAMES } from '../data/measure-names.ts';
 
 const MOST = 8;
 

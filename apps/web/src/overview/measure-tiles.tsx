@@ -11,7 +11,7 @@ import { favorColor, favorOf } from '../ui/figure.tsx';
 import { ScenarioSwatch } from '../ui/scenario-swatch.tsx';
 import { Failure } from '../ui/states.tsx';
 import { MeasureChart } from './measure-chart.tsx';
-import { MEASURE_NAMES, ON_INCOME_STATEMENT } from './measure-names.ts';
+import { MEASURE_NAMES, ON_INCOME_STATEMENT } from '../data/measure-names.ts';
 
 type Series = 'actual' | 'budget' | 'prior';
 

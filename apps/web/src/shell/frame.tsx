@@ -1,6 +1,6 @@
 import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headlessui/react';
 import { useQuery } from '@tanstack/react-query';
-import { type CompanyDto, DISPLAY_QUERY_NAMES } from '@wise-margin/contract';
+import { type CompanyDto, DISPLAY_QUERY_NAMES, type PackListDto } from '@wise-margin/contract';
 import { BookOpen, ChartNoAxesColumn, ChevronDown, FileText, Package, Search } from 'lucide-react';
 import { Suspense, useEffect, useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
@@ -9,6 +9,7 @@ import { getJson } from '../api/client.ts';
 import { CompanyContext, useAsOf, useCompanies } from '../data/company.ts';
 import { rememberPlace } from '../data/recent-places.ts';
 import { useLiveBooks } from '../data/use-live-books.ts';
+import { usePacks } from '../data/use-packs.ts';
 import { useBudgets } from '../data/use-statement.ts';
 import { useViews } from '../data/use-views.ts';
 import { Failure, Loading } from '../ui/states.tsx';
@@ -93,6 +94,9 @@ export function Frame() {
   );
 }
 
+const packName = (part: string, packs: PackListDto): string | undefined =>
+  /^\d+$/.test(part) ? `Issue ${part}` : packs.find(({ key }) => key === part)?.name;
+
 /** The first stop of the keyboard: past rail and toolbars to the figures of the page. */
 function SkipLink() {
   return (
@@ -151,6 +155,7 @@ function TopLine({ company }: { readonly company: CompanyDto }) {
   const parts = location.pathname.split('/').slice(3).filter(Boolean);
   const views = useViews(company.id);
   const budgets = useBudgets(company.id);
+  const packs = usePacks(company.id, null);
   const month = company.periods.find(({ key }) => key === asOf);
   const [station = '', place = ''] = parts.length === 2 ? parts : [];
   const view = station === 'statements' ? views.data?.find(({ key }) => key === place) : undefined;
@@ -202,6 +207,7 @@ function TopLine({ company }: { readonly company: CompanyDto }) {
           const name =
             (parts[0] === 'statements' ? views.data?.find(({ key }) => key === part)?.name : undefined) ??
             (parts[0] === 'budgets' ? budgets.data?.find(({ id }) => String(id) === part)?.name : undefined) ??
+            (parts[0] === 'packs' && index > 0 ? packName(part, packs.data ?? []) : undefined) ??
             PLACES[part] ??
             (/^\d+$/.test(part) ? `${parts[index - 1] === 'imports' ? 'Import' : 'Budget'} ${part}` : part);
           const path = `/c/${company.id}/${parts.slice(0, index + 1).join('/')}`;
@@ -265,5 +271,8 @@ function sharedChoices(search: string): string {
 /** Where another company opens: in the same station, and with a shipped view in that one, since it serves every company. */
 function samePlace(parts: readonly string[]): string {
   const [station = '', view] = parts;
-  return station === 'statements' && parts.length === 2 && view !== 'new' && !view!.startsWith('view-') ? parts.join('/') : station;
+  if (parts.length !== 2) return station;
+  // what comes with the application is there for every company; so is a pack, unless it is one company's own
+  if (station === 'statements') return view !== 'new' && !view!.startsWith('view-') ? parts.join('/') : station;
+  return station === 'packs' && !view!.startsWith('pack-') ? parts.join('/') : station;
 }

@@ -111,7 +111,7 @@ export async function agingReport(sources: ReportSources, books: Books, query: A
     const write = (value: number) => formatAmount(minor(Math.abs(value)), { exponent: books.currency.exponent, unit: 'cents' });
     const named = accountNames(books, accounts);
     const { withoutDue, repeated } = aging;
-    const notes: { text: string; isWarning: boolean }[] = [];
+    const notes: Report['notes'] = [];
     if (accounts.length === 0)
       notes.push({ text: `The chart has no account of class ${isReceivables ? 'Receivables' : 'Payables'}.`, isWarning: true });
     else if (one !== '') notes.push({ text: `One ${noun.toLowerCase()} of ${named}.`, isWarning: false });
@@ -131,10 +131,13 @@ export async function agingReport(sources: ReportSources, books: Books, query: A
     if (repeated.length > 5)
       notes.push({ text: `${counted(repeated.length - 5, 'further number is', 'further numbers are')} used twice.`, isWarning: true });
     if (isReceivables && booked.length > 0 && !percents && one === '')
-      notes.push({
-        text: `Allowance booked: ${write(booked.reduce((sum, account) => sum + balanceAt(table, account, asOf), 0))}. Enter a percentage for each column to estimate it.`,
-        isWarning: false,
-      });
+      notes.push(
+        {
+          text: `Allowance booked: ${write(booked.reduce((sum, account) => sum + balanceAt(table, account, asOf), 0))}.`,
+          isWarning: false,
+        },
+        { text: 'Enter a percentage for each column to estimate the allowance.', isWarning: false, isHint: true },
+      );
     return notes;
   }
 }

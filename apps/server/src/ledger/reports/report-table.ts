@@ -9,6 +9,7 @@ const SIZE = 8;
 const GAP = 8;
 const MOST_TEXT = 150;
 const LEAST_TEXT = 40;
+const SHORT_HEADING = 44;
 // rows whose texts columns are measured by: a file of many pages is measured by its first
 const MEASURED = 3000;
 const THIN = 0.5;
@@ -121,8 +122,10 @@ export class ReportTable {
 
   #naturalWidth(at: number, isFigure: boolean): number {
     const style = { font: 'sansBold', size: SIZE } as const;
-    const heading = Math.max(...this.#report.columns[at]!.heading.split(' ').map((word) => this.#surface.widthOf(word, style)));
-    let widest = heading;
+    const { heading: words } = this.#report.columns[at]!;
+    const heading = Math.max(...words.split(' ').map((word) => this.#surface.widthOf(word, style)));
+    // a short heading such as `31 to 60` stays on one line, even over dashes
+    let widest = Math.max(heading, isFigure ? Math.min(SHORT_HEADING, this.#surface.widthOf(words, style)) : 0);
     for (const [row, { kind }] of this.#report.rows.slice(0, MEASURED).entries())
       if (isFigure || kind !== 'section') widest = Math.max(widest, this.#surface.widthOf(this.#texts[row]![at]!, style));
     return isFigure ? widest : Math.min(MOST_TEXT, Math.max(widest, Math.min(LEAST_TEXT, heading)));

@@ -47,9 +47,14 @@ const UNDATED: readonly Section['kind'][] = ['cover', 'contents', 'text', 'notes
 const OF_ONE_DAY: readonly Section['kind'][] = ['aging'];
 const SPLIT_NONE = 'none';
 
+/** Filled sections that are kept until something changes: as many as a person works with at once. */
+const MOST_HELD = 400;
+
 /** Fills the sections of packs with a company's figures. */
 export class PackBuilder {
   readonly #sources: SectionSources;
+  readonly #held = new Map<string, FilledSection>();
+  #heldFor = '';
 
   constructor(sources: SectionSources) {
     this.#sources = sources;
@@ -78,8 +83,16 @@ export class PackBuilder {
       meeting: (meeting ?? today(this.#sources.actor.now())) as IsoDate,
       slice: design.splitBy === null || slice === '' ? {} : { [design.splitBy]: [slice === SPLIT_NONE ? '' : slice] },
     };
+    await this.#forgetOlder(companyId);
     const sections: FilledSection[] = [];
-    for (const section of design.sections) sections.push(await this.#section(section, { dates, texts, before: sections }));
+    for (const section of design.sections) {
+      // footnotes are of the sections before them
+      const key =
+        section.kind === 'notes' ? null : JSON.stringify([companyId, dates.month, dates.meeting, dates.slice, section, texts[section.id]]);
+      const filled = (key === null ? undefined : this.#held.get(key)) ?? (await this.#section(section, { dates, texts, before: sections }));
+      if (key !== null && this.#held.size < MOST_HELD) this.#held.set(key, filled);
+      sections.push(filled);
+    }
     return {
       name: design.name,
       company: books.name,
@@ -90,6 +103,18 @@ export class PackBuilder {
       logo: await this.#sources.logos.of(companyId),
       fingerprint: '',
     };
+  }
+
+  /** Forgets what was filled before anything changed: an entry, a budget, a comment, a view, a limit. */
+  async #forgetOlder(companyId: number): Promise<void> {
+    const { database, booksCache, budgetStore } = this.#sources;
+    // every change but the edits of a budget is in the audit trail
+    const [head] = await database.select<{ id: number }>('SELECT id FROM audit_head');
+    const { version } = await booksCache.of(companyId);
+    const budgets = (await budgetStore.list(companyId)).map(({ id, state, version: own }) => `${id}${state}${own}`);
+    const stamp = JSON.stringify([companyId, head?.id, version, budgets]);
+    if (stamp !== this.#heldFor) this.#held.clear();
+    this.#heldFor = stamp;
   }
 
   async #section(

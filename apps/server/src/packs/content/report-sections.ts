@@ -1,4 +1,4 @@
-import { REPORT_QUERIES,type ReportKey, type ReportRowDto } from '@wise-margin/contract';
+import { REPORT_QUERIES, type ReportKey, type ReportRowDto } from '@wise-margin/contract';
 import type { Section } from '@wise-margin/core';
 
 import { refused } from '../../http/problem.ts';
@@ -77,7 +77,7 @@ function filledReport(
   if (report.rows.length === 0) throw refused(`${report.title}: the ledger has nothing for this date.`);
   const isSliced = Object.keys(context.slice).length > 0;
   return {
-    blocks: [{ kind: 'report', report }],
+    blocks: [{ kind: 'report', report: { ...report, notes: report.notes.filter(({ isHint }) => isHint !== true) } }],
     notes: ignoresSlice && isSliced ? ['Open items are kept for the whole company, not by department.'] : [],
   };
 }

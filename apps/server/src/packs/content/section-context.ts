@@ -6,12 +6,14 @@ import type { BudgetStore } from '../../budget-store/index.ts';
 import type { BudgetReview } from '../../budgets/index.ts';
 import type { Books, BooksCache, LogoStore } from '../../companies/index.ts';
 import type { Actor } from '../../database/audit.ts';
+import type { Database } from '../../database/database.ts';
 import type { Explainer, FindingList, FindingRecords, TieOuts } from '../../findings/index.ts';
 import type { ReportService } from '../../ledger/index.ts';
 import type { StatementService } from '../../statements/index.ts';
 
 /** What sections are filled from. */
 export type SectionSources = {
+  readonly database: Database;
   readonly booksCache: BooksCache;
   readonly statements: StatementService;
   readonly reports: ReportService;

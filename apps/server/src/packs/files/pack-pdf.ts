@@ -1,4 +1,4 @@
-import { recordedPdf,type RecordedPdfOptions } from '../../formats/recorded-pdf.ts';
+import { recordedPdf, type RecordedPdfOptions } from '../../formats/recorded-pdf.ts';
 import type { PackContent } from '../content/content.ts';
 import { packPages } from '../pages/pack-pages.ts';
 

@@ -30,7 +30,7 @@ import { ColumnForm } from './column-form.tsx';
 import { COLUMN_KINDS, withFollowingName } from './column-kinds.ts';
 import { IconButton } from './icon-button.tsx';
 import { RemovalPrompt } from './removal-prompt.tsx';
-import { SortableItem, SortableList } from './sortable-list.tsx';
+import { SortableItem, SortableList } from '../../ui/sortable-list.tsx';
 import { textAsName } from './tokens.ts';
 import { useIdentities } from './use-identities.ts';
 

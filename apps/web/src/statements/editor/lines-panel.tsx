@@ -32,7 +32,7 @@ import { LineForm } from './line-form.tsx';
 import { keyAfter, LINE_KINDS, newLine } from './line-kinds.ts';
 import { lineChoices, lineName, sectionChoices } from './line-names.ts';
 import { RemovalPrompt } from './removal-prompt.tsx';
-import { SortableItem, SortableList } from './sortable-list.tsx';
+import { SortableItem, SortableList } from '../../ui/sortable-list.tsx';
 import { useIdentities } from './use-identities.ts';
 
 /** What Alt and an arrow do to a line. */

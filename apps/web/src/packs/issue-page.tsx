@@ -1,0 +1,120 @@
+import { PACK_FORMATS, type PackIssueDto } from '@wise-margin/contract';
+import { figureText } from '@wise-margin/presentation';
+import { Link, useParams } from 'react-router';
+
+import { useCompany } from '../data/company.ts';
+import { issueFileAddress, useIssuedPages, usePackIssue } from '../data/use-packs.ts';
+import { momentWords } from '../ui/date-words.ts';
+import { Page } from '../ui/page.tsx';
+import { Failure, Loading } from '../ui/states.tsx';
+import { useSearch } from '../ui/use-search.ts';
+import { PageList } from './page-list.tsx';
+
+const FORMATS = { pdf: 'PDF', docx: 'DOCX', xlsx: 'XLSX', html: 'HTML' } as const;
+
+/** An issued pack as it was: its pages, its files, its fingerprint, and what it changed against the issue before. */
+export default function IssuePage() {
+  const company = useCompany();
+  const { issue: id } = useParams();
+  const issue = usePackIssue(company.id, Number(id));
+  if (issue.isError) return <Failure error={issue.error} retry={() => void issue.refetch()} />;
+  if (!issue.data) return <Loading what="the issued pack" />;
+  return <Issued issue={issue.data} />;
+}
+
+function Issued({ issue }: { readonly issue: PackIssueDto }) {
+  const company = useCompany();
+  const [search, setSearch] = useSearch();
+  const document = issue.documents.find(({ slice }) => slice === search.get('slice')) ?? issue.documents[0]!;
+  const pages = useIssuedPages(company.id, issue.id, document.slice);
+  return (
+    <Page
+      title={issue.name}
+      words={`${issue.monthName}, issue ${issue.number}`}
+      actions={
+        <>
+          {issue.documents.length > 1 ? (
+            <select
+              aria-label="Report for"
+              className="field py-0.5 text-[13px]"
+              value={document.slice}
+              onChange={(event) => setSearch((before) => before.set('slice', event.target.value), { replace: true })}
+            >
+              {issue.documents.map(({ slice }) => (
+                <option key={slice}>{slice}</option>
+              ))}
+            </select>
+          ) : null}
+          {PACK_FORMATS.map((format) => (
+            <a
+              key={format}
+              className="button"
+              href={issueFileAddress(company.id, { issue: issue.id, format, slice: document.slice })}
+              download
+            >
+              {FORMATS[format]}
+            </a>
+          ))}
+          <Link className="button" to={`/c/${company.id}/packs/${issue.pack}?asOf=${issue.month}`}>
+            Open pack
+          </Link>
+        </>
+      }
+    >
+      <p className="text-[13px] text-ink-soft">
+        Issued {momentWords(issue.at)} by {issue.by}. {document.pages} pages. Fingerprint{' '}
+        <span className="tabular-nums">{document.fingerprint}</span>.
+      </p>
+      <div className="mt-2 flex min-h-0 flex-1 gap-3 pb-3 narrow:flex-col">
+        {issue.changes === null ? null : <Changes issue={issue} />}
+        {pages.isError ? <Failure error={pages.error} retry={() => void pages.refetch()} /> : null}
+        {pages.data ? (
+          <PageList pages={pages.data.pages} logo={pages.data.logo} label="Issued pages" />
+        ) : pages.isError ? null : (
+          <Loading what="the pages" />
+        )}
+      </div>
+    </Page>
+  );
+}
+
+/** What is different from the issue before, figure by figure. */
+function Changes({ issue: { list, number } }: { readonly issue: PackIssueDto }) {
+  const { exponent } = useCompany();
+  return (
+    <section aria-label="Changes" className="w-[420px] shrink-0 overflow-y-auto narrow:max-h-64 narrow:w-full" tabIndex={0}>
+      <h2 className="font-serif text-[17px] font-semibold">
+        {list.length === 0
+          ? `Nothing changed since issue ${number - 1}`
+          : `Changed since issue ${number - 1}: ${list.length.toLocaleString('en-US')}`}
+      </h2>
+      {list.length === 0 ? null : (
+        <table className="mt-1 w-full border-collapse text-[13px]">
+          <thead>
+            <tr className="border-b border-ink text-left">
+              <th className="pr-2 font-semibold">Figure</th>
+              <th className="pr-2 text-right font-semibold">Before</th>
+              <th className="pr-2 text-right font-semibold">Now</th>
+              <th className="text-right font-semibold">Change</th>
+            </tr>
+          </thead>
+          <tbody>
+            {list.map(({ slice, title, lineName, heading, before, after, difference }, at) => (
+              <tr key={at} className="border-b border-hairline align-top">
+                <td className="py-0.5 pr-2">
+                  <span className="block font-semibold">{lineName}</span>
+                  <span className="block text-ink-soft">{[slice, title, heading].filter((text) => text !== '').join(', ')}</span>
+                </td>
+                <td className="py-0.5 pr-2 text-right tabular-nums">{before === null ? 'not shown' : before || 'blank'}</td>
+                <td className="py-0.5 pr-2 text-right tabular-nums">{after === null ? 'not shown' : after || 'blank'}</td>
+                <td className="py-0.5 text-right tabular-nums">
+                  {difference === null ? '' : figureText({ kind: 'amount', value: difference }, { exponent, unit: 'cents' })}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </section>
+  );
+}
