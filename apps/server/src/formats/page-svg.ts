@@ -32,7 +32,7 @@ export function marksSvg(
 function markSvg(mark: PageMark): string {
   switch (mark.kind) {
     case 'text':
-      return `<text x="${mark.x}" y="${mark.y}" font-size="${mark.size}" fill="${mark.color}" ${FACES[mark.font]}>${escaped(mark.text)}</text>`;
+      return `<text x="${mark.x}" y="${mark.y}" textLength="${mark.width}" lengthAdjust="spacingAndGlyphs" font-size="${mark.size}" fill="${mark.color}" ${FACES[mark.font]}>${escaped(mark.text)}</text>`;
     case 'line':
       return `<line x1="${mark.x1}" y1="${mark.y1}" x2="${mark.x2}" y2="${mark.y2}" stroke="${mark.color}" stroke-width="${mark.weight}"/>`;
     case 'rect': {

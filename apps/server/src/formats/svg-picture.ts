@@ -5,9 +5,10 @@ import { createRequire } from 'node:module';
 import { initWasm, Resvg } from '@resvg/resvg-wasm';
 
 const { resolve } = createRequire(import.meta.url);
-// sharp when it is printed at its own size
-const DOTS_PER_POINT = 3;
-const FACES = ['Regular', 'Semibold', 'It', 'SemiboldIt'];
+// 180 dots to an inch: sharp when it is printed at its own size
+const DOTS_PER_POINT = 2.5;
+// what charts are lettered in
+const FACES = ['Regular', 'Semibold'];
 
 let ready: Promise<readonly Uint8Array[]> | null = null;
 /** The drawing library, started once for each thread, with the fonts of the documents. */
@@ -16,7 +17,7 @@ const started = (): Promise<readonly Uint8Array[]> =>
     FACES.map((face) => readFileSync(resolve(`source-sans/TTF/SourceSans3-${face}.ttf`))),
   ));
 
-/** A drawing as a PNG picture on white, three dots to a point. */
+/** A drawing as a PNG picture on white, two and a half dots to a point. */
 export async function svgPicture(svg: string): Promise<Buffer> {
   const fontBuffers = [...(await started())];
   const drawing = new Resvg(svg, {

@@ -21,7 +21,7 @@ import { LONG, MARGIN, SHORT } from './pdf-type.ts';
 
 const TWIPS = 20;
 const HALF_POINTS = 2;
-const FONT = 'Calibri';
+const FONT = 'Arial';
 const NO_BORDER: IBorderOptions = { style: BorderStyle.NONE, size: 0, color: 'auto' };
 
 /** Points as a word-processor document counts them. */
@@ -44,15 +44,15 @@ export function wordDocument(
       default: {
         document: { run: { font: FONT, size: 10.5 * HALF_POINTS } },
         heading1: {
-          run: { font: 'Cambria', size: 16 * HALF_POINTS, bold: true, color: '1E2833' },
+          run: { font: 'Georgia', size: 16 * HALF_POINTS, bold: true, color: '1E2833' },
           paragraph: { spacing: { before: 240, after: 40 } },
         },
         heading2: {
-          run: { font: 'Cambria', size: 13 * HALF_POINTS, bold: true, color: '1E2833' },
+          run: { font: 'Georgia', size: 13 * HALF_POINTS, bold: true, color: '1E2833' },
           paragraph: { spacing: { before: 160, after: 40 } },
         },
         heading3: {
-          run: { font: 'Cambria', size: 11 * HALF_POINTS, bold: true, color: '1E2833' },
+          run: { font: 'Georgia', size: 11 * HALF_POINTS, bold: true, color: '1E2833' },
           paragraph: { spacing: { before: 120, after: 20 } },
         },
       },

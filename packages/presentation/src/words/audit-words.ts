@@ -24,6 +24,11 @@ const viewThen =
   ({ subject, details }, { view }) =>
     `View ${typeof details['name'] === 'string' ? details['name'] : view(subject)} ${words}`;
 
+const packThen =
+  (words: string): Words =>
+  ({ details }) =>
+    `Pack ${String(details['name'])} ${words}${details['scope'] === 'all' ? ' for all companies' : ''}`;
+
 /** Each action outside budgets, with the area it belongs to and its words. */
 const ACTIONS: Readonly<Record<string, readonly [AuditArea, Words]>> = {
   'import.post': ['ledger', subjectThen('posted')],
@@ -69,6 +74,14 @@ const ACTIONS: Readonly<Record<string, readonly [AuditArea, Words]>> = {
   'finding.change': ['views', ({ subject }) => `Finding ${subject}`],
   'finding.note': ['views', ({ subject, details }) => `${details['kind'] === 'answer' ? 'Answer' : 'Question'} on finding ${subject}`],
   'posting.answer': ['ledger', ({ subject, details }) => `Suspected posting ${subject} answered: ${String(details['answer'])}`],
+  'pack.create': ['views', packThen('created')],
+  'pack.change': ['views', packThen('changed')],
+  'pack.remove': ['views', packThen('deleted')],
+  'pack.month': ['views', ({ details }) => `Pack for ${String(details['month'])}`],
+  'pack.issue': [
+    'views',
+    ({ details }) => `Pack ${String(details['name'])} issued for ${String(details['month'])}, issue ${String(details['number'])}`,
+  ],
   'materiality.change': ['settings', () => 'Materiality limits changed'],
   'driver.change': ['settings', ({ subject }) => `Driver of ${subject} changed`],
   'benchmark.change': ['settings', ({ subject, details }) => `Benchmark of ${subject}${details['value'] === null ? ' removed' : ''}`],

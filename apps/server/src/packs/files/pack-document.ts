@@ -33,7 +33,7 @@ const HALF_POINTS = 2;
 const COPPER = '97491B';
 // pictures are in points, the library counts pixels
 const PIXELS_PER_POINT = 96 / 72;
-const REPORT_SPARE = 1.15;
+const REPORT_SPARE = 1.3;
 
 /** A pack as a word-processor document: native headings and page numbers, real tables, charts as pictures with their words. */
 export async function packDocument(content: PackContent): Promise<Buffer> {
@@ -101,7 +101,7 @@ const contentsChildren = ({ sections, isPortrait }: Place): FileChild[] =>
 
 function coverChildren({ title, cover }: FilledSection, { company, monthWords, slice, stateWords, logo }: PackContent): FileChild[] {
   const line = (text: string, size: number, color = '1E2833'): Paragraph =>
-    new Paragraph({ spacing: { after: 80 }, children: [new TextRun({ text, size: size * HALF_POINTS, color, font: 'Cambria' })] });
+    new Paragraph({ spacing: { after: 80 }, children: [new TextRun({ text, size: size * HALF_POINTS, color, font: 'Georgia' })] });
   return [
     ...(logo
       ? [
@@ -177,7 +177,7 @@ function paragraphOf({ style, runs, label, depth }: Extract<ContentBlock, { read
 }
 
 const reportWidths = (report: WholeReport): number[] =>
-  new ReportTable(MEASURING, report).naturalWidths.map((width) => width * REPORT_SPARE + 6);
+  new ReportTable(MEASURING, report).naturalWidths.map((width) => width * REPORT_SPARE + 8);
 
 function reportChildren(report: WholeReport, isPortrait: boolean): FileChild[] {
   const natural = reportWidths(report);

@@ -30,7 +30,6 @@ h1,h2,h3,h4,.text{font-family:'Source Serif 4',Georgia,serif}h1{font-size:34px;l
 .date{color:var(--copper);font-weight:600;font-size:14px;margin:0 0 8px}.soft{color:var(--soft);font-size:14px}.text p{max-width:68ch}
 .table{overflow-x:auto;margin:8px 0}.table:focus{outline:2px solid var(--copper)}
 table{border-collapse:collapse;font-size:14px;font-variant-numeric:tabular-nums lining-nums}
-caption{text-align:left;color:var(--soft);font-size:13px;padding-bottom:4px}
 th,td{padding:2px 8px;text-align:right;white-space:nowrap;vertical-align:bottom}
 th:first-child{text-align:left;position:sticky;left:0;background:var(--sheet);min-width:120px;max-width:46vw;white-space:normal}
 td.t{text-align:left}thead th{border-bottom:1px solid var(--ink)}thead .block th{border-bottom:1px solid var(--hairline);text-align:center;font-family:'Source Serif 4',Georgia,serif}
@@ -129,7 +128,7 @@ function statementHtml(statement: ExportedStatement, title: string): string {
     return `<tr class="${emphasis}"><th scope="row" style="padding-left:${8 + line.depth * 12}px">${escaped(name)}</th>${cells.join('')}</tr>`;
   });
   const notes = dto.head.footnotes.map((text) => `<p class="soft">${escaped(text)}</p>`).join('');
-  return tableHtml(title, `<caption>${caption}</caption>${head}<tbody>${rows.join('')}</tbody>`) + notes;
+  return `${caption === '' ? '' : `<p class="soft">${caption}</p>`}${tableHtml(title, `${head}<tbody>${rows.join('')}</tbody>`)}${notes}`;
 }
 
 function cellHtml(
@@ -159,5 +158,5 @@ function reportHtml(report: WholeReport, title: string): string {
     });
     return `<tr class="${kind === 'line' ? '' : 'bold'}"><th scope="row">${escaped(first!)}</th>${written.join('')}</tr>`;
   });
-  return tableHtml(title, `<caption>${said}</caption><thead><tr>${head}</tr></thead><tbody>${rows.join('')}</tbody>`);
+  return `<p class="soft">${said}</p>${tableHtml(title, `<thead><tr>${head}</tr></thead><tbody>${rows.join('')}</tbody>`)}`;
 }

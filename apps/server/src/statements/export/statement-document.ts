@@ -9,7 +9,7 @@ import { Figures, nameOf, type PdfColumn, PdfMeasures } from './pdf-layout.ts';
 
 const SIZE = 7.5;
 // word processors need more room for a figure than its bare width
-const SPARE = 8;
+const SPARE = { part: 1.1, points: 8 };
 const INDENT = 8;
 const measuring = { widthOf: textWidth };
 
@@ -31,8 +31,8 @@ type Measured = { readonly columns: readonly PdfColumn[]; readonly names: number
 function measured(statement: ExportedStatement): Measured {
   const measures = new PdfMeasures(measuring, statement, new Figures(statement));
   return {
-    columns: measures.columns(SIZE).map((column) => ({ ...column, width: column.width + SPARE })),
-    names: measures.names(SIZE) + SPARE,
+    columns: measures.columns(SIZE).map((column) => ({ ...column, width: column.width * SPARE.part + SPARE.points })),
+    names: measures.names(SIZE) * SPARE.part + SPARE.points,
   };
 }
 
