@@ -10,6 +10,7 @@ type Workers = {
   demo: ServerProcess;
   untouched: ServerProcess;
   bank: ServerProcess;
+  packs: ServerProcess;
   empty: ServerProcess;
   ledger: ServerProcess;
   visited: BrowserContext;
@@ -17,7 +18,7 @@ type Workers = {
 
 /**
  * `page`: a new one in the browser of the worker, which has the application's files from the tests before and
- * remembers nothing else of them; `demo`: the built server on a fresh copy of the demo data; `untouched`: another, in which no other file's tests correct anything; `bank`: another, which is reconciled with its bank; `empty`: the same with nothing in it; `ledger`: with the ledger of the kayak company alone. */
+ * remembers nothing else of them; `demo`: the built server on a fresh copy of the demo data; `untouched`: another, in which no other file's tests correct anything; `bank`: another, which is reconciled with its bank; `packs`: another, whose packs are issued; `empty`: the same with nothing in it; `ledger`: with the ledger of the kayak company alone. */
 export const test = base.extend<object, Workers>({
   visited: [
     async ({ browser }, use) => {
@@ -51,6 +52,12 @@ export const test = base.extend<object, Workers>({
     { scope: 'worker', timeout: 120_000 },
   ],
   bank: [
+    async ({}, use) => {
+      await onCopyOf('demo', use);
+    },
+    { scope: 'worker', timeout: 120_000 },
+  ],
+  packs: [
     async ({}, use) => {
       await onCopyOf('demo', use);
     },

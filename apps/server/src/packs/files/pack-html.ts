@@ -26,7 +26,7 @@ const STYLE = `
 :root{--ink:#1e2833;--soft:#5e5a50;--hairline:#dcd4c4;--paper:#f6f2e9;--sheet:#fffdf8;--copper:#97491b;--pine:#1c664d;--brick:#a1302a}
 *{box-sizing:border-box}body{margin:0;background:var(--paper);color:var(--ink);font:16px/1.5 'Source Sans 3','Segoe UI',Roboto,Arial,sans-serif}
 main{max-width:1100px;margin:0 auto}section{background:var(--sheet);border:1px solid var(--hairline);margin:12px;padding:20px 24px}
-h1,h2,h3,h4,.text{font-family:'Source Serif 4',Georgia,serif}h1{font-size:34px;line-height:1.15;margin:.2em 0}h2{font-size:22px;margin:0 0 2px}h3{font-size:18px;margin:14px 0 4px}h4{font-size:16px;margin:12px 0 2px}
+h1,h2,h3,.text{font-family:'Source Serif 4',Georgia,serif}h1{font-size:34px;line-height:1.15;margin:.2em 0}h2{font-size:22px;margin:0 0 2px}h3{font-size:18px;margin:14px 0 4px}h3.sub{font-size:16px;margin:12px 0 2px}
 .date{color:var(--copper);font-weight:600;font-size:14px;margin:0 0 8px}.soft{color:var(--soft);font-size:14px}.text p{max-width:68ch}
 .table{overflow-x:auto;margin:8px 0}.table:focus{outline:2px solid var(--copper)}
 table{border-collapse:collapse;font-size:14px;font-variant-numeric:tabular-nums lining-nums}
@@ -56,7 +56,9 @@ function sectionHtml(
         `<li><a href="#${each.id}">${escaped(each.title)}</a>${each.dateWords === '' ? '' : ` <span class="soft">${escaped(each.dateWords)}</span>`}</li>`,
     );
   const body =
-    kind === 'contents' ? `<ol class="contents">${contents.join('')}</ol>` : blocks.map((block) => blockHtml(block, title)).join('\n');
+    kind === 'contents'
+      ? `<ol class="contents">${contents.join('')}</ol>`
+      : blocks.map((block, at) => blockHtml(block, at === 0 ? `${title}, table` : `${title}, table ${at + 1}`)).join('\n');
   return `<section id="${id}" aria-labelledby="${id}-title"><h2 id="${id}-title">${escaped(title)}</h2>${
     dateWords === '' ? '' : `<p class="date">${escaped(dateWords)}</p>`
   }${body}${notes.map((note) => `<p class="soft"><em>${escaped(note)}</em></p>`).join('')}</section>`;
@@ -78,7 +80,7 @@ function blockHtml(block: ContentBlock, title: string): string {
     case 'paragraph': {
       const words = (block.label === '' ? '' : `${escaped(block.label)} `) + block.runs.map(runHtml).join('');
       if (block.style === 'heading') return `<h3>${words}</h3>`;
-      if (block.style === 'subheading') return `<h4>${words}</h4>`;
+      if (block.style === 'subheading') return `<h3 class="sub">${words}</h3>`;
       if (block.style === 'soft') return `<p class="soft">${words}</p>`;
       return `<div class="text"><p${block.depth > 0 ? ` style="margin:2px 0 2px ${block.depth * 18}px"` : ''}>${words}</p></div>`;
     }

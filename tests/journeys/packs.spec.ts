@@ -1,0 +1,147 @@
+import { readFileSync, writeFileSync } from 'node:fs';
+
+import type { Page } from '@playwright/test';
+import type { EntryDto, EntryListDto } from '@wise-margin/contract';
+
+import { contentOf } from '../support/sound-ledger.ts';
+import { expect, expectAccessible, open, test } from './support.ts';
+
+const PACK = '/c/1/packs/monthly-review?asOf=2026-10';
+const previewOf = (page: Page) => page.getByRole('region', { name: 'Preview' });
+const outlineOf = (page: Page) => page.getByRole('list', { name: 'Sections' });
+
+// each step starts from what the one before it left
+test.describe.configure({ mode: 'serial' });
+
+test('the monthly review is written on its page, checked, issued, and its web page loads nothing', async ({ page, packs }, info) => {
+  await open(page, packs, '/c/1');
+  await page.getByRole('link', { name: 'Packs', exact: true }).click();
+  await expectAccessible(page);
+  await page.getByRole('link', { name: /^Monthly management review/ }).click();
+  await expect(previewOf(page).getByRole('img', { name: /^Page 1 of \d+$/ })).toBeVisible();
+  await expect(outlineOf(page)).toContainText('As of the meeting');
+  await expectAccessible(page);
+
+  await page.getByRole('button', { name: /^Summary/ }).click();
+  const text = page.getByRole('textbox', { name: 'Summary' });
+  await text.click();
+  await page.keyboard.type('Operating income was ');
+  await page.getByRole('button', { name: 'Insert figure' }).click();
+  await page.getByLabel('Line', { exact: true }).last().selectOption('operating_income');
+  await page.getByRole('button', { name: /^Insert \(/ }).click();
+  await page.keyboard.type(' because of freight.');
+  await expectAccessible(page);
+  await expect(page.getByText('Text saved')).toBeVisible();
+  await page.getByRole('button', { name: 'Done' }).click();
+  await expect(previewOf(page)).toContainText('because');
+  await expect(outlineOf(page).getByText('No text yet.')).toHaveCount(0);
+
+  await page.getByRole('button', { name: 'Issue…' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Issue pack' });
+  await expect(dialog).toContainText('October 2026 is not closed.');
+  await expectAccessible(page);
+  await dialog.getByRole('button', { name: /^Issue/ }).click();
+  await expect(page.getByText(/Fingerprint ([0-9A-F]{4} ){7}[0-9A-F]{4}/)).toBeVisible();
+  await expectAccessible(page);
+
+  // the web page is read as it is sent: from a file, on a phone, and nothing is asked for outside
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'HTML' }).click()]);
+  const file = info.outputPath('pack.html');
+  writeFileSync(file, readFileSync(await download.path()));
+  const reader = await page.context().newPage();
+  const outside: string[] = [];
+  reader.on('request', (request) => {
+    if (!request.url().startsWith('file:') && !request.url().startsWith('data:')) outside.push(request.url());
+  });
+  await reader.setViewportSize({ width: 390, height: 844 });
+  await reader.goto(`file://${file}`);
+  await expect(reader.getByRole('heading', { name: 'Income statement' })).toBeVisible();
+  expect(await reader.evaluate(() => document.documentElement.scrollWidth)).toBe(390);
+  await expectAccessible(reader);
+  expect(outside).toEqual([]);
+  await reader.close();
+});
+
+test('a correction after the issue changes nothing that was issued, and shows in the reissue', async ({ page, packs }) => {
+  const api = packs.base;
+  const { lines } = (await (
+    await page.request.get(`${api}/companies/1/entries?limit=50&accounts=6110&from=2026-10&to=2026-10`)
+  ).json()) as EntryListDto;
+  const entries = await Promise.all(
+    lines.map(async ({ entryId }) => (await (await page.request.get(`${api}/companies/1/entries/${entryId}`)).json()) as EntryDto),
+  );
+  const entry = entries.find(({ state, lines: own }) => state === 'posted' && own.length === 2)!;
+  const content = contentOf(entry);
+  content.lines = content.lines.map((line) => ({ ...line, amount: line.amount + Math.sign(line.amount) * 300_00 }));
+  const correction = await page.request.post(`${api}/companies/1/entries/${entry.id}/correction`, {
+    data: { version: entry.version, content, reason: 'Bill misread' },
+  });
+  expect(correction.status()).toBe(204);
+
+  await open(page, packs, PACK);
+  await page.getByRole('button', { name: 'Reissue…' }).click();
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: /^Issue/ })
+    .click();
+  const changes = page.getByRole('region', { name: 'Changes' });
+  await expect(changes.getByRole('row', { name: /Rent and utilities Income statement, October 2026, Actual/ })).toContainText('300.00');
+  await expect(changes.getByRole('heading')).toContainText('Changed since issue 1');
+  await expectAccessible(page);
+});
+
+test('the next month is prepared by one step, and the same pack opens for the other company', async ({ page, packs }) => {
+  await open(page, packs, PACK);
+  await expect(outlineOf(page)).toContainText('Statement; October 2026');
+  await page.getByRole('button', { name: 'Next month, Nov 2026' }).click();
+  await expect(outlineOf(page)).toContainText('Statement; November 2026');
+  await expect(outlineOf(page).getByText('No text yet.')).toBeVisible();
+  await page.getByRole('button', { name: /^Company: Tern Island/ }).click();
+  await page.getByRole('option', { name: /^Gannet Rock/ }).click();
+  await expect(page.getByRole('heading', { name: 'Monthly management review' })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Company: Gannet Rock/ })).toBeVisible();
+  await expect(previewOf(page).getByRole('img', { name: /^Page 1 of \d+$/ })).toBeVisible();
+});
+
+test('sections are moved by keyboard, duplicated, hidden, added; the design is saved for one company', async ({ page, packs }) => {
+  await open(page, packs, '/c/1/packs/board-summary?asOf=2026-10');
+  const titles = () => outlineOf(page).getByRole('button', { expanded: false }).allInnerTexts();
+  await expect(previewOf(page).getByRole('img', { name: /^Page 1 of \d+$/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Move Summary' }).focus();
+  // what a screen reader hears says when the list is ready for the next key
+  const heard = page.getByRole('status').filter({ hasText: 'summary' });
+  await page.keyboard.press('Space');
+  await expect(heard).toContainText('over droppable area summary');
+  await page.keyboard.press('ArrowDown');
+  await expect(heard).toContainText('over droppable area measures');
+  await page.keyboard.press('Space');
+  await expect(async () => {
+    const names = (await titles()).map((words) => words.split('\n')[0]);
+    expect(names.slice(0, 3)).toEqual(['Board summary', 'Key measures', 'Summary']);
+  }).toPass();
+  await page.getByRole('button', { name: 'Hide Trends' }).click();
+  await expect(outlineOf(page)).toContainText('not included: hidden');
+  await page.getByLabel('Add').selectOption('aging');
+  await expect(outlineOf(page)).toContainText('Aging; As of the meeting');
+  await page.getByLabel('Title').fill('Who owes us');
+  await page.getByRole('button', { name: /^Save for Tern Island/ }).click();
+  await expect(page.getByText('Unsaved changes')).toHaveCount(0);
+  await page.reload();
+  await expect(outlineOf(page)).toContainText('Who owes us');
+  await page.getByRole('link', { name: 'Packs', exact: true }).first().click();
+  await expect(page.getByRole('row', { name: /^Board summary/ })).toContainText('This company');
+});
+
+test('a report for each department is issued in one go', async ({ page, packs }) => {
+  await open(page, packs, '/c/1/packs/department-report?asOf=2026-10');
+  await expect(page.getByText(/reports are issued together/)).toBeVisible();
+  await page.getByLabel('Report for').selectOption('Tours');
+  await expect(previewOf(page)).toContainText('Tours, October 2026');
+  await page.getByRole('button', { name: 'Issue…' }).click();
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: /^Issue/ })
+    .click();
+  await expect(page.getByRole('combobox', { name: 'Report for' }).getByRole('option')).not.toHaveCount(0);
+  expect(await page.getByRole('combobox', { name: 'Report for' }).getByRole('option').count()).toBeGreaterThanOrEqual(4);
+});
