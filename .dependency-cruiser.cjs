@@ -15,12 +15,13 @@ const FLOORS = [
   ['reconciliation'],
   ['findings'],
   ['packs'],
+  ['mail'],
   ['search'],
   ['demo'],
 ];
 // generic folders that may use each other, as long as there is no circle
 const GENERIC = FLOORS[0];
-const WITH_INDEX = '(companies|budget-store|evaluation|ledger|budgets|statements|reconciliation|findings|packs|search|demo)';
+const WITH_INDEX = '(companies|budget-store|evaluation|ledger|budgets|statements|reconciliation|findings|packs|mail|search|demo)';
 
 module.exports = {
   forbidden: [

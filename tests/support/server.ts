@@ -29,13 +29,23 @@ export type TestServer = {
 export const NEW_COMPANY = { name: 'Test Company', currency: 'USD', startMonth: '1' };
 
 /** The real application on a folder of its own, empty or a copy, listening on 127.0.0.1. */
-export async function startTestServer({ from }: { readonly from?: string } = {}): Promise<TestServer> {
+export async function startTestServer({
+  from,
+  mail,
+  now = () => new Date('2026-11-09T08:00:00Z'),
+}: {
+  readonly from?: string;
+  /** how mail is sent; left out, it stays in the outbox */
+  readonly mail?: Parameters<typeof openApplication>[0]['mail'];
+  readonly now?: () => Date;
+} = {}): Promise<TestServer> {
   const directory = mkdtempSync(join(tmpdir(), 'wise-margin-test-'));
   if (from !== undefined) cpSync(from, directory, { recursive: true });
   const application = await openApplication({
     directory,
     recover: true,
-    actor: { name: 'Tester', now: () => new Date('2026-11-09T08:00:00Z') },
+    actor: { name: 'Tester', now },
+    ...(mail ? { mail } : {}),
   });
   const server = createApp({ application, logger: pino({ level: 'silent' }), webDirectory: null, hostNames: [] }).listen(0, '127.0.0.1');
   await new Promise((resolve) => server.once('listening', resolve));

@@ -32,6 +32,7 @@ import {
   SavedFilters,
   StatisticsService,
 } from './ledger/index.ts';
+import { MailLists, MailSender, MailService, type MailSettings, MailStore, type MailTransport } from './mail/index.ts';
 import { PackBuilder, PackIssues, PackMonths, PackService, PackStore } from './packs/index.ts';
 import { ClearingService, ReconciliationService, StatementImport, StatementStore } from './reconciliation/index.ts';
 import { EntryIndex, SearchService } from './search/index.ts';
@@ -89,6 +90,10 @@ export type Application = {
   readonly packMonths: PackMonths;
   readonly packIssues: PackIssues;
   readonly packs: PackService;
+  readonly mail: MailService;
+  readonly mailStore: MailStore;
+  readonly mailLists: MailLists;
+  readonly mailSender: MailSender;
   readonly entryIndex: EntryIndex;
   readonly search: SearchService;
   readonly demo: DemoService;
@@ -110,6 +115,8 @@ export async function openApplication(options: {
   readonly report?: Report;
   /** where long work runs; left out, in this thread */
   readonly work?: WorkPool;
+  /** how mail is sent; left out, it stays in the outbox */
+  readonly mail?: Omit<MailSettings, 'hasServer'> & { readonly transport: MailTransport | null };
 }): Promise<Application> {
   const release = options.recover ? ownFolder(options.directory) : null;
   const database = await openDatabase(options.directory);
@@ -175,6 +182,11 @@ export async function openApplication(options: {
     ...{ database, booksCache, findingList, tieOuts, work, builder, actor: options.actor },
     ...{ store: packStore, months: packMonths, issues: packIssues },
   });
+  const [mailStore, mailLists] = [new MailStore(database), new MailLists(database)];
+  const { transport = null, from = 'Wise Margin <wise-margin@localhost>', url = 'http://localhost:4180' } = options.mail ?? {};
+  const settings: MailSettings = { hasServer: transport !== null, from, url };
+  const mail = new MailService({ booksCache, issues: packIssues, store: mailStore, lists: mailLists, actor: options.actor, settings });
+  const mailSender = new MailSender({ store: mailStore, mail, transport, actor: options.actor, report });
   if (options.recover) await imports.recover();
   return {
     database,
@@ -190,6 +202,10 @@ export async function openApplication(options: {
     packMonths,
     packIssues,
     packs,
+    mail,
+    mailStore,
+    mailLists,
+    mailSender,
     personalChoices: new PersonalChoices(database),
     ledger: new LedgerService(database, booksCache),
     entryList: new EntryList(database, booksCache),
@@ -229,6 +245,7 @@ export async function openApplication(options: {
       versions.close();
       await imports.close();
       await entryIndex.close();
+      await mailSender.close();
       await work.close();
       await database.close();
       release?.();

@@ -11,3 +11,5 @@ export type { Books } from './companies/index.ts';
 export { safeText } from './formats/safe-text.ts';
 export type { ReportQueries } from './ledger/index.ts';
 export { SUSPECT_HEADINGS, suspectRow } from './findings/index.ts';
+export { smtpTransport } from './mail/index.ts';
+export type { MailTransport } from './mail/index.ts';

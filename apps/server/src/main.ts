@@ -8,6 +8,7 @@ import { pino } from 'pino';
 import { createApp } from './app.ts';
 import { openApplication } from './application.ts';
 import { FolderInUseError } from './database/folder-lock.ts';
+import { smtpTransport } from './mail/index.ts';
 import { threadPool } from './work/work-pool.ts';
 
 const PORTS_TRIED = 20;
@@ -32,12 +33,18 @@ function listen(server: Server, first: number, tries: number): Promise<number> {
 process.umask(0o077);
 // one guard for all background work: what fails is on record, and the server goes on answering
 process.on('unhandledRejection', (error) => logger.error(error, 'Background work failed'));
+const smtpUrl = process.env.SMTP_URL ?? '';
 const application = await openApplication({
   directory,
   recover: true,
   work: threadPool(),
   report: (error) => logger.error(error, 'Background work failed'),
   actor: { name: process.env.WISE_MARGIN_PERSON ?? 'Analyst', now: () => new Date() },
+  mail: {
+    transport: smtpUrl === '' ? null : smtpTransport(smtpUrl),
+    from: process.env.MAIL_FROM ?? 'Wise Margin <wise-margin@localhost>',
+    url: process.env.WISE_MARGIN_URL ?? `http://localhost:${port}`,
+  },
 }).catch((error: unknown) => {
   if (!(error instanceof FolderInUseError)) throw error;
   process.stderr.write(`${error.message}\n`);
@@ -48,6 +55,7 @@ const server = createServer(
 );
 server.requestTimeout = 15 * 60_000;
 const taken = await listen(server, port, PORTS_TRIED);
+await application.mailSender.start();
 process.stdout.write(`Wise Margin is at http://localhost:${taken}\nData folder: ${resolve(directory)}\n`);
 
 let stopping = false;

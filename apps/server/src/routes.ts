@@ -16,6 +16,7 @@ import {
   reportRoutes,
   statisticsRoutes,
 } from './ledger/index.ts';
+import { mailRoutes } from './mail/index.ts';
 import { packRoutes } from './packs/index.ts';
 import { reconciliationRoutes } from './reconciliation/index.ts';
 import { searchRoutes } from './search/index.ts';
@@ -42,6 +43,7 @@ export function routesOf(application: Application): readonly Route[] {
     ...reconciliationRoutes(services),
     ...findingRoutes(services),
     ...packRoutes(services),
+    ...mailRoutes(services),
     ...searchRoutes(services),
   ];
   return [...routes, ...serverRoutes(routes)];

@@ -26,6 +26,7 @@ import { search } from './migrations/0018-search.ts';
 import { reconciliation } from './migrations/0019-reconciliation.ts';
 import { lineDrivers } from './migrations/0020-line-drivers.ts';
 import { packs } from './migrations/0021-packs.ts';
+import { mail } from './migrations/0022-mail.ts';
 import { defineModels, type Models } from './models.ts';
 
 const MIGRATIONS = [
@@ -50,6 +51,7 @@ const MIGRATIONS = [
   reconciliation,
   lineDrivers,
   packs,
+  mail,
 ];
 type Bindings = readonly (string | number | Buffer | null)[];
 

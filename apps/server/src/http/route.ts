@@ -33,6 +33,7 @@ const NUMBERED = [
   'bankStatement',
   'clearing',
   'packIssue',
+  'mailMessage',
 ] as const;
 type Numbered = (typeof NUMBERED)[number];
 type NamesIn<Path extends string> = Path extends `${string}:${infer Rest}`

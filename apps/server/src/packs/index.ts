@@ -1,5 +1,5 @@
 export { PackBuilder } from './content/pack-builder.ts';
-export { PACK_TASKS } from './files/pack-formats.ts';
+export { PACK_FILES, PACK_TASKS } from './files/pack-formats.ts';
 export { PackIssues } from './pack-issues.ts';
 export { PackMonths } from './pack-months.ts';
 export { packRoutes } from './routes.ts';

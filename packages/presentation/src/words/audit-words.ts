@@ -82,6 +82,8 @@ const ACTIONS: Readonly<Record<string, readonly [AuditArea, Words]>> = {
     'views',
     ({ details }) => `Pack ${String(details['name'])} issued for ${String(details['month'])}, issue ${String(details['number'])}`,
   ],
+  'mail.send': ['views', ({ subject, details }) => `Mail of ${subject}: ${String(details['subject'])}`],
+  'mail.list': ['settings', ({ subject }) => `Mail list ${subject} saved`],
   'materiality.change': ['settings', () => 'Materiality limits changed'],
   'driver.change': ['settings', ({ subject }) => `Driver of ${subject} changed`],
   'benchmark.change': ['settings', ({ subject, details }) => `Benchmark of ${subject}${details['value'] === null ? ' removed' : ''}`],
