@@ -62,6 +62,31 @@ test('the monthly review is written on its page, checked, issued, and its web pa
   await reader.close();
 });
 
+test('an issued pack is mailed: without a mail server it is read in the outbox, attachment and all', async ({ page, packs }) => {
+  await open(page, packs, '/c/1/packs');
+  await page.getByRole('link', { name: /^October 2026, issue 1/ }).click();
+  await page.getByRole('button', { name: 'Mail…' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Mail Monthly management review' });
+  await expect(dialog).toContainText('No mail server is set');
+  await dialog.getByLabel('To', { exact: true }).fill('ann@company.com, joe');
+  await dialog.getByRole('button', { name: 'Put 2 in the outbox' }).click();
+  await expect(dialog.getByRole('alert')).toContainText('Enter an address such as name@company.com');
+  await dialog.getByLabel('To', { exact: true }).fill('ann@company.com, bo@company.com');
+  await dialog.getByLabel('Spreadsheet').check();
+  await expectAccessible(page);
+  await dialog.getByRole('button', { name: 'Put 2 in the outbox' }).click();
+  await expect(page.getByText('2 in the outbox')).toBeVisible();
+  await page.getByRole('link', { name: 'Mail', exact: true }).click();
+  await page.getByRole('button', { name: 'ann@company.com' }).click();
+  const message = page.getByRole('region', { name: 'Message', exact: true });
+  await expect(message).toContainText('The Monthly management review of Tern Island Kayak Works for October 2026 is attached.');
+  await expect(message).toContainText('monthly-review-2026-10.pdf');
+  await expect(message).toContainText('monthly-review-2026-10.xlsx');
+  await expectAccessible(page);
+  const [download] = await Promise.all([page.waitForEvent('download'), message.getByRole('link', { name: 'Download message' }).click()]);
+  expect(readFileSync(await download.path(), 'utf8')).toContain('Subject: Monthly management review, October 2026');
+});
+
 test('a correction after the issue changes nothing that was issued, and shows in the reissue', async ({ page, packs }) => {
   const api = packs.base;
   const { lines } = (await (

@@ -2,7 +2,7 @@ import { parseArgs } from 'node:util';
 
 import { REPORTS } from '@wise-margin/contract';
 import { ACCOUNT_CLASS_KEYS } from '@wise-margin/core';
-import { type Application, openApplication, ProblemError } from '@wise-margin/server';
+import { type Application, openApplication, ProblemError, smtpTransport } from '@wise-margin/server';
 import { ZodError } from 'zod';
 
 import { type AuditOptions, listAudit, verifyAuditTrail } from './commands/audit.ts';
@@ -13,6 +13,7 @@ import { makeDemo } from './commands/demo.ts';
 import { type EntriesOptions, listEntries, reclassifyLines, type ReclassifyOptions } from './commands/entries.ts';
 import { checkPostings, checkTieOuts, explainFigure, listFindings } from './commands/findings.ts';
 import { importFiles } from './commands/import.ts';
+import { issuePack, listOutbox, listPacks, previewPack, sendPack } from './commands/packs.ts';
 import { changePeriod, listPeriods, type PeriodsOptions } from './commands/periods.ts';
 import { reconcileBank } from './commands/reconcile.ts';
 import { printReport } from './commands/reports.ts';
@@ -70,6 +71,9 @@ const TEXTS = [
   'view',
   'column',
   'account',
+  'pack',
+  'attach',
+  'subject',
 ];
 const FLAGS = [
   'help',
@@ -109,6 +113,11 @@ const VERBS: Readonly<Record<string, Verb>> = {
   'tie-outs': checkTieOuts,
   search: searchCompany,
   reconcile: reconcileBank,
+  'pack list': listPacks,
+  'pack preview': previewPack,
+  'pack issue': issuePack,
+  'pack send': sendPack,
+  outbox: listOutbox,
   'periods list': (application, values) => listPeriods(application, values as PeriodsOptions),
   'periods close': (application, values) => changePeriod(application, 'close', values as PeriodsOptions),
   'periods open': (application, values) => changePeriod(application, 'open', values as PeriodsOptions),
@@ -143,6 +152,11 @@ export async function run(
       directory,
       recover: false,
       actor: { name: process.env.WISE_MARGIN_PERSON ?? 'Command line', now: () => new Date() },
+      mail: {
+        transport: process.env.SMTP_URL ? smtpTransport(process.env.SMTP_URL) : null,
+        from: process.env.MAIL_FROM ?? 'Wise Margin <wise-margin@localhost>',
+        url: process.env.WISE_MARGIN_URL ?? 'http://localhost:4180',
+      },
     });
     try {
       write.out(print(await verb(application, values, { directory, words: positionals.slice(named) }), format));

@@ -59,6 +59,15 @@ export const USAGE = `Usage: npm run wm -- <verb> [options]
   reconcile                  [--account 1010] [--as-of 2026-10-31] [--file STATEMENT] [--apply]
                              a cash account against its bank; --file imports a statement (CSV, OFX, camt.053) first, --apply
                              clears what a reference, a name or words prove (exit code 1 while it is not reconciled)
+  pack list                  [--as-of 2026-10]
+  pack preview               --pack monthly-review [--as-of 2026-10] [--department NAME] [--file OUT.pdf|.docx|.xlsx|.html]
+                             its sections with their pages, and what wants a look before it is issued
+  pack issue                 --pack monthly-review [--as-of 2026-10]
+                             freezes figures, pages and files; a reissue says how much changed
+  pack send                  --pack monthly-review [--as-of 2026-10] --to ann@company.com,bo@company.com
+                             [--attach pdf,docx,xlsx,html] [--subject TEXT]
+                             mails the latest issue; without SMTP_URL it is kept in the outbox
+  outbox                     messages that were sent, wait, failed, or are kept
   search --find TEXT         [--as-of 2026-10]
                              views, accounts, entries, budgets, findings, months and pages that a text can mean
   audit list                 [--from 2026-10-01] [--to 2026-10-31] [--area ledger|budgets|views|settings] [--find TEXT]

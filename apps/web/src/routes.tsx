@@ -34,6 +34,7 @@ const LimitsPage = lazy(() => import('./findings/limits-page.tsx'));
 const ReconciliationPage = lazy(() => import('./reconciliation/reconciliation-page.tsx'));
 const PacksPage = lazy(() => import('./packs/packs-page.tsx'));
 const PackPage = lazy(() => import('./packs/pack-page.tsx'));
+const OutboxPage = lazy(() => import('./packs/outbox-page.tsx'));
 const IssuePage = lazy(() => import('./packs/issue-page.tsx'));
 const ViewPage = lazy(() => import('./statements/view-page.tsx'));
 
@@ -87,6 +88,7 @@ export const ROUTES: RouteObject[] = [
         ],
       },
       { path: 'packs', element: <PacksPage /> },
+      { path: 'packs/outbox', element: <OutboxPage /> },
       { path: 'packs/:pack', element: <PackPage /> },
       { path: 'packs/:pack/:issue', element: <IssuePage /> },
       { path: '*', element: <NotYet station="This page" sentence="There is no page at this address. Use the menu on the left." /> },

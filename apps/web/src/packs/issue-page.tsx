@@ -1,13 +1,17 @@
 import { PACK_FORMATS, type PackIssueDto } from '@wise-margin/contract';
 import { figureText } from '@wise-margin/presentation';
+import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 
 import { useCompany } from '../data/company.ts';
+import { useMail } from '../data/use-mail.ts';
 import { issueFileAddress, useIssuedPages, usePackIssue } from '../data/use-packs.ts';
 import { momentWords } from '../ui/date-words.ts';
 import { Page } from '../ui/page.tsx';
 import { Failure, Loading } from '../ui/states.tsx';
 import { useSearch } from '../ui/use-search.ts';
+import { MailDialog } from './mail-dialog.tsx';
+import { MAIL_STATE_WORDS } from './mail-states.ts';
 import { PageList } from './page-list.tsx';
 
 const FORMATS = { pdf: 'PDF', docx: 'DOCX', xlsx: 'XLSX', html: 'HTML' } as const;
@@ -26,6 +30,7 @@ function Issued({ issue }: { readonly issue: PackIssueDto }) {
   const company = useCompany();
   const [search, setSearch] = useSearch();
   const document = issue.documents.find(({ slice }) => slice === search.get('slice')) ?? issue.documents[0]!;
+  const [isMailing, setMailing] = useState(false);
   const pages = useIssuedPages(company.id, issue.id, document.slice);
   return (
     <Page
@@ -55,6 +60,9 @@ function Issued({ issue }: { readonly issue: PackIssueDto }) {
               {FORMATS[format]}
             </a>
           ))}
+          <button type="button" className="button button-primary" onClick={() => setMailing(true)}>
+            Mail…
+          </button>
           <Link className="button" to={`/c/${company.id}/packs/${issue.pack}?asOf=${issue.month}`}>
             Open pack
           </Link>
@@ -65,6 +73,8 @@ function Issued({ issue }: { readonly issue: PackIssueDto }) {
         Issued {momentWords(issue.at)} by {issue.by}. {document.pages} pages. Fingerprint{' '}
         <span className="tabular-nums">{document.fingerprint}</span>.
       </p>
+      <Mailed issue={issue.id} />
+      {isMailing ? <MailDialog issue={issue} close={() => setMailing(false)} /> : null}
       <div className="mt-2 flex min-h-0 flex-1 gap-3 pb-3 narrow:flex-col">
         {issue.changes === null ? null : <Changes issue={issue} />}
         {pages.isError ? <Failure error={pages.error} retry={() => void pages.refetch()} /> : null}
@@ -75,6 +85,31 @@ function Issued({ issue }: { readonly issue: PackIssueDto }) {
         )}
       </div>
     </Page>
+  );
+}
+
+/** To whom the issue was mailed, and whom it did not reach. */
+function Mailed({ issue }: { readonly issue: number }) {
+  const company = useCompany();
+  const { messages = [] } = useMail(company.id, issue).data ?? {};
+  if (messages.length === 0) return null;
+  const failed = messages.filter(({ state }) => state === 'failed');
+  const states = (['sent', 'outbox', 'queued', 'sending'] as const).flatMap((state) => {
+    const count = messages.filter((message) => message.state === state).length;
+    return count === 0 ? [] : [`${count} ${MAIL_STATE_WORDS[state].toLowerCase()}`];
+  });
+  return (
+    <p className="text-[13px]">
+      <Link className="link" to={`/c/${company.id}/packs/outbox`}>
+        Mail
+      </Link>
+      : {states.join(', ')}
+      {failed.map(({ id, recipient, error }) => (
+        <span key={id} className="block text-brick">
+          Not delivered to {recipient}: {error}
+        </span>
+      ))}
+    </p>
   );
 }
 

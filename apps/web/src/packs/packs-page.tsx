@@ -39,9 +39,14 @@ export default function PacksPage() {
       title="Packs"
       words="Review packs for management: designed once, made every month"
       actions={
-        <button type="button" className="button" disabled={!packs.data || create.isPending} onClick={createPack}>
-          <Plus size={15} aria-hidden="true" /> New pack
-        </button>
+        <>
+          <Link className="button" to={`/c/${company.id}/packs/outbox`}>
+            Outbox
+          </Link>
+          <button type="button" className="button" disabled={!packs.data || create.isPending} onClick={createPack}>
+            <Plus size={15} aria-hidden="true" /> New pack
+          </button>
+        </>
       }
     >
       {packs.isError ? <Failure error={packs.error} retry={() => void packs.refetch()} /> : null}

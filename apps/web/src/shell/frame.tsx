@@ -47,6 +47,7 @@ const PLACES: Readonly<Record<string, string>> = {
   statistics: 'Statistics',
   drafts: 'Draft entries',
   periods: 'Periods',
+  outbox: 'Outbox',
   new: 'New',
   edit: 'Edit',
 };

@@ -1,0 +1,75 @@
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+
+import { run } from './main.ts';
+
+let folder: string;
+const wm = async (...args: string[]) => {
+  let [out, error] = ['', ''];
+  const write = { out: (text: string) => (out += text), error: (text: string) => (error += text) };
+  return { code: await run([...args, '--data', join(folder, 'data')], write), out, error };
+};
+
+beforeAll(async () => {
+  folder = mkdtempSync(join(tmpdir(), 'wise-margin-packs-'));
+  const [accounts, ledger] = [join(folder, 'accounts.csv'), join(folder, 'ledger.csv')];
+  writeFileSync(accounts, 'account,name,class\n1000,Cash,Cash\n4000,Sales,Revenue\n6000,Wages,Operating expenses\n');
+  const rows = ['2025', '2026'].flatMap((year) =>
+    Array.from({ length: 10 }, (_, at) => `${year}-${String(at + 1).padStart(2, '0')}`).flatMap((month) => [
+      `S${month},${month}-05,1000,900.00,,Sale`,
+      `S${month},${month}-05,4000,,900.00,Sale`,
+      `W${month},${month}-20,6000,300.00,,Wages`,
+      `W${month},${month}-20,1000,,300.00,Wages`,
+    ]),
+  );
+  writeFileSync(ledger, `entry,date,account,debit,credit,memo\n${rows.join('\n')}\n`);
+  const imported = await wm(
+    'import',
+    '--accounts',
+    accounts,
+    '--ledger',
+    ledger,
+    '--company',
+    'Small',
+    '--currency',
+    'USD',
+    '--year-starts',
+    '1',
+  );
+  expect(imported.error).toBe('');
+});
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+describe('packs from a script', () => {
+  it('are previewed and written, issued, and mailed once, however often the script runs', async () => {
+    const file = join(folder, 'pack.pdf');
+    const preview = await wm('pack', 'preview', '--pack', 'lender-pack', '--as-of', '2026-10', '--file', file);
+    expect([preview.code, preview.error]).toEqual([0, '']);
+    expect(preview.out).toContain('Statement of cash flows');
+    expect(readFileSync(file).subarray(0, 5).toString()).toBe('%PDF-');
+    expect(await wm('pack', 'send', '--pack', 'lender-pack', '--as-of', '2026-10', '--to', 'a@b.com')).toMatchObject({
+      code: 2,
+      error: expect.stringContaining('the pack has no issue for 2026-10') as unknown,
+    });
+    const issued = await wm('pack', 'issue', '--pack', 'Lender pack', '--as-of', '2026-10', '--format', 'json');
+    expect(JSON.parse(issued.out)).toMatchObject({ issue: { number: 1, month: '2026-10' }, changes: [] });
+    for (let time = 0; time < 2; time += 1)
+      expect((await wm('pack', 'send', '--pack', 'lender-pack', '--as-of', '2026-10', '--to', 'a@b.com,c@d.com')).code).toBe(0);
+    const outbox = await wm('outbox', '--format', 'csv');
+    expect(outbox.out.trim().split('\n')).toHaveLength(3);
+    expect(outbox.out).toContain('Lender pack, October 2026');
+    expect((await wm('pack', 'list')).out).toContain('October 2026, issue 1');
+  });
+  it('say what is missing or wrong', async () => {
+    expect(await wm('pack', 'preview')).toMatchObject({ code: 2, error: expect.stringContaining('pack preview needs --pack') as unknown });
+    expect((await wm('pack', 'issue', '--pack', 'none')).error).toContain('there is no pack "none". Packs: monthly-review');
+    expect((await wm('pack', 'preview', '--pack', 'lender-pack', '--file', 'pack.doc')).error).toContain('--file ends with one of .pdf');
+    expect(await wm('pack', 'send', '--pack', 'lender-pack', '--as-of', '2026-10', '--to', 'joe')).toMatchObject({
+      code: 1,
+      error: expect.stringContaining('Enter an address such as name@company.com') as unknown,
+    });
+  });
+});
