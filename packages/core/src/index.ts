@@ -263,3 +263,6 @@ export type { IssueChange, IssuedFigure } from './packs/issue-changes.ts';
 export { SHIPPED_PACKS, shippedPack } from './packs/shipped-packs.ts';
 export type { Pack, Section, SectionBase, SectionCondition, SectionContent, SectionKind } from './packs/section.ts';
 export { comparisonColumns } from './packs/comparison-columns.ts';
+export { isTimeZone, wallTime } from './schedules/zoned-time.ts';
+export { nextRuns, runsBetween } from './schedules/schedule.ts';
+export type { Schedule, ScheduleDay, ScheduledRun } from './schedules/schedule.ts';
