@@ -16,12 +16,13 @@ const FLOORS = [
   ['findings'],
   ['packs'],
   ['mail'],
+  ['schedules'],
   ['search'],
   ['demo'],
 ];
 // generic folders that may use each other, as long as there is no circle
 const GENERIC = FLOORS[0];
-const WITH_INDEX = '(companies|budget-store|evaluation|ledger|budgets|statements|reconciliation|findings|packs|mail|search|demo)';
+const WITH_INDEX = '(companies|budget-store|evaluation|ledger|budgets|statements|reconciliation|findings|packs|mail|schedules|search|demo)';
 
 module.exports = {
   forbidden: [

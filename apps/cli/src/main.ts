@@ -17,6 +17,7 @@ import { issuePack, listOutbox, listPacks, previewPack, sendPack } from './comma
 import { changePeriod, listPeriods, type PeriodsOptions } from './commands/periods.ts';
 import { reconcileBank } from './commands/reconcile.ts';
 import { printReport } from './commands/reports.ts';
+import { listSchedules, runSchedules } from './commands/schedules.ts';
 import { searchCompany } from './commands/search.ts';
 import { statement, type StatementOptions } from './commands/statement.ts';
 import { importStatistics, type StatisticsOptions } from './commands/statistics.ts';
@@ -74,6 +75,7 @@ const TEXTS = [
   'pack',
   'attach',
   'subject',
+  'until',
 ];
 const FLAGS = [
   'help',
@@ -118,6 +120,8 @@ const VERBS: Readonly<Record<string, Verb>> = {
   'pack issue': issuePack,
   'pack send': sendPack,
   outbox: listOutbox,
+  'schedules list': listSchedules,
+  'schedules run': runSchedules,
   'periods list': (application, values) => listPeriods(application, values as PeriodsOptions),
   'periods close': (application, values) => changePeriod(application, 'close', values as PeriodsOptions),
   'periods open': (application, values) => changePeriod(application, 'open', values as PeriodsOptions),

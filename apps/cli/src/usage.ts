@@ -68,6 +68,9 @@ export const USAGE = `Usage: npm run wm -- <verb> [options]
                              [--attach pdf,docx,xlsx,html] [--subject TEXT]
                              mails the latest issue; without SMTP_URL it is kept in the outbox
   outbox                     messages that were sent, wait, failed, or are kept
+  schedules list
+  schedules run              --until 2026-12-31 [--from 2026-01-01]
+                             runs what is due up to a day, in order, each time once; --from for a trial of a time gone by
   search --find TEXT         [--as-of 2026-10]
                              views, accounts, entries, budgets, findings, months and pages that a text can mean
   audit list                 [--from 2026-10-01] [--to 2026-10-31] [--area ledger|budgets|views|settings] [--find TEXT]

@@ -35,6 +35,7 @@ import {
 import { MailLists, MailSender, MailService, type MailSettings, MailStore, type MailTransport } from './mail/index.ts';
 import { PackBuilder, PackIssues, PackMonths, PackService, PackStore } from './packs/index.ts';
 import { ClearingService, ReconciliationService, StatementImport, StatementStore } from './reconciliation/index.ts';
+import { ScheduleClock, ScheduleService, ScheduleStore } from './schedules/index.ts';
 import { EntryIndex, SearchService } from './search/index.ts';
 import { StatementService, ViewStore } from './statements/index.ts';
 import { inlinePool, type WorkPool } from './work/work-pool.ts';
@@ -94,6 +95,9 @@ export type Application = {
   readonly mailStore: MailStore;
   readonly mailLists: MailLists;
   readonly mailSender: MailSender;
+  readonly scheduleStore: ScheduleStore;
+  readonly schedules: ScheduleService;
+  readonly scheduleClock: ScheduleClock;
   readonly entryIndex: EntryIndex;
   readonly search: SearchService;
   readonly demo: DemoService;
@@ -187,6 +191,12 @@ export async function openApplication(options: {
   const settings: MailSettings = { hasServer: transport !== null, from, url };
   const mail = new MailService({ booksCache, issues: packIssues, store: mailStore, lists: mailLists, actor: options.actor, settings });
   const mailSender = new MailSender({ store: mailStore, mail, transport, actor: options.actor, report });
+  const scheduleStore = new ScheduleStore(database);
+  const schedules = new ScheduleService({
+    ...{ database, booksCache, packs, packStore, mail, statements, findingList, actor: options.actor },
+    store: scheduleStore,
+  });
+  const scheduleClock = new ScheduleClock({ schedules, actor: options.actor, report, wake: () => mailSender.wake() });
   if (options.recover) await imports.recover();
   return {
     database,
@@ -206,6 +216,9 @@ export async function openApplication(options: {
     mailStore,
     mailLists,
     mailSender,
+    scheduleStore,
+    schedules,
+    scheduleClock,
     personalChoices: new PersonalChoices(database),
     ledger: new LedgerService(database, booksCache),
     entryList: new EntryList(database, booksCache),
@@ -245,6 +258,7 @@ export async function openApplication(options: {
       versions.close();
       await imports.close();
       await entryIndex.close();
+      await scheduleClock.close();
       await mailSender.close();
       await work.close();
       await database.close();

@@ -56,6 +56,7 @@ const server = createServer(
 server.requestTimeout = 15 * 60_000;
 const taken = await listen(server, port, PORTS_TRIED);
 await application.mailSender.start();
+application.scheduleClock.start();
 process.stdout.write(`Wise Margin is at http://localhost:${taken}\nData folder: ${resolve(directory)}\n`);
 
 let stopping = false;

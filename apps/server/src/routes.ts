@@ -19,6 +19,7 @@ import {
 import { mailRoutes } from './mail/index.ts';
 import { packRoutes } from './packs/index.ts';
 import { reconciliationRoutes } from './reconciliation/index.ts';
+import { scheduleRoutes } from './schedules/index.ts';
 import { searchRoutes } from './search/index.ts';
 import { statementRoutes } from './statements/index.ts';
 
@@ -44,6 +45,7 @@ export function routesOf(application: Application): readonly Route[] {
     ...findingRoutes(services),
     ...packRoutes(services),
     ...mailRoutes(services),
+    ...scheduleRoutes(services),
     ...searchRoutes(services),
   ];
   return [...routes, ...serverRoutes(routes)];

@@ -21,6 +21,7 @@ export * from './entry-changes.ts';
 export * from './reports.ts';
 export * from './packs.ts';
 export * from './mail.ts';
+export * from './schedules.ts';
 export * from './periods.ts';
 export * from './findings.ts';
 export * from './posting-checks.ts';

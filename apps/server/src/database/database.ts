@@ -27,6 +27,7 @@ import { reconciliation } from './migrations/0019-reconciliation.ts';
 import { lineDrivers } from './migrations/0020-line-drivers.ts';
 import { packs } from './migrations/0021-packs.ts';
 import { mail } from './migrations/0022-mail.ts';
+import { schedules } from './migrations/0023-schedules.ts';
 import { defineModels, type Models } from './models.ts';
 
 const MIGRATIONS = [
@@ -52,6 +53,7 @@ const MIGRATIONS = [
   lineDrivers,
   packs,
   mail,
+  schedules,
 ];
 type Bindings = readonly (string | number | Buffer | null)[];
 

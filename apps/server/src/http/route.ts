@@ -34,6 +34,7 @@ const NUMBERED = [
   'clearing',
   'packIssue',
   'mailMessage',
+  'schedule',
 ] as const;
 type Numbered = (typeof NUMBERED)[number];
 type NamesIn<Path extends string> = Path extends `${string}:${infer Rest}`

@@ -80,6 +80,11 @@ export class MailService {
     return this.list(companyId, { issue: issueId, limit: 1000 });
   }
 
+  /** Whether a request queued its messages already. */
+  has(companyId: number, key: string): Promise<boolean> {
+    return this.#parts.store.has(companyId, key);
+  }
+
   async list(companyId: number, query: { readonly issue?: number | undefined; readonly limit: number }): Promise<MailListingDto> {
     const { store, settings } = this.#parts;
     return { ...(await store.list(companyId, query)), hasServer: settings.hasServer, from: settings.from };

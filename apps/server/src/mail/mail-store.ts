@@ -159,6 +159,15 @@ export class MailStore {
     });
   }
 
+  /** Whether messages of a request are there. */
+  async has(companyId: number, key: string): Promise<boolean> {
+    const rows = await this.#database.select<{ id: number }>('SELECT id FROM mail_messages WHERE company_id = $1 AND key = $2 LIMIT 1', [
+      companyId,
+      key,
+    ]);
+    return rows.length > 0;
+  }
+
   /** @throws ProblemError 404 */
   async of(companyId: number, id: number): Promise<MailRow> {
     const [row] = await this.#database.select<MailRow>('SELECT * FROM mail_messages WHERE company_id = $1 AND id = $2', [companyId, id]);

@@ -125,13 +125,15 @@ export class PackService {
   /**
    * Issues a pack: its figures, pages and files are frozen, one document for each value it is split by. An entry that is
    * posted meanwhile stops it, so that all documents are of the same ledger.
+   * @param options.by who issues, when it is a schedule; `day` the day of the meeting, by default today
    * @throws ProblemError 409 when the ledger, or the pack's month, changed meanwhile; nothing is issued then
    */
-  async issue(place: MonthPlace): Promise<PackIssueDto> {
-    const { booksCache, issues, months, work, actor } = this.#parts;
+  async issue(place: MonthPlace, { by, day }: { readonly by?: Actor; readonly day?: string } = {}): Promise<PackIssueDto> {
+    const { booksCache, issues, months, work } = this.#parts;
+    const actor = by ?? this.#parts.actor;
     const books = await booksCache.of(place.company);
     const before = await months.of(place);
-    const request: PackRequest = { ...(await this.#request(place)), meeting: today(actor.now()), state: 'issued' };
+    const request: PackRequest = { ...(await this.#request(place)), meeting: day ?? today(actor.now()), state: 'issued' };
     const documents: FrozenDocument[] = [];
     for (const made of await this.#contents(place, request)) {
       const content: PackContent = { ...made, stateWords: STATE_WORDS.issued, fingerprint: fingerprintOf(made) };

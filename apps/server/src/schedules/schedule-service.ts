@@ -1,0 +1,209 @@
+import type { ScheduleChange, ScheduleDto, ScheduleListDto } from '@wise-margin/contract';
+import {
+  comparisonColumns,
+  longPeriodName,
+  nextRuns,
+  periodAt,
+  type PeriodIndex,
+  periodOfDate,
+  runsBetween,
+  type Schedule,
+  type ScheduledRun,
+  wallTime,
+} from '@wise-margin/core';
+
+import { type Books, type BooksCache, periodCode, periodStates } from '../companies/index.ts';
+import type { Actor } from '../database/audit.ts';
+import type { Database } from '../database/database.ts';
+import type { FindingList } from '../findings/index.ts';
+import { ProblemError, refused } from '../http/problem.ts';
+import type { MailService } from '../mail/index.ts';
+import type { PackService, PackStore } from '../packs/index.ts';
+import type { StatementService } from '../statements/index.ts';
+import { readHolidays } from './holidays-file.ts';
+import type { RunOutcome, ScheduleStore, StoredSchedule } from './schedule-store.ts';
+
+const NEXT_SHOWN = 3;
+/** The ledger may change while a pack is being issued; it is issued again then. */
+const MOST_TRIES = 3;
+const CHANGED_MEANWHILE = 409;
+type Parts = {
+  readonly database: Database;
+  readonly booksCache: BooksCache;
+  readonly store: ScheduleStore;
+  readonly packs: PackService;
+  readonly packStore: PackStore;
+  readonly mail: MailService;
+  readonly statements: StatementService;
+  readonly findingList: FindingList;
+  readonly actor: Actor;
+};
+type Due = { readonly schedule: StoredSchedule; readonly run: ScheduledRun };
+
+/** Packs that are issued and mailed by themselves. Every time a schedule names is run once, whatever the server or the clock did meanwhile. */
+export class ScheduleService {
+  readonly #parts: Parts;
+
+  constructor(parts: Parts) {
+    this.#parts = parts;
+  }
+
+  async list(companyId: number): Promise<ScheduleListDto> {
+    const { store, packStore, actor } = this.#parts;
+    const packs = new Map((await packStore.list(companyId)).map(({ key, name }) => [key, name]));
+    const holidays = await store.holidays(companyId);
+    const schedules: ScheduleDto[] = [];
+    for (const { companyId: _, handledThrough, ...stored } of await store.list(companyId)) {
+      const after = Math.max(handledThrough, actor.now().getTime());
+      const next = stored.isHeld ? [] : nextRuns(timesOf(stored, holidays), after, NEXT_SHOWN);
+      schedules.push({
+        ...stored,
+        packName: packs.get(stored.pack) ?? stored.pack,
+        next: next.map(({ at }) => new Date(at).toISOString()),
+        runs: await store.runs(stored.id),
+      });
+    }
+    return { schedules, holidays };
+  }
+
+  /** Saves a schedule. @throws ProblemError 404 for a pack that is not there, 422 for nobody to mail to */
+  async save(companyId: number, id: number | null, change: ScheduleChange): Promise<ScheduleListDto> {
+    const { store, packStore, actor } = this.#parts;
+    await packStore.of({ company: companyId, pack: change.pack });
+    if (change.to.length === 0 && change.lists.length === 0)
+      throw refused('Nobody is named. Enter at least one address, or choose a list.', 'to');
+    await store.save(companyId, id, { change, actor });
+    return this.list(companyId);
+  }
+
+  async importHolidays(companyId: number, content: string): Promise<ScheduleListDto> {
+    const { store, actor } = this.#parts;
+    await store.setHolidays(companyId, readHolidays(content, actor.now()), actor);
+    return this.list(companyId);
+  }
+
+  /** Runs a schedule now, beside its times. */
+  async runNow(companyId: number, id: number): Promise<ScheduleListDto> {
+    const { store, actor } = this.#parts;
+    const schedule = await store.of(companyId, id);
+    const at = actor.now().getTime();
+    const run = { at, date: wallTime(at, schedule.zone).date };
+    if (await store.claim(schedule, run)) await store.finish(schedule, run, await this.#outcome({ schedule, run }));
+    return this.list(companyId);
+  }
+
+  /**
+   * Runs what is due, in order: what was missed while no server ran, each time once.
+   * @param options.from for a simulated clock: runs after this moment count, whatever was handled before
+   * @returns how many were run
+   */
+  async runDue(until: Date, options: { readonly company?: number; readonly from?: Date } = {}): Promise<number> {
+    const { store } = this.#parts;
+    const due: Due[] = [];
+    for (const schedule of await store.list(options.company ?? null)) {
+      if (schedule.isHeld) continue;
+      const after = options.from?.getTime() ?? schedule.handledThrough;
+      const times = timesOf(schedule, await store.holidays(schedule.companyId));
+      for (const run of runsBetween(times, { after, until: until.getTime() })) due.push({ schedule, run });
+    }
+    due.sort((a, b) => a.run.at - b.run.at || a.schedule.id - b.schedule.id);
+    let count = 0;
+    for (const each of due) {
+      if (!(await store.claim(each.schedule, each.run))) continue;
+      count += 1;
+      await store.finish(each.schedule, each.run, await this.#outcome(each));
+    }
+    return count;
+  }
+
+  /** Ends the runs that were under way when the server stopped: those whose mail was queued are done, the others run again. */
+  async recover(): Promise<void> {
+    const { store, mail } = this.#parts;
+    for (const { schedule, at } of await store.interrupted()) {
+      const run = { at, date: wallTime(at, schedule.zone).date };
+      const wasMailed = await mail.has(schedule.companyId, keyOf({ schedule, run }));
+      await store.finish(
+        schedule,
+        run,
+        wasMailed ? { state: 'done', note: 'Mailed before the server stopped', issue: null } : await this.#outcome({ schedule, run }),
+      );
+    }
+  }
+
+  async #outcome(due: Due): Promise<RunOutcome> {
+    try {
+      return await this.#run(due);
+    } catch (error) {
+      if (!(error instanceof ProblemError)) throw error;
+      return { state: 'failed', note: error.detail, issue: null };
+    }
+  }
+
+  async #run({ schedule, run }: Due): Promise<RunOutcome> {
+    const { booksCache, packs, mail, actor } = this.#parts;
+    const books = await booksCache.of(schedule.companyId);
+    const inMonth = periodOfDate(books.calendar, run.date);
+    const period = inMonth === null ? null : ((schedule.of === 'month' ? inMonth : inMonth - 1) as PeriodIndex);
+    if (period === null || period < 0)
+      throw refused(`${run.date} is outside the fiscal years of ${books.name}. Add the fiscal year on Ledger.`);
+    const why = await this.#unmet(books, { schedule, period });
+    if (why !== '') return { state: 'skipped', note: why, issue: null };
+    const place = { company: books.id, pack: schedule.pack, month: periodAt(books.calendar, period).key };
+    const by: Actor = { name: `Schedule ${schedule.name}`, now: actor.now };
+    let tries = 1;
+    for (;;) {
+      try {
+        const { id, number } = await packs.issue(place, { by, day: run.date });
+        const { to, lists, subject, text, formats } = schedule;
+        await mail.sendIssue(books.id, id, { key: keyOf({ schedule, run }), to, lists, subject, text, formats });
+        return { state: 'done', note: `${longPeriodName(books.calendar, period)}, issue ${number}`, issue: id };
+      } catch (error) {
+        if (!(error instanceof ProblemError) || error.status !== CHANGED_MEANWHILE || tries >= MOST_TRIES) throw error;
+        tries += 1;
+      }
+    }
+  }
+
+  /** Why a run's condition is not met; empty when it is. */
+  async #unmet(books: Books, { schedule, period }: { readonly schedule: StoredSchedule; readonly period: PeriodIndex }): Promise<string> {
+    const { database, statements, findingList } = this.#parts;
+    const { key, year, number } = periodAt(books.calendar, period);
+    const name = longPeriodName(books.calendar, period);
+    switch (schedule.condition.kind) {
+      case 'always':
+        return '';
+      case 'monthClosed': {
+        const state = (await periodStates(database, books.id)).get(periodCode(year, number)) ?? 'open';
+        return state === 'open' ? `${name} is not closed` : '';
+      }
+      case 'findings': {
+        const { count } = await findingList.list(books.id, { view: 'income', asOf: key, comparison: 'budget' });
+        return count === 0 ? 'No variance is past its limit' : '';
+      }
+      case 'activity': {
+        const { view, line } = schedule.condition;
+        const { dto: dtoOf } = await statements.evaluated(books.id, view, {
+          asOf: key,
+          filter: {},
+          columnSet: comparisonColumns('priorYear'),
+        });
+        const dto = dtoOf();
+        const row = dto.lines.findIndex((each) => each.key === line);
+        const cell = dto.cells[row]?.[dto.columns.findIndex((column) => column.key === 'month.compared')];
+        return cell && 'value' in cell && cell.value !== 0 ? '' : `${dto.lines[row]?.name ?? line} has no activity in ${name}`;
+      }
+    }
+  }
+}
+
+const timesOf = (
+  { day, minutes, zone }: Pick<StoredSchedule, 'day' | 'minutes' | 'zone'>,
+  holidays: readonly { readonly date: string }[],
+): Schedule => ({
+  day,
+  minutes,
+  zone,
+  holidays: new Set(holidays.map(({ date }) => date)),
+});
+/** A run's mail is one mail, however often it is asked for. */
+const keyOf = ({ schedule, run }: Due): string => `schedule ${schedule.id} ${new Date(run.at).toISOString()}`;
