@@ -170,3 +170,28 @@ test('a report for each department is issued in one go', async ({ page, packs })
   await expect(page.getByRole('combobox', { name: 'Report for' }).getByRole('option')).not.toHaveCount(0);
   expect(await page.getByRole('combobox', { name: 'Report for' }).getByRole('option').count()).toBeGreaterThanOrEqual(4);
 });
+
+test('a schedule is a sentence: it shows its next runs, is run now, and mails what it issued', async ({ page, packs }) => {
+  await open(page, packs, '/c/1/packs');
+  await page.getByRole('link', { name: 'Schedules', exact: true }).click();
+  await expect(page.getByText('No schedules yet')).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'New schedule' }).first().click();
+  await page.getByLabel('Day', { exact: true }).selectOption({ label: 'fourth business day' });
+  await page.getByLabel('Time', { exact: true }).fill('07:30');
+  await page.getByLabel('Time zone').selectOption('America/New_York');
+  await page.getByLabel('Pack', { exact: true }).selectOption('lender-pack');
+  await page.getByRole('button', { name: 'Create schedule' }).click();
+  await expect(page.getByRole('alert')).toContainText('Nobody is named. Enter at least one address, or choose a list.');
+  await page.getByLabel('To', { exact: true }).fill('ann@bank.com, bo@bank.com');
+  await page.getByRole('button', { name: 'Create schedule' }).click();
+  const schedule = page.getByRole('region', { name: 'Monthly review' });
+  await expect(schedule.getByText(/^Next: .+; .+; .+\.$/)).toBeVisible();
+  await expectAccessible(page);
+  await schedule.getByRole('button', { name: 'Run now' }).click();
+  await expect(schedule).toContainText('Issued and mailed, October 2026, issue 1');
+  await schedule.getByRole('button', { name: 'Hold' }).click();
+  await expect(schedule).toContainText('On hold.');
+  await page.getByRole('link', { name: 'Outbox', exact: true }).click();
+  await expect(page.getByRole('row', { name: /^ann@bank\.com Lender pack, October 2026 .* In the outbox/ })).toBeVisible();
+});

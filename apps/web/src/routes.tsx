@@ -35,6 +35,7 @@ const ReconciliationPage = lazy(() => import('./reconciliation/reconciliation-pa
 const PacksPage = lazy(() => import('./packs/packs-page.tsx'));
 const PackPage = lazy(() => import('./packs/pack-page.tsx'));
 const OutboxPage = lazy(() => import('./packs/outbox-page.tsx'));
+const SchedulesPage = lazy(() => import('./packs/schedules-page.tsx'));
 const IssuePage = lazy(() => import('./packs/issue-page.tsx'));
 const ViewPage = lazy(() => import('./statements/view-page.tsx'));
 
@@ -89,6 +90,7 @@ export const ROUTES: RouteObject[] = [
       },
       { path: 'packs', element: <PacksPage /> },
       { path: 'packs/outbox', element: <OutboxPage /> },
+      { path: 'packs/schedules', element: <SchedulesPage /> },
       { path: 'packs/:pack', element: <PackPage /> },
       { path: 'packs/:pack/:issue', element: <IssuePage /> },
       { path: '*', element: <NotYet station="This page" sentence="There is no page at this address. Use the menu on the left." /> },

@@ -48,6 +48,7 @@ const PLACES: Readonly<Record<string, string>> = {
   drafts: 'Draft entries',
   periods: 'Periods',
   outbox: 'Outbox',
+  schedules: 'Schedules',
   new: 'New',
   edit: 'Edit',
 };
