@@ -56,7 +56,7 @@ describe('a search', () => {
   it.each([
     ['oct 2025', ['month October 2025']],
     ['p&l', ['view Income statement']],
-    ['tb', ['page Trial balance']],
+    ['tb', ['page Trial balance', 'page Outbox']],
     ['import files', ['command Import files']],
     ['nothing like it', []],
     ['"', []],
@@ -135,5 +135,14 @@ describe('entries that come and go', () => {
     expect(hits).toMatchObject([{ name: number, detail: expect.stringMatching(/draft$/) as unknown, amount: 5000 }]);
     await server.send('POST', `/companies/1/entries/${id}/discard`, { version: 1 });
     expect(await entries('quokka')).toEqual([]);
+  });
+});
+
+describe('packs', () => {
+  it('are found by their names, and their pages by what people call them', async () => {
+    const hits = async (q: string) => (await server.get<SearchDto>(`/companies/1/search?q=${encodeURIComponent(q)}`)).hits;
+    expect((await hits('board summary'))[0]).toMatchObject({ kind: 'pack', link: 'packs/board-summary' });
+    expect((await hits('outbox'))[0]).toMatchObject({ kind: 'page', link: 'packs/outbox' });
+    expect((await hits('automatic mail'))[0]).toMatchObject({ kind: 'page', link: 'packs/schedules' });
   });
 });

@@ -251,7 +251,7 @@ export async function openApplication(options: {
     clearings: new ClearingService({ database, booksCache, entryMaking, store }),
     statementImport: new StatementImport({ database, booksCache, store }),
     entryIndex,
-    search: new SearchService({ booksCache, views, budgetStore, findingList, entryIndex, actor: options.actor }),
+    search: new SearchService({ booksCache, views, packStore, budgetStore, findingList, entryIndex, actor: options.actor }),
     postingChecks: new PostingChecks({ database, booksCache, work }),
     actor: options.actor,
     close: async () => {

@@ -2,7 +2,7 @@ import { z } from 'zod';
 
 import { minorSchema, periodKeySchema } from './common.ts';
 
-export const SEARCH_KINDS = ['month', 'view', 'account', 'budget', 'finding', 'party', 'entry', 'page', 'command'] as const;
+export const SEARCH_KINDS = ['month', 'view', 'account', 'budget', 'pack', 'finding', 'party', 'entry', 'page', 'command'] as const;
 /** Something that a search found. */
 export const searchHitSchema = z
   .object({

@@ -16,6 +16,7 @@ import type { BudgetStore } from '../budget-store/index.ts';
 import { type Books, type BooksCache, PARTY } from '../companies/index.ts';
 import type { Actor } from '../database/audit.ts';
 import type { FindingList } from '../findings/index.ts';
+import type { PackStore } from '../packs/index.ts';
 import type { ViewStore } from '../statements/index.ts';
 import type { EntryIndex, FoundEntry } from './entry-index.ts';
 
@@ -25,6 +26,7 @@ const MOST_ENTRIES = 8;
 type Parts = {
   readonly booksCache: BooksCache;
   readonly views: ViewStore;
+  readonly packStore: PackStore;
   readonly budgetStore: BudgetStore;
   readonly findingList: FindingList;
   readonly entryIndex: EntryIndex;
@@ -33,7 +35,7 @@ type Parts = {
 /** Hits of one kind, and how well the best of them answers. */
 type Group = { readonly hits: readonly SearchHitDto[]; readonly best: number };
 
-/** One search over everything a company has: months, views, accounts, budgets, findings, customers and vendors, entries, pages. */
+/** One search over everything a company has: months, views, accounts, budgets, packs, findings, customers and vendors, entries, pages. */
 export class SearchService {
   readonly #parts: Parts;
   readonly #findings = new WeakMap<Books, Map<string, Promise<readonly FindingDto[]>>>();
@@ -57,6 +59,7 @@ export class SearchService {
       nameGroup(await this.#viewNames(books), asked),
       nameGroup(accountNames(books), asked),
       nameGroup(await this.#budgetNames(books), asked),
+      nameGroup(await this.#packNames(books), asked),
       findingGroup(books, findings, asked),
       nameGroup(partyNames(books), asked),
       await this.#entryGroup(books, asked),
@@ -107,6 +110,14 @@ export class SearchService {
         amount: null,
         link: `budgets/${id}`,
       },
+    }));
+  }
+
+  async #packNames(books: Books): Promise<Named[]> {
+    const packs = await this.#parts.packStore.list(books.id);
+    return packs.map(({ key, name, note }) => ({
+      names: [name, 'Review pack'],
+      hit: { kind: 'pack', key, name, detail: note, amount: null, link: `packs/${key}` },
     }));
   }
 

@@ -24,11 +24,12 @@ export type WorkPool = {
   readonly close: () => Promise<void>;
 };
 
-/** A pool of worker threads, started when first needed; a task past its time is stopped with its thread. */
+/** A pool of worker threads, one always ready; a task past its time is stopped with its thread. */
 export function threadPool(): WorkPool {
   const pool = new Piscina({
     filename: fileURLToPath(WORKER),
-    minThreads: 0,
+    // one is ready at any time: to start it takes seconds
+    minThreads: 1,
     maxThreads: 2,
     maxQueue: MOST_WAITING,
     idleTimeout: IDLE_MILLISECONDS,

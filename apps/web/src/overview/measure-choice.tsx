@@ -1,10 +1,10 @@
 import { type Measure, MEASURES } from '@wise-margin/contract';
 
 import { useCompany } from '../data/company.ts';
+import { MEASURE_NAMES } from '../data/measure-names.ts';
 import { useMeasures } from '../data/use-measures.ts';
 import { FloatingPanel } from '../ui/floating-panel.tsx';
 import { CheckField } from '../ui/labeled-field.tsx';
-import { MEASURE_NAMES } from '../data/measure-names.ts';
 
 const MOST = 8;
 

@@ -4,6 +4,7 @@ import { type ReactNode } from 'react';
 import { Link } from 'react-router';
 
 import { useCompany } from '../data/company.ts';
+import { MEASURE_NAMES, ON_INCOME_STATEMENT } from '../data/measure-names.ts';
 import { plainChoices } from '../data/statement-choices.ts';
 import { useMeasures } from '../data/use-measures.ts';
 import { useLineTrends, useStatement } from '../data/use-statement.ts';
@@ -11,7 +12,6 @@ import { favorColor, favorOf } from '../ui/figure.tsx';
 import { ScenarioSwatch } from '../ui/scenario-swatch.tsx';
 import { Failure } from '../ui/states.tsx';
 import { MeasureChart } from './measure-chart.tsx';
-import { MEASURE_NAMES, ON_INCOME_STATEMENT } from '../data/measure-names.ts';
 
 type Series = 'actual' | 'budget' | 'prior';
 

@@ -1,9 +1,10 @@
 import { useQuery } from '@tanstack/react-query';
-import type { ImportDto } from '@wise-margin/contract';
+import type { ImportDto, PackListDto } from '@wise-margin/contract';
 import { Link } from 'react-router';
 
 import { getJson } from '../api/client.ts';
 import { useCompany } from '../data/company.ts';
+import { usePacks } from '../data/use-packs.ts';
 import { useBudgets } from '../data/use-statement.ts';
 import { useTieOuts } from '../data/use-tie-outs.ts';
 import { Failure } from '../ui/states.tsx';
@@ -12,14 +13,29 @@ import { MonthBridge } from './month-bridge.tsx';
 type Task = { readonly key: string; readonly words: string; readonly to: string };
 const counted = (count: number, one: string, many: string): string => `${count.toLocaleString('en-US')} ${count === 1 ? one : many}`;
 
-/** What is left to do: rejected imports, tie-outs that fail, drafts, budgets in review. */
+/** Packs that were begun for the month, and those that were issued for an earlier month and not for this one. */
+const packTasks = (packs: PackListDto, asOf: string): Task[] =>
+  packs.flatMap(({ key, name, state, lastIssue }) => {
+    const words =
+      state === 'inReview'
+        ? 'in review'
+        : state === 'draft'
+          ? 'a draft'
+          : state === null && lastIssue !== null && lastIssue.month < asOf
+            ? `due, last issued for ${lastIssue.monthName}`
+            : '';
+    return words === '' ? [] : [{ key: `pack ${key}`, words: `${name} is ${words}`, to: `packs/${key}` }];
+  });
+
+/** What is left to do: rejected imports, tie-outs that fail, drafts, budgets in review, packs begun or due. */
 export function MonthTasks({ asOf }: { readonly asOf: string }) {
   const company = useCompany();
   const at = `/companies/${company.id}`;
   const tieOuts = useTieOuts(company.id, asOf);
   const imports = useQuery({ queryKey: ['imports', company.id], queryFn: ({ signal }) => getJson<ImportDto[]>(`${at}/imports`, signal) });
   const budgets = useBudgets(company.id);
-  const error = tieOuts.error ?? imports.error ?? budgets.error;
+  const packs = usePacks(company.id, asOf);
+  const error = tieOuts.error ?? imports.error ?? budgets.error ?? packs.error;
   const rejected = imports.data?.filter(({ state }) => state === 'refused').length ?? 0;
   const inReview = budgets.data?.filter(({ state }) => state === 'inReview').length ?? 0;
   const failing = tieOuts.data?.failing ?? 0;
@@ -33,6 +49,7 @@ export function MonthTasks({ asOf }: { readonly asOf: string }) {
       ? [{ key: 'drafts', words: `${counted(company.draftCount, 'draft entry', 'draft entries')} not posted`, to: 'ledger/drafts' }]
       : []),
     ...(inReview > 0 ? [{ key: 'budgets', words: `${counted(inReview, 'budget', 'budgets')} in review`, to: 'budgets' }] : []),
+    ...packTasks(packs.data ?? [], asOf),
   ];
   return (
     <section className="border border-hairline bg-sheet p-4" aria-label="Open tasks">

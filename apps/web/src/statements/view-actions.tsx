@@ -10,6 +10,7 @@ import { FloatingPanel } from '../ui/floating-panel.tsx';
 const FORMATS = [
   ['pdf', 'PDF'],
   ['xlsx', 'Spreadsheet'],
+  ['docx', 'Document'],
   ['csv', 'CSV'],
 ] as const;
 

@@ -5,6 +5,7 @@ const KINDS: Readonly<Record<SearchHitDto['kind'], string>> = {
   view: 'Statement',
   account: 'Account',
   budget: 'Budget',
+  pack: 'Pack',
   finding: 'Finding',
   party: 'Customer or vendor',
   entry: 'Entry',

@@ -23,6 +23,7 @@ import { Copy, Plus, Trash2 } from 'lucide-react';
 import { useRef, useState } from 'react';
 
 import { useCompany } from '../../data/company.ts';
+import { SortableItem, SortableList } from '../../ui/sortable-list.tsx';
 import { useReturnFocus } from '../../ui/use-return-focus.ts';
 import { BlockHead, blockName, totalHeading } from './block-head.tsx';
 import { ReadyColumns } from './block-parts.tsx';
@@ -30,7 +31,6 @@ import { ColumnForm } from './column-form.tsx';
 import { COLUMN_KINDS, withFollowingName } from './column-kinds.ts';
 import { IconButton } from './icon-button.tsx';
 import { RemovalPrompt } from './removal-prompt.tsx';
-import { SortableItem, SortableList } from '../../ui/sortable-list.tsx';
 import { textAsName } from './tokens.ts';
 import { useIdentities } from './use-identities.ts';
 

@@ -23,6 +23,7 @@ import {
 import { ArrowDown, ArrowLeft, ArrowRight, ArrowUp, Copy, Trash2 } from 'lucide-react';
 import { type KeyboardEvent, useRef, useState } from 'react';
 
+import { SortableItem, SortableList } from '../../ui/sortable-list.tsx';
 import { useReturnFocus } from '../../ui/use-return-focus.ts';
 import { ActionSelect } from './action-select.tsx';
 import { CoverageNote } from './coverage-note.tsx';
@@ -32,7 +33,6 @@ import { LineForm } from './line-form.tsx';
 import { keyAfter, LINE_KINDS, newLine } from './line-kinds.ts';
 import { lineChoices, lineName, sectionChoices } from './line-names.ts';
 import { RemovalPrompt } from './removal-prompt.tsx';
-import { SortableItem, SortableList } from '../../ui/sortable-list.tsx';
 import { useIdentities } from './use-identities.ts';
 
 /** What Alt and an arrow do to a line. */
