@@ -123,7 +123,15 @@ describe('every answer follows the contract', () => {
       expect.arrayContaining(['/api/health', '/api/openapi.json', '/api/imports/{import}/reverse']),
     );
     await server.sendFile('PUT', `${at}/logo`, 'logo', PICTURE);
+    const issued = await server.send('POST', `${at}/packs/lender-pack/months/2026-06/issues`, {});
+    const packIssue = String((issued.body as { id: number }).id);
+    const mail = { key: 'one mail', to: ['ann@company.com'], subject: 'Pack', text: '', formats: ['pdf'] };
+    const mailed = await server.send('POST', `${at}/pack-issues/${packIssue}/mail`, mail);
     const parts = {
+      pack: 'lender-pack',
+      month: '2026-06',
+      packIssue,
+      mailMessage: String((mailed.body as { messages: { id: number }[] }).messages[0]!.id),
       company: '1',
       dimension: 'department',
       number: '4000',
@@ -139,7 +147,7 @@ describe('every answer follows the contract', () => {
       const type = response.headers.get('content-type') ?? '';
       // a path that needs a query says so as problem details of its own, never as "nothing here"
       expect([path, response.status === 404]).toEqual([path, false]);
-      expect([path, /json|csv|image|pdf|spreadsheet|event-stream/.test(type)]).toEqual([path, true]);
+      expect([path, /json|csv|image|pdf|spreadsheet|wordprocessing|html|rfc822|event-stream/.test(type)]).toEqual([path, true]);
     }
   });
 });

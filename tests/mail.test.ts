@@ -18,6 +18,7 @@ import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { demoServer } from './support/demo-company.ts';
 import { startMailServer, type TestMailServer } from './support/mail-server.ts';
 import { startTestServer, type TestServer } from './support/server.ts';
+import { makeTinyPack } from './support/tiny-pack.ts';
 
 // Mail is taken by a general-purpose SMTP server from the npm registry (smtp-server), as well as refused by it.
 const AT = '/companies/1';
@@ -26,7 +27,8 @@ let made = 0;
 const newKey = (): string => `request-${(made += 1)}`;
 
 async function issueOf(server: TestServer): Promise<number> {
-  const { status, body } = await server.send('POST', `${AT}/packs/lender-pack/months/2026-10/issues`, {});
+  await makeTinyPack(server);
+  const { status, body } = await server.send('POST', `${AT}/packs/pack-1/months/2026-10/issues`, {});
   if (status !== 201) throw new Error(JSON.stringify(body));
   return (body as PackIssueDto).id;
 }
@@ -51,12 +53,12 @@ describe('without a mail server', () => {
     expect([status, mailListingSchema.parse(body).hasServer]).toEqual([202, false]);
     const messages = await messagesOf(server);
     expect(messages.map(({ recipient, state, subject }) => [recipient, state, subject])).toEqual([
-      ['bo@company.com', 'outbox', 'Lender pack, October 2026'],
-      ['ANN@company.com', 'outbox', 'Lender pack, October 2026'],
+      ['bo@company.com', 'outbox', 'Bank letter, October 2026'],
+      ['ANN@company.com', 'outbox', 'Bank letter, October 2026'],
     ]);
     const detail = await detailOf(server, messages[0]!.id);
-    expect(detail.text).toMatch(/^The pack of Tern Island is attached. http:\/\/localhost:4180\/c\/1\/packs\/lender-pack\/\d+$/);
-    expect(detail.attachments.map(({ name }) => name)).toEqual(['lender-pack-2026-10.pdf']);
+    expect(detail.text).toMatch(/^The pack of Tern Island is attached. http:\/\/localhost:4180\/c\/1\/packs\/pack-1\/\d+$/);
+    expect(detail.attachments.map(({ name }) => name)).toEqual(['pack-1-2026-10.pdf']);
     const file = await (await fetch(`${server.base}${AT}/mail/${messages[0]!.id}/message.eml`)).text();
     expect(file).toContain('To: bo@company.com');
     const pdf = Buffer.from(await (await fetch(`${server.base}${AT}/pack-issues/${issue}/export.pdf`)).arrayBuffer());

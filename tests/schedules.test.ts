@@ -1,8 +1,9 @@
-import { type MailListingDto, type Problem, type ScheduleChange, type ScheduleListDto,scheduleListSchema } from '@wise-margin/contract';
+import { type MailListingDto, type Problem, type ScheduleChange, type ScheduleListDto, scheduleListSchema } from '@wise-margin/contract';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 
 import { demoServer } from './support/demo-company.ts';
 import type { TestServer } from './support/server.ts';
+import { makeTinyPack } from './support/tiny-pack.ts';
 
 const AT = '/companies/1';
 let server: TestServer;
@@ -10,12 +11,13 @@ let clock: Date;
 beforeEach(async () => {
   clock = new Date('2025-11-01T00:00:00Z');
   server = await demoServer({ now: () => clock });
+  await makeTinyPack(server);
 });
 afterEach(() => server.close());
 
 const SCHEDULE: ScheduleChange = {
   name: 'Bank',
-  pack: 'lender-pack',
+  pack: 'pack-1',
   of: 'monthBefore',
   day: { kind: 'businessDay', number: 4 },
   minutes: 450,
@@ -66,7 +68,7 @@ describe('a schedule', () => {
         'July 2026',
         'August 2026',
         'September 2026',
-      ].map((month) => `Lender pack, ${month}`),
+      ].map((month) => `Bank letter, ${month}`),
     );
     expect((await listed()).runs[0]).toMatchObject({ state: 'done', note: 'September 2026, issue 1' });
   }, 120_000);
@@ -75,7 +77,7 @@ describe('a schedule', () => {
     await create({ name: 'Mid-month', day: { kind: 'dayOfMonth', number: 15 }, formats: [] });
     expect(await goOnTo('2026-01-10T00:00:00Z')).toBe(4 + 1);
     expect(await subjects()).toEqual(
-      ['October 2025', 'October 2025', 'November 2025', 'November 2025', 'December 2025'].map((month) => `Lender pack, ${month}`),
+      ['October 2025', 'October 2025', 'November 2025', 'November 2025', 'December 2025'].map((month) => `Bank letter, ${month}`),
     );
     expect(await goOnTo('2025-12-01T00:00:00Z')).toBe(0);
     expect(await goOnTo('2026-01-10T00:00:00Z')).toBe(0);
@@ -105,13 +107,13 @@ describe('a schedule', () => {
     expect([schedules[0]!.next, await goOnTo('2026-02-01T00:00:00Z')]).toEqual([[], 0]);
     expect((await server.send('PUT', `${AT}/schedules/${id}`, SCHEDULE)).status).toBe(200);
     expect(await goOnTo('2026-02-28T00:00:00Z')).toBe(1);
-    expect(await subjects()).toEqual(['Lender pack, January 2026']);
+    expect(await subjects()).toEqual(['Bank letter, January 2026']);
   });
   it('is run now, beside its times', async () => {
     const { id } = (await create()).schedules[0]!;
     expect((await server.send('POST', `${AT}/schedules/${id}/runs`)).status).toBe(201);
     // midnight of November 1 by universal time is still October in New York
-    expect([await subjects(), (await listed()).runs.length]).toEqual([['Lender pack, September 2025'], 1]);
+    expect([await subjects(), (await listed()).runs.length]).toEqual([['Bank letter, September 2025'], 1]);
     expect((await server.send('DELETE', `${AT}/schedules/${id}`)).status).toBe(204);
     expect((await server.send('POST', `${AT}/schedules/${id}/runs`)).status).toBe(404);
   });
@@ -127,7 +129,7 @@ describe('a schedule', () => {
     await database.write((transaction) => database.run(`UPDATE schedule_runs SET state = 'running'`, [], transaction));
     expect(await application.scheduleStore.claim(stored!, { at: second })).toBe(true);
     await application.schedules.recover();
-    expect(await subjects()).toEqual(['Lender pack, October 2025', 'Lender pack, November 2025']);
+    expect(await subjects()).toEqual(['Bank letter, October 2025', 'Bank letter, November 2025']);
     expect((await listed()).runs.map(({ state }) => state)).toEqual(['done', 'done']);
   });
   it('outside the fiscal years fails and says what to do', async () => {

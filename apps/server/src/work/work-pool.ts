@@ -6,7 +6,8 @@ import { ProblemError } from '../http/problem.ts';
 import type { Outcome, Task } from './task.ts';
 
 const MEGABYTES = 1024;
-const IDLE_MILLISECONDS = 60_000;
+// to start one takes seconds: it stays while somebody may come back to what it did
+const IDLE_MILLISECONDS = 10 * 60_000;
 const MOST_WAITING = 60;
 // the built application has the worker beside it as JavaScript; from source, a loader starts it
 const WORKER = new URL(import.meta.url.endsWith('.ts') ? '../task-worker.source.mjs' : './task-worker.js', import.meta.url);
@@ -24,12 +25,11 @@ export type WorkPool = {
   readonly close: () => Promise<void>;
 };
 
-/** A pool of worker threads, one always ready; a task past its time is stopped with its thread. */
+/** A pool of worker threads, started when first needed; a task past its time is stopped with its thread. */
 export function threadPool(): WorkPool {
   const pool = new Piscina({
     filename: fileURLToPath(WORKER),
-    // one is ready at any time: to start it takes seconds
-    minThreads: 1,
+    minThreads: 0,
     maxThreads: 2,
     maxQueue: MOST_WAITING,
     idleTimeout: IDLE_MILLISECONDS,

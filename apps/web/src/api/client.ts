@@ -46,14 +46,15 @@ export async function getJson<Answer>(path: string, signal?: AbortSignal): Promi
   return (await send(path, signal ? { signal } : undefined)).json() as Promise<Answer>;
 }
 
-export async function sendJson<Answer>(method: 'POST' | 'PUT', path: string, body: unknown, signal?: AbortSignal): Promise<Answer> {
-  const response = await send(path, {
-    method,
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify(body),
-    ...(signal ? { signal } : {}),
-  });
+export async function sendJson<Answer>(method: 'POST' | 'PUT', path: string, body: unknown): Promise<Answer> {
+  const response = await send(path, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
   return (response.status === 204 ? null : await response.json()) as Answer;
+}
+
+/** Asks for what needs more words than an address has; the answer may be given up. */
+export async function askJson<Answer>(path: string, body: unknown, signal: AbortSignal): Promise<Answer> {
+  const request = { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body), signal };
+  return (await send(path, request)).json() as Promise<Answer>;
 }
 
 export async function sendForm<Answer>(path: string, form: FormData, method: 'POST' | 'PUT' = 'POST'): Promise<Answer> {

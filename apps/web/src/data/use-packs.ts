@@ -13,7 +13,7 @@ import type {
   PackPreviewRequest,
 } from '@wise-margin/contract';
 
-import { getJson, queryText, sendDelete, sendJson } from '../api/client.ts';
+import { askJson, getJson, queryText, sendDelete, sendJson } from '../api/client.ts';
 
 /** A pack of a company. */
 export type PackPlace = { readonly company: number; readonly pack: string };
@@ -92,7 +92,7 @@ export const usePackPreview = (company: number, request: PackPreviewRequest | nu
   useQuery({
     queryKey: ['pack-preview', company, request],
     enabled: request !== null,
-    queryFn: ({ signal }) => sendJson<PackPreviewDto>('POST', `/companies/${company}/pack-preview`, request, signal),
+    queryFn: ({ signal }) => askJson<PackPreviewDto>(`/companies/${company}/pack-preview`, request, signal),
     placeholderData: keepPreviousData,
     gcTime: 60_000,
   });

@@ -47,11 +47,9 @@ async function findingBlocks(
     runs: [run(`${finding.name}, ${months}`, { bold: true })],
   };
   const figures = `Actual ${money(compared)}; ${comparisonWords(comparison).toLowerCase()} ${money(base)}; variance ${money(variance)}${share} ${finding.favor ?? ''}`;
-  const words = paragraph(
-    `${figures.trim()}. ${findingStatusWords(finding.status)}${finding.owner === '' ? '' : `, ${finding.owner}`}.`,
-    'soft',
-  );
-  if (!finding.hasComment) return [head, words, paragraph('No comment.', 'soft')];
+  const status = [findingStatusWords(finding.status), finding.owner, finding.hasComment ? '' : 'no comment'].filter((text) => text !== '');
+  const words = paragraph(`${figures.trim()}. ${status.join(', ')}.`, 'soft');
+  if (!finding.hasComment) return [head, words];
   const key = { companyId: books.id, view: VIEW, line: finding.line, comparison, month: finding.month };
   const explained = await explainer.explained(books.id, { ...key, span, asOf: finding.month, filter: {}, by: 'all' });
   const { comment } = await findingRecords.of(key, explained.valueOf);

@@ -98,7 +98,8 @@ export class PackBuilder {
       company: books.name,
       monthWords: longPeriodName(books.calendar, asOf),
       slice,
-      stateWords: STATE_WORDS[state],
+      // what was issued is frozen; this is of today’s ledger
+      stateWords: state === 'issued' ? 'Draft for a reissue' : STATE_WORDS[state],
       sections,
       logo: await this.#sources.logos.of(companyId),
       fingerprint: '',
