@@ -167,6 +167,25 @@ describe('what a company lacks', () => {
   });
 });
 
+describe('what is too much for a page', () => {
+  it('of columns is broken over pages, the line names repeated, in type of seven points at least', async () => {
+    const { pages } = await onlySection({ ...sectionOf('income'), view: 'income-months' } as Section);
+    const names = pages.filter(({ marks }) => marks.some((mark) => mark.kind === 'text' && mark.text === 'Net income'));
+    expect([pages.length > 2, names.length]).toEqual([true, pages.length]);
+    const sizes = pages.flatMap(({ marks }) => marks.flatMap((mark) => (mark.kind === 'text' ? [mark.size] : [])));
+    expect(Math.min(...sizes)).toBeGreaterThanOrEqual(7);
+  });
+  it('of pages is refused, with the section that makes them', async () => {
+    const sections = Array.from({ length: 60 }, (_, at): Section => ({ ...sectionOf('summary'), id: `text-${at}`, title: `Text ${at}` }));
+    const texts = Object.fromEntries(sections.map(({ id }) => [id, textOf('word '.repeat(9900))]));
+    const { status, body } = await server.send('POST', `${AT}/pack-preview`, { ...review, sections, texts, month: '2026-10' });
+    expect([status, (body as Problem).detail]).toEqual([
+      422,
+      expect.stringMatching(/^The pack has more than 500 pages; Text \d+ begins on page \d+ and does not end before\. Hide the section/),
+    ]);
+  });
+});
+
 describe('texts', () => {
   it('show figures of the month, bold words and lists, and run over pages when they are long', async () => {
     const figure = { type: 'figure', attrs: { view: 'income', line: 'revenue', column: 'month.actual' } } as const;

@@ -13,6 +13,7 @@ import { Empty, Failure, Loading } from '../ui/states.tsx';
 import { useSearch } from '../ui/use-search.ts';
 import { IssueDialog } from './issue-dialog.tsx';
 import { Outline } from './outline.tsx';
+import { PackSettings } from './pack-settings.tsx';
 import { PageList } from './page-list.tsx';
 import { TextEditor } from './text-editor.tsx';
 import { type PackEditor, usePackEditor } from './use-pack-editor.ts';
@@ -61,9 +62,9 @@ function PackDesk({ saved, month }: { readonly saved: PackDto; readonly month: s
           editor={editor}
           month={month}
           slice={slice}
+          scope={saved.scope}
           issue={() => {
-            editor.flush();
-            setIssuing(true);
+            void editor.flush().then(() => setIssuing(true));
           }}
         />
       }
@@ -167,9 +168,11 @@ function PackActions({
   editor,
   month,
   slice,
+  scope,
   issue,
 }: {
   readonly editor: PackEditor;
+  readonly scope: PackDto['scope'];
   readonly month: string;
   readonly slice: string | undefined;
   readonly issue: () => void;
@@ -211,12 +214,10 @@ function PackActions({
           type="date"
           className="field py-0.5"
           value={monthData.data?.meeting ?? ''}
-          onChange={(event) => {
-            if (monthData.data)
-              monthData.change.mutate({ version: monthData.data.version, meeting: event.target.value === '' ? null : event.target.value });
-          }}
+          onChange={({ target: { value } }) => editor.changeNow({ meeting: value === '' ? null : value })}
         />
       </label>
+      <PackSettings design={design} scope={scope} set={editor.setDesign} />
       <FloatingPanel label="Export" atRight>
         <ul>
           {PACK_FORMATS.map((format) => (
@@ -250,8 +251,7 @@ function PackActions({
     </>
   );
   function setState(to: 'draft' | 'inReview'): void {
-    editor.flush();
-    if (monthData.data) monthData.change.mutate({ version: monthData.data.version, state: to });
+    editor.changeNow({ state: to });
   }
 }
 

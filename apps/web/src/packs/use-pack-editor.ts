@@ -1,13 +1,11 @@
 import type { PackDto, PackPreviewRequest, PackScope } from '@wise-margin/contract';
 import type { RichText, Section } from '@wise-margin/core';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 
 import { type PackPlace, usePackChanges, usePackMonth, usePackPreview } from '../data/use-packs.ts';
-import { useStableCallback } from '../ui/use-stable-callback.ts';
+import { useMonthTexts } from './use-month-texts.ts';
 
-const SAVE_AFTER = 700;
 const PREVIEW_AFTER = 80;
-type Texts = Readonly<Record<string, RichText>>;
 
 /** A value that follows another once it has rested a while. */
 function useRested<Value>(value: Value, milliseconds: number): Value {
@@ -30,44 +28,26 @@ export function usePackEditor(
   const [design, setDesign] = useState<PackDto>(saved);
   const isChanged = JSON.stringify(partsOf(design)) !== JSON.stringify(partsOf(saved));
   const monthData = usePackMonth(place, month);
-  const { mutate: changeMonth } = monthData.change;
-  // texts typed since the month was read
-  const [typed, setTyped] = useState<Texts>({});
-  const unsaved = useRef<Texts>({});
-  const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  const { texts, setText: setMonthText, changeNow, flush } = useMonthTexts(monthData);
   const { save } = usePackChanges(place.company);
-
-  const flush = useStableCallback(() => {
-    clearTimeout(timer.current);
-    const texts = unsaved.current;
-    if (Object.keys(texts).length === 0 || !monthData.data) return;
-    unsaved.current = {};
-    changeMonth(
-      { version: monthData.data.version, texts },
-      // what was refused is sent again with the next change
-      { onError: () => (unsaved.current = { ...texts, ...unsaved.current }) },
-    );
-  });
-  useEffect(() => flush, [flush]);
 
   const set = (section: Section): void =>
     setDesign((before) => ({ ...before, sections: before.sections.map((each) => (each.id === section.id ? section : each)) }));
   const setText = (section: Section & { readonly kind: 'text' }, text: RichText): void => {
-    if (section.written === 'once') return set({ ...section, text });
-    setTyped((before) => ({ ...before, [section.id]: text }));
-    unsaved.current = { ...unsaved.current, [section.id]: text };
-    clearTimeout(timer.current);
-    timer.current = setTimeout(flush, SAVE_AFTER);
+    if (section.written === 'once') set({ ...section, text });
+    else setMonthText(section.id, text);
   };
-  const texts: Texts = useMemo(() => ({ ...monthData.data?.texts, ...typed }), [monthData.data?.texts, typed]);
   const state = monthData.data?.state ?? 'draft';
   const meeting = monthData.data?.meeting ?? null;
-  const request = useMemo<PackPreviewRequest | null>(
-    () =>
-      monthData.data ? { ...partsOf(design), month, meeting, texts: { ...texts }, state, ...(slice === undefined ? {} : { slice }) } : null,
-    [monthData.data, design, month, meeting, texts, state, slice],
+  const request: PackPreviewRequest | null = monthData.data
+    ? { ...partsOf(design), month, meeting, texts: { ...texts }, state, ...(slice === undefined ? {} : { slice }) }
+    : null;
+  // by its content: the same request is the same preview
+  const rested = useRested(JSON.stringify(request), PREVIEW_AFTER);
+  const preview = usePackPreview(
+    place.company,
+    useMemo(() => JSON.parse(rested) as PackPreviewRequest | null, [rested]),
   );
-  const preview = usePackPreview(place.company, useRested(request, PREVIEW_AFTER));
   return {
     design,
     setDesign,
@@ -76,6 +56,7 @@ export function usePackEditor(
     texts,
     setText,
     flush,
+    changeNow,
     monthData,
     preview,
     save: (scope: PackScope) => save.mutate({ pack: place.pack, change: { ...partsOf(design), scope, version: saved.version } }),
