@@ -178,7 +178,6 @@ export async function openApplication(options: {
     explainer,
     budgetStore,
     budgetReview,
-    tieOuts,
     logos,
   };
   const builder = new PackBuilder({ ...packSources, database, actor: options.actor });

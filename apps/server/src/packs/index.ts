@@ -1,3 +1,4 @@
+export { unmetCondition } from './content/condition.ts';
 export { PackBuilder } from './content/pack-builder.ts';
 export { PACK_FILES, PACK_TASKS } from './files/pack-formats.ts';
 export { PackIssues } from './pack-issues.ts';

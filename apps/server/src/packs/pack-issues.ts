@@ -7,7 +7,7 @@ import type { Transaction } from 'sequelize';
 import type { Books } from '../companies/index.ts';
 import { type Actor, recordAudit } from '../database/audit.ts';
 import type { Database } from '../database/database.ts';
-import { notFound } from '../http/problem.ts';
+import { notFound, ProblemError } from '../http/problem.ts';
 import type { PackFile } from './content/content.ts';
 import type { MonthPlace, PackMonths } from './pack-months.ts';
 import type { PackPlace } from './pack-store.ts';
@@ -17,9 +17,14 @@ export type FrozenDocument = {
   readonly slice: string;
   readonly fingerprint: string;
   readonly pages: readonly PackPageDto[];
+  /** as a data address; null without one */
+  readonly logo: string | null;
   readonly figures: readonly IssuedFigure[];
   readonly files: readonly PackFile[];
 };
+/** What an issue is drawn from on screen. */
+type FrozenPages = { readonly pages: PackPageDto[]; readonly logo: string | null };
+type Versions = { readonly ledger: number; readonly month: number };
 type IssueRow = {
   readonly id: number;
   readonly pack: string;
@@ -47,13 +52,29 @@ export class PackIssues {
     this.#months = months;
   }
 
-  /** Freezes documents as the next issue of a pack's month, all of it or nothing. @returns the issue's number in the database */
+  /**
+   * Freezes documents as the next issue of a pack's month, all of it or nothing.
+   * @returns the issue's number in the database
+   * @throws ProblemError 409 when the ledger or the pack's month changed since the documents were made
+   */
   freeze(
     place: MonthPlace,
-    { name, documents, actor }: { readonly name: string; readonly documents: readonly FrozenDocument[]; readonly actor: Actor },
+    {
+      name,
+      documents,
+      actor,
+      versions,
+    }: {
+      readonly name: string;
+      readonly documents: readonly FrozenDocument[];
+      readonly actor: Actor;
+      /** of the ledger and of the pack's month that the documents were made from */
+      readonly versions: Versions;
+    },
   ): Promise<number> {
     return this.#database.write(async (transaction) => {
       const { company, pack, month } = place;
+      await this.#refuseChanged(place, versions, transaction);
       const [before] = await this.#database.select<{ id: number; number: number }>(
         'SELECT id, number FROM pack_issues WHERE company_id = $1 AND pack = $2 AND month = $3 ORDER BY number DESC LIMIT 1',
         [company, pack, month],
@@ -106,14 +127,14 @@ export class PackIssues {
   }
 
   /** The pages of an issue as they were. @throws ProblemError 404 */
-  async pages({ company }: Pick<PackPlace, 'company'>, id: number, slice: string): Promise<PackPageDto[]> {
+  async pages({ company }: Pick<PackPlace, 'company'>, id: number, slice: string): Promise<FrozenPages> {
     await this.#row(company, id);
     const [row] = await this.#database.select<{ pages: Buffer }>('SELECT pages FROM pack_documents WHERE issue_id = $1 AND slice = $2', [
       id,
       slice,
     ]);
     if (!row) throw notFound(slice === '' ? 'document in this issue' : `document for ${slice} in this issue`);
-    return unpacked<PackPageDto[]>(row.pages);
+    return unpacked<FrozenPages>(row.pages);
   }
 
   /** A file of an issue, byte for byte as it was issued. @throws ProblemError 404 */
@@ -131,17 +152,40 @@ export class PackIssues {
     return { content: row.content, name: fileName({ pack, month, slice, format }) };
   }
 
+  async #refuseChanged(place: MonthPlace, versions: Versions, transaction: Transaction): Promise<void> {
+    const [ledger] = await this.#database.select<{ version: number }>(
+      'SELECT version FROM companies WHERE id = $1',
+      [place.company],
+      transaction,
+    );
+    const month = await this.#months.of(place, transaction);
+    if (ledger?.version === versions.ledger && month.version === versions.month) return;
+    throw new ProblemError(
+      409,
+      'Changed meanwhile',
+      'The ledger or the text of this pack changed while it was being issued. Nothing was issued. Look at the preview and issue again.',
+    );
+  }
+
   async #insert(
     issue: number,
     {
-      document: { slice, fingerprint, pages, figures, files },
+      document: { slice, fingerprint, pages, logo, figures, files },
       changes,
       transaction,
     }: { readonly document: FrozenDocument; readonly changes: readonly IssueChange[] | null; readonly transaction: Transaction },
   ): Promise<void> {
     await this.#database.run(
       'INSERT INTO pack_documents (issue_id, slice, page_count, fingerprint, pages, figures, changes) VALUES ($1, $2, $3, $4, $5, $6, $7)',
-      [issue, slice, pages.length, fingerprint, packed(pages), packed(figures), changes === null ? null : JSON.stringify(changes)],
+      [
+        issue,
+        slice,
+        pages.length,
+        fingerprint,
+        packed({ pages, logo }),
+        packed(figures),
+        changes === null ? null : JSON.stringify(changes),
+      ],
       transaction,
     );
     for (const { format, content } of files)

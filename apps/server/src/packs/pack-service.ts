@@ -11,11 +11,10 @@ import {
 } from '@wise-margin/contract';
 import { longPeriodName } from '@wise-margin/core';
 
-import { type BooksCache, type Logo, LogoStore, periodOf } from '../companies/index.ts';
+import { type BooksCache, type Logo, periodOf } from '../companies/index.ts';
 import type { Actor } from '../database/audit.ts';
 import type { Database } from '../database/database.ts';
 import type { FindingList, TieOuts } from '../findings/index.ts';
-import { ProblemError } from '../http/problem.ts';
 import type { WorkPool } from '../work/work-pool.ts';
 import type { PackContent } from './content/content.ts';
 import { fingerprintOf, issuedFigures } from './content/issued-figures.ts';
@@ -141,30 +140,27 @@ export class PackService {
       const files = await Promise.all(
         PACK_FORMATS.map(async (format) => ({ format, content: await writePack(work, { content, format }) })),
       );
-      documents.push({ slice: content.slice, fingerprint: content.fingerprint, pages, figures: issuedFigures(content), files });
+      documents.push({
+        slice: content.slice,
+        fingerprint: content.fingerprint,
+        pages,
+        logo: logoAddress(content.logo),
+        figures: issuedFigures(content),
+        files,
+      });
     }
-    const now = await booksCache.of(place.company);
-    if (now.version !== books.version || (await months.of(place)).version !== before.version)
-      throw new ProblemError(
-        409,
-        'Changed meanwhile',
-        'The ledger or the text of this pack changed while it was being issued. Nothing was issued. Look at the preview and issue again.',
-      );
-    const id = await issues.freeze(place, { name: request.design.name, documents, actor });
-    return issues.of(now, id);
+    const versions = { ledger: books.version, month: before.version };
+    const id = await issues.freeze(place, { name: request.design.name, documents, actor, versions });
+    return issues.of(books, id);
   }
 
   async issued(companyId: number, id: number): Promise<PackIssueDto> {
     return this.#parts.issues.of(await this.#parts.booksCache.of(companyId), id);
   }
 
-  async issuedPages(
-    companyId: number,
-    id: number,
-    slice: string,
-  ): Promise<{ readonly pages: PackPageDto[]; readonly logo: string | null }> {
-    const logo = await new LogoStore(this.#parts.database).of(companyId);
-    return { pages: await this.#parts.issues.pages({ company: companyId }, id, slice), logo: logoAddress(logo) };
+  /** The pages of an issue with the logo they had. */
+  issuedPages(companyId: number, id: number, slice: string): Promise<{ readonly pages: PackPageDto[]; readonly logo: string | null }> {
+    return this.#parts.issues.pages({ company: companyId }, id, slice);
   }
 
   async #request(place: MonthPlace): Promise<PackRequest> {

@@ -1,6 +1,5 @@
 import type { ScheduleChange, ScheduleDto, ScheduleListDto } from '@wise-margin/contract';
 import {
-  comparisonColumns,
   longPeriodName,
   nextRuns,
   periodAt,
@@ -18,7 +17,7 @@ import type { Database } from '../database/database.ts';
 import type { FindingList } from '../findings/index.ts';
 import { ProblemError, refused } from '../http/problem.ts';
 import type { MailService } from '../mail/index.ts';
-import type { PackService, PackStore } from '../packs/index.ts';
+import { type PackService, type PackStore, unmetCondition } from '../packs/index.ts';
 import type { StatementService } from '../statements/index.ts';
 import { readHolidays } from './holidays-file.ts';
 import type { RunOutcome, ScheduleStore, StoredSchedule } from './schedule-store.ts';
@@ -88,7 +87,7 @@ export class ScheduleService {
     const schedule = await store.of(companyId, id);
     const at = actor.now().getTime();
     const run = { at, date: wallTime(at, schedule.zone).date };
-    if (await store.claim(schedule, run)) await store.finish(schedule, run, await this.#outcome({ schedule, run }));
+    if (await store.claim(schedule, run)) await this.#settle({ schedule, run });
     return this.list(companyId);
   }
 
@@ -111,7 +110,7 @@ export class ScheduleService {
     for (const each of due) {
       if (!(await store.claim(each.schedule, each.run))) continue;
       count += 1;
-      await store.finish(each.schedule, each.run, await this.#outcome(each));
+      await this.#settle(each);
     }
     return count;
   }
@@ -122,20 +121,21 @@ export class ScheduleService {
     for (const { schedule, at } of await store.interrupted()) {
       const run = { at, date: wallTime(at, schedule.zone).date };
       const wasMailed = await mail.has(schedule.companyId, keyOf({ schedule, run }));
-      await store.finish(
-        schedule,
-        run,
-        wasMailed ? { state: 'done', note: 'Mailed before the server stopped', issue: null } : await this.#outcome({ schedule, run }),
-      );
+      if (wasMailed) await store.finish(schedule, run, { state: 'done', note: 'Mailed before the server stopped', issue: null });
+      else await this.#settle({ schedule, run });
     }
   }
 
-  async #outcome(due: Due): Promise<RunOutcome> {
+  /** Does a run that was claimed, and notes what it did. An error nobody foresaw is noted too, and goes on to whoever reports it. */
+  async #settle({ schedule, run }: Due): Promise<void> {
+    const { store } = this.#parts;
     try {
-      return await this.#run(due);
+      await store.finish(schedule, run, await this.#run({ schedule, run }));
     } catch (error) {
-      if (!(error instanceof ProblemError)) throw error;
-      return { state: 'failed', note: error.detail, issue: null };
+      const isForeseen = error instanceof ProblemError;
+      const note = isForeseen ? error.detail : 'The server could not finish this run. Run it again, and look at the log of the server.';
+      await store.finish(schedule, run, { state: 'failed', note, issue: null });
+      if (!isForeseen) throw error;
     }
   }
 
@@ -168,31 +168,11 @@ export class ScheduleService {
   async #unmet(books: Books, { schedule, period }: { readonly schedule: StoredSchedule; readonly period: PeriodIndex }): Promise<string> {
     const { database, statements, findingList } = this.#parts;
     const { key, year, number } = periodAt(books.calendar, period);
-    const name = longPeriodName(books.calendar, period);
-    switch (schedule.condition.kind) {
-      case 'always':
-        return '';
-      case 'monthClosed': {
-        const state = (await periodStates(database, books.id)).get(periodCode(year, number)) ?? 'open';
-        return state === 'open' ? `${name} is not closed` : '';
-      }
-      case 'findings': {
-        const { count } = await findingList.list(books.id, { view: 'income', asOf: key, comparison: 'budget' });
-        return count === 0 ? 'No variance is past its limit' : '';
-      }
-      case 'activity': {
-        const { view, line } = schedule.condition;
-        const { dto: dtoOf } = await statements.evaluated(books.id, view, {
-          asOf: key,
-          filter: {},
-          columnSet: comparisonColumns('priorYear'),
-        });
-        const dto = dtoOf();
-        const row = dto.lines.findIndex((each) => each.key === line);
-        const cell = dto.cells[row]?.[dto.columns.findIndex((column) => column.key === 'month.compared')];
-        return cell && 'value' in cell && cell.value !== 0 ? '' : `${dto.lines[row]?.name ?? line} has no activity in ${name}`;
-      }
-    }
+    const { condition } = schedule;
+    if (condition.kind !== 'monthClosed')
+      return unmetCondition({ statements, findingList }, condition, { companyId: books.id, query: { asOf: key, filter: {} } });
+    const state = (await periodStates(database, books.id)).get(periodCode(year, number)) ?? 'open';
+    return state === 'open' ? `${longPeriodName(books.calendar, period)} is not closed` : '';
   }
 }
 

@@ -9,7 +9,7 @@ import type { Holiday } from './holidays-file.ts';
 type Row = {
   readonly id: number;
   readonly company_id: number;
-  readonly definition: string;
+  readonly content: string;
   readonly is_held: number;
   readonly handled_through: string;
 };
@@ -46,21 +46,21 @@ export class ScheduleStore {
   ): Promise<number> {
     const before = id === null ? null : await this.of(companyId, id);
     const now = actor.now().toISOString();
-    const { isHeld, ...definition } = change;
-    const saved = [JSON.stringify(definition), isHeld ? 1 : 0] as const;
+    const { isHeld, ...content } = change;
+    const saved = [JSON.stringify(content), isHeld ? 1 : 0] as const;
     return this.#database.write(async (transaction) => {
       let made = id;
       if (before === null) {
         const [next] = await this.#database.select<{ id: number }>('SELECT coalesce(max(id), 0) + 1 AS id FROM schedules', [], transaction);
         made = next!.id;
         await this.#database.run(
-          'INSERT INTO schedules (id, company_id, definition, is_held, handled_through) VALUES ($1, $2, $3, $4, $5)',
+          'INSERT INTO schedules (id, company_id, content, is_held, handled_through) VALUES ($1, $2, $3, $4, $5)',
           [made, companyId, ...saved, now],
           transaction,
         );
       } else {
         const goesOn = before.isHeld && !isHeld;
-        await this.#database.run('UPDATE schedules SET definition = $2, is_held = $3 WHERE id = $1', [before.id, ...saved], transaction);
+        await this.#database.run('UPDATE schedules SET content = $2, is_held = $3 WHERE id = $1', [before.id, ...saved], transaction);
         if (goesOn)
           await this.#database.run(
             'UPDATE schedules SET handled_through = max(handled_through, $2) WHERE id = $1',
@@ -145,7 +145,7 @@ export class ScheduleStore {
 }
 
 const scheduleOf = (row: Row): StoredSchedule => ({
-  ...scheduleChangeSchema.parse({ ...(JSON.parse(row.definition) as object), isHeld: row.is_held === 1 }),
+  ...scheduleChangeSchema.parse({ ...(JSON.parse(row.content) as object), isHeld: row.is_held === 1 }),
   id: row.id,
   companyId: row.company_id,
   handledThrough: Date.parse(row.handled_through),

@@ -6,7 +6,7 @@ export const schedules: Migration = {
   statements: [
     // runs due up to and at handled_through are done with; later ones are not
     `CREATE TABLE schedules (
-      id INTEGER PRIMARY KEY AUTOINCREMENT, company_id INTEGER NOT NULL REFERENCES companies(id), definition TEXT NOT NULL CHECK (json_valid(definition)),
+      id INTEGER PRIMARY KEY AUTOINCREMENT, company_id INTEGER NOT NULL REFERENCES companies(id), content TEXT NOT NULL CHECK (json_valid(content)),
       is_held INTEGER NOT NULL DEFAULT 0, handled_through TEXT NOT NULL)`,
     `CREATE TABLE schedule_runs (
       id INTEGER PRIMARY KEY AUTOINCREMENT, schedule_id INTEGER NOT NULL REFERENCES schedules(id) ON DELETE CASCADE, due_at TEXT NOT NULL,

@@ -1,11 +1,9 @@
 import type { PackDesign, PackState } from '@wise-margin/contract';
 import type { IsoDate } from '@wise-margin/core';
 import {
-  comparisonColumns,
   type DimensionFilter,
   isEmptyText,
   longPeriodName,
-  periodAt,
   type PeriodIndex,
   type RichText,
   type Section,
@@ -15,11 +13,12 @@ import {
 import { type Books, periodOf } from '../../companies/index.ts';
 import { ProblemError, refused } from '../../http/problem.ts';
 import { STATE_WORDS } from '../pack-months.ts';
+import { unmetCondition } from './condition.ts';
 import { type ContentBlock, type FilledSection, type PackContent, paragraph } from './content.ts';
 import { filledText } from './fill-text.ts';
 import { budgetChecksSection, findingsSection } from './finding-sections.ts';
 import { accountDetailSection, agingSection, partiesSection, trialBalanceSection } from './report-sections.ts';
-import { monthKey, type SectionContext, sectionDateWords, type SectionSources, statementQuery } from './section-context.ts';
+import { type SectionContext, sectionDateWords, type SectionSources, statementQuery } from './section-context.ts';
 import {
   bridgeSection,
   chartsSection,
@@ -83,12 +82,12 @@ export class PackBuilder {
       meeting: (meeting ?? today(this.#sources.actor.now())) as IsoDate,
       slice: design.splitBy === null || slice === '' ? {} : { [design.splitBy]: [slice === SPLIT_NONE ? '' : slice] },
     };
-    await this.#forgetOlder(companyId);
+    const stamp = await this.#forgetOlder(companyId);
     const sections: FilledSection[] = [];
     for (const section of design.sections) {
       // footnotes are of the sections before them
       const key =
-        section.kind === 'notes' ? null : JSON.stringify([companyId, dates.month, dates.meeting, dates.slice, section, texts[section.id]]);
+        section.kind === 'notes' ? null : JSON.stringify([stamp, dates.month, dates.meeting, dates.slice, section, texts[section.id]]);
       const filled = (key === null ? undefined : this.#held.get(key)) ?? (await this.#section(section, { dates, texts, before: sections }));
       if (key !== null && this.#held.size < MOST_HELD) this.#held.set(key, filled);
       sections.push(filled);
@@ -106,8 +105,11 @@ export class PackBuilder {
     };
   }
 
-  /** Forgets what was filled before anything changed: an entry, a budget, a comment, a view, a limit. */
-  async #forgetOlder(companyId: number): Promise<void> {
+  /**
+   * Forgets what was filled before anything changed: an entry, a budget, a comment, a view, a limit.
+   * @returns the stamp of now, which is part of every key: what an older request still fills is kept under its own
+   */
+  async #forgetOlder(companyId: number): Promise<string> {
     const { database, booksCache, budgetStore } = this.#sources;
     // every change but the edits of a budget is in the audit trail
     const [head] = await database.select<{ id: number }>('SELECT id FROM audit_head');
@@ -116,6 +118,7 @@ export class PackBuilder {
     const stamp = JSON.stringify([companyId, head?.id, version, budgets]);
     if (stamp !== this.#heldFor) this.#held.clear();
     this.#heldFor = stamp;
+    return stamp;
   }
 
   async #section(
@@ -132,34 +135,15 @@ export class PackBuilder {
     const dateWords = UNDATED.includes(kind) ? '' : sectionDateWords(context, OF_ONE_DAY.includes(kind));
     const cover = section.kind === 'cover' ? { subtitle: section.subtitle, preparedBy: section.preparedBy } : null;
     try {
-      const leftOut = await this.#leftOut(section, context);
+      const leftOut = await unmetCondition(this.#sources, section.condition, {
+        companyId: context.books.id,
+        query: statementQuery(context),
+      });
       if (leftOut !== '') return { ...empty, dateWords, leftOut };
       return { ...empty, dateWords, cover, ...(await this.#filled(section, { context, texts, before })) };
     } catch (error) {
       if (!(error instanceof ProblemError)) throw error;
       return { ...empty, dateWords, cover, notes: [error.detail] };
-    }
-  }
-
-  /** Why a section's condition leaves it out; empty when it is in. */
-  async #leftOut({ condition }: Section, context: SectionContext): Promise<string> {
-    const { statements, findingList } = this.#sources;
-    switch (condition.kind) {
-      case 'always':
-        return '';
-      case 'findings': {
-        const { count } = await findingList.list(context.books.id, { view: 'income', asOf: monthKey(context), comparison: 'budget' });
-        return count > 0 ? '' : 'No variance is past its limit';
-      }
-      case 'activity': {
-        const columnSet = comparisonColumns('priorYear');
-        const { dto: dtoOf } = await statements.evaluated(context.books.id, condition.view, { ...statementQuery(context), columnSet });
-        const dto = dtoOf();
-        const row = dto.lines.findIndex(({ key }) => key === condition.line);
-        const name = dto.lines[row]?.name ?? condition.line;
-        const cell = dto.cells[row]?.[dto.columns.findIndex(({ key }) => key === 'month.compared')];
-        return cell && 'value' in cell && cell.value !== 0 ? '' : `${name} has no activity`;
-      }
     }
   }
 
@@ -236,6 +220,3 @@ function footnotesOf(sections: readonly FilledSection[]): ContentBlock[] {
 /** The day it is where the server is. */
 export const today = (now: Date): string =>
   `${now.getFullYear()}-${String(now.getMonth() + 1).padStart(2, '0')}-${String(now.getDate()).padStart(2, '0')}`;
-
-/** The last day of a month that can be read in a company's calendar. */
-export const lastDayOf = (books: Books, month: string): string => periodAt(books.calendar, periodOf(books, month)).end;

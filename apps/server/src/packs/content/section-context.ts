@@ -7,7 +7,7 @@ import type { BudgetReview } from '../../budgets/index.ts';
 import type { Books, BooksCache, LogoStore } from '../../companies/index.ts';
 import type { Actor } from '../../database/audit.ts';
 import type { Database } from '../../database/database.ts';
-import type { Explainer, FindingList, FindingRecords, TieOuts } from '../../findings/index.ts';
+import type { Explainer, FindingList, FindingRecords } from '../../findings/index.ts';
 import type { ReportService } from '../../ledger/index.ts';
 import type { StatementService } from '../../statements/index.ts';
 
@@ -22,7 +22,6 @@ export type SectionSources = {
   readonly explainer: Explainer;
   readonly budgetStore: BudgetStore;
   readonly budgetReview: BudgetReview;
-  readonly tieOuts: TieOuts;
   readonly logos: LogoStore;
   readonly actor: Actor;
 };
