@@ -12,6 +12,7 @@ import {
   NonrecurringService,
   WorksheetService,
 } from './budgets/index.ts';
+import { CombinedBooksCache, CombinedService, GroupStore, RateStore } from './combined/index.ts';
 import { BooksCache, LogoStore, PersonalChoices, VersionFeed } from './companies/index.ts';
 import type { Actor } from './database/audit.ts';
 import { type Database, openDatabase } from './database/database.ts';
@@ -98,6 +99,8 @@ export type Application = {
   readonly scheduleStore: ScheduleStore;
   readonly schedules: ScheduleService;
   readonly scheduleClock: ScheduleClock;
+  readonly combinedStatements: CombinedService;
+  readonly exchangeRates: RateStore;
   readonly entryIndex: EntryIndex;
   readonly search: SearchService;
   readonly demo: DemoService;
@@ -196,6 +199,11 @@ export async function openApplication(options: {
     store: scheduleStore,
   });
   const scheduleClock = new ScheduleClock({ schedules, actor: options.actor, report, wake: () => mailSender.wake() });
+  const [groups, exchangeRates] = [new GroupStore(database), new RateStore(database)];
+  const combinedStatements = new CombinedService({
+    combined: new CombinedBooksCache({ booksCache, budgetStore, rateStore: exchangeRates }),
+    ...{ booksCache, groups, views, actor: options.actor },
+  });
   if (options.recover) await imports.recover();
   return {
     database,
@@ -218,6 +226,8 @@ export async function openApplication(options: {
     scheduleStore,
     schedules,
     scheduleClock,
+    combinedStatements,
+    exchangeRates,
     personalChoices: new PersonalChoices(database),
     ledger: new LedgerService(database, booksCache),
     entryList: new EntryList(database, booksCache),

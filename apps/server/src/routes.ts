@@ -1,6 +1,7 @@
 import type { Application } from './application.ts';
 import { auditRoutes } from './audit/index.ts';
 import { budgetRoutes } from './budgets/index.ts';
+import { combinedRoutes } from './combined/index.ts';
 import { companyRoutes } from './companies/index.ts';
 import { demoRoutes } from './demo/index.ts';
 import { benchmarkRoutes } from './evaluation/index.ts';
@@ -40,6 +41,7 @@ export function routesOf(application: Application): readonly Route[] {
     ...budgetRoutes(services),
     ...benchmarkRoutes(services.benchmarks, services.actor),
     ...statementRoutes(services),
+    ...combinedRoutes(services),
     ...auditRoutes(services),
     ...reconciliationRoutes(services),
     ...findingRoutes(services),

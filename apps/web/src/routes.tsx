@@ -37,6 +37,7 @@ const PackPage = lazy(() => import('./packs/pack-page.tsx'));
 const OutboxPage = lazy(() => import('./packs/outbox-page.tsx'));
 const SchedulesPage = lazy(() => import('./packs/schedules-page.tsx'));
 const IssuePage = lazy(() => import('./packs/issue-page.tsx'));
+const CombinedPage = lazy(() => import('./combined/combined-page.tsx'));
 const ViewPage = lazy(() => import('./statements/view-page.tsx'));
 
 /** Every address of the application. Pages are loaded when they are first opened. */
@@ -75,6 +76,7 @@ export const ROUTES: RouteObject[] = [
       { path: 'budgets/:budget/comparison', element: <ComparisonPage /> },
       { path: 'statements', element: <LibraryPage /> },
       { path: 'statements/new', element: <NewViewPage /> },
+      { path: 'statements/combined', element: <CombinedPage /> },
       { path: 'statements/:view', element: <ViewPage /> },
       { path: 'statements/:view/edit', element: <EditorPage /> },
       {

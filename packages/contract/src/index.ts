@@ -22,6 +22,7 @@ export * from './reports.ts';
 export * from './packs.ts';
 export * from './mail.ts';
 export * from './schedules.ts';
+export * from './combined.ts';
 export * from './periods.ts';
 export * from './findings.ts';
 export * from './posting-checks.ts';

@@ -275,3 +275,5 @@ export { combinedSources, commonLast } from './combined/combined-scenarios.ts';
 export type { MemberMonths } from './combined/combined-scenarios.ts';
 export { monthsWithoutRates } from './combined/exchange-rates.ts';
 export type { MonthRates, RateTable } from './combined/exchange-rates.ts';
+export { ratesOfText } from './combined/rates-text.ts';
+export type { RateIssue } from './combined/rates-text.ts';

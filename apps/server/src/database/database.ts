@@ -28,6 +28,7 @@ import { lineDrivers } from './migrations/0020-line-drivers.ts';
 import { packs } from './migrations/0021-packs.ts';
 import { mail } from './migrations/0022-mail.ts';
 import { schedules } from './migrations/0023-schedules.ts';
+import { companyGroups } from './migrations/0024-company-groups.ts';
 import { defineModels, type Models } from './models.ts';
 
 const MIGRATIONS = [
@@ -54,6 +55,7 @@ const MIGRATIONS = [
   packs,
   mail,
   schedules,
+  companyGroups,
 ];
 type Bindings = readonly (string | number | Buffer | null)[];
 

@@ -4,3 +4,4 @@ export { Evaluator } from './evaluator.ts';
 export type { Evaluation } from './evaluator.ts';
 export type { Scenarios, ShownBudget } from './scenario-cache.ts';
 export { ScenarioCache } from './scenario-cache.ts';
+export { PlanCache } from './plan-cache.ts';

@@ -35,6 +35,7 @@ const NUMBERED = [
   'packIssue',
   'mailMessage',
   'schedule',
+  'companyGroup',
 ] as const;
 type Numbered = (typeof NUMBERED)[number];
 type NamesIn<Path extends string> = Path extends `${string}:${infer Rest}`

@@ -1,5 +1,4 @@
 export { StatementService } from './service.ts';
-export { EXPORT_TASKS } from './export/export-formats.ts';
 export { cellText, gridCsv, ratioNumber } from './export/statement-csv.ts';
 export { statementRoutes } from './routes.ts';
 export { ViewStore } from './views/view-store.ts';
@@ -12,3 +11,8 @@ export type { PdfColumn, Type } from './export/pdf-layout.ts';
 export { PdfTable } from './export/pdf-table.ts';
 export { fillStatementSheet } from './export/statement-workbook.ts';
 export { fitsUpright, statementTables } from './export/statement-document.ts';
+export { EXPORT_FORMATS, EXPORT_TASKS } from './export/export-formats.ts';
+export { evaluatedView } from './evaluated-view.ts';
+export type { EvaluatedView } from './evaluated-view.ts';
+export { runOf } from './run-choices.ts';
+export { figureGroupsOf } from './drill-down/figure-groups.ts';

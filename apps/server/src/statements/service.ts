@@ -12,31 +12,27 @@ import type {
 import {
   type ColumnSet,
   type Display,
-  displayStep,
-  footGrid,
   INCOME_LINES,
   LINE_TREND_COLUMNS,
   type LineSet,
-  longPeriodName,
   periodAt,
   type PeriodIndex,
   periodOfYear,
   quarterColumns,
   shippedView,
   shortPeriodName,
-  type StatementGrid,
   STRIP_COLUMNS,
 } from '@wise-margin/core';
-import { gridDto } from '@wise-margin/presentation';
 import type { z } from 'zod';
 
 import { type Books, type BooksCache, periodCode, periodOf, periodStates, refuseUnknownFilter } from '../companies/index.ts';
 import type { Actor } from '../database/audit.ts';
 import type { Database } from '../database/database.ts';
-import type { Evaluation, Evaluator } from '../evaluation/index.ts';
+import type { Evaluator } from '../evaluation/index.ts';
 import { coverageDto, YEAR_TO_DATE } from './coverage.ts';
+import { type EvaluatedView, evaluatedView } from './evaluated-view.ts';
 import { lineTrendDto } from './line-trend.ts';
-import { type Run, runOf } from './run-choices.ts';
+import { runOf } from './run-choices.ts';
 import type { ViewStore } from './views/view-store.ts';
 
 type AskedView = {
@@ -48,14 +44,6 @@ type AskedView = {
   readonly columnSet: ColumnSet;
   readonly display: DisplayChoices;
   readonly choices: RunChoices;
-};
-export type EvaluatedView = Evaluation & {
-  readonly books: Books;
-  readonly run: Run;
-  /** the figures as shown: made to foot where that is asked for, else the exact ones of `grid` */
-  readonly shown: StatementGrid;
-  /** the statement for the wire */
-  readonly dto: () => GridDto;
 };
 const AS_USUAL = { display: {}, choices: {} } as const;
 
@@ -213,35 +201,14 @@ export class StatementService {
   ): Promise<EvaluatedView> {
     const run = runOf(books, view, query);
     const asOf = periodOf(books, query.asOf);
-    const { key, lineSet, columnSet } = view;
+    const { lineSet, columnSet } = view;
     const evaluation = await this.#evaluator.evaluate(books, { ...run, lineSet, columnSet, asOf, budgetId: query.budget, dimension });
     const { year } = periodAt(books.calendar, asOf);
     const budget = evaluation.budgets.get(year);
     const budgetWords = budget
       ? `FY${year} ${budget.row.name}${budget.row.state === 'approved' ? ' (approved)' : ''}`
       : `no budget for FY${year}`;
-    const { name, note, open } = view;
-    const { exponent } = books.currency;
-    const { display } = run;
-    const shown = display.foots ? footGrid(evaluation.grid, displayStep({ exponent, ...display })) : evaluation.grid;
-    const dto = (): GridDto =>
-      gridDto(shown, {
-        budget: budgetWords,
-        view: { key, name, note, openAll: open === 'all' },
-        issues: isDraft ? evaluation.issues.filter(({ code }) => code !== 'unfinished') : evaluation.issues,
-        lastPosted: evaluation.lastPosted,
-        open: parts,
-        run,
-        fields: {
-          company: books.name,
-          as_of: longPeriodName(books.calendar, asOf),
-          printed_on: this.#actor.now().toLocaleDateString('en-US', { dateStyle: 'medium' }),
-          view: name,
-          budget: budgetWords,
-          currency: books.currency.words,
-        },
-      });
-    return { ...evaluation, books, run, shown, dto };
+    return evaluatedView(evaluation, { books, run, view, asOf, budgetWords, parts, isDraft, printed: this.#actor.now() });
   }
 
   /** Operating income of every month of the as-of year and the two before it. */

@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { Plus, Search, Star } from 'lucide-react';
+import { Building2, Plus, Search, Star } from 'lucide-react';
 import { Link } from 'react-router';
 
 import { sendJson } from '../api/client.ts';
@@ -35,9 +35,14 @@ export default function LibraryPage() {
       title="Statements"
       words="All views use the as-of month"
       actions={
-        <Link className="button" to={`/c/${company.id}/statements/new${asOf === null ? '' : `?asOf=${asOf}`}`}>
-          <Plus size={15} aria-hidden="true" /> New view
-        </Link>
+        <>
+          <Link className="button" to={`/c/${company.id}/statements/combined${asOf === null ? '' : `?asOf=${asOf}`}`}>
+            <Building2 size={15} aria-hidden="true" /> Combined
+          </Link>
+          <Link className="button" to={`/c/${company.id}/statements/new${asOf === null ? '' : `?asOf=${asOf}`}`}>
+            <Plus size={15} aria-hidden="true" /> New view
+          </Link>
+        </>
       }
     >
       <label className="mt-1 mb-3 flex w-80 items-center gap-2 text-[14px]">

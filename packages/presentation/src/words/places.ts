@@ -14,6 +14,7 @@ const command = (name: string, path: string, ...synonyms: readonly string[]): Pl
 export const PLACES: readonly Place[] = [
   page('Overview', '', 'Home', 'Dashboard'),
   page('Statements', 'statements', 'Views', 'Library'),
+  page('Combined statements', 'statements/combined', 'Consolidation', 'Company groups', 'All companies', 'Exchange rates'),
   page('Budgets', 'budgets', 'Forecast'),
   page('Packs', 'packs', 'Review packs', 'Board pack', 'Management report'),
   page('Schedules', 'packs/schedules', 'Send every month', 'Automatic mail'),

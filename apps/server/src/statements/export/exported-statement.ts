@@ -3,7 +3,7 @@ import type { StatementGrid } from '@wise-margin/core';
 import { type ShownLine, shownLines, signedLines } from '@wise-margin/presentation';
 
 import type { Logo } from '../../companies/index.ts';
-import type { EvaluatedView } from '../service.ts';
+import type { EvaluatedView } from '../evaluated-view.ts';
 
 /** What every format writes: exactly what is shown. */
 export type ExportedStatement = {

@@ -1,0 +1,129 @@
+import { Dialog, DialogBackdrop, DialogPanel, DialogTitle } from '@headlessui/react';
+import type { CompanyGroupChange, CompanyGroupDto } from '@wise-margin/contract';
+import { useState } from 'react';
+
+import { useCompanies, useCompany } from '../data/company.ts';
+import { useCompanyGroups } from '../data/use-combined.ts';
+import { CheckField, SelectField, TextField } from '../ui/labeled-field.tsx';
+import { Failure, Loading } from '../ui/states.tsx';
+
+/** Account numbers as people type them: with commas, semicolons or spaces between. */
+const numbersOf = (typed: string): string[] => typed.split(/[\s,;]+/).filter((number) => number !== '');
+
+/** Which companies are looked at together, in what currency, and which accounts between them are left out. */
+export function GroupDialog({
+  group,
+  close,
+}: {
+  /** null for a new one */
+  readonly group: CompanyGroupDto | null;
+  /** with the group that was saved, or null when it was deleted */
+  readonly close: (saved?: number | null) => void;
+}) {
+  const company = useCompany();
+  const companies = useCompanies();
+  const { create, change, remove } = useCompanyGroups();
+  const [name, setName] = useState(group?.name ?? '');
+  const [currency, setCurrency] = useState(group?.currency ?? company.currency);
+  const [lead, setLead] = useState(String(group?.lead ?? company.id));
+  const [chosen, setChosen] = useState<ReadonlyMap<number, string>>(
+    new Map(group ? group.members.map((member) => [member.company, member.intercompany.join(', ')]) : [[company.id, '']]),
+  );
+  const list = companies.data ?? [];
+  const members = list.filter(({ id }) => chosen.has(id));
+  const isPending = create.isPending || change.isPending;
+  const failure = create.error ?? change.error ?? remove.error;
+  const content = (): CompanyGroupChange => ({
+    name,
+    currency: currency.trim().toUpperCase(),
+    lead: Number(lead),
+    members: members.map(({ id }) => ({ company: id, intercompany: numbersOf(chosen.get(id)!) })),
+  });
+  const save = () => {
+    const after = { onSuccess: (saved: CompanyGroupDto) => close(saved.id) };
+    if (group) change.mutate({ ...content(), id: group.id, version: group.version }, after);
+    else create.mutate(content(), after);
+  };
+  return (
+    <Dialog open onClose={() => close()} className="relative z-50">
+      <DialogBackdrop className="fixed inset-0 bg-ink/20" />
+      <div className="fixed inset-0 flex items-center justify-center p-4">
+        <DialogPanel className="flex max-h-full w-[min(640px,94vw)] flex-col overflow-y-auto border border-hairline bg-sheet p-5 text-[14px] shadow-lg">
+          <DialogTitle className="font-serif text-xl font-semibold">
+            {group ? `Companies of ${group.name}` : 'New company group'}
+          </DialogTitle>
+          <form
+            className="mt-2 flex flex-col gap-3"
+            onSubmit={(event) => {
+              event.preventDefault();
+              save();
+            }}
+          >
+            <div className="flex gap-3">
+              <TextField label="Name" value={name} set={setName} />
+              <TextField label="Currency of the combined figures" value={currency} set={setCurrency} />
+            </div>
+            <fieldset>
+              <legend className="text-ink-soft">Companies, and their intercompany accounts</legend>
+              {companies.isPending ? <Loading what="the companies" /> : null}
+              <ul className="mt-1 flex flex-col gap-1.5">
+                {list.map(({ id, name: of }) => (
+                  <li key={id} className="flex items-center gap-3">
+                    <span className="w-64 shrink-0">
+                      <CheckField
+                        label={of}
+                        checked={chosen.has(id)}
+                        set={(on) => {
+                          const next = new Map(chosen);
+                          if (on) next.set(id, '');
+                          else next.delete(id);
+                          setChosen(next);
+                        }}
+                      />
+                    </span>
+                    <input
+                      className="field min-w-0 flex-1 py-0.5 text-[13px]"
+                      aria-label={`Intercompany accounts of ${of}`}
+                      placeholder="Account numbers to leave out, such as 1310, 2310"
+                      disabled={!chosen.has(id)}
+                      value={chosen.get(id) ?? ''}
+                      onChange={(event) => setChosen(new Map(chosen).set(id, event.target.value))}
+                    />
+                  </li>
+                ))}
+              </ul>
+            </fieldset>
+            <div className="w-64">
+              <SelectField
+                label="Fiscal year and views of"
+                value={lead}
+                options={members.map(({ id, name: of }) => [String(id), of])}
+                set={setLead}
+              />
+            </div>
+            {failure ? <Failure error={failure} /> : null}
+            <div className="mt-1 flex items-center gap-3">
+              {group ? (
+                <button
+                  type="button"
+                  className="link text-brick"
+                  disabled={remove.isPending}
+                  onClick={() => remove.mutate(group.id, { onSuccess: () => close(null) })}
+                >
+                  Delete group
+                </button>
+              ) : null}
+              <span className="flex-1" />
+              <button type="button" className="button" onClick={() => close()}>
+                Cancel
+              </button>
+              <button type="submit" className="button button-primary" disabled={isPending || name.trim() === '' || members.length < 2}>
+                {members.length < 2 ? 'Choose at least two companies' : `Save ${members.length} companies`}
+              </button>
+            </div>
+          </form>
+        </DialogPanel>
+      </div>
+    </Dialog>
+  );
+}

@@ -1,0 +1,4 @@
+export { StatementIssues } from './statement-issues.tsx';
+export { StatementTable } from './statement-table.tsx';
+export type { CellPlace } from './statement-table.tsx';
+export { unitLine } from './statement-words.ts';
