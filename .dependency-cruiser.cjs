@@ -16,13 +16,13 @@ const FLOORS = [
   ['findings'],
   ['packs'],
   ['mail'],
-  ['schedules'],
+  ['schedules', 'company-runs'],
   ['search'],
   ['demo'],
 ];
 // generic folders that may use each other, as long as there is no circle
 const GENERIC = FLOORS[0];
-const WITH_INDEX = '(companies|budget-store|evaluation|ledger|budgets|statements|combined|reconciliation|findings|packs|mail|schedules|search|demo)';
+const WITH_INDEX = '(companies|budget-store|evaluation|ledger|budgets|statements|combined|reconciliation|findings|packs|mail|schedules|company-runs|search|demo)';
 
 module.exports = {
   forbidden: [

@@ -17,6 +17,7 @@ import { issuePack, listOutbox, listPacks, previewPack, sendPack } from './comma
 import { changePeriod, listPeriods, type PeriodsOptions } from './commands/periods.ts';
 import { reconcileBank } from './commands/reconcile.ts';
 import { printReport } from './commands/reports.ts';
+import { runCompanies } from './commands/run-companies.ts';
 import { listSchedules, runSchedules } from './commands/schedules.ts';
 import { searchCompany } from './commands/search.ts';
 import { statement, type StatementOptions } from './commands/statement.ts';
@@ -76,6 +77,7 @@ const TEXTS = [
   'attach',
   'subject',
   'until',
+  'companies',
 ];
 const FLAGS = [
   'help',
@@ -94,6 +96,7 @@ const FLAGS = [
   'detail',
   'earlier',
   'soft',
+  'only-clear',
 ];
 type Values = Readonly<Record<string, string | boolean | undefined>>;
 /** What follows a verb: the data folder, and further words. */
@@ -122,6 +125,7 @@ const VERBS: Readonly<Record<string, Verb>> = {
   outbox: listOutbox,
   'schedules list': listSchedules,
   'schedules run': runSchedules,
+  'run-companies': runCompanies,
   'periods list': (application, values) => listPeriods(application, values as PeriodsOptions),
   'periods close': (application, values) => changePeriod(application, 'close', values as PeriodsOptions),
   'periods open': (application, values) => changePeriod(application, 'open', values as PeriodsOptions),

@@ -43,6 +43,21 @@ beforeAll(async () => {
 });
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
+describe('a run over companies from a script', () => {
+  it('issues for every company, writes one ZIP, and says in its exit code when one failed', async () => {
+    const file = join(folder, 'run.zip');
+    const done = await wm('run-companies', '--pack', 'lender-pack', '--as-of', '2026-09', '--file', file, '--format', 'csv');
+    expect([done.code, done.error]).toEqual([0, '']);
+    expect(done.out).toContain('Small,done,USD,900.00,600.00,0,');
+    // ZIP local file header
+    expect(readFileSync(file).subarray(0, 4)).toEqual(Buffer.from([0x50, 0x4b, 3, 4]));
+    const failed = await wm('run-companies', '--pack', 'lender-pack', '--as-of', '2030-01');
+    expect(failed.code).toBe(1);
+    expect(failed.error).toContain('Small: failed. 2030-01 is outside the fiscal years of Small, FY2025 to FY2026.');
+    expect((await wm('run-companies', '--as-of', '2026-09')).code).toBe(2);
+  });
+});
+
 describe('packs from a script', () => {
   it('are previewed and written, issued, and mailed once, however often the script runs', async () => {
     const file = join(folder, 'pack.pdf');

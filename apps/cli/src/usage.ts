@@ -71,6 +71,10 @@ export const USAGE = `Usage: npm run wm -- <verb> [options]
   schedules list
   schedules run              --until 2026-12-31 [--from 2026-01-01]
                              runs what is due up to a day, in order, each time once; --from for a trial of a time gone by
+  run-companies              --pack monthly-review --as-of 2026-10 [--companies "NAME, NAME"] [--only-clear] [--file OUT.zip]
+                             [--to ann@company.com,bo@company.com] [--attach pdf,docx,xlsx,html] [--subject TEXT]
+                             issues a pack for every company, or those named; what fails at one does not stop the others
+                             (exit code 1 and the reasons where one failed); --only-clear leaves out those with a check
   search --find TEXT         [--as-of 2026-10]
                              views, accounts, entries, budgets, findings, months and pages that a text can mean
   audit list                 [--from 2026-10-01] [--to 2026-10-31] [--area ledger|budgets|views|settings] [--find TEXT]

@@ -14,6 +14,7 @@ import {
 } from './budgets/index.ts';
 import { CombinedBooksCache, CombinedService, GroupStore, RateStore } from './combined/index.ts';
 import { BooksCache, LogoStore, PersonalChoices, VersionFeed } from './companies/index.ts';
+import { CompanyRuns, RunStore } from './company-runs/index.ts';
 import type { Actor } from './database/audit.ts';
 import { type Database, openDatabase } from './database/database.ts';
 import { lockFolder } from './database/folder-lock.ts';
@@ -99,6 +100,7 @@ export type Application = {
   readonly scheduleStore: ScheduleStore;
   readonly schedules: ScheduleService;
   readonly scheduleClock: ScheduleClock;
+  readonly companyRuns: CompanyRuns;
   readonly combinedStatements: CombinedService;
   readonly exchangeRates: RateStore;
   readonly entryIndex: EntryIndex;
@@ -204,7 +206,14 @@ export async function openApplication(options: {
     combined: new CombinedBooksCache({ booksCache, budgetStore, rateStore: exchangeRates }),
     ...{ booksCache, groups, views, actor: options.actor },
   });
-  if (options.recover) await imports.recover();
+  const companyRuns = new CompanyRuns({
+    ...{ booksCache, packs, packStore, packIssues, statements, findingList, mail, actor: options.actor, report },
+    store: new RunStore(database),
+  });
+  if (options.recover) {
+    await imports.recover();
+    await companyRuns.recover();
+  }
   return {
     database,
     booksCache,
@@ -226,6 +235,7 @@ export async function openApplication(options: {
     scheduleStore,
     schedules,
     scheduleClock,
+    companyRuns,
     combinedStatements,
     exchangeRates,
     personalChoices: new PersonalChoices(database),
@@ -268,6 +278,7 @@ export async function openApplication(options: {
       await imports.close();
       await entryIndex.close();
       await scheduleClock.close();
+      await companyRuns.close();
       await mailSender.close();
       await work.close();
       await database.close();

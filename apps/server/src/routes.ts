@@ -3,6 +3,7 @@ import { auditRoutes } from './audit/index.ts';
 import { budgetRoutes } from './budgets/index.ts';
 import { combinedRoutes } from './combined/index.ts';
 import { companyRoutes } from './companies/index.ts';
+import { companyRunRoutes } from './company-runs/index.ts';
 import { demoRoutes } from './demo/index.ts';
 import { benchmarkRoutes } from './evaluation/index.ts';
 import { findingRoutes } from './findings/index.ts';
@@ -48,6 +49,7 @@ export function routesOf(application: Application): readonly Route[] {
     ...packRoutes(services),
     ...mailRoutes(services),
     ...scheduleRoutes(services),
+    ...companyRunRoutes(services),
     ...searchRoutes(services),
   ];
   return [...routes, ...serverRoutes(routes)];

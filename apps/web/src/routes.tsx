@@ -35,6 +35,7 @@ const ReconciliationPage = lazy(() => import('./reconciliation/reconciliation-pa
 const PacksPage = lazy(() => import('./packs/packs-page.tsx'));
 const PackPage = lazy(() => import('./packs/pack-page.tsx'));
 const OutboxPage = lazy(() => import('./packs/outbox-page.tsx'));
+const CompanyRunsPage = lazy(() => import('./packs/company-runs-page.tsx'));
 const SchedulesPage = lazy(() => import('./packs/schedules-page.tsx'));
 const IssuePage = lazy(() => import('./packs/issue-page.tsx'));
 const CombinedPage = lazy(() => import('./combined/combined-page.tsx'));
@@ -92,6 +93,7 @@ export const ROUTES: RouteObject[] = [
       },
       { path: 'packs', element: <PacksPage /> },
       { path: 'packs/outbox', element: <OutboxPage /> },
+      { path: 'packs/companies', element: <CompanyRunsPage /> },
       { path: 'packs/schedules', element: <SchedulesPage /> },
       { path: 'packs/:pack', element: <PackPage /> },
       { path: 'packs/:pack/:issue', element: <IssuePage /> },

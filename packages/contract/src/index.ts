@@ -23,6 +23,7 @@ export * from './packs.ts';
 export * from './mail.ts';
 export * from './schedules.ts';
 export * from './combined.ts';
+export * from './company-runs.ts';
 export * from './periods.ts';
 export * from './findings.ts';
 export * from './posting-checks.ts';

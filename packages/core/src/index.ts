@@ -21,6 +21,7 @@ export {
 export type { PeriodIndex, Slot, FiscalCalendar } from './calendar/fiscal-calendar.ts';
 export { SPAN_KINDS } from './calendar/span.ts';
 export type { SpanKind, SpanDefinition } from './calendar/span.ts';
+export { resolveSpan } from './calendar/span.ts';
 export { shortPeriodName, longPeriodName, spanWords, monthOfYearName } from './calendar/period-words.ts';
 export { ACCOUNT_CLASSES, ACCOUNT_CLASS_KEYS, classOf, findClass } from './chart/account-class.ts';
 export type { Polarity, NaturalSign, AccountClass } from './chart/account-class.ts';

@@ -11,10 +11,13 @@ import {
   NO_BENCHMARKS,
   NO_FILTER,
   periodAt,
+  type PeriodIndex,
+  resolveSpan,
   shortPeriodName,
+  spanWords,
 } from '@wise-margin/core';
 
-import { type BooksCache, periodOf } from '../companies/index.ts';
+import { type Books, type BooksCache, periodOf } from '../companies/index.ts';
 import type { Actor } from '../database/audit.ts';
 import { PlanCache } from '../evaluation/index.ts';
 import { refused } from '../http/problem.ts';
@@ -88,7 +91,9 @@ export class CombinedService {
     const stored = await this.#views.of(group.lead, key, this.#actor);
     const columnSet: ColumnSet = query.columns === 'view' ? stored.columnSet : companyColumns(query.span, query.scenario);
     const asOf = periodOf(books, query.asOf);
-    const run = runOf(books, { display: stored.display, choices: {} }, { ...query, filter: {} });
+    const subtitle = query.columns === 'view' ? stored.display.subtitle : periodWords(books, query, asOf);
+    const display = { ...stored.display, ...(subtitle === undefined ? {} : { subtitle }) };
+    const run = runOf(books, { display, choices: {} }, { ...query, filter: {} });
     const view = { ...stored, open: undefined, name: stored.name };
     const { plan, issues } = this.#plans.plan(books, {
       lineSet: this.#linesFor(combined, stored.lineSet),
@@ -167,10 +172,16 @@ export class CombinedService {
   }
 }
 
+/** The months that companies are set side by side over: `Apr 2026 to Oct 2026`. */
+function periodWords({ calendar }: Books, { span }: CombinedQuery, asOf: PeriodIndex): string {
+  const resolved = resolveSpan(calendar, { kind: span }, asOf);
+  return resolved.ok ? spanWords(calendar, resolved.span) : '';
+}
+
 /** What a reader has to know about the companies' figures at a month. */
 function notesOn(
   { books, members, months, intercompanyDifference }: CombinedBooks,
-  asOf: ReturnType<typeof periodOf>,
+  asOf: PeriodIndex,
 ): { readonly place: string; readonly message: string; readonly fix: string }[] {
   const lagging = months.flatMap(({ name, last }, index) => {
     if (last !== null && last >= asOf) return [];

@@ -29,6 +29,7 @@ import { packs } from './migrations/0021-packs.ts';
 import { mail } from './migrations/0022-mail.ts';
 import { schedules } from './migrations/0023-schedules.ts';
 import { companyGroups } from './migrations/0024-company-groups.ts';
+import { companyRuns } from './migrations/0025-company-runs.ts';
 import { defineModels, type Models } from './models.ts';
 
 const MIGRATIONS = [
@@ -56,6 +57,7 @@ const MIGRATIONS = [
   mail,
   schedules,
   companyGroups,
+  companyRuns,
 ];
 type Bindings = readonly (string | number | Buffer | null)[];
 

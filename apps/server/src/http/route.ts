@@ -36,6 +36,7 @@ const NUMBERED = [
   'mailMessage',
   'schedule',
   'companyGroup',
+  'companyRun',
 ] as const;
 type Numbered = (typeof NUMBERED)[number];
 type NamesIn<Path extends string> = Path extends `${string}:${infer Rest}`

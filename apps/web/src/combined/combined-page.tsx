@@ -151,7 +151,7 @@ function Combined({
       title={`${name}, combined`}
       words={
         grid
-          ? `${group.name}; ${grid.asOfWords}; fiscal year of ${group.members.find((member) => member.company === group.lead)!.name}`
+          ? `${group.name}; ${grid.head.subtitle || grid.asOfWords}; fiscal year of ${group.members.find((member) => member.company === group.lead)!.name}`
           : ''
       }
       actions={

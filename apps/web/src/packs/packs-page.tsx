@@ -40,6 +40,9 @@ export default function PacksPage() {
       words="Review packs for management: designed once, made every month"
       actions={
         <>
+          <Link className="button" to={`/c/${company.id}/packs/companies`}>
+            Companies
+          </Link>
           <Link className="button" to={`/c/${company.id}/packs/schedules`}>
             Schedules
           </Link>

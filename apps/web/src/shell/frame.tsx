@@ -49,6 +49,7 @@ const PLACES: Readonly<Record<string, string>> = {
   periods: 'Periods',
   outbox: 'Outbox',
   schedules: 'Schedules',
+  companies: 'Companies',
   combined: 'Combined',
   new: 'New',
   edit: 'Edit',

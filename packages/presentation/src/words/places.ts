@@ -18,6 +18,7 @@ export const PLACES: readonly Place[] = [
   page('Budgets', 'budgets', 'Forecast'),
   page('Packs', 'packs', 'Review packs', 'Board pack', 'Management report'),
   page('Schedules', 'packs/schedules', 'Send every month', 'Automatic mail'),
+  page('Issue for companies', 'packs/companies', 'All companies', 'Batch', 'ZIP'),
   page('Outbox', 'packs/outbox', 'Mail', 'Sent messages'),
   page('Variances', 'findings/variances', 'Findings'),
   page('Posting checks', 'findings/postings', 'Suspects', 'Duplicates'),

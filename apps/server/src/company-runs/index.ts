@@ -1,0 +1,3 @@
+export { companyRunRoutes } from './routes.ts';
+export { CompanyRuns } from './run-service.ts';
+export { RunStore } from './run-store.ts';
