@@ -35,7 +35,7 @@ import {
   StatisticsService,
 } from './ledger/index.ts';
 import { MailLists, MailSender, MailService, type MailSettings, MailStore, type MailTransport } from './mail/index.ts';
-import { PackBuilder, PackIssues, PackMonths, PackService, PackStore } from './packs/index.ts';
+import { PackBuilder, PackIssues, PackMonths, PackService, PackStore, ShareService, ShareStore } from './packs/index.ts';
 import { ClearingService, ReconciliationService, StatementImport, StatementStore } from './reconciliation/index.ts';
 import { ScheduleClock, ScheduleService, ScheduleStore } from './schedules/index.ts';
 import { EntryIndex, SearchService } from './search/index.ts';
@@ -93,6 +93,7 @@ export type Application = {
   readonly packMonths: PackMonths;
   readonly packIssues: PackIssues;
   readonly packs: PackService;
+  readonly packShares: ShareService;
   readonly mail: MailService;
   readonly mailStore: MailStore;
   readonly mailLists: MailLists;
@@ -193,6 +194,9 @@ export async function openApplication(options: {
   const [mailStore, mailLists] = [new MailStore(database), new MailLists(database)];
   const { transport = null, from = 'Wise Margin <wise-margin@localhost>', url = 'http://localhost:4180' } = options.mail ?? {};
   const settings: MailSettings = { hasServer: transport !== null, from, url };
+  const packShares = new ShareService({
+    ...{ booksCache, issues: packIssues, statements, store: new ShareStore(database), actor: options.actor, url },
+  });
   const mail = new MailService({ booksCache, issues: packIssues, store: mailStore, lists: mailLists, actor: options.actor, settings });
   const mailSender = new MailSender({ store: mailStore, mail, transport, actor: options.actor, report });
   const scheduleStore = new ScheduleStore(database);
@@ -228,6 +232,7 @@ export async function openApplication(options: {
     packMonths,
     packIssues,
     packs,
+    packShares,
     mail,
     mailStore,
     mailLists,

@@ -19,7 +19,7 @@ import {
   statisticsRoutes,
 } from './ledger/index.ts';
 import { mailRoutes } from './mail/index.ts';
-import { packRoutes } from './packs/index.ts';
+import { packRoutes, shareRoutes } from './packs/index.ts';
 import { reconciliationRoutes } from './reconciliation/index.ts';
 import { scheduleRoutes } from './schedules/index.ts';
 import { searchRoutes } from './search/index.ts';
@@ -47,6 +47,7 @@ export function routesOf(application: Application): readonly Route[] {
     ...reconciliationRoutes(services),
     ...findingRoutes(services),
     ...packRoutes(services),
+    ...shareRoutes(services.packShares),
     ...mailRoutes(services),
     ...scheduleRoutes(services),
     ...companyRunRoutes(services),

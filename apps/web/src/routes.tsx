@@ -1,10 +1,11 @@
-import { lazy } from 'react';
+import { lazy, Suspense } from 'react';
 import { Navigate, type RouteObject } from 'react-router';
 
 import { Start } from './overview/start-page.tsx';
 import { Frame } from './shell/frame.tsx';
 import { NotYet } from './shell/not-yet.tsx';
 import { NoSuchPage, RouteFailure } from './shell/route-failure.tsx';
+import { Loading } from './ui/states.tsx';
 
 const Overview = lazy(() => import('./overview/overview-page.tsx'));
 const LedgerPage = lazy(() => import('./ledger/ledger-page.tsx'));
@@ -39,12 +40,22 @@ const CompanyRunsPage = lazy(() => import('./packs/company-runs-page.tsx'));
 const SchedulesPage = lazy(() => import('./packs/schedules-page.tsx'));
 const IssuePage = lazy(() => import('./packs/issue-page.tsx'));
 const CombinedPage = lazy(() => import('./combined/combined-page.tsx'));
+const SharedPage = lazy(() => import('./shared/shared-page.tsx'));
 const ViewPage = lazy(() => import('./statements/view-page.tsx'));
 
 /** Every address of the application. Pages are loaded when they are first opened. */
 export const ROUTES: RouteObject[] = [
   { path: '/', element: <Start />, errorElement: <RouteFailure /> },
   { path: '/imports/:import', element: <FirstImportPage />, errorElement: <RouteFailure /> },
+  {
+    path: '/shared/:token',
+    element: (
+      <Suspense fallback={<Loading what="the pack" />}>
+        <SharedPage />
+      </Suspense>
+    ),
+    errorElement: <RouteFailure />,
+  },
   { path: '*', element: <NoSuchPage /> },
   {
     path: '/c/:company',

@@ -20,6 +20,7 @@ export * from './audit.ts';
 export * from './entry-changes.ts';
 export * from './reports.ts';
 export * from './packs.ts';
+export * from './pack-reading.ts';
 export * from './mail.ts';
 export * from './schedules.ts';
 export * from './combined.ts';

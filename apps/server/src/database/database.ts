@@ -30,6 +30,7 @@ import { mail } from './migrations/0022-mail.ts';
 import { schedules } from './migrations/0023-schedules.ts';
 import { companyGroups } from './migrations/0024-company-groups.ts';
 import { companyRuns } from './migrations/0025-company-runs.ts';
+import { packShares } from './migrations/0026-pack-shares.ts';
 import { defineModels, type Models } from './models.ts';
 
 const MIGRATIONS = [
@@ -58,6 +59,7 @@ const MIGRATIONS = [
   schedules,
   companyGroups,
   companyRuns,
+  packShares,
 ];
 type Bindings = readonly (string | number | Buffer | null)[];
 

@@ -26,6 +26,7 @@ const DELETIONS = [
   'DELETE FROM mail_lists WHERE company_id = $1',
   'DELETE FROM company_run_results WHERE company_id = $1',
   'DELETE FROM company_runs WHERE id NOT IN (SELECT run_id FROM company_run_results)',
+  'DELETE FROM pack_shares WHERE company_id = $1',
   'DELETE FROM pack_files WHERE issue_id IN (SELECT id FROM pack_issues WHERE company_id = $1)',
   'DELETE FROM pack_documents WHERE issue_id IN (SELECT id FROM pack_issues WHERE company_id = $1)',
   'DELETE FROM pack_issues WHERE company_id = $1',

@@ -37,6 +37,7 @@ const NUMBERED = [
   'schedule',
   'companyGroup',
   'companyRun',
+  'share',
 ] as const;
 type Numbered = (typeof NUMBERED)[number];
 type NamesIn<Path extends string> = Path extends `${string}:${infer Rest}`

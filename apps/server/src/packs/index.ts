@@ -6,3 +6,6 @@ export { PackMonths } from './pack-months.ts';
 export { packRoutes } from './routes.ts';
 export { PackService } from './pack-service.ts';
 export { PackStore } from './pack-store.ts';
+export { shareRoutes } from './shares/routes.ts';
+export { ShareService } from './shares/share-service.ts';
+export { ShareStore } from './shares/share-store.ts';

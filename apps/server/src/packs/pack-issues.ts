@@ -1,6 +1,6 @@
 import { gunzipSync, gzipSync } from 'node:zlib';
 
-import { type PackFormat, type PackIssueDto, type PackIssueSummary, type PackPageDto } from '@wise-margin/contract';
+import type { PackFormat, PackIssueDto, PackIssueSummary, PackPageDto, PackReading, ReadingSource } from '@wise-margin/contract';
 import { type IssueChange, issueChanges, type IssuedFigure, longPeriodName, periodOfKey } from '@wise-margin/core';
 import type { Transaction } from 'sequelize';
 
@@ -19,11 +19,20 @@ export type FrozenDocument = {
   readonly pages: readonly PackPageDto[];
   /** as a data address; null without one */
   readonly logo: string | null;
+  readonly reading: PackReading;
+  /** where the figures of statements come from, by section */
+  readonly sources: Readonly<Record<string, ReadingSource>>;
   readonly figures: readonly IssuedFigure[];
   readonly files: readonly PackFile[];
 };
 /** What an issue is drawn from on screen. */
-type FrozenPages = { readonly pages: PackPageDto[]; readonly logo: string | null };
+type FrozenPages = {
+  readonly pages: PackPageDto[];
+  readonly logo: string | null;
+  /** absent in issues of an earlier version */
+  readonly reading?: PackReading;
+  readonly sources?: Readonly<Record<string, ReadingSource>>;
+};
 type Versions = { readonly ledger: number; readonly month: number };
 type IssueRow = {
   readonly id: number;
@@ -137,6 +146,26 @@ export class PackIssues {
     return unpacked<FrozenPages>(row.pages);
   }
 
+  /** An issue as it is read on a screen, and where its figures come from. @throws ProblemError 404, 409 for an issue of an earlier version */
+  async reading(
+    { company, packIssue }: { readonly company: number; readonly packIssue: number },
+    slice: string,
+  ): Promise<{ readonly reading: PackReading; readonly sources: Readonly<Record<string, ReadingSource>> }> {
+    const { reading, sources = {} } = await this.pages({ company }, packIssue, slice);
+    if (!reading)
+      throw new ProblemError(409, 'Issued earlier', 'This issue was made by an earlier version. Issue the pack again to share it.');
+    return { reading, sources };
+  }
+
+  /** An amount of an issue in minor units; null for what is no amount. */
+  async amount(
+    { packIssue }: { readonly packIssue: number },
+    { slice, section, line, column }: { readonly slice: string; readonly section: string; readonly line: string; readonly column: string },
+  ): Promise<number | null> {
+    const figures = await this.#figures(packIssue, { slice });
+    return figures.find((figure) => figure.section === section && figure.line === line && figure.column === column)?.amount ?? null;
+  }
+
   /** A file of an issue, byte for byte as it was issued. @throws ProblemError 404 */
   async file(
     { company }: Pick<PackPlace, 'company'>,
@@ -170,7 +199,7 @@ export class PackIssues {
   async #insert(
     issue: number,
     {
-      document: { slice, fingerprint, pages, logo, figures, files },
+      document: { slice, fingerprint, pages, logo, reading, sources, figures, files },
       changes,
       transaction,
     }: { readonly document: FrozenDocument; readonly changes: readonly IssueChange[] | null; readonly transaction: Transaction },
@@ -182,7 +211,7 @@ export class PackIssues {
         slice,
         pages.length,
         fingerprint,
-        packed({ pages, logo }),
+        packed({ pages, logo, reading, sources }),
         packed(figures),
         changes === null ? null : JSON.stringify(changes),
       ],
@@ -198,7 +227,7 @@ export class PackIssues {
 
   async #figures(
     issue: number,
-    { slice, transaction }: { readonly slice: string; readonly transaction: Transaction },
+    { slice, transaction }: { readonly slice: string; readonly transaction?: Transaction },
   ): Promise<IssuedFigure[]> {
     const [row] = await this.#database.select<{ figures: Buffer }>(
       'SELECT figures FROM pack_documents WHERE issue_id = $1 AND slice = $2',

@@ -19,7 +19,7 @@ import type { WorkPool } from '../work/work-pool.ts';
 import type { PackContent } from './content/content.ts';
 import { fingerprintOf, issuedFigures } from './content/issued-figures.ts';
 import { type PackBuilder, type PackRequest, today } from './content/pack-builder.ts';
-import { layOut, writePack } from './files/pack-formats.ts';
+import { layOut, readPack, writePack } from './files/pack-formats.ts';
 import { packChecklist } from './pack-checklist.ts';
 import { fileName, type FrozenDocument, type PackIssues } from './pack-issues.ts';
 import { type MonthPlace, type PackMonths, STATE_WORDS } from './pack-months.ts';
@@ -145,6 +145,8 @@ export class PackService {
         fingerprint: content.fingerprint,
         pages,
         logo: logoAddress(content.logo),
+        reading: await readPack(work, content),
+        sources: Object.fromEntries(content.sections.flatMap(({ id, source }) => (source === null ? [] : [[id, source]]))),
         figures: issuedFigures(content),
         files,
       });
@@ -159,8 +161,13 @@ export class PackService {
   }
 
   /** The pages of an issue with the logo they had. */
-  issuedPages(companyId: number, id: number, slice: string): Promise<{ readonly pages: PackPageDto[]; readonly logo: string | null }> {
-    return this.#parts.issues.pages({ company: companyId }, id, slice);
+  async issuedPages(
+    companyId: number,
+    id: number,
+    slice: string,
+  ): Promise<{ readonly pages: PackPageDto[]; readonly logo: string | null }> {
+    const { pages, logo } = await this.#parts.issues.pages({ company: companyId }, id, slice);
+    return { pages, logo };
   }
 
   async #request(place: MonthPlace): Promise<PackRequest> {

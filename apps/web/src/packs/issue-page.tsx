@@ -13,6 +13,7 @@ import { useSearch } from '../ui/use-search.ts';
 import { MailDialog } from './mail-dialog.tsx';
 import { MAIL_STATE_WORDS } from './mail-states.ts';
 import { PageList } from './page-list.tsx';
+import { ShareDialog } from './share-dialog.tsx';
 
 const FORMATS = { pdf: 'PDF', docx: 'DOCX', xlsx: 'XLSX', html: 'HTML' } as const;
 
@@ -31,6 +32,7 @@ function Issued({ issue }: { readonly issue: PackIssueDto }) {
   const [search, setSearch] = useSearch();
   const document = issue.documents.find(({ slice }) => slice === search.get('slice')) ?? issue.documents[0]!;
   const [isMailing, setMailing] = useState(false);
+  const [isSharing, setSharing] = useState(false);
   const pages = useIssuedPages(company.id, issue.id, document.slice);
   return (
     <Page
@@ -60,6 +62,9 @@ function Issued({ issue }: { readonly issue: PackIssueDto }) {
               {FORMATS[format]}
             </a>
           ))}
+          <button type="button" className="button" onClick={() => setSharing(true)}>
+            Share…
+          </button>
           <button type="button" className="button button-primary" onClick={() => setMailing(true)}>
             Mail…
           </button>
@@ -74,6 +79,7 @@ function Issued({ issue }: { readonly issue: PackIssueDto }) {
         <span className="tabular-nums">{document.fingerprint}</span>.
       </p>
       <Mailed issue={issue.id} />
+      {isSharing ? <ShareDialog issue={issue} close={() => setSharing(false)} /> : null}
       {isMailing ? <MailDialog issue={issue} close={() => setMailing(false)} /> : null}
       <div className="mt-2 flex min-h-0 flex-1 gap-3 pb-3 narrow:flex-col">
         {issue.changes === null ? null : <Changes issue={issue} />}

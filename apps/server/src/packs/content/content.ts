@@ -1,4 +1,4 @@
-import type { LineTrendDto, PackFormat, VarianceExplanationDto } from '@wise-margin/contract';
+import type { LineTrendDto, PackFormat, ReadingSource, VarianceExplanationDto } from '@wise-margin/contract';
 import type { SectionKind } from '@wise-margin/core';
 
 import type { Logo } from '../../companies/index.ts';
@@ -53,6 +53,8 @@ export type FilledSection = {
   /** why it is not in the pack; empty when it is */
   readonly leftOut: string;
   readonly cover: { readonly subtitle: string; readonly preparedBy: string } | null;
+  /** where the figures of a statement come from; null for other sections */
+  readonly source: ReadingSource | null;
 };
 /** A pack of one month with everything it shows; all that is written, on screen, on paper or in files, is written from it. */
 export type PackContent = {

@@ -126,7 +126,19 @@ export class PackBuilder {
     { dates, texts, before }: { readonly dates: Dates; readonly texts: PackRequest['texts']; readonly before: readonly FilledSection[] },
   ): Promise<FilledSection> {
     const { id, kind, title, orientation, startsPage } = section;
-    const empty = { id, kind, title, orientation, startsPage, dateWords: '', blocks: [], notes: [], leftOut: '', cover: null };
+    const empty = {
+      id,
+      kind,
+      title,
+      orientation,
+      startsPage,
+      dateWords: '',
+      blocks: [],
+      notes: [],
+      leftOut: '',
+      cover: null,
+      source: null,
+    };
     if (section.hidden) return { ...empty, leftOut: 'Hidden' };
     const date = sectionDate(dates.books.calendar, section.date, dates);
     if (date === null)

@@ -1,32 +1,51 @@
-import type { LineTrendDto } from '@wise-margin/contract';
-import { comparisonColumns, type Section, type TextFigure } from '@wise-margin/core';
+import type { DisplayChoices, LineTrendDto, ReadingSource } from '@wise-margin/contract';
+import { comparisonColumns, type Display, type Section, type TextFigure } from '@wise-margin/core';
 import { capitalized, comparisonWords, figureFormat, figureText } from '@wise-margin/presentation';
 
 import type { Books } from '../../companies/index.ts';
 import { notFound, refused } from '../../http/problem.ts';
-import { exportedStatement } from '../../statements/index.ts';
+import { type EvaluatedView, exportedStatement } from '../../statements/index.ts';
 import type { ContentBlock, MonthChart } from './content.ts';
 import { monthKey, type SectionContext, type SectionSources, statementQuery } from './section-context.ts';
 
 type Of<Kind extends Section['kind']> = Extract<Section, { readonly kind: Kind }>;
 /** Blocks of a section, and what a reader has to know about it. */
-export type Filled = { readonly blocks: readonly ContentBlock[]; readonly notes: readonly string[] };
+export type Filled = {
+  readonly blocks: readonly ContentBlock[];
+  readonly notes: readonly string[];
+  /** where the figures of a statement come from */
+  readonly source?: ReadingSource;
+};
 
 /** A view with the section's own date, comparison, filters and display. */
 export async function statementSection(sources: SectionSources, section: Of<'statement'>, context: SectionContext): Promise<Filled> {
-  const evaluated = await sources.statements.evaluated(context.books.id, section.view, {
-    ...statementQuery(context, section.filter),
-    display: section.display,
+  const { asOf, filter } = statementQuery(context, section.filter);
+  const source: ReadingSource = {
+    view: section.view,
+    asOf,
+    filter,
+    comparison: section.comparison,
     isQuarter: context.date.isQuarter,
-    ...(section.comparison === 'asSaved' ? {} : { columnSet: comparisonColumns(section.comparison) }),
-  });
+    display: section.display as DisplayChoices,
+  };
+  const evaluated = await evaluatedSource(sources, context.books.id, source);
   const { openAll } = evaluated.dto().view;
   const open = section.open === 'all' || (section.open.length === 0 && openAll) ? 'all' : section.open.join();
   const statement = exportedStatement(evaluated, { query: { open }, logo: null });
   const notes = statement.dto.issues.map(({ message, fix }) => `${message}. ${fix}.`);
   const isEmpty = statement.dto.cells.every((cells) => cells.every(({ kind }) => kind === 'blank'));
   if (isEmpty) notes.push('The ledger has no amounts for this statement.');
-  return { blocks: [{ kind: 'statement', statement }], notes };
+  return { blocks: [{ kind: 'statement', statement }], notes, source };
+}
+
+/** The statement that a section shows, as the ledger has it now. */
+export function evaluatedSource(
+  { statements }: Pick<SectionSources, 'statements'>,
+  companyId: number,
+  { view, asOf, filter, comparison, isQuarter, display }: ReadingSource,
+): Promise<EvaluatedView> {
+  const columns = comparison === 'asSaved' ? {} : { columnSet: comparisonColumns(comparison) };
+  return statements.evaluated(companyId, view, { asOf, filter, display: display as Partial<Display>, isQuarter, ...columns });
 }
 
 /** Lines by month beside budget and prior year. */

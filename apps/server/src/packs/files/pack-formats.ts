@@ -1,4 +1,4 @@
-import type { PackFormat, PackPreviewDto } from '@wise-margin/contract';
+import type { PackFormat, PackPreviewDto, PackReading } from '@wise-margin/contract';
 
 import { HTML_TYPE, PDF_TYPE, WORD_TYPE, WORKBOOK_TYPE } from '../../formats/media-types.ts';
 import type { Task } from '../../work/task.ts';
@@ -7,6 +7,7 @@ import type { PackContent } from '../content/content.ts';
 import { packPages, pageDtos } from '../pages/pack-pages.ts';
 import { packDocument } from './pack-document.ts';
 import { packHtml } from './pack-html.ts';
+import { packReading } from './pack-reading.ts';
 import { packPdf } from './pack-pdf.ts';
 import { packWorkbook } from './pack-workbook.ts';
 
@@ -28,8 +29,9 @@ const PACK_HTML: Task<PackContent, Buffer> = {
   name: 'packHtml',
   run: (content) => Promise.resolve(Buffer.from(packHtml(content), 'utf8')),
 };
+const PACK_READING: Task<PackContent, PackReading> = { name: 'packReading', run: (content) => Promise.resolve(packReading(content)) };
 /** Work on packs that a worker does. */
-export const PACK_TASKS = [PACK_PAGES, PACK_PDF, PACK_DOCUMENT, PACK_WORKBOOK, PACK_HTML];
+export const PACK_TASKS = [PACK_PAGES, PACK_READING, PACK_PDF, PACK_DOCUMENT, PACK_WORKBOOK, PACK_HTML];
 
 type Format = { readonly type: string; readonly what: string; readonly task: Task<PackContent, Buffer> };
 export const PACK_FILES: Readonly<Record<PackFormat, Format>> = {
@@ -42,6 +44,10 @@ export const PACK_FILES: Readonly<Record<PackFormat, Format>> = {
 /** The pages of a pack, laid out by a worker. */
 export const layOut = (pool: WorkPool, content: PackContent, signal?: AbortSignal): Promise<LaidOut> =>
   pool.run(PACK_PAGES, content, { what: 'The preview', milliseconds: MOST_MILLISECONDS, ...(signal ? { signal } : {}) });
+
+/** A pack as it is read on a screen, made by a worker. */
+export const readPack = (pool: WorkPool, content: PackContent): Promise<PackReading> =>
+  pool.run(PACK_READING, content, { what: 'The pack', milliseconds: MOST_MILLISECONDS });
 
 /** A pack in one format, written by a worker. */
 export function writePack(

@@ -1,23 +1,20 @@
-import type { GridDto } from '@wise-margin/contract';
-import { cellReasonWords, figureFormat, figureText, isFigureColumn, reportCellText, shownFavor } from '@wise-margin/presentation';
+import type { PackReading, ReadingBlock, ReadingCell, ReadingSection } from '@wise-margin/contract';
 
 import { escaped } from '../../formats/page-svg.ts';
-import type { WholeReport } from '../../ledger/index.ts';
-import type { ExportedStatement } from '../../statements/index.ts';
-import type { ContentBlock, FilledSection, PackContent, TextRun } from '../content/content.ts';
-import { chartDrawings } from './chart-drawings.ts';
-import { titleOf } from './pack-pdf.ts';
+import type { PackContent } from '../content/content.ts';
+import { packReading } from './pack-reading.ts';
 
 /** A pack as one page that loads nothing: readable on a phone, tables scroll within themselves. */
 export function packHtml(content: PackContent): string {
-  const sections = content.sections.filter(({ leftOut }) => leftOut === '');
-  const title = escaped(titleOf(content));
+  const reading = packReading(content);
+  const { company, stateWords, fingerprint, sections } = reading;
+  const title = escaped(reading.title);
   return `<!doctype html>
 <html lang="en-US"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1">
 <title>${title}</title><style>${STYLE}</style></head><body>
-<main>${sections.map((section) => sectionHtml(section, { content, sections })).join('\n')}</main>
-<footer><p>${escaped(content.company)} · ${title} · ${escaped(content.stateWords)}</p>${
-    content.fingerprint === '' ? '' : `<p>Fingerprint ${escaped(content.fingerprint)}</p>`
+<main>${sections.map((section) => sectionHtml(section, reading)).join('\n')}</main>
+<footer><p>${escaped(company)} · ${title} · ${escaped(stateWords)}</p>${
+    fingerprint === '' ? '' : `<p>Fingerprint ${escaped(fingerprint)}</p>`
   }</footer></body></html>
 `;
 }
@@ -43,14 +40,11 @@ ol.contents{columns:2;padding-left:20px}ol.contents a,.soft a{color:var(--copper
 @media print{body{background:none}section{border:0;break-inside:auto;break-before:page;margin:0}.table{overflow:visible}}
 `.replaceAll('\n', '');
 
-function sectionHtml(
-  section: FilledSection,
-  { content, sections }: { readonly content: PackContent; readonly sections: readonly FilledSection[] },
-): string {
+function sectionHtml(section: ReadingSection, reading: PackReading): string {
   const { id, kind, title, dateWords, blocks, notes } = section;
-  if (kind === 'cover') return coverHtml(section, content);
-  const contents = sections
-    .filter((each) => each.kind !== 'cover' && each.kind !== 'contents')
+  if (kind === 'cover') return coverHtml(section, reading);
+  const contents = reading.sections
+    .filter((each) => each.kind === 'body')
     .map(
       (each) =>
         `<li><a href="#${each.id}">${escaped(each.title)}</a>${each.dateWords === '' ? '' : ` <span class="soft">${escaped(each.dateWords)}</span>`}</li>`,
@@ -64,18 +58,14 @@ function sectionHtml(
   }${body}${notes.map((note) => `<p class="soft"><em>${escaped(note)}</em></p>`).join('')}</section>`;
 }
 
-function coverHtml({ id, title, cover }: FilledSection, { company, monthWords, slice, stateWords, logo }: PackContent): string {
-  const picture = logo ? `<img alt="Logo of ${escaped(company)}" src="data:${logo.type};base64,${logo.base64}">` : '';
-  const month = slice === '' ? monthWords : `${slice}, ${monthWords}`;
-  const lines = [cover?.subtitle ?? '', cover?.preparedBy ? `Prepared by ${cover.preparedBy}` : '', stateWords].filter(
-    (text) => text !== '',
-  );
-  return `<section id="${id}" class="cover" aria-labelledby="${id}-title">${picture}<p class="soft">${escaped(company)}</p><h1 id="${id}-title">${escaped(title)}</h1><div class="rule"></div><p class="text"><strong>${escaped(month)}</strong></p>${lines
+function coverHtml({ id, title, lines }: ReadingSection, { company, monthWords, logo }: PackReading): string {
+  const picture = logo === null ? '' : `<img alt="Logo of ${escaped(company)}" src="${logo}">`;
+  return `<section id="${id}" class="cover" aria-labelledby="${id}-title">${picture}<p class="soft">${escaped(company)}</p><h1 id="${id}-title">${escaped(title)}</h1><div class="rule"></div><p class="text"><strong>${escaped(monthWords)}</strong></p>${lines
     .map((text) => `<p class="soft">${escaped(text)}</p>`)
     .join('')}</section>`;
 }
 
-function blockHtml(block: ContentBlock, title: string): string {
+function blockHtml(block: ReadingBlock, title: string): string {
   switch (block.kind) {
     case 'paragraph': {
       const words = (block.label === '' ? '' : `${escaped(block.label)} `) + block.runs.map(runHtml).join('');
@@ -84,81 +74,39 @@ function blockHtml(block: ContentBlock, title: string): string {
       if (block.style === 'soft') return `<p class="soft">${words}</p>`;
       return `<div class="text"><p${block.depth > 0 ? ` style="margin:2px 0 2px ${block.depth * 18}px"` : ''}>${words}</p></div>`;
     }
-    case 'statement':
-      return statementHtml(block.statement, title);
-    case 'report':
-      return reportHtml(block.report, title);
-    case 'charts':
-    case 'bridge': {
-      const drawn = chartDrawings(block).map(({ svg }) => svg);
-      const legend = block.kind === 'charts' ? '<p class="soft">Solid: actual. Outlined: budget. Grey: prior year.</p>' : '';
-      return `<div class="${block.kind}">${drawn.join('')}</div>${legend}`;
+    case 'table':
+      return tableHtml(block, title);
+    case 'charts': {
+      const legend = block.legend === '' ? '' : `<p class="soft">${escaped(block.legend)}</p>`;
+      return `<div class="${block.isBridge ? 'bridge' : 'charts'}">${block.drawings.map(({ svg }) => svg).join('')}</div>${legend}`;
     }
   }
 }
 
-function runHtml({ text, bold, italic }: TextRun): string {
+function runHtml({ text, bold, italic }: { readonly text: string; readonly bold: boolean; readonly italic: boolean }): string {
   const words = escaped(text).replaceAll('\n', '<br>');
   const strong = bold ? `<strong>${words}</strong>` : words;
   return italic ? `<em>${strong}</em>` : strong;
 }
 
-const tableHtml = (label: string, inner: string): string =>
-  `<div class="table" tabindex="0" role="region" aria-label="${escaped(label)}"><table>${inner}</table></div>`;
-
-function statementHtml(statement: ExportedStatement, title: string): string {
-  const { dto, lines, exponent, signed, currencySign } = statement;
-  const caption = statement.title.slice(2).map(escaped).join('<br>');
-  const head = `<thead><tr class="block"><td></td>${dto.blocks
-    .map(({ heading }, block) => ({ heading, count: dto.columns.filter((column) => column.block === block).length }))
-    .filter(({ count }) => count > 0)
-    .map(({ heading, count }) => `<th scope="colgroup" colspan="${count}">${escaped(heading)}</th>`)
-    .join(
-      '',
-    )}</tr><tr><th scope="col">Line</th>${dto.columns.map(({ heading }) => `<th scope="col">${escaped(heading)}</th>`).join('')}</tr></thead>`;
-  const rows = lines.map(({ line, index }) => {
-    const emphasis = line.kind === 'section' ? 'bold' : (line.emphasis ?? '');
-    const name = line.account ? `${line.account} ${line.name}` : line.name;
-    const cells = dto.columns.map((_, position) => {
-      const cell = dto.cells[index]![position]!;
-      const text = figureText(
-        cell,
-        figureFormat(dto, position, { exponent, sign: signed.has(line.key) ? currencySign : '', isFormula: line.kind === 'formula' }),
-      );
-      return cellHtml(cell, { text, line });
-    });
-    return `<tr class="${emphasis}"><th scope="row" style="padding-left:${8 + line.depth * 12}px">${escaped(name)}</th>${cells.join('')}</tr>`;
-  });
-  const notes = dto.head.footnotes.map((text) => `<p class="soft">${escaped(text)}</p>`).join('');
-  return `${caption === '' ? '' : `<p class="soft">${caption}</p>`}${tableHtml(title, `${head}<tbody>${rows.join('')}</tbody>`)}${notes}`;
+function tableHtml({ caption, groups, headings, rows, notes }: Extract<ReadingBlock, { readonly kind: 'table' }>, title: string): string {
+  const over = groups.map(({ heading, columns }) => `<th scope="colgroup" colspan="${columns}">${escaped(heading)}</th>`).join('');
+  const head = `<thead>${over === '' ? '' : `<tr class="block"><td></td>${over}</tr>`}<tr>${headings
+    .map((heading) => `<th scope="col">${escaped(heading)}</th>`)
+    .join('')}</tr></thead>`;
+  const body = rows.map(
+    ({ name, depth, emphasis, cells }) =>
+      `<tr class="${emphasis}"><th scope="row" style="padding-left:${8 + depth * 12}px">${escaped(name)}</th>${cells.map(cellHtml).join('')}</tr>`,
+  );
+  const said = caption.length === 0 ? '' : `<p class="soft">${caption.map(escaped).join('<br>')}</p>`;
+  const table = `<div class="table" tabindex="0" role="region" aria-label="${escaped(title)}"><table>${head}<tbody>${body.join('')}</tbody></table></div>`;
+  return `${said}${table}${notes.map((text) => `<p class="soft">${escaped(text)}</p>`).join('')}`;
 }
 
-function cellHtml(
-  cell: GridDto['cells'][number][number],
-  { text, line }: { readonly text: string; readonly line: GridDto['lines'][number] },
-): string {
-  const favor = shownFavor(cell, text);
-  const hasRule = line.rule !== null && cell.kind !== 'blank';
-  const names = [
-    hasRule && line.rule?.above ? 'above' : '',
-    hasRule && line.rule?.below ? 'below' : '',
-    cell.kind === 'notMeaningful' ? 'nm' : '',
-  ].filter((name) => name !== '');
-  const reason = cell.kind === 'notMeaningful' ? ` title="${escaped(cellReasonWords(cell))}"` : '';
-  return `<td${names.length === 0 ? '' : ` class="${names.join(' ')}"`}${reason}>${escaped(text)}${favor ? ` <span class="${favor}">${favor}</span>` : ''}</td>`;
-}
-
-function reportHtml(report: WholeReport, title: string): string {
-  const said = [report.words.join('; '), ...report.notes.map(({ text }) => text)].map(escaped).join('<br>');
-  const head = report.columns.map(({ heading }) => `<th scope="col">${escaped(heading)}</th>`).join('');
-  const rows = report.rows.map(({ kind, cells }) => {
-    const [first, ...others] = report.columns.map((column, at) => reportCellText(cells[at]!, column, report));
-    const rule = kind === 'total' ? 'above below' : kind === 'subtotal' ? 'above' : '';
-    const written = others.map((text, at) => {
-      const isFigure = isFigureColumn(report.columns[at + 1]!);
-      return `<td class="${isFigure ? (text === '' ? '' : rule) : 't'}">${escaped(text)}</td>`;
-    });
-    return `<tr class="${kind === 'line' ? '' : 'bold'}"><th scope="row">${escaped(first!)}</th>${written.join('')}</tr>`;
-  });
-  return `<p class="soft">${said}</p>${tableHtml(title, `<thead><tr>${head}</tr></thead><tbody>${rows.join('')}</tbody>`)}`;
+function cellHtml({ text, isFigure, ruleAbove, ruleBelow, favor, reason }: ReadingCell): string {
+  const names = [ruleAbove ? 'above' : '', ruleBelow ? 'below' : '', reason === '' ? '' : 'nm', isFigure ? '' : 't'].filter(
+    (name) => name !== '',
+  );
+  const title = reason === '' ? '' : ` title="${escaped(reason)}"`;
+  return `<td${names.length === 0 ? '' : ` class="${names.join(' ')}"`}${title}>${escaped(text)}${favor ? ` <span class="${favor}">${favor}</span>` : ''}</td>`;
 }
