@@ -3,6 +3,7 @@ import { z } from 'zod';
 
 import { filterSchema, minorSchema, periodKeySchema } from './common.ts';
 import { displayChoicesSchema } from './display.ts';
+import { pageMarkSchema } from './packs.ts';
 
 const readingCellSchema = z.object({
   text: z.string(),
@@ -47,7 +48,8 @@ const readingBlockSchema = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('charts'),
     isBridge: z.boolean(),
-    drawings: z.array(z.object({ svg: z.string(), alt: z.string() })),
+    /** in points, with what each shows in words */
+    drawings: z.array(z.object({ width: z.number(), height: z.number(), marks: z.array(pageMarkSchema), alt: z.string() })),
     legend: z.string(),
   }),
 ]);

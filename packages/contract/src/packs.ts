@@ -232,7 +232,7 @@ export const packListSchema = z
 export type PackListDto = z.infer<typeof packListSchema>;
 
 /** What is drawn on a page, in points from its top left. */
-const mark = z.discriminatedUnion('kind', [
+export const pageMarkSchema = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('text'),
     text: z.string(),
@@ -265,11 +265,11 @@ const mark = z.discriminatedUnion('kind', [
   }),
   z.object({ kind: z.literal('picture'), x: z.number(), y: z.number(), width: z.number(), height: z.number() }),
 ]);
-export type PageMark = z.infer<typeof mark>;
+export type PageMark = z.infer<typeof pageMarkSchema>;
 export const packPageSchema = z.object({
   width: z.number(),
   height: z.number(),
-  marks: z.array(mark),
+  marks: z.array(pageMarkSchema),
   /** where each section is on the page */
   regions: z.array(z.object({ section: z.string(), top: z.number(), bottom: z.number() })),
 });

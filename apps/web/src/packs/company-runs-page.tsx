@@ -78,7 +78,7 @@ function NewRun({ runs: { start } }: { readonly runs: ReturnType<typeof useCompa
       : { to: addresses, lists: [], subject: '{company}: {pack}, {month}', text: 'The {pack} is attached.\n\n{link}', formats: ['pdf'] };
   return (
     <form
-      className="flex w-72 shrink-0 flex-col gap-2.5 overflow-y-auto text-[14px] narrow:w-full"
+      className="grid w-72 shrink-0 content-start gap-2.5 overflow-y-auto text-[14px] narrow:w-full"
       aria-label="New run"
       onSubmit={(event) => {
         event.preventDefault();
@@ -113,7 +113,7 @@ function NewRun({ runs: { start } }: { readonly runs: ReturnType<typeof useCompa
       {start.isError ? <Failure error={start.error} /> : null}
       <button
         type="submit"
-        className="button button-primary self-start"
+        className="button button-primary justify-self-start"
         disabled={start.isPending || chosen.length === 0 || month === '' || !packs.data}
       >
         Issue for {chosen.length} {chosen.length === 1 ? 'company' : 'companies'}
@@ -123,6 +123,7 @@ function NewRun({ runs: { start } }: { readonly runs: ReturnType<typeof useCompa
 }
 
 function Run({ run }: { readonly run: CompanyRunDto }) {
+  const company = useCompany();
   const { results, packName, month, startedAt, finishedAt, by } = run;
   const reached = results.filter(({ state }) => state !== 'waiting' && state !== 'running').length;
   const issued = results.filter(({ issue }) => issue !== null).length;
@@ -131,7 +132,7 @@ function Run({ run }: { readonly run: CompanyRunDto }) {
     <section className="mb-5" aria-label={`${packName}, ${month}`}>
       <div className="flex flex-wrap items-baseline gap-x-3 border-b border-ink-soft pb-1">
         <h2 className="font-serif text-[17px] font-semibold">
-          {packName}, {month}
+          {packName}, {company.periods.find(({ key }) => key === month)?.name ?? month}
         </h2>
         <span className="flex-1 text-[13px] text-ink-soft" role="status">
           {finishedAt === null ? `${reached} of ${results.length} companies` : `${issued} of ${results.length} issued`}
@@ -199,16 +200,16 @@ function Result({
         {name}
         {summary ? <span className="ml-1.5 text-[12px] text-ink-soft">{summary.currency}</span> : null}
       </td>
-      <td className="figure py-1 pr-3">{figure(summary?.revenue)}</td>
-      <td className="figure py-1 pr-3">{figure(summary?.operatingIncome)}</td>
-      <td className="figure py-1 pr-3">
+      <td className="py-1 pr-3 text-right">{figure(summary?.revenue)}</td>
+      <td className="py-1 pr-3 text-right">{figure(summary?.operatingIncome)}</td>
+      <td className="py-1 pr-3 text-right">
         {summary ? (
           <Link className="link" to={`/c/${company}/findings/variances?asOf=${run.month}`}>
             {summary.findings}
           </Link>
         ) : null}
       </td>
-      <td className="figure py-1 pr-6">{summary?.checks}</td>
+      <td className="py-1 pr-6 text-right">{summary?.checks}</td>
       <td className="py-1">
         {issue !== null ? (
           <Link className="link" to={`/c/${company}/packs/${run.pack}/${issue}`}>

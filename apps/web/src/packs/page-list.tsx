@@ -2,7 +2,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import type { PackPageDto } from '@wise-margin/contract';
 import { type ReactNode, useEffect, useRef, useState } from 'react';
 
-import { PageDrawing } from './page-drawing.tsx';
+import { PageDrawing } from '../ui/page-drawing.tsx';
 
 const GAP = 14;
 const MOST_WIDTH = 900;

@@ -1,5 +1,7 @@
 import type { ReadingBlock, ReadingCell } from '@wise-margin/contract';
 
+import { PageDrawing } from '../ui/page-drawing.tsx';
+
 type Place = { readonly line: string; readonly column: string };
 type Follow = (place: Place, button: HTMLElement) => void;
 type Table = Extract<ReadingBlock, { readonly kind: 'table' }>;
@@ -28,8 +30,8 @@ export function ReadingBlocks({
         return (
           <div key={at} className="my-3">
             <div className={block.isBridge ? 'overflow-x-auto' : 'grid grid-cols-[repeat(auto-fill,minmax(260px,1fr))] gap-5'}>
-              {block.drawings.map(({ svg, alt }, index) => (
-                <img key={index} alt={alt} src={`data:image/svg+xml,${encodeURIComponent(svg)}`} className="w-full" />
+              {block.drawings.map((drawing, index) => (
+                <PageDrawing key={index} page={drawing} logo={null} label={drawing.alt} paper="" />
               ))}
             </div>
             {block.legend === '' ? null : <p className="mt-1 text-[0.8em] text-ink-soft">{block.legend}</p>}
@@ -106,10 +108,10 @@ function ReadingTable({
           </thead>
           <tbody>
             {rows.map(({ line, name, depth, emphasis, cells }, row) => (
-              <tr key={row} className={emphasis === 'bold' ? 'font-semibold' : emphasis === 'italic' ? 'italic' : ''}>
+              <tr key={row} className={emphasis === 'italic' ? 'italic' : ''}>
                 <th
                   scope="row"
-                  className="sticky left-0 max-w-[46vw] min-w-32 bg-sheet py-0.5 pr-3 text-left font-[inherit]"
+                  className={`sticky left-0 max-w-[46vw] min-w-56 bg-sheet py-0.5 pr-3 text-left narrow:min-w-32 ${emphasis === 'bold' ? 'font-semibold' : 'font-normal'}`}
                   style={{ paddingLeft: 12 + depth * 14 }}
                 >
                   {name}
@@ -121,7 +123,7 @@ function ReadingTable({
                     <td
                       key={at}
                       title={cell.reason || undefined}
-                      className={`px-3 py-0.5 whitespace-nowrap ${cell.isFigure ? 'text-right' : 'text-left'} ${cell.ruleAbove ? 'border-t border-t-ink' : ''} ${cell.ruleBelow ? 'border-b-[3px] border-double border-b-ink' : ''} ${isChosen ? 'bg-wash' : ''} ${cell.reason === '' ? '' : 'text-ink-soft'}`}
+                      className={`px-3 py-0.5 whitespace-nowrap ${emphasis === 'bold' ? 'font-semibold' : ''} ${cell.isFigure ? 'text-right' : 'text-left'} ${cell.ruleAbove ? 'border-t border-t-ink' : ''} ${cell.ruleBelow ? 'border-b-[3px] border-double border-b-ink' : ''} ${isChosen ? 'bg-wash' : ''} ${cell.reason === '' ? '' : 'text-ink-soft'}`}
                     >
                       <Figure
                         cell={cell}

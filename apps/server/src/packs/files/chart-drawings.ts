@@ -1,3 +1,5 @@
+import type { PageMark } from '@wise-margin/contract';
+
 import { PageRecorder } from '../../formats/page-recorder.ts';
 import { marksSvg } from '../../formats/page-svg.ts';
 import type { ContentBlock } from '../content/content.ts';
@@ -7,7 +9,13 @@ import { drawMonthChart } from '../pages/month-chart.ts';
 const WIDTHS = { month: 260, measure: 170, bridge: 540 };
 const HEIGHTS = { month: 128, measure: 112 };
 /** A chart of its own: a drawing with its size in points and what it shows in words. */
-export type ChartDrawing = { readonly svg: string; readonly width: number; readonly height: number; readonly alt: string };
+export type ChartDrawing = {
+  readonly marks: readonly PageMark[];
+  readonly svg: string;
+  readonly width: number;
+  readonly height: number;
+  readonly alt: string;
+};
 
 /** The charts of a block, each as a drawing, the same that the pages show. */
 export function chartDrawings(block: Extract<ContentBlock, { readonly kind: 'charts' | 'bridge' }>): ChartDrawing[] {
@@ -25,15 +33,10 @@ export function chartDrawings(block: Extract<ContentBlock, { readonly kind: 'cha
   });
 }
 
-function drawing(size: Omit<ChartDrawing, 'svg'>, draw: (recorder: PageRecorder) => void): ChartDrawing {
+function drawing(size: Omit<ChartDrawing, 'svg' | 'marks'>, draw: (recorder: PageRecorder) => void): ChartDrawing {
   const recorder = new PageRecorder();
   recorder.addPage(size.width, size.height);
   draw(recorder);
-  return {
-    ...size,
-    svg: marksSvg(
-      recorder.pages[0]!.marks.map(({ mark }) => mark),
-      size,
-    ),
-  };
+  const marks = recorder.pages[0]!.marks.map(({ mark }) => mark);
+  return { ...size, marks, svg: marksSvg(marks, size) };
 }

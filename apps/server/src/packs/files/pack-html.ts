@@ -1,6 +1,6 @@
 import type { PackReading, ReadingBlock, ReadingCell, ReadingSection } from '@wise-margin/contract';
 
-import { escaped } from '../../formats/page-svg.ts';
+import { escaped, marksSvg } from '../../formats/page-svg.ts';
 import type { PackContent } from '../content/content.ts';
 import { packReading } from './pack-reading.ts';
 
@@ -78,7 +78,7 @@ function blockHtml(block: ReadingBlock, title: string): string {
       return tableHtml(block, title);
     case 'charts': {
       const legend = block.legend === '' ? '' : `<p class="soft">${escaped(block.legend)}</p>`;
-      return `<div class="${block.isBridge ? 'bridge' : 'charts'}">${block.drawings.map(({ svg }) => svg).join('')}</div>${legend}`;
+      return `<div class="${block.isBridge ? 'bridge' : 'charts'}">${block.drawings.map(({ marks, ...size }) => marksSvg(marks, size)).join('')}</div>${legend}`;
     }
   }
 }

@@ -48,7 +48,7 @@ function readingBlock(block: ContentBlock): ReadingBlock {
       return {
         kind: 'charts',
         isBridge: block.kind === 'bridge',
-        drawings: chartDrawings(block).map(({ svg, alt }) => ({ svg, alt })),
+        drawings: chartDrawings(block).map(({ width, height, marks, alt }) => ({ width, height, marks: [...marks], alt })),
         legend: block.kind === 'charts' ? 'Solid: actual. Outlined: budget. Grey: prior year.' : '',
       };
   }

@@ -10,18 +10,21 @@ const faceOf = (font: Font) => ({
   fontStyle: /Italic/.test(font) ? 'italic' : 'normal',
 });
 
-/** A page as it prints, its text as wide as on paper. */
+/** A page or a chart as it prints, its text as wide as on paper. */
 export const PageDrawing = memo(function PageDrawing({
   page,
   logo,
   label,
+  paper = 'bg-white',
 }: {
-  readonly page: PackPageDto;
+  readonly page: Pick<PackPageDto, 'width' | 'height' | 'marks'>;
   readonly logo: string | null;
   readonly label: string;
+  /** class of what it is drawn on */
+  readonly paper?: string;
 }) {
   return (
-    <svg viewBox={`0 0 ${page.width} ${page.height}`} width="100%" className="block bg-white" role="img" aria-label={label}>
+    <svg viewBox={`0 0 ${page.width} ${page.height}`} width="100%" className={`block ${paper}`} role="img" aria-label={label}>
       {page.marks.map((mark, at) => (
         <Mark key={at} mark={mark} logo={logo} />
       ))}
