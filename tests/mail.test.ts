@@ -88,7 +88,10 @@ describe('without a mail server', () => {
   it.each([
     [{ to: ['joe'] }, 'Enter an address such as name@company.com'],
     [{ to: [] }, 'Nobody is named. Enter at least one address, or choose a list.'],
-    [{ to: ['a@b.com'], subject: '{year}' }, 'There is no field {year}. Use {company}, {pack}, {month}, {issue}, {fingerprint}, {link}.'],
+    [
+      { to: ['a@b.com'], subject: '{year}' },
+      'There is no field {year} here. Use {company}, {name}, {pack}, {month}, {issue}, {fingerprint}, {link}.',
+    ],
     [{ to: ['a@b.com'], subject: ' ' }, 'Enter a subject'],
     [{ to: ['a@b.com'], slices: ['Nowhere'] }, 'The issue has none of these documents.'],
   ])('%o is refused with what to do', async (mail, words) => {

@@ -1,5 +1,13 @@
-import { type MailListingDto, type Problem, type ScheduleChange, type ScheduleListDto, scheduleListSchema } from '@wise-margin/contract';
-import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import {
+  type MailDetailDto,
+  type MailListingDto,
+  type Problem,
+  type ScheduleChange,
+  type ScheduleListDto,
+  scheduleListSchema,
+} from '@wise-margin/contract';
+import { isWatchedAccount } from '@wise-margin/core';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 
 import { demoServer } from './support/demo-company.ts';
 import type { TestServer } from './support/server.ts';
@@ -17,7 +25,7 @@ afterEach(() => server.close());
 
 const SCHEDULE: ScheduleChange = {
   name: 'Bank',
-  pack: 'pack-1',
+  what: { kind: 'pack', pack: 'pack-1' },
   of: 'monthBefore',
   day: { kind: 'businessDay', number: 4 },
   minutes: 450,
@@ -30,6 +38,7 @@ const SCHEDULE: ScheduleChange = {
   formats: ['pdf'],
   isHeld: false,
 };
+const WATCHING = (accounts: string) => ({ kind: 'watch', watch: { kind: 'postings', accounts } }) as const;
 const create = async (change: Partial<ScheduleChange> = {}): Promise<ScheduleListDto> => {
   const { status, body } = await server.send('POST', `${AT}/schedules`, { ...SCHEDULE, ...change });
   if (status !== 201) throw new Error(JSON.stringify(body));
@@ -147,10 +156,116 @@ describe('a schedule', () => {
     [{ day: { kind: 'dayOfMonth', number: 32 } as const }, 'A month has at most 31 days'],
     [{ to: [] }, 'Nobody is named'],
     [{ to: ['joe'] }, 'Enter an address such as name@company.com'],
-    [{ pack: 'none' }, 'There is no pack'],
+    [{ what: { kind: 'pack', pack: 'none' } }, 'There is no pack'],
+    [{ what: { kind: 'view', view: 'none' } }, 'There is no view'],
+    [{ formats: ['csv'] }, 'A pack is not written as CSV. Choose PDF, DOCX, XLSX, HTML.'],
+    [{ what: { kind: 'view', view: 'income' }, subject: '{name}', text: '', formats: ['html'] }, 'A view is not written as HTML.'],
+    [{ what: { kind: 'view', view: 'income' }, subject: '{name}', text: '', formats: [] }, 'Choose at least one format for the view.'],
+    [{ what: { kind: 'view', view: 'income' } }, 'There is no field {pack} here. Use {company}, {name}, {month}, {link}.'],
+    [{ what: WATCHING('0001'), subject: '{name}', text: '' }, 'No account is 0001.'],
   ])('with %o is refused', async (change, words) => {
     const { status, body } = await server.send('POST', `${AT}/schedules`, { ...SCHEDULE, ...change });
     expect([status === 422 || status === 404, JSON.stringify(body as Problem)]).toEqual([true, expect.stringContaining(words)]);
+  });
+});
+
+const textOf = async (id: number) => server.get<MailDetailDto>(`${AT}/mail/${id}`);
+
+describe('a schedule of a view', () => {
+  it('mails the view in the formats asked for, with the figures of its month', async () => {
+    await create({
+      what: { kind: 'view', view: 'income' },
+      subject: '{name} of {company}, {month}',
+      text: '{link}',
+      formats: ['csv', 'pdf'],
+    });
+    await goOnTo('2025-11-07T00:00:00Z');
+    const { messages } = await server.get<MailListingDto>(`${AT}/mail`);
+    expect(messages.map(({ subject, issue }) => [subject, issue])).toEqual([['Income statement of Tern Island, October 2025', null]]);
+    const { text, attachments } = await textOf(messages[0]!.id);
+    expect(text).toBe('http://localhost:4180/c/1/statements/income');
+    expect(attachments.map(({ name }) => name)).toEqual(['income-2025-10.csv', 'income-2025-10.pdf']);
+    // the file mailed is the one that the statement exports for that month
+    const exported = await (await fetch(`${server.base}${AT}/statements/income/export.csv?asOf=2025-10`)).text();
+    const mail = await (await fetch(`${server.base}${AT}/mail/${messages[0]!.id}/message.eml`)).text();
+    const [, attached] = /filename=income-2025-10\.csv\r\n\r\n([\s\S]*?)\r\n--/.exec(mail) ?? [];
+    expect(Buffer.from(attached!, 'base64').toString('utf8')).toBe(`\ufeff${exported}`.replace('\ufeff\ufeff', '\ufeff'));
+    expect((await listed()).runs[0]).toMatchObject({ state: 'done', note: 'Income statement, October 2025', issue: null });
+  });
+});
+
+describe('a watch report', () => {
+  const watch: Partial<ScheduleChange> = {
+    day: { kind: 'everyBusinessDay' },
+    zone: 'UTC',
+    of: 'month',
+    subject: '{name}',
+    text: '',
+    formats: [],
+  };
+
+  it('of postings tells each once, with entry, person and time, and mails nothing while there is nothing new', async () => {
+    const suspense = (await server.application.booksCache.of(1)).chart.accounts.find(isWatchedAccount)!;
+    clock = new Date('2026-11-02T00:00:00Z');
+    await create({ ...watch, what: WATCHING(suspense.number) });
+    await goOnTo('2026-11-02T08:00:00Z');
+    const before = (await subjects()).length;
+    await goOnTo('2026-11-03T08:00:00Z');
+    expect((await listed()).runs[0]).toMatchObject({ state: 'skipped', note: 'Nothing to report' });
+    expect(await subjects()).toHaveLength(before);
+
+    clock = new Date('2026-11-03T10:30:00Z');
+    const lines = [
+      { account: suspense.number, amount: 12_345 },
+      { account: '1010', amount: -12_345 },
+    ].map((line) => ({ ...line, dimensions: {}, party: '', memo: 'Unclear receipt', document: '', due: null }));
+    const content = { date: '2026-11-03', source: '', kind: 'ordinary', state: 'posted', lines };
+    const made = await server.send('POST', `${AT}/entries`, { content, reversesOn: null, reason: 'Not known yet' });
+    expect(made.status).toBe(201);
+    const { number } = (made.body as { entries: readonly { readonly number: string }[] }).entries[0]!;
+    await goOnTo('2026-11-05T08:00:00Z');
+    expect((await listed()).runs.slice(0, 2).map(({ state }) => state)).toEqual(['skipped', 'done']);
+    const { messages } = await server.get<MailListingDto>(`${AT}/mail`);
+    expect(messages).toHaveLength(before + 1);
+    const { text, attachments } = await textOf(messages[0]!.id);
+    expect(text).toBe(
+      `${suspense.number} ${suspense.name}: $123.45, entry ${number} of Nov 3, 2026, "Unclear receipt"; posted by Tester, Nov 3, 2026, 10:30 UTC`,
+    );
+    expect(attachments.map(({ name }) => name)).toEqual(['postings-2026-11-04.csv']);
+  });
+
+  it('of drafts and of tie-outs is mailed while there are some', async () => {
+    clock = new Date('2026-11-02T00:00:00Z');
+    await create({ ...watch, what: { kind: 'watch', watch: { kind: 'drafts' } } });
+    await goOnTo('2026-11-02T08:00:00Z');
+    const { messages } = await server.get<MailListingDto>(`${AT}/mail`);
+    expect(messages.map(({ subject }) => subject)).toEqual(['Draft entries']);
+    const drafts = (await server.get<{ draftCount: number }>(AT)).draftCount;
+    const { text } = await textOf(messages[0]!.id);
+    expect(text.split('\n')).toHaveLength(drafts);
+    expect(text).toMatch(/^Draft entry \S+ of [A-Z][a-z]{2} \d+, 2026 is not posted \(\d+ lines\)/);
+
+    await create({ ...watch, name: 'Ties', what: { kind: 'watch', watch: { kind: 'tieOuts' } } });
+    await goOnTo('2026-11-03T08:00:00Z');
+    const { failing } = await server.get<{ failing: number }>(`${AT}/tie-outs?asOf=2026-11`);
+    const ties = (await subjects()).filter((subject) => subject === 'Tie-outs that fail');
+    expect(ties).toHaveLength(failing > 0 ? 1 : 0);
+  });
+});
+
+describe('an error that nobody foresaw', () => {
+  it('is noted on the run, reported, and does not stop later runs', async () => {
+    await create({ formats: [] });
+    const { packs } = server.application;
+    const fault = vi.spyOn(packs, 'issue').mockRejectedValueOnce(new Error('disk gone'));
+    await expect(goOnTo('2025-11-07T00:00:00Z')).rejects.toThrow('disk gone');
+    expect((await listed()).runs[0]).toMatchObject({
+      state: 'failed',
+      note: expect.stringContaining('could not finish this run') as string,
+    });
+    fault.mockRestore();
+    await goOnTo('2025-12-05T00:00:00Z');
+    expect((await listed()).runs.map(({ state }) => state)).toEqual(['done', 'failed']);
   });
 });
 

@@ -37,7 +37,7 @@ import {
 import { MailLists, MailSender, MailService, type MailSettings, MailStore, type MailTransport } from './mail/index.ts';
 import { PackBuilder, PackIssues, PackMonths, PackService, PackStore, ShareService, ShareStore } from './packs/index.ts';
 import { ClearingService, ReconciliationService, StatementImport, StatementStore } from './reconciliation/index.ts';
-import { ScheduleClock, ScheduleService, ScheduleStore } from './schedules/index.ts';
+import { ScheduleClock, ScheduledMail, ScheduleService, ScheduleStore, WatchReports } from './schedules/index.ts';
 import { EntryIndex, SearchService } from './search/index.ts';
 import { StatementService, ViewStore } from './statements/index.ts';
 import { inlinePool, type WorkPool } from './work/work-pool.ts';
@@ -201,7 +201,11 @@ export async function openApplication(options: {
   const mailSender = new MailSender({ store: mailStore, mail, transport, actor: options.actor, report });
   const scheduleStore = new ScheduleStore(database);
   const schedules = new ScheduleService({
-    ...{ database, booksCache, packs, packStore, mail, statements, findingList, actor: options.actor },
+    ...{ database, booksCache, packs, mail, statements, findingList, actor: options.actor },
+    scheduledMail: new ScheduledMail({
+      ...{ packStore, views, statements, mail, work, actor: options.actor },
+      watchReports: new WatchReports({ database, tieOuts }),
+    }),
     store: scheduleStore,
   });
   const scheduleClock = new ScheduleClock({ schedules, actor: options.actor, report, wake: () => mailSender.wake() });

@@ -23,7 +23,7 @@ export const setMailListSchema = z.object({
 export type SetMailList = z.infer<typeof setMailListSchema>;
 
 /** The fields that a subject and a text may hold in braces. */
-export const MAIL_FIELDS = ['company', 'pack', 'month', 'issue', 'fingerprint', 'link'] as const;
+export const MAIL_FIELDS = ['company', 'name', 'pack', 'month', 'issue', 'fingerprint', 'link'] as const;
 export type MailField = (typeof MAIL_FIELDS)[number];
 export const mailIssueSchema = z.object({
   /** made by whoever asks, once for each mail: the same again sends nothing */

@@ -15,6 +15,7 @@ const scheduleDaySchema: z.ZodType<ScheduleDay> = z.discriminatedUnion('kind', [
       .refine((number) => number !== 0, 'Count business days from 1, or from the end with a minus'),
   }),
   z.object({ kind: z.literal('dayOfMonth'), number: z.number().int().min(1).max(31, 'A month has at most 31 days') }),
+  z.object({ kind: z.literal('everyBusinessDay') }),
 ]);
 /** What has to be so on the day; otherwise the run is skipped, and says why. */
 export type ScheduleCondition = SectionCondition | { readonly kind: 'monthClosed' };
@@ -22,10 +23,26 @@ const scheduleConditionSchema: z.ZodType<ScheduleCondition> = z.discriminatedUni
   z.object({ kind: z.enum(['always', 'monthClosed', 'findings']) }),
   z.object({ kind: z.literal('activity'), view: z.string().min(1).max(100), line: z.string().min(1, 'Choose a line').max(300) }),
 ]);
+export const SCHEDULE_FORMATS = [...PACK_FORMATS, 'csv'] as const;
+export type ScheduleFormat = (typeof SCHEDULE_FORMATS)[number];
+/** What a schedule sends: a pack that it issues, a view, or a watch report that is mailed only when it has something to say. */
+const scheduledWorkSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('pack'), pack: z.string().min(1, 'Choose a pack').max(100) }),
+  z.object({ kind: z.literal('view'), view: z.string().min(1, 'Choose a view').max(100) }),
+  z.object({
+    kind: z.literal('watch'),
+    watch: z.discriminatedUnion('kind', [
+      z.object({ kind: z.literal('postings'), accounts: z.string().trim().min(1, 'Enter accounts such as 1990, 6900-6999').max(2000) }),
+      z.object({ kind: z.enum(['tieOuts', 'drafts']) }),
+    ]),
+  }),
+]);
+export type ScheduledWork = z.infer<typeof scheduledWorkSchema>;
+export type Watch = Extract<ScheduledWork, { readonly kind: 'watch' }>['watch'];
 export const scheduleChangeSchema = z.object({
   name: z.string().trim().min(1, 'Enter a name').max(100, 'At most 100 characters'),
-  pack: z.string().min(1, 'Choose a pack').max(100),
-  /** which month the pack is of: the one the day is in, or the one before */
+  what: scheduledWorkSchema,
+  /** which month it is of: the one the day is in, or the one before */
   of: z.enum(['month', 'monthBefore']),
   day: scheduleDaySchema,
   /** since midnight */
@@ -36,7 +53,7 @@ export const scheduleChangeSchema = z.object({
   lists: z.array(z.string().max(100)).max(50),
   subject: z.string().trim().min(1, 'Enter a subject').max(300, 'At most 300 characters'),
   text: z.string().max(20_000, 'At most 20,000 characters'),
-  formats: z.array(z.enum(PACK_FORMATS)).max(4),
+  formats: z.array(z.enum(SCHEDULE_FORMATS)).max(5),
   isHeld: z.boolean(),
 });
 export type ScheduleChange = z.infer<typeof scheduleChangeSchema>;
@@ -51,7 +68,8 @@ export const scheduleRunSchema = z.object({
 export const scheduleSchema = scheduleChangeSchema
   .extend({
     id: z.number().int(),
-    packName: z.string(),
+    /** of the pack, the view or the watch report */
+    whatName: z.string(),
     /** moments of the next three runs; none while it is held */
     next: z.array(z.string()),
     /** the latest first */

@@ -12,10 +12,10 @@ export async function listSchedules(application: Application, values: Values): P
   const { schedules } = await application.schedules.list(id);
   return {
     title: `${name}\n${schedules.length} ${schedules.length === 1 ? 'schedule' : 'schedules'}`,
-    headings: ['schedule', 'pack', 'next', 'last run', 'result'],
-    rows: schedules.map(({ name: words, packName, next, runs, isHeld }) => [
+    headings: ['schedule', 'sends', 'next', 'last run', 'result'],
+    rows: schedules.map(({ name: words, whatName, next, runs, isHeld }) => [
       words,
-      packName,
+      whatName,
       isHeld ? 'held' : (next[0] ?? 'never'),
       runs[0]?.due ?? '',
       runs[0] ? `${runs[0].state}: ${runs[0].note}` : '',

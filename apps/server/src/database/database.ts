@@ -31,6 +31,7 @@ import { schedules } from './migrations/0023-schedules.ts';
 import { companyGroups } from './migrations/0024-company-groups.ts';
 import { companyRuns } from './migrations/0025-company-runs.ts';
 import { packShares } from './migrations/0026-pack-shares.ts';
+import { scheduledWork } from './migrations/0027-scheduled-work.ts';
 import { defineModels, type Models } from './models.ts';
 
 const MIGRATIONS = [
@@ -60,6 +61,7 @@ const MIGRATIONS = [
   companyGroups,
   companyRuns,
   packShares,
+  scheduledWork,
 ];
 type Bindings = readonly (string | number | Buffer | null)[];
 

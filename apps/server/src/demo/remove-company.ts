@@ -22,6 +22,7 @@ const DELETIONS = [
   'DELETE FROM holidays WHERE company_id = $1',
   'DELETE FROM mail_log WHERE message_id IN (SELECT id FROM mail_messages WHERE company_id = $1)',
   'DELETE FROM mail_attachments WHERE message_id IN (SELECT id FROM mail_messages WHERE company_id = $1)',
+  'DELETE FROM mail_files WHERE company_id = $1',
   'DELETE FROM mail_messages WHERE company_id = $1',
   'DELETE FROM mail_lists WHERE company_id = $1',
   'DELETE FROM company_run_results WHERE company_id = $1',

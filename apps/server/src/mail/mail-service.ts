@@ -6,9 +6,11 @@ import type { Actor } from '../database/audit.ts';
 import { refused } from '../http/problem.ts';
 import { PACK_FILES, type PackIssues } from '../packs/index.ts';
 import type { MailLists } from './mail-lists.ts';
-import { type MailRow, type MailStore, messageDto } from './mail-store.ts';
+import { type MailFile, type MailRow, type MailStore, messageDto } from './mail-store.ts';
 import type { RawMail } from './mail-transport.ts';
 
+/** What the fields of a mail stand for; those that it does not have are absent. */
+export type MailFields = Partial<Readonly<Record<MailField, string>>>;
 /** What is set for the whole server. */
 export type MailSettings = {
   /** whether a mail server is set; without one messages stay in the outbox */
@@ -50,6 +52,7 @@ export class MailService {
     if (documents.length === 0) throw refused('The issue has none of these documents.', 'slices');
     const fields: Readonly<Record<MailField, string>> = {
       company: books.name,
+      name: issue.name,
       pack: issue.name,
       month: issue.monthName,
       issue: String(issue.number),
@@ -59,11 +62,7 @@ export class MailService {
     const attachments = documents.flatMap(({ slice }) => mail.formats.map((format) => ({ slice, format })));
     let bytes = 0;
     for (const each of attachments) bytes += (await issues.file({ company: companyId }, issueId, each)).content.length;
-    if (bytes > MOST_BYTES)
-      throw refused(
-        `The attachments have ${Math.ceil(bytes / 1_000_000)} MB; mail servers take ${MOST_BYTES / 1_000_000} MB. Choose fewer formats, or send the link alone.`,
-        'formats',
-      );
+    refuseTooLarge(bytes);
     await store.add(
       {
         companyId,
@@ -73,11 +72,49 @@ export class MailService {
         text: filled(mail.text, { fields, path: 'text' }),
         issue: issueId,
         attachments,
+        files: [],
         state: settings.hasServer ? 'queued' : 'outbox',
       },
       actor,
     );
     return this.list(companyId, { issue: issueId, limit: 1000 });
+  }
+
+  /**
+   * Queues files that are of no issue, such as a view or a watch report.
+   * @param mail.more what follows the text, as it is
+   * @throws ProblemError 422 for an unknown field or list, no recipient, or files too large to be taken
+   */
+  async sendFiles(
+    companyId: number,
+    mail: Pick<MailIssue, 'key' | 'to' | 'lists' | 'subject' | 'text'> & {
+      readonly fields: MailFields;
+      readonly more: string;
+      readonly files: readonly MailFile[];
+    },
+  ): Promise<void> {
+    const { store, lists, actor, settings } = this.#parts;
+    refuseTooLarge(mail.files.reduce((sum, { content }) => sum + content.length, 0));
+    const text = filled(mail.text, { fields: mail.fields, path: 'text' });
+    await store.add(
+      {
+        companyId,
+        key: mail.key,
+        recipients: await lists.recipients(companyId, mail),
+        subject: filled(mail.subject, { fields: mail.fields, path: 'subject' }),
+        text: [text, mail.more].filter((part) => part !== '').join('\n\n'),
+        issue: null,
+        attachments: [],
+        files: mail.files,
+        state: settings.hasServer ? 'queued' : 'outbox',
+      },
+      actor,
+    );
+  }
+
+  /** The address of a page of a company. */
+  pageAddress(companyId: number, path: string): string {
+    return `${this.#parts.settings.url}/c/${companyId}/${path}`;
   }
 
   /** Whether a request queued its messages already. */
@@ -125,13 +162,10 @@ export class MailService {
     return { from: message.getEnvelope().from || from, to: row.recipient, raw: await message.build() };
   }
 
-  async #attachments({
-    id,
-    company_id: company,
-    issue_id: issue,
-  }: MailRow): Promise<{ filename: string; content: Buffer; contentType: string }[]> {
+  async #attachments(row: MailRow): Promise<{ filename: string; content: Buffer; contentType: string }[]> {
     const { store, issues } = this.#parts;
-    if (issue === null) return [];
+    const { id, company_id: company, issue_id: issue } = row;
+    if (issue === null) return (await store.files(row)).map(({ name, type, content }) => ({ filename: name, content, contentType: type }));
     const files: { filename: string; content: Buffer; contentType: string }[] = [];
     for (const attachment of await store.attachments(id)) {
       const { content, name } = await issues.file({ company }, issue, attachment);
@@ -141,10 +175,20 @@ export class MailService {
   }
 }
 
+function refuseTooLarge(bytes: number): void {
+  if (bytes > MOST_BYTES)
+    throw refused(
+      `The attachments have ${Math.ceil(bytes / 1_000_000)} MB; mail servers take ${MOST_BYTES / 1_000_000} MB. Choose fewer formats, or send the link alone.`,
+      'formats',
+    );
+}
+
 /** A text with its fields filled in. @throws ProblemError 422 for a field that does not exist, with those that do */
-function filled(text: string, { fields, path }: { readonly fields: Readonly<Record<MailField, string>>; readonly path: string }): string {
+export function filled(text: string, { fields, path }: { readonly fields: MailFields; readonly path: string }): string {
   return text.replaceAll(FIELD, (_, name: string) => {
-    if (Object.hasOwn(fields, name)) return fields[name as MailField];
-    throw refused(`There is no field {${name}}. Use ${MAIL_FIELDS.map((field) => `{${field}}`).join(', ')}.`, path);
+    const value = Object.hasOwn(fields, name) ? fields[name as MailField] : undefined;
+    if (value !== undefined) return value;
+    const known = MAIL_FIELDS.filter((field) => field in fields);
+    throw refused(`There is no field {${name}} here. Use ${known.map((field) => `{${field}}`).join(', ')}.`, path);
   });
 }

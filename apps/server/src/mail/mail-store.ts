@@ -7,10 +7,13 @@ import type { Database } from '../database/database.ts';
 import { notFound, ProblemError } from '../http/problem.ts';
 
 export type Attachment = { readonly slice: string; readonly format: PackFormat };
+/** A file that is mailed and is none of an issue. */
+export type MailFile = { readonly name: string; readonly type: string; readonly content: Buffer };
 /** A message for one address. */
 export type MailRow = {
   readonly id: number;
   readonly company_id: number;
+  readonly key: string;
   readonly message_id: string;
   readonly recipient: string;
   readonly subject: string;
@@ -30,8 +33,11 @@ type NewMail = {
   readonly recipients: readonly string[];
   readonly subject: string;
   readonly text: string;
-  readonly issue: number;
+  /** null for what is no issue */
+  readonly issue: number | null;
   readonly attachments: readonly Attachment[];
+  /** files of its own, kept with the messages */
+  readonly files: readonly MailFile[];
   readonly state: 'queued' | 'outbox';
 };
 
@@ -47,7 +53,7 @@ export class MailStore {
   }
 
   /** Adds a message for each recipient; those that the same request added before are left as they are. */
-  async add({ companyId, key, recipients, subject, text, issue, attachments, state }: NewMail, actor: Actor): Promise<void> {
+  async add({ companyId, key, recipients, subject, text, issue, attachments, files, state }: NewMail, actor: Actor): Promise<void> {
     const at = actor.now().toISOString();
     await this.#database.write(async (transaction) => {
       let added = 0;
@@ -78,12 +84,22 @@ export class MailStore {
           transaction,
         );
       }
-      if (added > 0)
-        await recordAudit(
-          this.#database,
-          { companyId, actor, action: 'mail.send', subject: `issue ${issue}`, details: { subject, recipients } },
+      if (added === 0) return;
+      for (const [position, { name, type, content }] of files.entries())
+        await this.#database.run(
+          'INSERT INTO mail_files (company_id, key, position, name, type, content) VALUES ($1, $2, $3, $4, $5, $6) ON CONFLICT DO NOTHING',
+          [companyId, key, position, name, type, content],
           transaction,
         );
+      await recordAudit(
+        this.#database,
+        {
+          ...{ companyId, actor, action: 'mail.send' },
+          subject: issue === null ? subject : `issue ${issue}`,
+          details: { subject, recipients },
+        },
+        transaction,
+      );
     });
   }
 
@@ -198,6 +214,15 @@ export class MailStore {
       id,
     ]);
   }
+
+  /** Files of messages that are of no issue. */
+  files({ company_id: company, key }: Pick<MailRow, 'company_id' | 'key'>): Promise<MailFile[]> {
+    return this.#database.select<MailFile>(
+      'SELECT name, type, content FROM mail_files WHERE company_id = $1 AND key = $2 ORDER BY position',
+      [company, key],
+    );
+  }
+
   log(id: number): Promise<{ at: string; what: string }[]> {
     return this.#database.select<{ at: string; what: string }>('SELECT at, what FROM mail_log WHERE message_id = $1 ORDER BY id', [id]);
   }

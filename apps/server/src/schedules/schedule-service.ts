@@ -1,4 +1,4 @@
-import type { ScheduleChange, ScheduleDto, ScheduleListDto } from '@wise-margin/contract';
+import type { PackFormat, ScheduleChange, ScheduleDto, ScheduleListDto } from '@wise-margin/contract';
 import {
   longPeriodName,
   nextRuns,
@@ -11,15 +11,16 @@ import {
   wallTime,
 } from '@wise-margin/core';
 
-import { type Books, type BooksCache, periodCode, periodStates } from '../companies/index.ts';
+import { type Books, type BooksCache, periodCode, periodStates, typedAccounts } from '../companies/index.ts';
 import type { Actor } from '../database/audit.ts';
 import type { Database } from '../database/database.ts';
 import type { FindingList } from '../findings/index.ts';
 import { ProblemError, refused } from '../http/problem.ts';
-import type { MailService } from '../mail/index.ts';
-import { type PackService, type PackStore, unmetCondition } from '../packs/index.ts';
+import { filled, type MailService } from '../mail/index.ts';
+import { type PackService, unmetCondition } from '../packs/index.ts';
 import type { StatementService } from '../statements/index.ts';
 import { readHolidays } from './holidays-file.ts';
+import { refuseOtherFormats, type ScheduledMail } from './scheduled-mail.ts';
 import type { RunOutcome, ScheduleStore, StoredSchedule } from './schedule-store.ts';
 
 const NEXT_SHOWN = 3;
@@ -31,7 +32,7 @@ type Parts = {
   readonly booksCache: BooksCache;
   readonly store: ScheduleStore;
   readonly packs: PackService;
-  readonly packStore: PackStore;
+  readonly scheduledMail: ScheduledMail;
   readonly mail: MailService;
   readonly statements: StatementService;
   readonly findingList: FindingList;
@@ -39,7 +40,7 @@ type Parts = {
 };
 type Due = { readonly schedule: StoredSchedule; readonly run: ScheduledRun };
 
-/** Packs that are issued and mailed by themselves. Every time a schedule names is run once, whatever the server or the clock did meanwhile. */
+/** Packs that are issued and mailed by themselves, views that are mailed, and watch reports. Every time a schedule names is run once, whatever the server or the clock did meanwhile. */
 export class ScheduleService {
   readonly #parts: Parts;
 
@@ -48,8 +49,7 @@ export class ScheduleService {
   }
 
   async list(companyId: number): Promise<ScheduleListDto> {
-    const { store, packStore, actor } = this.#parts;
-    const packs = new Map((await packStore.list(companyId)).map(({ key, name }) => [key, name]));
+    const { store, actor } = this.#parts;
     const holidays = await store.holidays(companyId);
     const schedules: ScheduleDto[] = [];
     for (const { companyId: _, handledThrough, ...stored } of await store.list(companyId)) {
@@ -57,7 +57,7 @@ export class ScheduleService {
       const next = stored.isHeld ? [] : nextRuns(timesOf(stored, holidays), after, NEXT_SHOWN);
       schedules.push({
         ...stored,
-        packName: packs.get(stored.pack) ?? stored.pack,
+        whatName: await this.#nameOrGone(companyId, stored),
         next: next.map(({ at }) => new Date(at).toISOString()),
         runs: await store.runs(stored.id),
       });
@@ -65,10 +65,17 @@ export class ScheduleService {
     return { schedules, holidays };
   }
 
-  /** Saves a schedule. @throws ProblemError 404 for a pack that is not there, 422 for nobody to mail to */
+  /** Saves a schedule. @throws ProblemError 404 for a pack or view that is not there, 422 for nobody to mail to, an unknown field, account or format */
   async save(companyId: number, id: number | null, change: ScheduleChange): Promise<ScheduleListDto> {
-    const { store, packStore, actor } = this.#parts;
-    await packStore.of({ company: companyId, pack: change.pack });
+    const { booksCache, store, scheduledMail, actor } = this.#parts;
+    const { what, subject, text } = change;
+    const name = await scheduledMail.nameOf(companyId, what);
+    const books = await booksCache.of(companyId);
+    const fields = scheduledMail.fieldsOf(companyId, what, { name, company: books.name, month: '' });
+    filled(subject, { fields, path: 'subject' });
+    filled(text, { fields, path: 'text' });
+    refuseOtherFormats(what, change.formats);
+    if (what.kind === 'watch' && what.watch.kind === 'postings') typedAccounts(books, what.watch.accounts);
     if (change.to.length === 0 && change.lists.length === 0)
       throw refused('Nobody is named. Enter at least one address, or choose a list.', 'to');
     await store.save(companyId, id, { change, actor });
@@ -148,19 +155,56 @@ export class ScheduleService {
       throw refused(`${run.date} is outside the fiscal years of ${books.name}. Add the fiscal year on Ledger.`);
     const why = await this.#unmet(books, { schedule, period });
     if (why !== '') return { state: 'skipped', note: why, issue: null };
-    const place = { company: books.id, pack: schedule.pack, month: periodAt(books.calendar, period).key };
+    const { what } = schedule;
+    if (what.kind !== 'pack') return this.#mailFiles({ books, schedule, run, period });
+    const place = { company: books.id, pack: what.pack, month: periodAt(books.calendar, period).key };
     const by: Actor = { name: `Schedule ${schedule.name}`, now: actor.now };
     let tries = 1;
     for (;;) {
       try {
         const { id, number } = await packs.issue(place, { by, day: run.date });
-        const { to, lists, subject, text, formats } = schedule;
+        const { to, lists, subject, text } = schedule;
+        // a schedule of a pack has the formats of packs alone
+        const formats = schedule.formats as PackFormat[];
         await mail.sendIssue(books.id, id, { key: keyOf({ schedule, run }), to, lists, subject, text, formats });
         return { state: 'done', note: `${longPeriodName(books.calendar, period)}, issue ${number}`, issue: id };
       } catch (error) {
         if (!(error instanceof ProblemError) || error.status !== CHANGED_MEANWHILE || tries >= MOST_TRIES) throw error;
         tries += 1;
       }
+    }
+  }
+
+  /** Mails a view, or a watch report that has something to say. */
+  async #mailFiles(asked: {
+    readonly books: Books;
+    readonly schedule: StoredSchedule;
+    readonly run: ScheduledRun;
+    readonly period: PeriodIndex;
+  }): Promise<RunOutcome> {
+    const { store, mail, scheduledMail } = this.#parts;
+    const { books, schedule, run } = asked;
+    const { what, to, lists, subject, text } = schedule;
+    const since = await store.lastKnown(schedule.id, run.at);
+    const prepared =
+      what.kind === 'view'
+        ? await scheduledMail.view(what.view, { ...asked, since })
+        : what.kind === 'watch'
+          ? await scheduledMail.watch(what.watch, { ...asked, since })
+          : null;
+    if (prepared === null) return { state: 'skipped', note: 'Nothing to report', issue: null };
+    const { note, ...content } = prepared;
+    await mail.sendFiles(books.id, { key: keyOf({ schedule, run }), to, lists, subject, text, ...content });
+    return { state: 'done', note, issue: null };
+  }
+
+  /** The name of what is sent, or its key when it was deleted. */
+  async #nameOrGone(companyId: number, { what }: Pick<StoredSchedule, 'what'>): Promise<string> {
+    try {
+      return await this.#parts.scheduledMail.nameOf(companyId, what);
+    } catch (error) {
+      if (!(error instanceof ProblemError)) throw error;
+      return what.kind === 'pack' ? what.pack : what.kind === 'view' ? what.view : '';
     }
   }
 

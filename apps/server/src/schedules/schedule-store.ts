@@ -68,7 +68,7 @@ export class ScheduleStore {
             transaction,
           );
       }
-      const details = { isHeld, pack: change.pack, to: change.to, lists: change.lists };
+      const details = { isHeld, what: change.what, to: change.to, lists: change.lists };
       await recordAudit(this.#database, { companyId, actor, action: 'schedule.save', subject: change.name, details }, transaction);
       return made!;
     });
@@ -108,6 +108,15 @@ export class ScheduleStore {
         transaction,
       ),
     );
+  }
+
+  /** The last run before a moment that was finished as it should: what came until then is known; null for the first. */
+  async lastKnown(id: number, before: number): Promise<number | null> {
+    const [row] = await this.#database.select<{ at: string | null }>(
+      `SELECT max(due_at) AS at FROM schedule_runs WHERE schedule_id = $1 AND state IN ('done', 'skipped') AND due_at < $2`,
+      [id, new Date(before).toISOString()],
+    );
+    return row?.at ? Date.parse(row.at) : null;
   }
 
   /** Runs that were under way when the server stopped. */

@@ -1,4 +1,4 @@
-import { PACK_FORMATS, type PackListDto, type ScheduleChange } from '@wise-margin/contract';
+import type { MailListDto, PackListDto, ScheduleChange, ScheduledWork, ScheduleFormat, ViewListDto, Watch } from '@wise-margin/contract';
 import { type ReactNode, useId } from 'react';
 
 import { useCompany } from '../data/company.ts';
@@ -14,7 +14,29 @@ const BUSINESS_DAYS = [
 ];
 const ordinal = (day: number): string => `${day}${['th', 'st', 'nd', 'rd'][day % 10 > 3 || Math.floor(day / 10) === 1 ? 0 : day % 10]}`;
 const DAYS = Array.from({ length: 31 }, (_, at) => [`dayOfMonth ${at + 1}`, at === 30 ? '31st (or last day)' : ordinal(at + 1)] as const);
-const FORMAT_NAMES = { pdf: 'PDF', docx: 'DOCX', xlsx: 'XLSX', html: 'HTML' } as const;
+const FORMAT_NAMES = { pdf: 'PDF', docx: 'DOCX', xlsx: 'XLSX', html: 'HTML', csv: 'CSV' } as const;
+/** Formats that a kind of work is written in; a watch report always has its table as CSV. */
+const FORMATS: Readonly<Record<ScheduledWork['kind'], readonly ScheduleFormat[]>> = {
+  pack: ['pdf', 'docx', 'xlsx', 'html'],
+  view: ['pdf', 'docx', 'xlsx', 'csv'],
+  watch: [],
+};
+const WATCHES: readonly (readonly [Watch['kind'], string])[] = [
+  ['postings', 'postings to accounts'],
+  ['tieOuts', 'tie-outs that fail'],
+  ['drafts', 'draft entries'],
+];
+const EVERY = 'everyBusinessDay';
+const dayKey = (day: ScheduleChange['day']): string => (day.kind === EVERY ? EVERY : `${day.kind} ${day.number}`);
+const workKey = (what: ScheduledWork): string =>
+  what.kind === 'pack' ? `pack ${what.pack}` : what.kind === 'view' ? `view ${what.view}` : `watch ${what.watch.kind}`;
+function workOf(key: string): ScheduledWork {
+  const at = key.indexOf(' ');
+  const [kind, value] = [key.slice(0, at), key.slice(at + 1)];
+  if (kind === 'pack') return { kind, pack: value };
+  if (kind === 'view') return { kind, view: value };
+  return { kind: 'watch', watch: value === 'postings' ? { kind: value, accounts: '' } : { kind: value as 'tieOuts' | 'drafts' } };
+}
 /** Zones by their names; the browser’s own first. */
 const zones = (): string[] => {
   const own = Intl.DateTimeFormat().resolvedOptions().timeZone;
@@ -27,31 +49,39 @@ const timeText = (minutes: number): string =>
 export function ScheduleSentence({
   schedule,
   packs,
+  views,
+  lists,
   to,
   setTo,
   set,
 }: {
   readonly schedule: ScheduleChange;
   readonly packs: PackListDto;
+  readonly views: ViewListDto;
+  readonly lists: readonly MailListDto[];
   /** the addresses as they are typed */
   readonly to: string;
   readonly setTo: (to: string) => void;
   readonly set: (schedule: ScheduleChange) => void;
 }) {
-  const { day, condition } = schedule;
+  const { day, condition, what } = schedule;
+  const formats = FORMATS[what.kind];
   return (
     <div className="leading-9">
-      On the{' '}
+      On {day.kind === EVERY ? '' : 'the '}
       <Pick
         label="Day"
-        value={`${day.kind} ${day.number}`}
-        options={[...BUSINESS_DAYS, ...DAYS]}
+        value={dayKey(day)}
+        options={[[EVERY, 'every business day'], ...BUSINESS_DAYS, ...DAYS]}
         set={(key) => {
           const [kind, number] = key.split(' ');
-          set({ ...schedule, day: { kind: kind as typeof day.kind, number: Number(number) } });
+          set({
+            ...schedule,
+            day: kind === EVERY ? { kind } : { kind: kind as 'businessDay' | 'dayOfMonth', number: Number(number) },
+          });
         }}
       />{' '}
-      of every month at{' '}
+      {day.kind === EVERY ? '' : 'of every month '}at{' '}
       <input
         type="time"
         aria-label="Time"
@@ -68,13 +98,33 @@ export function ScheduleSentence({
         options={zones().map((zone) => [zone, zone.replaceAll('_', ' ')] as const)}
         set={(zone) => set({ ...schedule, zone })}
       />
-      , issue{' '}
-      <Pick
-        label="Pack"
-        value={schedule.pack}
-        options={packs.map(({ key, name }) => [key, name] as const)}
-        set={(pack) => set({ ...schedule, pack })}
-      />{' '}
+      , {what.kind === 'pack' ? 'issue' : what.kind === 'view' ? 'write' : 'watch'}{' '}
+      <select
+        aria-label="What"
+        className="sentence-field max-w-72"
+        value={workKey(what)}
+        onChange={({ target }) => {
+          const next = workOf(target.value);
+          set({ ...schedule, what: next, formats: next.kind === what.kind ? schedule.formats : FORMATS[next.kind].slice(0, 1) });
+        }}
+      >
+        <WorkOptions label="Packs" options={packs.map(({ key, name }) => [`pack ${key}`, name])} />
+        <WorkOptions label="Views" options={views.map(({ key, name }) => [`view ${key}`, name])} />
+        <WorkOptions label="Watch reports" options={WATCHES.map(([kind, words]) => [`watch ${kind}`, words])} />
+      </select>{' '}
+      {what.kind === 'watch' && what.watch.kind === 'postings' ? (
+        <>
+          <input
+            aria-label="Watched accounts"
+            className="sentence-field w-44"
+            placeholder="1990, 6900-6999"
+            value={what.watch.accounts}
+            onChange={({ target: { value } }) =>
+              set({ ...schedule, what: { kind: 'watch', watch: { kind: 'postings', accounts: value } } })
+            }
+          />{' '}
+        </>
+      ) : null}
       for{' '}
       <Pick
         label="Month"
@@ -85,9 +135,9 @@ export function ScheduleSentence({
         ]}
         set={(of) => set({ ...schedule, of: of as ScheduleChange['of'] })}
       />{' '}
-      and mail{' '}
+      and mail {what.kind === 'watch' ? 'what there is to say ' : ''}
       <span role="group" aria-label="Attach" className="inline-flex gap-2">
-        {PACK_FORMATS.map((format) => (
+        {formats.map((format) => (
           <label key={format} className="inline-flex items-center gap-1">
             <input
               type="checkbox"
@@ -109,6 +159,23 @@ export function ScheduleSentence({
         value={to}
         onChange={({ target: { value } }) => setTo(value)}
       />
+      {lists.length === 0 ? null : (
+        <span role="group" aria-label="Lists" className="ml-2 inline-flex gap-2">
+          {lists.map(({ name, addresses }) => (
+            <label key={name} className="inline-flex items-center gap-1">
+              <input
+                type="checkbox"
+                className="accent-copper"
+                checked={schedule.lists.includes(name)}
+                onChange={({ target: { checked } }) =>
+                  set({ ...schedule, lists: checked ? [...schedule.lists, name] : schedule.lists.filter((each) => each !== name) })
+                }
+              />
+              {name} ({addresses.length})
+            </label>
+          ))}
+        </span>
+      )}
       ,{' '}
       <Pick
         label="Only if"
@@ -135,6 +202,18 @@ export function ScheduleSentence({
       ) : null}
       .
     </div>
+  );
+}
+
+function WorkOptions({ label, options }: { readonly label: string; readonly options: readonly (readonly [string, string])[] }) {
+  return (
+    <optgroup label={label}>
+      {options.map(([key, words]) => (
+        <option key={key} value={key}>
+          {words}
+        </option>
+      ))}
+    </optgroup>
   );
 }
 

@@ -1,21 +1,23 @@
-import type { ScheduleChange, ScheduleDto } from '@wise-margin/contract';
+import type { MailListDto, PackListDto, ScheduleChange, ScheduleDto, ViewListDto } from '@wise-margin/contract';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 
 import { useAsOf, useCompany } from '../data/company.ts';
+import { useMailLists } from '../data/use-mail.ts';
 import { usePacks } from '../data/use-packs.ts';
 import { useSchedules } from '../data/use-schedules.ts';
+import { useViews } from '../data/use-views.ts';
 import { momentWords } from '../ui/date-words.ts';
 import { Page } from '../ui/page.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
 import { addressesOf } from './mail-dialog.tsx';
 import { ScheduleSentence } from './schedule-sentence.tsx';
 
-const RUN_WORDS = { running: 'Running', done: 'Issued and mailed', skipped: 'Skipped', failed: 'Failed' } as const;
+const RUN_WORDS = { running: 'Running', done: 'Mailed', skipped: 'Skipped', failed: 'Failed' } as const;
 const newSchedule = (): ScheduleChange => ({
   name: 'Monthly review',
-  pack: 'monthly-review',
+  what: { kind: 'pack', pack: 'monthly-review' },
   of: 'monthBefore',
   day: { kind: 'businessDay', number: 4 },
   minutes: 450,
@@ -23,24 +25,27 @@ const newSchedule = (): ScheduleChange => ({
   condition: { kind: 'always' },
   to: [],
   lists: [],
-  subject: '{pack}, {month}',
-  text: 'The {pack} of {company} for {month} is attached.\n\nOpen it in Wise Margin: {link}',
+  subject: '{name}, {month}',
+  text: 'The {name} of {company} for {month} is attached.\n\nOpen it in Wise Margin: {link}',
   formats: ['pdf'],
   isHeld: false,
 });
 
-/** Packs that are issued and mailed by themselves: each a sentence that is its form, with its next runs. */
+/** Packs, views and watch reports that are mailed by themselves: each a sentence that is its form, with its next runs. */
 export default function SchedulesPage() {
   const company = useCompany();
   const [asOf] = useAsOf();
   const packs = usePacks(company.id, asOf);
+  const views = useViews(company.id);
+  const lists = useMailLists(company.id);
   const schedules = useSchedules(company.id);
   const [isAdding, setAdding] = useState(false);
   const list = schedules.data?.schedules ?? [];
+  const choices = packs.data && views.data && lists.data ? { packs: packs.data, views: views.data, lists: lists.data } : null;
   return (
     <Page
       title="Schedules"
-      words="Packs that are issued and mailed by themselves"
+      words="Packs, views and watch reports that are mailed by themselves"
       actions={
         <>
           <Link className="button" to={`/c/${company.id}/packs/outbox`}>
@@ -54,10 +59,12 @@ export default function SchedulesPage() {
     >
       {schedules.isError ? <Failure error={schedules.error} retry={() => void schedules.refetch()} /> : null}
       {packs.isError ? <Failure error={packs.error} retry={() => void packs.refetch()} /> : null}
-      {schedules.isPending || packs.isPending ? <Loading what="the schedules" /> : null}
-      {schedules.data && packs.data ? (
+      {views.isError ? <Failure error={views.error} retry={() => void views.refetch()} /> : null}
+      {lists.isError ? <Failure error={lists.error} retry={() => void lists.refetch()} /> : null}
+      {schedules.isPending || packs.isPending || views.isPending || lists.isPending ? <Loading what="the schedules" /> : null}
+      {schedules.data && choices ? (
         <div className="mt-2 min-h-0 flex-1 overflow-y-auto pb-4" tabIndex={0} role="region" aria-label="Schedules">
-          {isAdding ? <Schedule key="new" schedule={null} packs={packs.data} schedules={schedules} done={() => setAdding(false)} /> : null}
+          {isAdding ? <Schedule key="new" schedule={null} choices={choices} schedules={schedules} done={() => setAdding(false)} /> : null}
           {list.length === 0 && !isAdding ? (
             <Empty
               title="No schedules yet"
@@ -67,14 +74,15 @@ export default function SchedulesPage() {
                 </button>
               }
             >
-              A schedule issues a pack on a day of every month and mails it, such as on the fourth business day at 7:30 AM.
+              A schedule mails a pack or a view on a day of every month, such as on the fourth business day at 7:30 AM, or watches the
+              ledger and mails when it has something to say.
             </Empty>
           ) : null}
           {list.map((schedule) => (
             <Schedule
               key={`${schedule.id} ${JSON.stringify({ ...schedule, next: 0, runs: 0 })}`}
               schedule={schedule}
-              packs={packs.data}
+              choices={choices}
               schedules={schedules}
               done={() => undefined}
             />
@@ -87,15 +95,17 @@ export default function SchedulesPage() {
 }
 
 type Schedules = ReturnType<typeof useSchedules>;
+/** What a schedule can send, and the lists of people it can send it to. */
+type Choices = { readonly packs: PackListDto; readonly views: ViewListDto; readonly lists: readonly MailListDto[] };
 
 function Schedule({
   schedule,
-  packs,
+  choices,
   schedules: { save, runNow, remove },
   done,
 }: {
   readonly schedule: ScheduleDto | null;
-  readonly packs: NonNullable<ReturnType<typeof usePacks>['data']>;
+  readonly choices: Choices;
   readonly schedules: Schedules;
   readonly done: () => void;
 }) {
@@ -114,7 +124,7 @@ function Schedule({
         value={draft.name}
         onChange={({ target }) => setDraft({ ...draft, name: target.value })}
       />
-      <ScheduleSentence schedule={draft} packs={packs} to={to} setTo={setTo} set={setDraft} />
+      <ScheduleSentence schedule={draft} {...choices} to={to} setTo={setTo} set={setDraft} />
       {save.isError && isOwn ? <Failure error={save.error} /> : null}
       {schedule === null ? null : (
         <p className="text-[13px] text-ink-soft">
@@ -125,8 +135,8 @@ function Schedule({
         <p className={`text-[13px] ${last.state === 'failed' ? 'text-brick' : 'text-ink-soft'}`}>
           Last run {momentWords(last.due)}: {RUN_WORDS[last.state]}
           {last.note === '' ? '' : `, ${last.note}`}{' '}
-          {last.issue === null ? null : (
-            <Link className="link" to={`/c/${company.id}/packs/${schedule!.pack}/${last.issue}`}>
+          {last.issue === null || schedule?.what.kind !== 'pack' ? null : (
+            <Link className="link" to={`/c/${company.id}/packs/${schedule.what.pack}/${last.issue}`}>
               Open
             </Link>
           )}
@@ -170,7 +180,7 @@ function Schedule({
   );
 }
 
-function changeOf({ id: _id, packName: _name, next: _next, runs: _runs, ...change }: ScheduleDto): ScheduleChange {
+function changeOf({ id: _id, whatName: _name, next: _next, runs: _runs, ...change }: ScheduleDto): ScheduleChange {
   return change;
 }
 

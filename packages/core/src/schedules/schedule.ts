@@ -1,15 +1,16 @@
 import { daysInMonth, type IsoDate, isoDate } from '../calendar/iso-date.ts';
-import { businessDayOf } from './business-days.ts';
+import { businessDayOf, businessDaysOf } from './business-days.ts';
 import { instantOf, wallTime } from './zoned-time.ts';
 
-/** The day of every month something is done on. */
+/** The day or days of every month something is done on. */
 export type ScheduleDay =
   /** by its number; negative numbers count from the end of the month */
   | { readonly kind: 'businessDay'; readonly number: number }
   /** 1 to 31; a shorter month has its last day */
-  | { readonly kind: 'dayOfMonth'; readonly number: number };
+  | { readonly kind: 'dayOfMonth'; readonly number: number }
+  | { readonly kind: 'everyBusinessDay' };
 
-/** When something is done every month. */
+/** When something is done every month, or every business day. */
 export type Schedule = {
   readonly day: ScheduleDay;
   /** since midnight, by the clock of the zone */
@@ -22,10 +23,18 @@ export type Schedule = {
 /** One time it is done: the moment, in milliseconds since 1970, and the day by the zone's clock. */
 export type ScheduledRun = { readonly at: number; readonly date: IsoDate };
 
-/** The day of a month that a schedule names; null in a month that has none. */
-export function scheduledDay({ day, holidays }: Pick<Schedule, 'day' | 'holidays'>, year: number, month: number): IsoDate | null {
-  if (day.kind === 'businessDay') return businessDayOf({ year, month }, { number: day.number, holidays });
-  return isoDate(year, month, Math.min(day.number, daysInMonth(year, month)));
+/** The days of a month that a schedule names, in order; a month may have none. */
+export function scheduledDays({ day, holidays }: Pick<Schedule, 'day' | 'holidays'>, year: number, month: number): IsoDate[] {
+  switch (day.kind) {
+    case 'businessDay': {
+      const date = businessDayOf({ year, month }, { number: day.number, holidays });
+      return date === null ? [] : [date];
+    }
+    case 'dayOfMonth':
+      return [isoDate(year, month, Math.min(day.number, daysInMonth(year, month)))];
+    case 'everyBusinessDay':
+      return businessDaysOf({ year, month }, holidays);
+  }
 }
 
 /** Every time after a moment and up to another, in order. */
@@ -37,10 +46,10 @@ export function runsBetween(schedule: Schedule, { after, until }: { readonly aft
     const [year, number] = [Math.floor(month / 12), (month % 12) + 1];
     const key = isoDate(year, number, 1).slice(0, 7);
     if (key > last) return runs;
-    const date = scheduledDay(schedule, year, number);
-    if (date === null) continue;
-    const at = instantOf(date, schedule.minutes, schedule.zone);
-    if (at > after && at <= until) runs.push({ at, date });
+    for (const date of scheduledDays(schedule, year, number)) {
+      const at = instantOf(date, schedule.minutes, schedule.zone);
+      if (at > after && at <= until) runs.push({ at, date });
+    }
   }
 }
 
@@ -52,12 +61,12 @@ export function nextRuns(schedule: Schedule, after: number, count: number): Sche
   const runs: ScheduledRun[] = [];
   const first = monthOf(wallTime(after, schedule.zone).date);
   for (let month = first; month < first + MOST_MONTHS && runs.length < count; month += 1) {
-    const date = scheduledDay(schedule, Math.floor(month / 12), (month % 12) + 1);
-    if (date === null) continue;
-    const at = instantOf(date, schedule.minutes, schedule.zone);
-    if (at > after) runs.push({ at, date });
+    for (const date of scheduledDays(schedule, Math.floor(month / 12), (month % 12) + 1)) {
+      const at = instantOf(date, schedule.minutes, schedule.zone);
+      if (at > after) runs.push({ at, date });
+    }
   }
-  return runs;
+  return runs.slice(0, count);
 }
 
 /** Months since the year 0. */

@@ -33,6 +33,12 @@ describe('ten years of days', () => {
   it.each([1, 4, 10, 20, -1, -3])('on business day %i', (number) => {
     expect(days({ kind: 'businessDay', number })).toEqual(daysByRule({ byweekday: WORKDAYS, bysetpos: number }));
   });
+  it('on every business day', () => {
+    const weekdays = new RRule({ freq: RRule.WEEKLY, dtstart: new Date(START), until: new Date(END - 1), byweekday: WORKDAYS });
+    expect(days({ kind: 'everyBusinessDay' })).toEqual(weekdays.all().map((date) => date.toISOString().slice(0, 10)));
+    const next = nextRuns(schedule({ kind: 'everyBusinessDay' }, { holidays: new Set(['2026-11-26']) }), Date.UTC(2026, 10, 25), 3);
+    expect(next.map(({ date }) => date)).toEqual(['2026-11-25', '2026-11-27', '2026-11-30']);
+  });
   it.each([1, 15, 28])('on day %i', (number) => {
     expect(days({ kind: 'dayOfMonth', number })).toEqual(daysByRule({ bymonthday: number }));
   });
