@@ -156,7 +156,10 @@ describe('benchmarks', () => {
   const put = (line: string, value: number | null) => server.send('PUT', `${company}/benchmarks`, { line, kind: 'industry', value });
   it('stand in every view that has the line, compared in the line’s own unit', async () => {
     expect((await statement('ratios')).columns.some(({ kind }) => kind === 'benchmark')).toBe(false);
-    expect((await put('current_ratio', 2.5)).body).toEqual([{ line: 'current_ratio', kind: 'industry', value: 2.5 }]);
+    const changedBy = ['Tern Island'];
+    expect((await put('current_ratio', 2.5)).body).toEqual([
+      { line: 'current_ratio', kind: 'industry', value: 2.5, scope: 'company', changedBy },
+    ]);
     await put('gross_profit', 0.45);
     const ratios = await statement('ratios');
     expect(cellAt(ratios, 'current_ratio', 'month.benchmark')).toEqual({ kind: 'ratio', value: 2.5, unit: 'times' });
@@ -165,7 +168,7 @@ describe('benchmarks', () => {
     const vertical = await statement('vertical');
     expect(cellAt(vertical, 'gross_profit', 'month.above')).toMatchObject({ kind: 'ratio', unit: 'points' });
     expect((await put('current_ratio', null)).body).toEqual([
-      { line: 'gross_profit', kind: 'industry', value: 0.45 },
+      { line: 'gross_profit', kind: 'industry', value: 0.45, scope: 'company', changedBy },
     ] satisfies BenchmarkDto[]);
     await put('gross_profit', null);
     expect((await statement('vertical')).columns.some(({ kind }) => kind === 'benchmark')).toBe(false);

@@ -247,11 +247,11 @@ describe('what people say about a finding', () => {
 describe('materiality limits', () => {
   it('are suggested until they are set, and on record', async () => {
     const before = await server.get<CompanyMaterialityDto>(`${at}/materiality`);
-    expect([before.isSuggested, before.materiality.month.amount]).toEqual([true, 400_000]);
+    expect([before.source, before.materiality.month.amount]).toEqual(['suggested', 400_000]);
     expect(before.lines.map(({ name }) => name)).toContain('Freight in');
     const many = (await findings()).count;
     const set = await server.send('PUT', `${at}/materiality`, limits({ amount: 1_500_000 }));
-    expect([set.status, (set.body as CompanyMaterialityDto).isSuggested]).toEqual([200, false]);
+    expect([set.status, (set.body as CompanyMaterialityDto).source]).toEqual([200, 'company']);
     expect((await findings()).count).toBeLessThan(many);
     const trail = await server.get<{ events: { words: string }[] }>(`${at}/audit?limit=5`);
     expect(trail.events[0]!.words).toBe('Materiality limits changed');

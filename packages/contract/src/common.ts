@@ -27,6 +27,10 @@ const ruleWeightSchema = z.enum(['single', 'double']);
 /** The rules at a line's amounts: above them, below them, or both. */
 export const lineRuleSchema = z.object({ above: ruleWeightSchema.exactOptional(), below: ruleWeightSchema.exactOptional() });
 
+/** Whom something is kept for: one company, or every company that has not its own. */
+export const scopeSchema = z.enum(['company', 'all']);
+export type Scope = z.infer<typeof scopeSchema>;
+
 /** RFC 9457 problem details, with the fields at fault. */
 export const problemSchema = z
   .object({

@@ -1,7 +1,7 @@
 import { COMPARISONS } from '@wise-margin/core';
 import { z } from 'zod';
 
-import { filterQuerySchema, minorSchema, periodKeySchema } from './common.ts';
+import { filterQuerySchema, minorSchema, periodKeySchema, scopeSchema } from './common.ts';
 
 export const findingComparisonSchema = z.enum(COMPARISONS);
 export const findingSpanSchema = z.enum(['month', 'yearToDate']);
@@ -37,13 +37,18 @@ export type LimitDto = z.infer<typeof limitSchema>;
 export const companyMaterialitySchema = z
   .object({
     materiality: materialitySchema,
-    /** whether they are the ones to begin with, from revenue, and nobody has set them */
-    isSuggested: z.boolean(),
+    /** the company's own, those for all companies, or until somebody sets any, suggested from revenue */
+    source: z.enum(['suggested', 'all', 'company']),
+    /** names of the companies with limits of their own */
+    changedBy: z.array(z.string()),
     /** what limits of their own can be set for */
     lines: z.array(z.object({ key: z.string(), name: z.string() })),
     classes: z.array(z.object({ key: z.string(), name: z.string() })),
   })
   .meta({ id: 'CompanyMateriality' });
+/** Limits as they are set, for one company or for every company without its own. */
+export const setMaterialitySchema = materialitySchema.extend({ scope: scopeSchema.default('company') });
+export type SetMateriality = z.input<typeof setMaterialitySchema>;
 export type CompanyMaterialityDto = z.infer<typeof companyMaterialitySchema>;
 /** How many findings some limits give in each month, before they are set. */
 export const materialityPreviewSchema = z

@@ -1,7 +1,7 @@
 import { PERIOD_STATES } from '@wise-margin/core';
 import { z } from 'zod';
 
-import { filterQuerySchema, filterSchema, lineRuleSchema, minorSchema, periodKeySchema } from './common.ts';
+import { filterQuerySchema, filterSchema, lineRuleSchema, minorSchema, periodKeySchema, scopeSchema } from './common.ts';
 import { displayQuery, displaySchema } from './display.ts';
 
 export const favorSchema = z.enum(['F', 'U']);
@@ -210,6 +210,8 @@ export const viewListSchema = z
       folder: z.string(),
       note: z.string(),
       isShipped: z.boolean(),
+      /** whom it is kept for; built-in ones for all */
+      scope: scopeSchema,
       shared: z.boolean(),
       owner: z.string(),
       starred: z.boolean(),

@@ -1,7 +1,7 @@
 import { ACCOUNT_CLASS_KEYS, CASH_FLOW_CATEGORIES, type ColumnSet, type Line, type LineSet, SPAN_KINDS } from '@wise-margin/core';
 import { z } from 'zod';
 
-import { filterSchema, lineRuleSchema, minorSchema, periodKeySchema } from './common.ts';
+import { filterSchema, lineRuleSchema, minorSchema, periodKeySchema, scopeSchema } from './common.ts';
 import { displayChoicesSchema } from './display.ts';
 import { packedGridSchema } from './statements.ts';
 
@@ -195,6 +195,12 @@ export const viewSchema = z
     display: displayChoicesSchema,
     choices: runChoicesSchema,
     isShipped: z.boolean(),
+    /** whom it is kept for; a company's own version of a view for all companies is the company's */
+    scope: scopeSchema,
+    /** whether it is a company's own version of a view for all companies */
+    isOwnVersion: z.boolean(),
+    /** names of the companies with a version of their own */
+    changedBy: z.array(z.string()),
     starred: z.boolean(),
     shared: z.boolean(),
     owner: z.string(),
@@ -222,10 +228,16 @@ export const newViewSchema = z.object({
   display: viewParts.display.default({}),
   choices: viewParts.choices.default({}),
   shared: viewParts.shared.default(false),
+  scope: scopeSchema.default('company'),
 });
 export type NewView = z.input<typeof newViewSchema>;
 /** What is left out stays as it is. `version` is the one that was opened: saving over another one is refused. */
-export const viewChangeSchema = z.object(viewParts).partial().extend({ version: z.number().int(), starred: z.boolean().optional() });
+export const viewChangeSchema = z.object(viewParts).partial().extend({
+  version: z.number().int(),
+  starred: z.boolean().optional(),
+  /** whom the change is for; left out, whom the view is kept for now */
+  scope: scopeSchema.optional(),
+});
 
 const namedAccount = { number: z.string(), name: z.string() };
 /** How the accounts of the chart stand in the lines of a statement. */

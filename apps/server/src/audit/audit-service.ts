@@ -94,7 +94,10 @@ export class AuditService {
     const select = async (sql: string) =>
       new Map((await this.#database.select<{ id: number; name: string }>(sql, [companyId])).map(({ id, name }) => [id, name]));
     const budgets = await select('SELECT id, name FROM budgets WHERE company_id = $1');
-    const views = await select('SELECT id, name FROM views WHERE company_id = $1');
+    const views = await select(
+      // a company's own version has the key of the view for all companies
+      'SELECT coalesce(version_of, id) AS id, name FROM views WHERE company_id = $1 OR company_id IS NULL ORDER BY company_id IS NOT NULL',
+    );
     return {
       budget: (id) => budgets.get(id) ?? `Budget ${id}`,
       view: (key) => shippedView(key)?.name ?? views.get(Number(key.replace(/\D+/g, ''))) ?? key,

@@ -32,6 +32,7 @@ import { companyGroups } from './migrations/0024-company-groups.ts';
 import { companyRuns } from './migrations/0025-company-runs.ts';
 import { packShares } from './migrations/0026-pack-shares.ts';
 import { scheduledWork } from './migrations/0027-scheduled-work.ts';
+import { forAllCompanies } from './migrations/0028-for-all-companies.ts';
 import { defineModels, type Models } from './models.ts';
 
 const MIGRATIONS = [
@@ -62,6 +63,7 @@ const MIGRATIONS = [
   companyRuns,
   packShares,
   scheduledWork,
+  forAllCompanies,
 ];
 type Bindings = readonly (string | number | Buffer | null)[];
 

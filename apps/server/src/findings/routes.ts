@@ -14,6 +14,7 @@ import {
   postingCheckQuerySchema,
   postingCheckSchema,
   setLineDriverSchema,
+  setMaterialitySchema,
   tieOutsQuerySchema,
   tieOutsSchema,
   varianceExplanationSchema,
@@ -147,7 +148,13 @@ function materialityRoutes({ booksCache, materiality, findingList, actor }: Find
       statement === 'income' ? [{ key, name }] : [],
     );
     const limits = await materiality.of(books);
-    return { ...limits, materiality: { ...limits.materiality, overrides: [...limits.materiality.overrides] }, lines, classes };
+    return {
+      ...limits,
+      changedBy: await materiality.changedBy(),
+      materiality: { ...limits.materiality, overrides: [...limits.materiality.overrides] },
+      lines,
+      classes,
+    };
   };
   return [
     route({
@@ -160,13 +167,20 @@ function materialityRoutes({ booksCache, materiality, findingList, actor }: Find
     route({
       method: 'put',
       path: MATERIALITY,
-      summary: 'Set the limits past which a variance is a finding',
-      request: { body: materialitySchema },
+      summary: 'Set the limits past which a variance is a finding, for one company or for every company without its own',
+      request: { body: setMaterialitySchema },
       response: companyMaterialitySchema,
       handle: async ({ path, body }) => {
         await materiality.set(await booksCache.of(path.company), body, actor);
         return answer(path.company);
       },
+    }),
+    route({
+      method: 'delete',
+      path: MATERIALITY,
+      summary: 'Take a company’s own limits back',
+      response: null,
+      handle: async ({ path }) => materiality.remove(await booksCache.of(path.company), actor),
     }),
     route({
       method: 'post',

@@ -58,7 +58,7 @@ export class StatementService {
   readonly #fitted = new WeakMap<Books, Map<ColumnSet, ColumnSet>>();
   readonly #quarters = new WeakMap<ColumnSet, ColumnSet>();
   readonly #shipped: Record<string, AskedView> = {};
-  readonly #saved = new Map<string, { readonly version: number; readonly view: AskedView }>();
+  readonly #saved = new Map<string, { readonly version: number; readonly savedAt: string | null; readonly view: AskedView }>();
 
   constructor(options: {
     readonly database: Database;
@@ -172,11 +172,11 @@ export class StatementService {
     const shipped = shippedView(key);
     if (shipped) return (this.#shipped[key] ??= { ...AS_USUAL, ...shipped, open: shipped.open });
     const saved = await this.#views.of(companyId, key, this.#actor);
-    const held = this.#saved.get(key);
-    if (held?.version === saved.version) return held.view;
+    const held = this.#saved.get(`${companyId} ${key}`);
+    if (held?.version === saved.version && held.savedAt === saved.savedAt) return held.view;
     const { name, note, lineSet, columnSet, display, choices } = saved;
     const view = { key, name, note, open: undefined, lineSet, columnSet, display, choices };
-    this.#saved.set(key, { version: saved.version, view });
+    this.#saved.set(`${companyId} ${key}`, { version: saved.version, savedAt: saved.savedAt, view });
     return view;
   }
 

@@ -9,11 +9,12 @@ import type {
   LineDriverDto,
   MaterialityDto,
   MaterialityPreviewDto,
+  SetMateriality,
   VarianceExplanationDto,
 } from '@wise-margin/contract';
 import type { Comparison, FindingSpan } from '@wise-margin/core';
 
-import { getJson, queryText, sendJson } from '../api/client.ts';
+import { getJson, queryText, sendDelete, sendJson } from '../api/client.ts';
 
 /** A finding by what it is kept under, and the months in view. */
 export type FindingPlace = {
@@ -102,10 +103,22 @@ export const useMateriality = (company: number) =>
 export function useSetMateriality(company: number) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (limits: MaterialityDto) => sendJson<CompanyMaterialityDto>('PUT', `/companies/${company}/materiality`, limits),
+    mutationFn: (limits: SetMateriality) => sendJson<CompanyMaterialityDto>('PUT', `/companies/${company}/materiality`, limits),
     onSuccess: async (limits) => {
       client.setQueryData(materialityKey(company), limits);
-      await client.invalidateQueries({ queryKey: ['findings', company] });
+      // limits for all companies are those of others too
+      await client.invalidateQueries({ queryKey: ['findings'] });
+    },
+  });
+}
+/** Takes a company's own limits back. */
+export function useRemoveMateriality(company: number) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: () => sendDelete(`/companies/${company}/materiality`),
+    onSuccess: async () => {
+      await client.invalidateQueries({ queryKey: materialityKey(company) });
+      await client.invalidateQueries({ queryKey: ['findings'] });
     },
   });
 }

@@ -1,11 +1,11 @@
-import type { CompanyMaterialityDto, LimitDto, MaterialityDto } from '@wise-margin/contract';
+import type { CompanyMaterialityDto, LimitDto, MaterialityDto, Scope } from '@wise-margin/contract';
 import { type Comparison, COMPARISONS, type FindingSpan } from '@wise-margin/core';
 import { comparisonWords } from '@wise-margin/presentation';
 import { X } from 'lucide-react';
 import { useId, useState } from 'react';
 
 import { useAsOf, useCompany } from '../data/company.ts';
-import { useMateriality, useMaterialityPreview, useSetMateriality } from '../data/use-findings.ts';
+import { useMateriality, useMaterialityPreview, useRemoveMateriality, useSetMateriality } from '../data/use-findings.ts';
 import { useViews } from '../data/use-views.ts';
 import { Choice } from '../ui/choice.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
@@ -14,6 +14,11 @@ const SPANS: readonly (readonly [FindingSpan, string])[] = [
   ['month', 'A month'],
   ['yearToDate', 'The year to date'],
 ];
+const SOURCE_WORDS: Readonly<Record<CompanyMaterialityDto['source'], string>> = {
+  suggested: 'They are suggested from the revenue of the last twelve months until you save your own.',
+  all: 'They are the limits for all companies.',
+  company: 'They are this company’s own.',
+};
 /** A limit as it is typed. */
 type Typed = { readonly amount: string; readonly percent: string; readonly passes: 'both' | 'either'; readonly least: string };
 type TypedSpans = Readonly<Record<FindingSpan, Typed>>;
@@ -65,6 +70,10 @@ function Limits({ asOf, limits }: { readonly asOf: string; readonly limits: Comp
   const preview = useMaterialityPreview(company.id, { asOf, comparison, materiality: read.ok ? read.materiality : null });
   const save = useSetMateriality(company.id);
   const views = useViews(company.id);
+  const remove = useRemoveMateriality(company.id);
+  const [scope, setScope] = useState<Scope>(limits.source === 'all' ? 'all' : 'company');
+  const others = limits.changedBy.filter((name) => name !== company.name);
+  const isOtherScope = limits.source !== 'suggested' && scope !== limits.source;
   const isChanged = read.ok && fingerprint(read.materiality) !== fingerprint(limits.materiality);
   const places = [
     ...limits.lines.map(({ key, name }) => [`line ${key}`, name] as const),
@@ -75,8 +84,8 @@ function Limits({ asOf, limits }: { readonly asOf: string; readonly limits: Comp
   return (
     <div className="min-h-0 flex-1 overflow-y-auto pb-4" tabIndex={0} role="region" aria-label="Materiality limits">
       <p className="max-w-5xl text-[14px] text-ink-soft">
-        A variance is a finding when it is past these limits.{' '}
-        {limits.isSuggested ? 'They are suggested from the revenue of the last twelve months until you save your own.' : ''}
+        A variance is a finding when it is past these limits. {SOURCE_WORDS[limits.source]}
+        {others.length === 0 ? '' : ` ${others.join(', ')} ${others.length === 1 ? 'has limits of its own' : 'have limits of their own'}.`}
       </p>
       <div className="mt-2 grid max-w-5xl grid-cols-2 gap-4 narrow:grid-cols-1">
         {SPANS.map(([span, name]) => (
@@ -128,6 +137,7 @@ function Limits({ asOf, limits }: { readonly asOf: string; readonly limits: Comp
           {read.message}
         </p>
       )}
+      {remove.isError ? <Failure error={remove.error} /> : null}
       {save.isError ? (
         <p role="alert" className="mt-3 font-semibold text-brick">
           {save.error.message}
@@ -137,13 +147,27 @@ function Limits({ asOf, limits }: { readonly asOf: string; readonly limits: Comp
         <button
           type="button"
           className="button button-primary"
-          disabled={!isChanged && !limits.isSuggested ? true : !read.ok || save.isPending}
-          onClick={() => (read.ok ? save.mutate(read.materiality) : undefined)}
+          disabled={!isChanged && !isOtherScope && limits.source !== 'suggested' ? true : !read.ok || save.isPending}
+          onClick={() => (read.ok ? save.mutate({ ...read.materiality, scope }) : undefined)}
         >
           Save limits
         </button>
+        <Choice
+          label="for"
+          value={scope}
+          options={[
+            ['company', company.name],
+            ['all', 'All companies'],
+          ]}
+          choose={(value) => setScope(value as Scope)}
+        />
+        {limits.source === 'company' ? (
+          <button type="button" className="link text-[13px]" disabled={remove.isPending} onClick={() => remove.mutate()}>
+            Remove own limits
+          </button>
+        ) : null}
         <span role="status" className="text-[13px] text-ink-soft">
-          {limits.isSuggested ? '' : isChanged ? 'Changed, not saved yet.' : 'Saved.'}
+          {limits.source === 'suggested' ? '' : isChanged ? 'Changed, not saved yet.' : 'Saved.'}
         </span>
       </div>
       <h2 className="mt-4 flex items-center gap-4 font-serif text-lg font-semibold">

@@ -1,12 +1,13 @@
 import { Dialog, DialogBackdrop, DialogPanel, DialogTitle } from '@headlessui/react';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { type BenchmarkChange, type BenchmarkDto, type CellDto, type GridDto } from '@wise-margin/contract';
+import type { BenchmarkChange, BenchmarkDto, CellDto, GridDto, Scope } from '@wise-margin/contract';
 import { parseAmount } from '@wise-margin/core';
 import { figureText } from '@wise-margin/presentation';
 import { useState } from 'react';
 
 import { getJson, sendJson } from '../api/client.ts';
 import { useCompany } from '../data/company.ts';
+import { Choice } from '../ui/choice.tsx';
 
 type Asked = { readonly key: string; readonly name: string; readonly unit: 'percent' | 'times' | 'days'; readonly now: CellDto | null };
 const UNIT_WORDS = { percent: '%', times: 'times', days: 'days' } as const;
@@ -40,17 +41,29 @@ export function BenchmarksDialog({ grid, close }: { readonly grid: GridDto; read
     mutationFn: (change: BenchmarkChange) => sendJson<BenchmarkDto[]>('PUT', `/companies/${company.id}/benchmarks`, change),
     onSuccess: (list) => {
       client.setQueryData(['benchmarks', company.id], list);
-      void client.invalidateQueries({ queryKey: ['statement', company.id] });
+      void client.invalidateQueries({ predicate: ({ queryKey }) => ['statement', 'benchmarks'].includes(String(queryKey[0])) });
     },
   });
   const lines = askedLines(grid);
+  const [scope, setScope] = useState<Scope>('company');
   return (
     <Dialog open onClose={close} className="relative z-50">
       <DialogBackdrop className="fixed inset-0 bg-ink/20" />
       <div className="fixed inset-0 flex items-center justify-center p-6">
         <DialogPanel className="flex max-h-full w-[640px] flex-col border border-hairline bg-sheet p-4 shadow-lg">
           <DialogTitle className="font-serif text-[19px] font-semibold">Benchmarks</DialogTitle>
-          <p className="mb-2 text-[13px] text-ink-soft">Enter a benchmark once for {company.name}. Every view with this line uses it.</p>
+          <p className="text-[13px] text-ink-soft">Enter a benchmark once. Every view with this line uses it.</p>
+          <div className="mb-2 text-[13px]">
+            <Choice
+              label="Changes are for"
+              value={scope}
+              options={[
+                ['company', company.name],
+                ['all', 'All companies'],
+              ]}
+              choose={(value) => setScope(value as Scope)}
+            />
+          </div>
           {save.isError ? (
             <p role="alert" className="text-brick">
               {save.error.message}
@@ -78,11 +91,11 @@ export function BenchmarksDialog({ grid, close }: { readonly grid: GridDto; read
                 {known.data && lines.length > 0
                   ? lines.map((line) => (
                       <BenchmarkRow
-                        key={line.key}
+                        key={`${line.key} ${JSON.stringify(known.data.find((each) => each.line === line.key) ?? null)}`}
                         line={line}
                         held={known.data.find((each) => each.line === line.key) ?? null}
                         exponent={company.exponent}
-                        save={save.mutate}
+                        save={(change) => save.mutate({ ...change, scope })}
                       />
                     ))
                   : null}
@@ -160,6 +173,10 @@ function BenchmarkRow({
           onKeyDown={(event) => event.key === 'Enter' && commit(text, kind)}
         />{' '}
         <span className="text-ink-soft">{UNIT_WORDS[line.unit]}</span>
+        {held?.scope === 'all' ? <span className="ml-2 text-[12px] text-ink-soft">all companies</span> : null}
+        {held && held.scope === 'all' && held.changedBy.length > 0 ? (
+          <span className="block text-[12px] text-ink-soft">{held.changedBy.join(', ')}: own benchmark</span>
+        ) : null}
         {fault ? <span className="ml-2 text-brick">Enter a number such as 38.5</span> : null}
       </td>
     </tr>

@@ -1,5 +1,5 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { displayChoicesOf, type NewView, type PreviewDto, type ViewDto } from '@wise-margin/contract';
+import { displayChoicesOf, type NewView, type PreviewDto, type Scope, type ViewDto } from '@wise-margin/contract';
 import { changeColumn, columnPlaceOf, type ColumnSet, type LineSet } from '@wise-margin/core';
 import { shownLines, unpackGrid } from '@wise-margin/presentation';
 import { Redo2, Undo2 } from 'lucide-react';
@@ -127,9 +127,9 @@ function Editor({
     gcTime: 10_000,
   });
   const save = useMutation({
-    mutationFn: (as: SaveAs | null) =>
-      as === null
-        ? sendJson<ViewDto>('PUT', `/companies/${company.id}/views/${opened!.key}`, { ...draft, version: saved.version })
+    mutationFn: (as: SaveAs | Scope) =>
+      typeof as === 'string'
+        ? sendJson<ViewDto>('PUT', `/companies/${company.id}/views/${opened!.key}`, { ...draft, version: saved.version, scope: as })
         : sendJson<ViewDto>('POST', `/companies/${company.id}/views`, {
             ...draft,
             ...as,
@@ -138,6 +138,7 @@ function Editor({
     onSuccess: (made) => {
       setSaved({ draft, version: made.version });
       latest.current = { draft, saved: draft };
+      client.setQueryData(['view', company.id, made.key], made);
       void client.invalidateQueries({ predicate: ({ queryKey }) => ['views', 'statement', 'view'].includes(String(queryKey[0])) });
       if (made.key !== opened?.key) void navigate(`/c/${company.id}/statements/${made.key}?asOf=${asOf}`);
     },
@@ -230,7 +231,7 @@ function Editor({
           isChanged={isChanged}
           isSaving={save.isPending}
           refusal={(save.error ?? describe.error ?? remove.error ?? take.error)?.message ?? null}
-          save={() => save.mutate(null)}
+          save={(scope) => save.mutate(scope)}
           saveAs={(as) => save.mutate(as)}
           describe={(as) => describe.mutate(as)}
           remove={() => remove.mutate()}

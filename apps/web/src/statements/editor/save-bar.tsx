@@ -1,7 +1,10 @@
-import type { ViewDto } from '@wise-margin/contract';
+import type { Scope, ViewDto } from '@wise-margin/contract';
 import { useState } from 'react';
 
-export type SaveAs = { readonly name: string; readonly folder: string; readonly shared: boolean };
+import { useCompany } from '../../data/company.ts';
+import { Choice } from '../../ui/choice.tsx';
+
+export type SaveAs = { readonly name: string; readonly folder: string; readonly shared: boolean; readonly scope: Scope };
 type Form = 'saveAs' | 'describe' | 'remove' | null;
 
 /** Save the view or a copy of it, rename it, share it, or delete it. A refusal stays until the next try; the draft is kept. */
@@ -22,13 +25,18 @@ export function SaveBar({
   readonly isChanged: boolean;
   readonly isSaving: boolean;
   readonly refusal: string | null;
-  readonly save: () => void;
+  readonly save: (scope: Scope) => void;
   readonly saveAs: (as: SaveAs) => void;
   readonly describe: (as: SaveAs) => void;
   readonly remove: () => void;
 }) {
   const [form, setForm] = useState<Form>(null);
   const isOwn = view !== null && !view.isShipped;
+  const company = useCompany();
+  const [chosenScope, setScope] = useState<Scope | null>(null);
+  const scope = chosenScope ?? view?.scope ?? 'company';
+  const isForAll = isOwn && (view.scope === 'all' || view.isOwnVersion);
+  const others = isOwn ? view.changedBy.filter((name) => name !== company.name) : [];
   const toggle = (which: Form) => setForm(form === which ? null : which);
   return (
     <div className="flex flex-wrap items-center gap-2">
@@ -41,9 +49,32 @@ export function SaveBar({
         {isSaving ? 'Saving…' : isChanged ? 'Unsaved changes' : view === null ? 'Not saved yet' : 'Saved'}
       </span>
       {isOwn ? (
-        <button type="button" className="button button-primary" disabled={!isChanged || isSaving} onClick={save}>
+        <button
+          type="button"
+          className="button button-primary"
+          disabled={(!isChanged && scope === view.scope) || isSaving}
+          onClick={() => save(scope)}
+        >
           Save
         </button>
+      ) : null}
+      {isForAll ? (
+        <span className="text-[13px]">
+          <Choice
+            label="for"
+            value={scope}
+            options={[
+              ['all', 'All companies'],
+              ['company', `${company.name} only`],
+            ]}
+            choose={(value) => setScope(value as Scope)}
+          />
+        </span>
+      ) : null}
+      {others.length > 0 ? (
+        <span className="text-[13px] text-ink-soft">
+          {others.join(', ')} {others.length === 1 ? 'has its own version and keeps it' : 'have their own versions and keep them'}.
+        </span>
       ) : null}
       <button type="button" className="button" onClick={() => toggle('saveAs')} aria-expanded={form === 'saveAs'}>
         Save as
@@ -61,7 +92,12 @@ export function SaveBar({
       {form === 'saveAs' ? (
         <NameForm
           label="Save as"
-          start={{ name: view === null ? newName : isOwn ? `${view.name}, copy` : view.name, folder: 'My views', shared: false }}
+          start={{
+            name: view === null ? newName : isOwn ? `${view.name}, copy` : view.name,
+            folder: 'My views',
+            shared: false,
+            scope: 'company',
+          }}
           action="Save view"
           isBusy={isSaving}
           submit={saveAs}
@@ -70,7 +106,7 @@ export function SaveBar({
       {form === 'describe' && isOwn ? (
         <NameForm
           label="Name and folder"
-          start={{ name: view.name, folder: view.folder, shared: view.shared }}
+          start={{ name: view.name, folder: view.folder, shared: view.shared, scope: view.scope }}
           action="Apply"
           isBusy={isSaving}
           submit={(as) => {
@@ -86,7 +122,9 @@ export function SaveBar({
           className="flex w-full items-center gap-3 border border-hairline bg-sheet p-2 text-[14px]"
         >
           <span>
-            {view.name} will be deleted{view.shared ? ' for everyone it is shared with' : ''}.
+            {view.isOwnVersion
+              ? `${company.name} goes back to the version for all companies.`
+              : `${view.name} will be deleted${view.scope === 'all' ? ' for all companies' : ''}${view.shared ? ' for everyone it is shared with' : ''}.`}
           </span>
           <button type="button" className="button" onClick={remove}>
             Delete view
@@ -139,6 +177,13 @@ function NameForm({
           onChange={(event) => setAs({ ...as, shared: event.target.checked })}
         />
         Share with colleagues
+      </label>
+      <label className="text-[13px]">
+        <span className="block text-ink-soft">For</span>
+        <select className="field" value={as.scope} onChange={(event) => setAs({ ...as, scope: event.target.value as Scope })}>
+          <option value="company">This company</option>
+          <option value="all">All companies</option>
+        </select>
       </label>
       <button type="submit" className="button button-primary" disabled={isBusy}>
         {action}
