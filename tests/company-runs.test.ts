@@ -3,8 +3,8 @@ import JSZip from 'jszip';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 
 import { demoServer } from './support/demo-company.ts';
-import { loadSmallCompany } from './support/small-company.ts';
 import type { TestServer } from './support/server.ts';
+import { loadSmallCompany } from './support/small-company.ts';
 import { makeTinyPack } from './support/tiny-pack.ts';
 
 let server: TestServer;

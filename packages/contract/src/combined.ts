@@ -1,8 +1,8 @@
 import { COMBINED_SCENARIOS, COMBINED_SPANS } from '@wise-margin/core';
 import { z } from 'zod';
 
-import { displayQuery } from './display.ts';
 import { periodKeySchema } from './common.ts';
+import { displayQuery } from './display.ts';
 
 const currencyCodeSchema = z.string().regex(/^[A-Z]{3}$/, 'Enter a currency code such as USD');
 

@@ -79,8 +79,8 @@ export class CombinedBooksCache {
     const members = await Promise.all(group.members.map(({ company }) => booksCache.of(company)));
     const budgets = await Promise.all(members.map((books) => approvedBudgets(books, budgetStore)));
     const rates = await Promise.all(
-      members.map((books) =>
-        books.currency.code === group.currency ? null : rateStore.table({ from: books.currency.code, to: group.currency }),
+      members.map(async (books) =>
+        books.currency.code === group.currency ? null : await rateStore.table({ from: books.currency.code, to: group.currency }),
       ),
     );
     refuseMissingRates(group, members, rates);

@@ -1,6 +1,5 @@
 import type { benchmarkChangeSchema, BenchmarkDto } from '@wise-margin/contract';
 import { type Benchmark, type Benchmarks, NO_BENCHMARKS } from '@wise-margin/core';
-
 import type { z } from 'zod';
 
 import { type Actor, recordAudit } from '../database/audit.ts';

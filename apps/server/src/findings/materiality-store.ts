@@ -1,6 +1,5 @@
 import { type CompanyMaterialityDto, type MaterialityDto, materialitySchema, type setMaterialitySchema } from '@wise-margin/contract';
 import { INCOME_LINES, type Materiality, minor, suggestedMateriality } from '@wise-margin/core';
-
 import type { z } from 'zod';
 
 import type { Books } from '../companies/index.ts';

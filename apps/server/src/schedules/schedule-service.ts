@@ -20,8 +20,8 @@ import { filled, type MailService } from '../mail/index.ts';
 import { type PackService, unmetCondition } from '../packs/index.ts';
 import type { StatementService } from '../statements/index.ts';
 import { readHolidays } from './holidays-file.ts';
-import { refuseOtherFormats, type ScheduledMail } from './scheduled-mail.ts';
 import type { RunOutcome, ScheduleStore, StoredSchedule } from './schedule-store.ts';
+import { refuseOtherFormats, type ScheduledMail } from './scheduled-mail.ts';
 
 const NEXT_SHOWN = 3;
 /** The ledger may change while a pack is being issued; it is issued again then. */

@@ -3,12 +3,12 @@ import { longPeriodName, periodAt, type PeriodIndex, type ScheduledRun } from '@
 import { stringify } from 'csv-stringify/sync';
 
 import type { Books } from '../companies/index.ts';
+import type { Actor } from '../database/audit.ts';
 import { safeText } from '../formats/safe-text.ts';
 import { refused } from '../http/problem.ts';
 import type { MailFields, MailFile, MailService } from '../mail/index.ts';
 import type { PackStore } from '../packs/index.ts';
 import { EXPORT_FORMATS, exportedStatement, type StatementService, type ViewStore } from '../statements/index.ts';
-import type { Actor } from '../database/audit.ts';
 import type { WorkPool } from '../work/work-pool.ts';
 import type { StoredSchedule } from './schedule-store.ts';
 import { WATCH_NAMES, type WatchReports } from './watch-reports.ts';

@@ -3,8 +3,8 @@ import { ChevronLeft, ChevronRight, Download, Maximize } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { useParams } from 'react-router';
 
-import { sharedFile, useSharedPack } from '../data/use-shares.ts';
 import { ApiProblem } from '../api/client.ts';
+import { sharedFile, useSharedPack } from '../data/use-shares.ts';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
 import { useKeys } from '../ui/use-keys.ts';
 import { useSearch } from '../ui/use-search.ts';

@@ -31,7 +31,7 @@ export function combinedLedger(layout: CombinedLayout, members: readonly MemberF
   return members.flatMap((member, index) => {
     const placed = placedFacts(layout, { member, index });
     const own = member.rates === null ? placed.own : translatedLedger(layout, placed.own, member);
-    return [...own, ...leftOut(layout, own, placed.isIntercompany, { hasBalances: true })];
+    return [...own, ...leftOut(layout, own, { ...placed, hasBalances: true })];
   });
 }
 
@@ -47,7 +47,7 @@ export function combinedBudget(layout: CombinedLayout, members: readonly MemberF
     const { rates } = member;
     const own =
       rates === null ? income : income.map((fact) => atAverage(fact, knownRates(layout.calendar, rates, fact.slot), member.unitFactor));
-    return [...own, ...leftOut(layout, own, placed.isIntercompany, { hasBalances: false })];
+    return [...own, ...leftOut(layout, own, { ...placed, hasBalances: false })];
   });
 }
 
@@ -64,7 +64,7 @@ export function combinedCashFlow(layout: CombinedLayout, members: readonly Membe
       rates === null
         ? placed.own
         : placed.own.map((fact) => atAverage(fact, ratesOf(layout.calendar, rates, fact.slot), member.unitFactor));
-    return [...own, ...leftOut(layout, own, placed.isIntercompany, { hasBalances: false })];
+    return [...own, ...leftOut(layout, own, { ...placed, hasBalances: false })];
   });
 }
 
@@ -88,8 +88,7 @@ function placedFacts(
 function leftOut(
   layout: CombinedLayout,
   own: readonly BalanceFact[],
-  isIntercompany: ReadonlySet<number>,
-  { hasBalances }: { readonly hasBalances: boolean },
+  { isIntercompany, hasBalances }: { readonly isIntercompany: ReadonlySet<number>; readonly hasBalances: boolean },
 ): BalanceFact[] {
   const opposite = own
     .filter(({ account }) => isIntercompany.has(account))

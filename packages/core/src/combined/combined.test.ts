@@ -11,10 +11,10 @@ import { NO_BENCHMARKS } from '../statements/benchmark.ts';
 import { evaluate } from '../statements/evaluate.ts';
 import type { LineSet } from '../statements/line-set.ts';
 import { planStatement } from '../statements/statement-plan.ts';
-import { companyColumns } from './company-columns.ts';
 import { combinedBudget, combinedLedger, type MemberFacts } from './combined-facts.ts';
 import { type CombinedLayout, combinedLayout, COMPANY, INTERCOMPANY } from './combined-layout.ts';
 import { combinedSources, type MemberMonths } from './combined-scenarios.ts';
+import { companyColumns } from './company-columns.ts';
 import { latestRates, monthsWithoutRates, type RateTable } from './exchange-rates.ts';
 
 const chart: Chart = {

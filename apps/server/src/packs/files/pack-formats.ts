@@ -7,8 +7,8 @@ import type { PackContent } from '../content/content.ts';
 import { packPages, pageDtos } from '../pages/pack-pages.ts';
 import { packDocument } from './pack-document.ts';
 import { packHtml } from './pack-html.ts';
-import { packReading } from './pack-reading.ts';
 import { packPdf } from './pack-pdf.ts';
+import { packReading } from './pack-reading.ts';
 import { packWorkbook } from './pack-workbook.ts';
 
 const MOST_MILLISECONDS = 60_000;
