@@ -22,7 +22,8 @@ const FLOORS = [
 ];
 // generic folders that may use each other, as long as there is no circle
 const GENERIC = FLOORS[0];
-const WITH_INDEX = '(companies|budget-store|evaluation|ledger|budgets|statements|combined|reconciliation|findings|packs|mail|schedules|company-runs|search|demo)';
+const WITH_INDEX =
+  '(companies|budget-store|evaluation|ledger|budgets|statements|combined|reconciliation|findings|packs|mail|schedules|company-runs|search|demo)';
 
 module.exports = {
   forbidden: [
@@ -89,19 +90,25 @@ module.exports = {
       name: 'web-ui-knows-no-feature',
       severity: 'error',
       from: { path: `${web}(ui|api)/`, pathNot: notTests },
-      to: { path: `${web}(shell|data|overview|ledger|budgets|statements|combined|shared|findings|packs|reconciliation|drill-down|filters|corrections)/` },
+      to: {
+        path: `${web}(shell|data|overview|ledger|budgets|statements|combined|shared|findings|packs|reconciliation|drill-down|filters|corrections)/`,
+      },
     },
     {
       name: 'web-data-knows-no-feature',
       severity: 'error',
       from: { path: `${web}data/`, pathNot: notTests },
-      to: { path: `${web}(shell|overview|ledger|budgets|statements|combined|shared|findings|packs|reconciliation|drill-down|filters|corrections)/` },
+      to: {
+        path: `${web}(shell|overview|ledger|budgets|statements|combined|shared|findings|packs|reconciliation|drill-down|filters|corrections)/`,
+      },
     },
     {
       name: 'web-shell-knows-no-feature',
       severity: 'error',
       from: { path: `${web}shell/`, pathNot: notTests },
-      to: { path: `${web}(overview|ledger|budgets|statements|combined|shared|findings|packs|reconciliation|drill-down|filters|corrections)/` },
+      to: {
+        path: `${web}(overview|ledger|budgets|statements|combined|shared|findings|packs|reconciliation|drill-down|filters|corrections)/`,
+      },
     },
     {
       name: 'web-features-through-their-index',
