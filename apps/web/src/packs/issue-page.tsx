@@ -62,6 +62,9 @@ function Issued({ issue }: { readonly issue: PackIssueDto }) {
               {FORMATS[format]}
             </a>
           ))}
+          <button type="button" className="button" disabled={!pages.data} onClick={() => window.print()}>
+            Print
+          </button>
           <button type="button" className="button" onClick={() => setSharing(true)}>
             Share…
           </button>

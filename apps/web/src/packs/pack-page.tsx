@@ -1,5 +1,5 @@
 import { PACK_FORMATS, type PackDto, type PackState } from '@wise-margin/contract';
-import type { Section } from '@wise-margin/core';
+import type { DateRule, Section } from '@wise-margin/core';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { type ReactNode, useMemo, useState } from 'react';
 import { Link, useBlocker, useParams } from 'react-router';
@@ -11,6 +11,7 @@ import { FloatingPanel } from '../ui/floating-panel.tsx';
 import { Page } from '../ui/page.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
 import { useSearch } from '../ui/use-search.ts';
+import { FindingComments } from './finding-comments.tsx';
 import { IssueDialog } from './issue-dialog.tsx';
 import { Outline } from './outline.tsx';
 import { PackSettings } from './pack-settings.tsx';
@@ -52,11 +53,14 @@ function PackDesk({ saved, month }: { readonly saved: PackDto; readonly month: s
   };
   const pageToShow = preview.data?.sections.find((section) => section.id === toShow)?.page ?? null;
   const shown = useMemo(() => (toShow === null || pageToShow === null ? null : { page: pageToShow - 1 }), [toShow, pageToShow]);
-  const text = design.sections.find((section) => section.id === chosen && section.kind === 'text' && !section.hidden);
+  // texts and comments are edited on the page itself
+  const edited = design.sections.find(
+    (section) => section.id === chosen && (section.kind === 'text' || section.kind === 'findings') && !section.hidden,
+  );
   return (
     <Page
       title={design.name}
-      words={`${monthData.data?.monthName ?? ''}, ${STATES[monthData.data?.state ?? 'draft'].toLowerCase()}`}
+      words={STATES[monthData.data?.state ?? 'draft']}
       actions={
         <PackActions
           editor={editor}
@@ -114,13 +118,13 @@ function PackDesk({ saved, month }: { readonly saved: PackDto; readonly month: s
             showPage={shown}
             choose={(id) => setChosen(id)}
             overlay={(page, scale) => {
-              const region = text && pages[page]?.regions.find(({ section }) => section === text.id);
-              const isFirst = text && preview.data!.sections.find(({ id }) => id === text.id)?.page === page + 1;
+              const region = edited && pages[page]?.regions.find(({ section }) => section === edited.id);
+              const isFirst = edited && preview.data!.sections.find(({ id }) => id === edited.id)?.page === page + 1;
               if (!region || !isFirst) return null;
               return (
                 <InPlace
-                  key={text.id}
-                  section={text as TextSection}
+                  key={edited.id}
+                  section={edited}
                   editor={editor}
                   month={month}
                   top={region.top * scale}
@@ -138,8 +142,7 @@ function PackDesk({ saved, month }: { readonly saved: PackDto; readonly month: s
   );
 }
 
-type TextSection = Section & { readonly kind: 'text' };
-/** The text of a section, edited on the page where it prints. */
+/** The text of a section or the comments of its findings, edited on the page where they print. */
 function InPlace({
   section,
   editor,
@@ -147,21 +150,50 @@ function InPlace({
   top,
   close,
 }: {
-  readonly section: TextSection;
+  readonly section: Section;
   readonly editor: PackEditor;
   readonly month: string;
   readonly top: number;
   readonly close: () => void;
 }) {
+  const company = useCompany();
+  const at = { top: top + 28 };
+  if (section.kind === 'findings') {
+    const asOf = monthOfRule(section.date, month, company.periods);
+    return asOf === null ? null : (
+      <div className="absolute right-4 left-4 z-10" style={at}>
+        <FindingComments asOf={asOf} comparison={section.comparison} close={close} />
+      </div>
+    );
+  }
+  if (section.kind !== 'text') return null;
   const text = section.written === 'monthly' ? (editor.texts[section.id] ?? section.text) : section.text;
   return (
-    <div className="absolute right-4 left-4 z-10" style={{ top: top + 28 }}>
+    <div className="absolute right-4 left-4 z-10" style={at}>
       <TextEditor text={text} month={month} label={section.title} change={(changed) => editor.setText(section, changed)} />
       <button type="button" className="button mt-1" onClick={close}>
         Done
       </button>
     </div>
   );
+}
+
+/** The month whose findings a section shows; null where it has none of its own, as on the day of the meeting. */
+function monthOfRule(rule: DateRule, month: string, periods: readonly { readonly key: string }[]): string | null {
+  const at = periods.findIndex(({ key }) => key === month);
+  switch (rule.kind) {
+    case 'month':
+    case 'quarterToDate':
+      return month;
+    case 'monthBefore':
+      return periods[at - 1]?.key ?? null;
+    case 'sameMonthLastYear':
+      return periods[at - 12]?.key ?? null;
+    case 'fixed':
+      return rule.month;
+    case 'meeting':
+      return null;
+  }
 }
 
 function PackActions({

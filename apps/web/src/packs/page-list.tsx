@@ -1,8 +1,10 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import type { PackPageDto } from '@wise-margin/contract';
 import { type ReactNode, useEffect, useRef, useState } from 'react';
+import { createPortal } from 'react-dom';
 
 import { PageDrawing } from '../ui/page-drawing.tsx';
+import { usePrinting } from '../ui/use-printing.ts';
 
 const GAP = 14;
 const MOST_WIDTH = 900;
@@ -37,6 +39,7 @@ export function PageList({
     measure();
     return () => observer.disconnect();
   }, []);
+  const isPrinting = usePrinting();
   const heightOf = (index: number): number => (pages[index] ? (width * pages[index].height) / pages[index].width : 0);
   // eslint-disable-next-line react-hooks/incompatible-library -- the virtualizer is read in this component only
   const virtual = useVirtualizer({
@@ -50,6 +53,18 @@ export function PageList({
   useEffect(() => {
     if (showPage) scrollToIndex(showPage.page, { align: 'start' });
   }, [showPage, scrollToIndex]);
+  // every page on a sheet of its own, as in the PDF
+  if (isPrinting)
+    return createPortal(
+      <div className="printed-pages">
+        {pages.map((page, index) => (
+          <div key={index} className={page.width > page.height ? 'printed-landscape' : 'printed-portrait'}>
+            <PageDrawing page={page} logo={logo} label={`Page ${index + 1} of ${pages.length}`} />
+          </div>
+        ))}
+      </div>,
+      document.body,
+    );
   return (
     <div ref={scroller} className="min-h-0 min-w-0 flex-1 overflow-y-auto bg-wash p-3" role="region" aria-label={label} tabIndex={0}>
       <div className="relative mx-auto" style={{ height: virtual.getTotalSize(), width }}>

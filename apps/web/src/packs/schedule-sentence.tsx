@@ -66,6 +66,8 @@ export function ScheduleSentence({
 }) {
   const { day, condition, what } = schedule;
   const formats = FORMATS[what.kind];
+  // of postings it tells what came since the last time
+  const isPostings = what.kind === 'watch' && what.watch.kind === 'postings';
   return (
     <div className="leading-9">
       On {day.kind === EVERY ? '' : 'the '}
@@ -125,17 +127,19 @@ export function ScheduleSentence({
           />{' '}
         </>
       ) : null}
-      for{' '}
-      <Pick
-        label="Month"
-        value={schedule.of}
-        options={[
-          ['monthBefore', 'the month before'],
-          ['month', 'that month'],
-        ]}
-        set={(of) => set({ ...schedule, of: of as ScheduleChange['of'] })}
-      />{' '}
-      and mail {what.kind === 'watch' ? 'what there is to say ' : ''}
+      {isPostings ? ', ' : 'for '}
+      {isPostings ? null : (
+        <Pick
+          label="Month"
+          value={schedule.of}
+          options={[
+            ['monthBefore', 'the month before'],
+            ['month', 'that month'],
+          ]}
+          set={(of) => set({ ...schedule, of: of as ScheduleChange['of'] })}
+        />
+      )}{' '}
+      and mail {what.kind === 'watch' ? 'what it finds' : null}
       <span role="group" aria-label="Attach" className="inline-flex gap-2">
         {formats.map((format) => (
           <label key={format} className="inline-flex items-center gap-1">
