@@ -33,7 +33,9 @@ export async function statementSection(sources: SectionSources, section: Of<'sta
   const open = section.open === 'all' || (section.open.length === 0 && openAll) ? 'all' : section.open.join();
   const statement = exportedStatement(evaluated, { query: { open }, logo: null });
   const notes = statement.dto.issues.map(({ message, fix }) => `${message}. ${fix}.`);
-  const isEmpty = statement.dto.cells.every((cells) => cells.every(({ kind }) => kind === 'blank'));
+  const isEmpty = statement.dto.cells.every((cells) =>
+    cells.every((cell) => cell.kind === 'blank' || (cell.kind === 'amount' && cell.value === 0) || cell.kind === 'notMeaningful'),
+  );
   if (isEmpty) notes.push('The ledger has no amounts for this statement.');
   return { blocks: [{ kind: 'statement', statement }], notes, source };
 }
