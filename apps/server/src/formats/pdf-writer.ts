@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { dirname } from 'node:path';
 
@@ -5,6 +6,7 @@ import PdfKit from 'pdfkit';
 
 import { LONG, type PdfFont, SHORT, type TextStyle } from './pdf-type.ts';
 import type { Surface, Tag, TagOptions } from './surface.ts';
+import { sfntOfWoff } from './woff.ts';
 
 const { resolve } = createRequire(import.meta.url);
 const SANS = dirname(resolve('source-sans/TTF/SourceSans3-Regular.ttf'));
@@ -19,6 +21,17 @@ const FONTS = {
   serifBold: `${SERIF}/source-serif-4-latin-600-normal.woff`,
   serifBoldItalic: `${SERIF}/source-serif-4-latin-600-italic.woff`,
 } as const satisfies Readonly<Record<PdfFont, string>>;
+
+const files = new Map<PdfFont, Buffer>();
+/** A font file, read once for the whole process. */
+function fontFile(name: PdfFont): Buffer {
+  const known = files.get(name);
+  if (known) return known;
+  const bytes = readFileSync(FONTS[name]);
+  const plain = FONTS[name].endsWith('.woff') ? sfntOfWoff(bytes) : bytes;
+  files.set(name, plain);
+  return plain;
+}
 
 const TAGGED = {
   tagged: true,
@@ -176,7 +189,7 @@ export class PdfWriter implements Surface {
   #font(name: PdfFont) {
     const known = this.#fonts.get(name);
     if (known) return known;
-    this.#document.registerFont(name, FONTS[name]).font(name);
+    this.#document.registerFont(name, fontFile(name)).font(name);
     // the embedded font behind the document's current one: its glyph codes are asked for one by one
     const { _font: embedded } = this.#document as unknown as { readonly _font: EmbeddedFont };
     const made = { embedded, glyphs: new Map<string, Glyph>() };

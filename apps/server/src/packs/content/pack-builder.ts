@@ -48,12 +48,14 @@ const SPLIT_NONE = 'none';
 
 /** Filled sections that are kept until something changes: as many as a person works with at once. */
 const MOST_HELD = 400;
+/** Companies whose sections are kept; a run over many works on two at once. */
+const MOST_COMPANIES = 4;
 
 /** Fills the sections of packs with a company's figures. */
 export class PackBuilder {
   readonly #sources: SectionSources;
-  readonly #held = new Map<string, FilledSection>();
-  #heldFor = '';
+  /** what is filled of each company, as long as nothing of it changes */
+  readonly #held = new Map<number, { readonly stamp: string; readonly sections: Map<string, FilledSection> }>();
 
   constructor(sources: SectionSources) {
     this.#sources = sources;
@@ -82,14 +84,13 @@ export class PackBuilder {
       meeting: (meeting ?? today(this.#sources.actor.now())) as IsoDate,
       slice: design.splitBy === null || slice === '' ? {} : { [design.splitBy]: [slice === SPLIT_NONE ? '' : slice] },
     };
-    const stamp = await this.#forgetOlder(companyId);
+    const held = await this.#heldOf(companyId);
     const sections: FilledSection[] = [];
     for (const section of design.sections) {
       // footnotes are of the sections before them
-      const key =
-        section.kind === 'notes' ? null : JSON.stringify([stamp, dates.month, dates.meeting, dates.slice, section, texts[section.id]]);
-      const filled = (key === null ? undefined : this.#held.get(key)) ?? (await this.#section(section, { dates, texts, before: sections }));
-      if (key !== null && this.#held.size < MOST_HELD) this.#held.set(key, filled);
+      const key = section.kind === 'notes' ? null : JSON.stringify([dates.month, dates.meeting, dates.slice, section, texts[section.id]]);
+      const filled = (key === null ? undefined : held.get(key)) ?? (await this.#section(section, { dates, texts, before: sections }));
+      if (key !== null && held.size < MOST_HELD) held.set(key, filled);
       sections.push(filled);
     }
     return {
@@ -106,19 +107,27 @@ export class PackBuilder {
   }
 
   /**
-   * Forgets what was filled before anything changed: an entry, a budget, a comment, a view, a limit.
-   * @returns the stamp of now, which is part of every key: what an older request still fills is kept under its own
+   * What is filled of a company since anything changed: an entry, a budget, a comment, a view, a limit. What an older request
+   * still fills goes to what it was given, which is asked for no more.
    */
-  async #forgetOlder(companyId: number): Promise<string> {
+  async #heldOf(companyId: number): Promise<Map<string, FilledSection>> {
     const { database, booksCache, budgetStore } = this.#sources;
-    // every change but the edits of a budget is in the audit trail
-    const [head] = await database.select<{ id: number }>('SELECT id FROM audit_head');
+    // every change but the edits of a budget is in the audit trail: the company's own, and what is kept for all companies
+    const [head] = await database.select<{ id: number }>(
+      `SELECT id FROM audit_events WHERE company_id = $1 OR company_id IS NULL
+         OR action GLOB 'view.*' OR action GLOB 'materiality.*' OR action GLOB 'benchmark.*' ORDER BY id DESC LIMIT 1`,
+      [companyId],
+    );
     const { version } = await booksCache.of(companyId);
     const budgets = (await budgetStore.list(companyId)).map(({ id, state, version: own }) => `${id}${state}${own}`);
-    const stamp = JSON.stringify([companyId, head?.id, version, budgets]);
-    if (stamp !== this.#heldFor) this.#held.clear();
-    this.#heldFor = stamp;
-    return stamp;
+    const stamp = JSON.stringify([head?.id, version, budgets]);
+    const held = this.#held.get(companyId);
+    this.#held.delete(companyId);
+    const kept = held?.stamp === stamp ? held : { stamp, sections: new Map<string, FilledSection>() };
+    this.#held.set(companyId, kept);
+    const [oldest] = this.#held.keys();
+    if (this.#held.size > MOST_COMPANIES && oldest !== undefined) this.#held.delete(oldest);
+    return kept.sections;
   }
 
   async #section(
