@@ -19,7 +19,7 @@ import type { WorkPool } from '../work/work-pool.ts';
 import type { PackContent } from './content/content.ts';
 import { fingerprintOf, issuedFigures } from './content/issued-figures.ts';
 import { type PackBuilder, type PackRequest, today } from './content/pack-builder.ts';
-import { layOut, readPack, writePack } from './files/pack-formats.ts';
+import { layOut, readPack, readyForPages, writePack } from './files/pack-formats.ts';
 import { packChecklist } from './pack-checklist.ts';
 import { fileName, type FrozenDocument, type PackIssues } from './pack-issues.ts';
 import { type MonthPlace, type PackMonths, STATE_WORDS } from './pack-months.ts';
@@ -48,7 +48,8 @@ export class PackService {
 
   /** The packs a company sees, with where each is in a month. */
   async list(companyId: number, month: string | undefined): Promise<PackListDto> {
-    const { store, months, issues, booksCache } = this.#parts;
+    const { store, months, issues, booksCache, work } = this.#parts;
+    readyForPages(work);
     const books = await booksCache.of(companyId);
     const packs = await store.list(companyId);
     const states = month === undefined ? new Map<string, never>() : await months.states(companyId, month);

@@ -22,6 +22,8 @@ export type WorkLimits = {
 /** Runs long work apart from the thread that answers requests, within a time limit. */
 export type WorkPool = {
   readonly run: <Input, Result>(task: Task<Input, Result>, input: Input, limits: WorkLimits) => Promise<Result>;
+  /** Starts a thread for work that is likely to be asked for soon, so that nobody waits for its start then. */
+  readonly ready: (task: Task<null, null>) => void;
   readonly close: () => Promise<void>;
 };
 
@@ -35,6 +37,7 @@ export function threadPool(): WorkPool {
     idleTimeout: IDLE_MILLISECONDS,
     resourceLimits: { maxOldGenerationSizeMb: MEGABYTES },
   });
+  let isReady = false;
   return {
     run: async ({ name }, input, { what, milliseconds, signal }) => {
       const limit = AbortSignal.timeout(milliseconds);
@@ -59,13 +62,21 @@ export function threadPool(): WorkPool {
       if (!outcome.ok) throw new ProblemError(outcome.problem.status, outcome.problem.title, outcome.problem.detail);
       return asBuffer(outcome.result) as never;
     },
+    ready: ({ name }) => {
+      if (pool.queueSize > 0 || isReady) return;
+      isReady = true;
+      // a thread without work goes after a while, and is started again then
+      setTimeout(() => (isReady = false), IDLE_MILLISECONDS).unref();
+      // whatever keeps a thread from starting is told to whoever asks for work
+      pool.run({ name, input: null }).catch(() => (isReady = false));
+    },
     close: () => pool.destroy(),
   };
 }
 
 /** Runs tasks where it is called, for scripts and tests. */
 export function inlinePool(): WorkPool {
-  return { run: (task, input) => task.run(input), close: () => Promise.resolve() };
+  return { run: (task, input) => task.run(input), ready: () => undefined, close: () => Promise.resolve() };
 }
 
 /** A Buffer arrives from a thread as plain bytes. */

@@ -1,6 +1,8 @@
 import type { PackFormat, PackPreviewDto, PackReading } from '@wise-margin/contract';
 
+import { textWidth } from '../../formats/font-metrics.ts';
 import { HTML_TYPE, PDF_TYPE, WORD_TYPE, WORKBOOK_TYPE } from '../../formats/media-types.ts';
+import type { PdfFont } from '../../formats/pdf-type.ts';
 import type { Task } from '../../work/task.ts';
 import type { WorkPool } from '../../work/work-pool.ts';
 import type { PackContent } from '../content/content.ts';
@@ -12,6 +14,7 @@ import { packReading } from './pack-reading.ts';
 import { packWorkbook } from './pack-workbook.ts';
 
 const MOST_MILLISECONDS = 60_000;
+const PAGE_FONTS: readonly PdfFont[] = ['sans', 'sansBold', 'sansItalic', 'serif', 'serifBold', 'serifItalic'];
 /** The pages of a pack, with the page each section begins on, by its position. */
 export type LaidOut = { readonly pages: PackPreviewDto['pages']; readonly starts: readonly (number | null)[] };
 
@@ -30,8 +33,16 @@ const PACK_HTML: Task<PackContent, Buffer> = {
   run: (content) => Promise.resolve(Buffer.from(packHtml(content), 'utf8')),
 };
 const PACK_READING: Task<PackContent, PackReading> = { name: 'packReading', run: (content) => Promise.resolve(packReading(content)) };
+/** Reads the fonts of pages, which takes longer than a page. */
+const PACK_READY: Task<null, null> = {
+  name: 'packReady',
+  run: () => {
+    for (const font of PAGE_FONTS) textWidth('0', { font, size: 10 });
+    return Promise.resolve(null);
+  },
+};
 /** Work on packs that a worker does. */
-export const PACK_TASKS = [PACK_PAGES, PACK_READING, PACK_PDF, PACK_DOCUMENT, PACK_WORKBOOK, PACK_HTML];
+export const PACK_TASKS = [PACK_READY, PACK_PAGES, PACK_READING, PACK_PDF, PACK_DOCUMENT, PACK_WORKBOOK, PACK_HTML];
 
 type Format = { readonly type: string; readonly what: string; readonly task: Task<PackContent, Buffer> };
 export const PACK_FILES: Readonly<Record<PackFormat, Format>> = {
@@ -40,6 +51,9 @@ export const PACK_FILES: Readonly<Record<PackFormat, Format>> = {
   xlsx: { type: WORKBOOK_TYPE, what: 'The spreadsheet', task: PACK_WORKBOOK },
   html: { type: HTML_TYPE, what: 'The web page', task: PACK_HTML },
 };
+
+/** Gets a worker ready for pages, as soon as somebody looks at packs. */
+export const readyForPages = (pool: WorkPool): void => pool.ready(PACK_READY);
 
 /** The pages of a pack, laid out by a worker. */
 export const layOut = (pool: WorkPool, content: PackContent, signal?: AbortSignal): Promise<LaidOut> =>
