@@ -11,6 +11,7 @@ type Workers = {
   untouched: ServerProcess;
   bank: ServerProcess;
   packs: ServerProcess;
+  companies: ServerProcess;
   empty: ServerProcess;
   ledger: ServerProcess;
   visited: BrowserContext;
@@ -18,7 +19,7 @@ type Workers = {
 
 /**
  * `page`: a new one in the browser of the worker, which has the application's files from the tests before and
- * remembers nothing else of them; `demo`: the built server on a fresh copy of the demo data; `untouched`: another, in which no other file's tests correct anything; `bank`: another, which is reconciled with its bank; `packs`: another, whose packs are issued; `empty`: the same with nothing in it; `ledger`: with the ledger of the kayak company alone. */
+ * remembers nothing else of them; `demo`: the built server on a fresh copy of the demo data; `untouched`: another, in which no other file's tests correct anything; `bank`: another, which is reconciled with its bank; `packs`: another, whose packs are issued; `companies`: another, whose companies are looked at together; `empty`: the same with nothing in it; `ledger`: with the ledger of the kayak company alone. */
 export const test = base.extend<object, Workers>({
   visited: [
     async ({ browser }, use) => {
@@ -58,6 +59,12 @@ export const test = base.extend<object, Workers>({
     { scope: 'worker', timeout: 120_000 },
   ],
   packs: [
+    async ({}, use) => {
+      await onCopyOf('demo', use);
+    },
+    { scope: 'worker', timeout: 120_000 },
+  ],
+  companies: [
     async ({}, use) => {
       await onCopyOf('demo', use);
     },

@@ -11,8 +11,8 @@ import type { PackIssues, PackService, PackStore } from '../packs/index.ts';
 import type { StatementService } from '../statements/index.ts';
 import type { ResultChange, RunStore } from './run-store.ts';
 
-/** How many companies are worked on at once: pages are laid out and files written in as many worker threads. */
-const AT_ONCE = 2;
+/** How many companies are worked on at once: while one is read, pages of others are laid out and files written by the worker threads. */
+const AT_ONCE = 4;
 type Parts = {
   readonly booksCache: BooksCache;
   readonly store: RunStore;

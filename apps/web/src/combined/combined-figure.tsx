@@ -55,7 +55,7 @@ export function CombinedFigure({
       <ul className="text-[13px]">
         {group.members.map(({ company, name }) => (
           <li key={company}>
-            <Link className="link" to={`/c/${company}/statements/${view}?asOf=${choices.asOf}`}>
+            <Link className="link inline-block py-1" to={`/c/${company}/statements/${view}?asOf=${choices.asOf}`}>
               {name}
             </Link>
           </li>

@@ -92,7 +92,7 @@ function NewRun({ runs: { start } }: { readonly runs: ReturnType<typeof useCompa
       <SelectField label="Month" value={month} options={company.periods.map((period) => [period.key, period.name])} set={setMonth} />
       <fieldset>
         <legend className="flex w-full justify-between text-ink-soft">Companies</legend>
-        <div className="mt-1 flex max-h-56 flex-col gap-1 overflow-y-auto">
+        <div className="mt-1 flex max-h-56 flex-col gap-2 overflow-y-auto py-1">
           {(companies.data ?? []).map(({ id, name }) => (
             <CheckField
               key={id}

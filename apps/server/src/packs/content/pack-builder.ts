@@ -48,8 +48,8 @@ const SPLIT_NONE = 'none';
 
 /** Filled sections that are kept until something changes: as many as a person works with at once. */
 const MOST_HELD = 400;
-/** Companies whose sections are kept; a run over many works on two at once. */
-const MOST_COMPANIES = 4;
+/** Companies whose sections are kept; a run over many works on four at once. */
+const MOST_COMPANIES = 6;
 
 /** Fills the sections of packs with a company's figures. */
 export class PackBuilder {
