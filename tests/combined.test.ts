@@ -209,5 +209,16 @@ describe('a company group', () => {
     expect((await server.send('DELETE', `/company-groups/${made.id}`)).status).toBe(204);
     expect((await server.send('GET', `/company-groups/${made.id}`)).status).toBe(404);
     expect((await server.get<unknown[]>('/companies')).length).toBe(3);
+    // groups and rates are on record in the audit trail of every company
+    for (const company of [TERN, GANNET]) {
+      const { events } = await server.get<{ events: { words: string }[] }>(`/companies/${company}/audit?limit=50`);
+      const words = events.map((event) => event.words);
+      expect(words.slice(0, 3)).toEqual([
+        'Company group Renamed deleted',
+        'Company group Renamed changed',
+        'Company group Short lived created',
+      ]);
+      expect(words).toContain('Exchange rates EUR to USD changed');
+    }
   });
 });

@@ -6,6 +6,7 @@ import { ProblemError } from '../http/problem.ts';
 import type { Outcome, Task } from './task.ts';
 
 const MEGABYTES = 1024;
+const THREADS = 2;
 // to start one takes seconds: it stays while somebody may come back to what it did
 const IDLE_MILLISECONDS = 10 * 60_000;
 const MOST_WAITING = 60;
@@ -22,7 +23,7 @@ export type WorkLimits = {
 /** Runs long work apart from the thread that answers requests, within a time limit. */
 export type WorkPool = {
   readonly run: <Input, Result>(task: Task<Input, Result>, input: Input, limits: WorkLimits) => Promise<Result>;
-  /** Starts a thread for work that is likely to be asked for soon, so that nobody waits for its start then. */
+  /** Starts the threads for work that is likely to be asked for soon, so that nobody waits for its start then. */
   readonly ready: (task: Task<null, null>) => void;
   readonly close: () => Promise<void>;
 };
@@ -32,7 +33,7 @@ export function threadPool(): WorkPool {
   const pool = new Piscina({
     filename: fileURLToPath(WORKER),
     minThreads: 0,
-    maxThreads: 2,
+    maxThreads: THREADS,
     maxQueue: MOST_WAITING,
     idleTimeout: IDLE_MILLISECONDS,
     resourceLimits: { maxOldGenerationSizeMb: MEGABYTES },
@@ -68,7 +69,7 @@ export function threadPool(): WorkPool {
       // a thread without work goes after a while, and is started again then
       setTimeout(() => (isReady = false), IDLE_MILLISECONDS).unref();
       // whatever keeps a thread from starting is told to whoever asks for work
-      pool.run({ name, input: null }).catch(() => (isReady = false));
+      for (let thread = 0; thread < THREADS; thread += 1) pool.run({ name, input: null }).catch(() => (isReady = false));
     },
     close: () => pool.destroy(),
   };

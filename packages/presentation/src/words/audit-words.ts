@@ -22,12 +22,17 @@ const subjectThen =
 const viewThen =
   (words: string): Words =>
   ({ subject, details }, { view }) =>
-    `View ${typeof details['name'] === 'string' ? details['name'] : view(subject)} ${words}`;
+    `View ${typeof details['name'] === 'string' ? details['name'] : view(subject)} ${words}${details['scope'] === 'all' ? ' for all companies' : ''}`;
 
 const packThen =
   (words: string): Words =>
   ({ details }) =>
     `Pack ${String(details['name'])} ${words}${details['scope'] === 'all' ? ' for all companies' : ''}`;
+
+const forAll =
+  (words: string): Words =>
+  ({ details }) =>
+    `${words}${details['scope'] === 'all' ? ' for all companies' : ''}`;
 
 /** Each action outside budgets, with the area it belongs to and its words. */
 const ACTIONS: Readonly<Record<string, readonly [AuditArea, Words]>> = {
@@ -87,9 +92,21 @@ const ACTIONS: Readonly<Record<string, readonly [AuditArea, Words]>> = {
   'schedule.save': ['settings', ({ subject, details }) => `Schedule ${subject} ${details['isHeld'] === true ? 'held' : 'saved'}`],
   'schedule.remove': ['settings', ({ subject }) => `Schedule ${subject} deleted`],
   'holidays.import': ['settings', ({ details }) => `Holidays imported, ${String(details['days'])} days`],
-  'materiality.change': ['settings', () => 'Materiality limits changed'],
+  'packShare.create': ['views', ({ subject, details }) => `Link to ${subject} made, through ${String(details['expires'])}`],
+  'packShare.revoke': ['views', ({ subject }) => `Link to ${subject} revoked`],
+  'companyRun.start': ['views', ({ subject, details }) => `Pack ${subject} issued for companies, ${String(details['month'])}`],
+  'companyGroup.create': ['settings', ({ details }) => `Company group ${String(details['name'])} created`],
+  'companyGroup.change': ['settings', ({ details }) => `Company group ${String(details['name'])} changed`],
+  'companyGroup.remove': ['settings', ({ details }) => `Company group ${String(details['name'])} deleted`],
+  'exchangeRates.change': ['settings', ({ subject }) => `Exchange rates ${subject.replace('-', ' to ')} changed`],
+  'materiality.change': ['settings', forAll('Materiality limits changed')],
+  'materiality.remove': ['settings', () => 'Own materiality limits removed'],
   'driver.change': ['settings', ({ subject }) => `Driver of ${subject} changed`],
-  'benchmark.change': ['settings', ({ subject, details }) => `Benchmark of ${subject}${details['value'] === null ? ' removed' : ''}`],
+  'benchmark.change': [
+    'settings',
+    ({ subject, details }) =>
+      `Benchmark of ${subject}${details['value'] === null ? ' removed' : ''}${details['scope'] === 'all' ? ' for all companies' : ''}`,
+  ],
   'logo.change': ['settings', subjectThen('changed')],
   'logo.remove': ['settings', subjectThen('removed')],
   'demo.remove': ['settings', subjectThen('removed')],

@@ -3,6 +3,7 @@ import type { PackFormat, PackPreviewDto, PackReading } from '@wise-margin/contr
 import { textWidth } from '../../formats/font-metrics.ts';
 import { HTML_TYPE, PDF_TYPE, WORD_TYPE, WORKBOOK_TYPE } from '../../formats/media-types.ts';
 import type { PdfFont } from '../../formats/pdf-type.ts';
+import { svgPicture } from '../../formats/svg-picture.ts';
 import type { Task } from '../../work/task.ts';
 import type { WorkPool } from '../../work/work-pool.ts';
 import type { PackContent } from '../content/content.ts';
@@ -33,12 +34,13 @@ const PACK_HTML: Task<PackContent, Buffer> = {
   run: (content) => Promise.resolve(Buffer.from(packHtml(content), 'utf8')),
 };
 const PACK_READING: Task<PackContent, PackReading> = { name: 'packReading', run: (content) => Promise.resolve(packReading(content)) };
-/** Reads the fonts of pages, which takes longer than a page. */
+/** Reads the fonts of pages and the library that draws pictures, which takes longer than a page and a document. */
 const PACK_READY: Task<null, null> = {
   name: 'packReady',
-  run: () => {
+  run: async () => {
     for (const font of PAGE_FONTS) textWidth('0', { font, size: 10 });
-    return Promise.resolve(null);
+    await svgPicture('<svg xmlns="http://www.w3.org/2000/svg" width="1" height="1"/>');
+    return null;
   },
 };
 /** Work on packs that a worker does. */
