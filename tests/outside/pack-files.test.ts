@@ -95,7 +95,14 @@ describe('the spreadsheet', () => {
     expect(workbook.worksheets.map(({ name }) => name)).toEqual(
       expect.arrayContaining(['Contents', 'Key measures', 'Findings', 'Balance sheet', 'Receivables by age', 'Largest customers']),
     );
-    for (const each of workbook.worksheets) expect(each.pageSetup.printArea, each.name).toMatch(/^A1:[A-Z]+\d+$/);
+    for (const each of workbook.worksheets) {
+      expect(each.pageSetup.printArea, each.name).toMatch(/^A1:[A-Z]+\d+$/);
+      expect([each.pageSetup.fitToPage, each.pageSetup.fitToWidth], each.name).toEqual([true, 1]);
+    }
+    // percentages are written as percentages
+    const measures = workbook.getWorksheet('Key measures')!;
+    const margin = measures.getRows(1, measures.rowCount)!.find((each) => each.getCell(1).text === 'Gross margin')!.number;
+    expect(measures.getRow(margin + 2).getCell(2).numFmt).toBe('0.0%;(0.0%)');
     expect(sheet.pageSetup.printTitlesRow).toMatch(/^\d+:\d+$/);
   });
 });

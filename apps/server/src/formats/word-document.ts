@@ -99,9 +99,13 @@ export const heading = (text: string, level: 1 | 2 | 3, options: { readonly star
   });
 
 /** A line of small, soft type. */
-export const softParagraph = (text: string, options: { readonly italic?: boolean; readonly color?: string } = {}): Paragraph =>
+export const softParagraph = (
+  text: string,
+  options: { readonly italic?: boolean; readonly color?: string; readonly keepNext?: boolean } = {},
+): Paragraph =>
   new Paragraph({
     spacing: { after: 40 },
+    keepNext: options.keepNext ?? false,
     children: [new TextRun({ text, size: 8.5 * HALF_POINTS, color: options.color ?? '5E5A50', italics: options.italic ?? false })],
   });
 

@@ -1,13 +1,12 @@
-import {
-  PACK_FORMATS,
-  type PackChecklistDto,
-  type PackFormat,
-  type PackIssueDto,
-  type PackListDto,
-  type PackMonthDto,
-  type PackPageDto,
-  type PackPreviewDto,
-  type PackPreviewRequest,
+import type {
+  PackChecklistDto,
+  PackFormat,
+  PackIssueDto,
+  PackListDto,
+  PackMonthDto,
+  PackPageDto,
+  PackPreviewDto,
+  PackPreviewRequest,
 } from '@wise-margin/contract';
 import { longPeriodName } from '@wise-margin/core';
 
@@ -19,7 +18,7 @@ import type { WorkPool } from '../work/work-pool.ts';
 import type { PackContent } from './content/content.ts';
 import { fingerprintOf, issuedFigures } from './content/issued-figures.ts';
 import { type PackBuilder, type PackRequest, today } from './content/pack-builder.ts';
-import { layOut, readPack, readyForPages, writePack } from './files/pack-formats.ts';
+import { layOut, readyForPages, writeIssue, writePack } from './files/pack-formats.ts';
 import { packChecklist } from './pack-checklist.ts';
 import { fileName, type FrozenDocument, type PackIssues } from './pack-issues.ts';
 import { type MonthPlace, type PackMonths, STATE_WORDS } from './pack-months.ts';
@@ -137,16 +136,13 @@ export class PackService {
     const documents: FrozenDocument[] = [];
     for (const made of await this.#contents(place, request)) {
       const content: PackContent = { ...made, stateWords: STATE_WORDS.issued, fingerprint: fingerprintOf(made) };
-      const { pages } = await layOut(work, content);
-      const files = await Promise.all(
-        PACK_FORMATS.map(async (format) => ({ format, content: await writePack(work, { content, format }) })),
-      );
+      const { laidOut, reading, files } = await writeIssue(work, content);
       documents.push({
         slice: content.slice,
         fingerprint: content.fingerprint,
-        pages,
+        pages: laidOut.pages,
         logo: logoAddress(content.logo),
-        reading: await readPack(work, content),
+        reading,
         sources: Object.fromEntries(content.sections.flatMap(({ id, source }) => (source === null ? [] : [[id, source]]))),
         figures: issuedFigures(content),
         files,

@@ -7,6 +7,8 @@ import type { ContentBlock } from '../content/content.ts';
 export type ChartTable = {
   readonly title: string;
   readonly headings: readonly string[];
+  /** what its figures are: percentages are fractions */
+  readonly kind: LineTrendDto['kind'];
   readonly rows: readonly (readonly (string | number | null)[])[];
 };
 
@@ -25,7 +27,7 @@ export function chartTables(block: Extract<ContentBlock, { readonly kind: 'chart
       ...steps.map(({ name, amount }) => [name, plain(amount)]),
       [headings.compared, plain(compared)],
     ];
-    return [{ title: `${line.name}, ${unit}`, headings: ['Step', 'Amount'], rows }];
+    return [{ title: `${line.name}, ${unit}`, headings: ['Step', 'Amount'], kind: 'amount', rows }];
   }
   return block.charts.map(({ trend, exponent, unit }) => {
     const plain = (values: LineTrendDto['actual'], at: number): number | null => {
@@ -35,6 +37,7 @@ export function chartTables(block: Extract<ContentBlock, { readonly kind: 'chart
     return {
       title: [trend.line.name, unit].filter((text) => text !== '').join(', '),
       headings: ['Month', 'Actual', 'Budget', 'Prior year'],
+      kind: trend.kind,
       rows: trend.months.map(({ name }, at) => [name, plain(trend.actual, at), plain(trend.budget, at), plain(trend.prior, at)]),
     };
   });

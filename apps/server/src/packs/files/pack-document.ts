@@ -74,7 +74,7 @@ async function sectionChildren(section: FilledSection, place: Place): Promise<Fi
       pageBreakBefore: startsPage,
       children: [new Bookmark({ id: bookmarkOf(id), children: [new TextRun(title)] })],
     }),
-    ...(dateWords === '' ? [] : [softParagraph(dateWords, { color: COPPER })]),
+    ...(dateWords === '' ? [] : [softParagraph(dateWords, { color: COPPER, keepNext: true })]),
   ];
   const body: FileChild[] = kind === 'contents' ? contentsChildren(place) : [];
   for (const block of section.blocks) body.push(...(await blockChildren(block, { isPortrait: place.isPortrait })));

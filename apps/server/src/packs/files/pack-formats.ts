@@ -1,4 +1,4 @@
-import type { PackFormat, PackPreviewDto, PackReading } from '@wise-margin/contract';
+import { PACK_FORMATS, type PackFormat, type PackPreviewDto, type PackReading } from '@wise-margin/contract';
 
 import { textWidth } from '../../formats/font-metrics.ts';
 import { HTML_TYPE, PDF_TYPE, WORD_TYPE, WORKBOOK_TYPE } from '../../formats/media-types.ts';
@@ -6,7 +6,7 @@ import type { PdfFont } from '../../formats/pdf-type.ts';
 import { svgPicture } from '../../formats/svg-picture.ts';
 import type { Task } from '../../work/task.ts';
 import type { WorkPool } from '../../work/work-pool.ts';
-import type { PackContent } from '../content/content.ts';
+import type { PackContent, PackFile } from '../content/content.ts';
 import { packPages, pageDtos } from '../pages/pack-pages.ts';
 import { packDocument } from './pack-document.ts';
 import { packHtml } from './pack-html.ts';
@@ -15,9 +15,12 @@ import { packReading } from './pack-reading.ts';
 import { packWorkbook } from './pack-workbook.ts';
 
 const MOST_MILLISECONDS = 60_000;
+const MOST_ISSUE_MILLISECONDS = 4 * MOST_MILLISECONDS;
 const PAGE_FONTS: readonly PdfFont[] = ['sans', 'sansBold', 'sansItalic', 'serif', 'serifBold', 'serifItalic'];
 /** The pages of a pack, with the page each section begins on, by its position. */
 export type LaidOut = { readonly pages: PackPreviewDto['pages']; readonly starts: readonly (number | null)[] };
+/** What an issue freezes of a document, beside its figures. */
+export type WholeIssue = { readonly laidOut: LaidOut; readonly reading: PackReading; readonly files: readonly PackFile[] };
 
 const PACK_PAGES: Task<PackContent, LaidOut> = {
   name: 'packPages',
@@ -33,7 +36,6 @@ const PACK_HTML: Task<PackContent, Buffer> = {
   name: 'packHtml',
   run: (content) => Promise.resolve(Buffer.from(packHtml(content), 'utf8')),
 };
-const PACK_READING: Task<PackContent, PackReading> = { name: 'packReading', run: (content) => Promise.resolve(packReading(content)) };
 /** Reads the fonts of pages and the library that draws pictures, which takes longer than a page and a document. */
 const PACK_READY: Task<null, null> = {
   name: 'packReady',
@@ -43,9 +45,6 @@ const PACK_READY: Task<null, null> = {
     return null;
   },
 };
-/** Work on packs that a worker does. */
-export const PACK_TASKS = [PACK_READY, PACK_PAGES, PACK_READING, PACK_PDF, PACK_DOCUMENT, PACK_WORKBOOK, PACK_HTML];
-
 type Format = { readonly type: string; readonly what: string; readonly task: Task<PackContent, Buffer> };
 export const PACK_FILES: Readonly<Record<PackFormat, Format>> = {
   pdf: { type: PDF_TYPE, what: 'The PDF', task: PACK_PDF },
@@ -54,6 +53,18 @@ export const PACK_FILES: Readonly<Record<PackFormat, Format>> = {
   html: { type: HTML_TYPE, what: 'The web page', task: PACK_HTML },
 };
 
+/** Everything of an issue at once: its content crosses to a worker one time, which takes as long as a page. */
+const PACK_ISSUE: Task<PackContent, WholeIssue> = {
+  name: 'packIssue',
+  run: async (content) => ({
+    laidOut: await PACK_PAGES.run(content),
+    reading: packReading(content),
+    files: await Promise.all(PACK_FORMATS.map(async (format) => ({ format, content: await PACK_FILES[format].task.run(content) }))),
+  }),
+};
+/** Work on packs that a worker does. */
+export const PACK_TASKS = [PACK_READY, PACK_PAGES, PACK_ISSUE, PACK_PDF, PACK_DOCUMENT, PACK_WORKBOOK, PACK_HTML];
+
 /** Gets a worker ready for pages, as soon as somebody looks at packs. */
 export const readyForPages = (pool: WorkPool): void => pool.ready(PACK_READY);
 
@@ -61,9 +72,12 @@ export const readyForPages = (pool: WorkPool): void => pool.ready(PACK_READY);
 export const layOut = (pool: WorkPool, content: PackContent, signal?: AbortSignal): Promise<LaidOut> =>
   pool.run(PACK_PAGES, content, { what: 'The preview', milliseconds: MOST_MILLISECONDS, ...(signal ? { signal } : {}) });
 
-/** A pack as it is read on a screen, made by a worker. */
-export const readPack = (pool: WorkPool, content: PackContent): Promise<PackReading> =>
-  pool.run(PACK_READING, content, { what: 'The pack', milliseconds: MOST_MILLISECONDS });
+/** The pages, the reading and every file of a pack, made by one worker. */
+export async function writeIssue(pool: WorkPool, content: PackContent): Promise<WholeIssue> {
+  const { files, ...whole } = await pool.run(PACK_ISSUE, content, { what: 'The pack', milliseconds: MOST_ISSUE_MILLISECONDS });
+  // bytes arrive from a thread as plain ones
+  return { ...whole, files: files.map((file) => ({ ...file, content: Buffer.from(file.content) })) };
+}
 
 /** A pack in one format, written by a worker. */
 export function writePack(

@@ -4,10 +4,19 @@ import { sheetNames } from '../../formats/sheet-names.ts';
 import { fillReportSheet } from '../../ledger/index.ts';
 import { fillStatementSheet } from '../../statements/index.ts';
 import type { ContentBlock, FilledSection, PackContent } from '../content/content.ts';
-import { chartTables } from './chart-tables.ts';
+import { type ChartTable, chartTables } from './chart-tables.ts';
 import { titleOf } from './pack-pdf.ts';
 
 const TEXT_WIDTH = 110;
+/** How the figures of charts are written, by what they are. */
+const NUMBER_FORMATS: Readonly<Record<ChartTable['kind'], string>> = {
+  amount: '#,##0.00;(#,##0.00)',
+  quantity: '#,##0.##;(#,##0.##)',
+  percent: '0.0%;(0.0%)',
+  points: '0.0%;(0.0%)',
+  times: '0.00;(0.00)',
+  days: '0.0;(0.0)',
+};
 type Sheet = { readonly name: string; readonly fill: (workbook: workbooks.Workbook, name: string) => void };
 
 /** A pack as a spreadsheet: a sheet for each section, statements with live formulas, each with its print area and titles. */
@@ -57,7 +66,10 @@ function tableSheet(workbook: workbooks.Workbook, name: string, headRows: number
 }
 
 function fillContents(workbook: workbooks.Workbook, name: string, content: PackContent): void {
-  const sheet = workbook.addWorksheet(name, { views: [{ showGridLines: false }] });
+  const sheet = workbook.addWorksheet(name, {
+    views: [{ showGridLines: false }],
+    pageSetup: { fitToPage: true, fitToWidth: 1, fitToHeight: 0 },
+  });
   sheet.getColumn(1).width = 44;
   sheet.getColumn(2).width = 36;
   sheet.addRow([content.company]).font = { bold: true };
@@ -98,7 +110,7 @@ function fillTexts(
 }
 
 function fillChartTables(sheet: workbooks.Worksheet, block: Extract<ContentBlock, { readonly kind: 'charts' | 'bridge' }>): void {
-  for (const { title, headings, rows } of chartTables(block)) {
+  for (const { title, headings, kind, rows } of chartTables(block)) {
     sheet.addRow([]);
     sheet.addRow([title]).font = { bold: true };
     const head = sheet.addRow([...headings]);
@@ -110,8 +122,7 @@ function fillChartTables(sheet: workbooks.Worksheet, block: Extract<ContentBlock
     for (const row of rows) {
       const added = sheet.addRow([...row]);
       row.forEach((value, at) => {
-        if (typeof value === 'number')
-          added.getCell(at + 1).numFmt = Math.abs(value) < 100 && !Number.isInteger(value) ? '#,##0.000' : '#,##0.00;(#,##0.00)';
+        if (typeof value === 'number') added.getCell(at + 1).numFmt = NUMBER_FORMATS[kind];
       });
     }
   }
