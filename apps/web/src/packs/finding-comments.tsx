@@ -59,9 +59,9 @@ function Comment({ finding, comparison }: { readonly finding: FindingDto; readon
     change.mutate(
       { comment, ...(isFirst ? { status: 'explained' as const } : {}) },
       {
-        onSuccess: async () => {
+        onSuccess: () => {
           setTyped(null);
-          await client.invalidateQueries({ queryKey: ['pack-preview', company.id] });
+          void client.invalidateQueries({ queryKey: ['pack-preview', company.id] });
         },
       },
     );
