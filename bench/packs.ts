@@ -70,7 +70,7 @@ async function makeCompanies(count: number): Promise<void> {
 }
 
 try {
-  await (await fetch(`${server.base}/companies/1/packs?month=2026-10`)).text();
+  await fetch(`${server.base}/companies/1/pack-preview/ready`, { method: 'POST' });
   await new Promise((resolve) => setTimeout(resolve, LOOKING));
   say(
     `preview of ${PACK.sections.length} sections, the first after a start, three seconds after the list of packs: ${words(await beside(() => preview('First')))}`,

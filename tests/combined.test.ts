@@ -168,6 +168,11 @@ describe('another currency', () => {
       'Row 2: "one" is not a rate. Enter the average rate as a decimal above zero, such as 1.0842.',
     );
     expect((await server.get<ExchangeRatesDto>('/exchange-rates/EUR/USD')).rates).toEqual([]);
+    for (const [pair, detail] of [
+      ['euro/USD', '"euro" is not a currency code such as USD.'],
+      ['USD/USD', 'Choose two different currencies.'],
+    ] as const)
+      expect(((await server.send('PUT', `/exchange-rates/${pair}`, { text: '' })).body as Problem).detail).toBe(detail);
     const { status } = await server.send('PUT', '/exchange-rates/EUR/USD', { text: '2026-04\t1.1\t1.2\n2026-05\t1.3\t1.25' });
     expect(status).toBe(200);
     // worked by hand: 100.00 at 1.10 and 50.00 at 1.30; 150.00 of cash at 1.25

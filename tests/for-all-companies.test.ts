@@ -86,6 +86,21 @@ describe('a view for all companies', () => {
     expect((await server.send('GET', `${GANNET}/views/${made.key}`)).status).toBe(404);
   });
 
+  it('is refused under a name that another one for all has already, and outlives the one it was a version of', async () => {
+    const own = (company: string) =>
+      send<ViewDto>('POST', `${company}/views`, { name: 'Twin', lineSet: named('Twin'), columnSet: view.columnSet, shared: true });
+    const [first, second] = [await own(TERN), await own(GANNET)];
+    await send('PUT', `${TERN}/views/${first.key}`, { version: first.version, scope: 'all' });
+    const { status, body } = await server.send('PUT', `${GANNET}/views/${second.key}`, { version: second.version, scope: 'all' });
+    expect([status, JSON.stringify(body)]).toEqual([422, expect.stringContaining('You have a view named Twin already.')]);
+
+    await change(GANNET, { lineSet: named('Salt sales'), version: view.version, scope: 'company' });
+    await send('DELETE', `${TERN}/views/${view.key}`);
+    expect(await seen(GANNET)).toMatchObject({ key: view.key, scope: 'company', isOwnVersion: false });
+    await send('DELETE', `${GANNET}/views/${second.key}`);
+    await send('DELETE', `${GANNET}/views/${view.key}`);
+  });
+
   it('keeps a private one to its owner', async () => {
     const { application } = server;
     const other = { name: 'Somebody else', now: () => new Date() };

@@ -4,7 +4,7 @@ import { z } from 'zod';
 import { periodKeySchema } from './common.ts';
 import { displayQuery } from './display.ts';
 
-const currencyCodeSchema = z.string().regex(/^[A-Z]{3}$/, 'Enter a currency code such as USD');
+export const currencyCodeSchema = z.string().regex(/^[A-Z]{3}$/, 'Enter a currency code such as USD');
 
 /** Several companies that are looked at together. */
 export const companyGroupChangeSchema = z.object({

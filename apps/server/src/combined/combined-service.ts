@@ -5,6 +5,7 @@ import {
   companyColumns,
   evaluate,
   formatAmount,
+  INTERCOMPANY,
   type LineSet,
   longPeriodName,
   minor,
@@ -160,6 +161,9 @@ export class CombinedService {
     const repeated = companies.find((company, index) => companies.indexOf(company) !== index);
     for (const [index, { company, intercompany }] of members.entries()) {
       const books = await this.#booksCache.of(company);
+      // its figures could not be told from what is left out between the companies
+      if (books.name === INTERCOMPANY)
+        throw refused(`A company named ${INTERCOMPANY} cannot be in a group. Choose other companies.`, `members.${index}.company`);
       if (company === repeated) throw refused(`${books.name} is in the group twice. Keep it once.`, `members.${index}.company`);
       const known = new Set(books.chart.accounts.map(({ number }) => number));
       const unknown = intercompany.filter((number) => !known.has(number));

@@ -5,6 +5,7 @@ import {
   companyGroupListSchema,
   companyGroupSaveSchema,
   companyGroupSchema,
+  currencyCodeSchema,
   exchangeRatesSchema,
   exchangeRatesTextSchema,
   figureGroupsSchema,
@@ -14,11 +15,12 @@ import { packGrid } from '@wise-margin/presentation';
 import { z } from 'zod';
 
 import type { Actor } from '../database/audit.ts';
+import { refused } from '../http/problem.ts';
 import { download, type Route, route } from '../http/route.ts';
 import { EXPORT_FORMATS, exportedStatement, figureGroupsOf } from '../statements/index.ts';
 import type { WorkPool } from '../work/work-pool.ts';
 import type { CombinedService } from './combined-service.ts';
-import type { RateStore } from './rate-store.ts';
+import type { CurrencyPair, RateStore } from './rate-store.ts';
 
 type Services = {
   readonly combinedStatements: CombinedService;
@@ -125,6 +127,14 @@ function statementRoutes({ combinedStatements, work }: Services): readonly Route
   ];
 }
 
+/** @throws ProblemError 422 for what is no pair of two currency codes */
+function pairOf({ from, to }: CurrencyPair): CurrencyPair {
+  for (const code of [from, to])
+    if (!currencyCodeSchema.safeParse(code).success) throw refused(`"${code}" is not a currency code such as USD.`);
+  if (from === to) throw refused('Choose two different currencies.');
+  return { from, to };
+}
+
 function rateRoutes({ exchangeRates, actor }: Services): readonly Route[] {
   const path = '/exchange-rates/:from/:to';
   return [
@@ -133,7 +143,7 @@ function rateRoutes({ exchangeRates, actor }: Services): readonly Route[] {
       path,
       summary: 'Exchange rates by month',
       response: exchangeRatesSchema,
-      handle: ({ path: pair }) => exchangeRates.list(pair),
+      handle: ({ path: pair }) => exchangeRates.list(pairOf(pair)),
     }),
     route({
       method: 'put',
@@ -141,7 +151,7 @@ function rateRoutes({ exchangeRates, actor }: Services): readonly Route[] {
       summary: 'Set the exchange rates between two currencies from a pasted table',
       request: { body: exchangeRatesTextSchema },
       response: exchangeRatesSchema,
-      handle: ({ path: pair, body }) => exchangeRates.replace(pair, body.text, actor),
+      handle: ({ path: pair, body }) => exchangeRates.replace(pairOf(pair), body.text, actor),
     }),
   ];
 }

@@ -47,8 +47,7 @@ export class PackService {
 
   /** The packs a company sees, with where each is in a month. */
   async list(companyId: number, month: string | undefined): Promise<PackListDto> {
-    const { store, months, issues, booksCache, work } = this.#parts;
-    readyForPages(work);
+    const { store, months, issues, booksCache } = this.#parts;
     const books = await booksCache.of(companyId);
     const packs = await store.list(companyId);
     const states = month === undefined ? new Map<string, never>() : await months.states(companyId, month);
@@ -63,6 +62,11 @@ export class PackService {
       state: states.get(key) ?? null,
       lastIssue: issued.find(({ pack }) => pack === key) ?? null,
     }));
+  }
+
+  /** Starts what pages are laid out with, before somebody opens a pack. */
+  ready(): void {
+    readyForPages(this.#parts.work);
   }
 
   async month(place: MonthPlace): Promise<PackMonthDto> {

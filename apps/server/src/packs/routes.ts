@@ -87,6 +87,13 @@ function designRoutes({ packStore, packs, actor }: PackServices): readonly Route
     }),
     route({
       method: 'post',
+      path: '/companies/:company/pack-preview/ready',
+      summary: 'Get ready to lay out pages, since a pack is likely to be opened',
+      response: null,
+      handle: () => packs.ready(),
+    }),
+    route({
+      method: 'post',
       path: '/companies/:company/pack-preview',
       summary: 'The pages of a pack that is not saved',
       request: { body: packPreviewRequestSchema },

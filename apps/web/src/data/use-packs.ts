@@ -123,3 +123,13 @@ export const issueFileAddress = (
   company: number,
   { issue, format, slice }: { readonly issue: number; readonly format: string; readonly slice: string },
 ): string => `/api/companies/${company}/pack-issues/${issue}/export.${format}${queryText({ slice })}`;
+
+/** Lets the server start what pages are laid out with, while somebody looks at the packs. */
+export function useReadyForPages(company: number): void {
+  useQuery({
+    queryKey: ['ready-for-pages', company],
+    queryFn: () => sendJson<null>('POST', `/companies/${company}/pack-preview/ready`, {}),
+    staleTime: 5 * 60_000,
+    retry: false,
+  });
+}

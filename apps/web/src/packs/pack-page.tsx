@@ -223,8 +223,8 @@ function PackActions({
         {monthData.change.isPending ? 'Saving…' : monthData.change.isSuccess ? 'Text saved' : ''}
       </span>
       {last ? (
-        <Link className="link text-[13px]" to={`/c/${company.id}/packs/${design.key}/${last.id}`}>
-          Issue {last.number}, {momentWords(last.at)}
+        <Link className="link text-[13px]" title={momentWords(last.at)} to={`/c/${company.id}/packs/${design.key}/${last.id}`}>
+          Issue {last.number}
         </Link>
       ) : null}
       <span className="flex items-center">

@@ -4,7 +4,7 @@ import { Plus } from 'lucide-react';
 import { Link, useNavigate } from 'react-router';
 
 import { useAsOf, useCompany } from '../data/company.ts';
-import { usePackChanges, usePacks } from '../data/use-packs.ts';
+import { usePackChanges, usePacks, useReadyForPages } from '../data/use-packs.ts';
 import { momentWords } from '../ui/date-words.ts';
 import { Page } from '../ui/page.tsx';
 import { Failure, Loading } from '../ui/states.tsx';
@@ -20,6 +20,7 @@ export default function PacksPage() {
   const navigate = useNavigate();
   const packs = usePacks(company.id, asOf);
   const { create } = usePackChanges(company.id);
+  useReadyForPages(company.id);
   const month = company.periods.find(({ key }) => key === asOf)?.name ?? '';
   const createPack = (): void => {
     const name = freeName(packs.data ?? []);

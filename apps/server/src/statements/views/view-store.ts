@@ -114,7 +114,7 @@ export class ViewStore {
       choices: runChoicesSchema.parse(JSON.parse(row.choices)),
       isShipped: false,
       scope: scopeOf(row),
-      isOwnVersion: row.version_of !== null,
+      isOwnVersion: row.version_of !== null && (await this.#isThere(row.version_of)),
       changedBy: await this.#changedBy(row.version_of ?? row.id),
       starred,
       shared: row.shared === 1,
@@ -212,7 +212,9 @@ export class ViewStore {
         );
       const target = await this.#target({ row, companyId, scope }, transaction);
       const besides = [row.id, target.id];
-      if (parts.name !== undefined) await this.#refuseKnownName({ companyId, name: parts.name, besides }, actor, transaction);
+      const isNewForAll = target.company_id === null && row.company_id !== null;
+      if (parts.name !== undefined || isNewForAll)
+        await this.#refuseKnownName({ companyId, name: parts.name ?? row.name, besides }, actor, transaction);
       await this.#database.run(
         'UPDATE views SET name = $1, folder = $2, note = $3, line_set = $4, column_set = $5, shared = $6, display = $7, choices = $8, version = $9, saved_at = $10, company_id = $11, version_of = $12 WHERE id = $13',
         [
@@ -282,6 +284,10 @@ export class ViewStore {
       transaction,
     );
     return latest!.version + 1;
+  }
+
+  async #isThere(id: number): Promise<boolean> {
+    return (await this.#database.select<{ id: number }>('SELECT id FROM views WHERE id = $1', [id])).length > 0;
   }
 
   /** Names of the companies with their own version of a view. */
