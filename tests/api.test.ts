@@ -35,6 +35,7 @@ import type { z } from 'zod';
 
 import { filterText } from './support/filter-text.ts';
 import { ACCOUNTS, HEADER, NEW_COMPANY, PICTURE, row, startTestServer, type TestServer } from './support/server.ts';
+import { loadSmallCompany } from './support/small-company.ts';
 
 let server: TestServer;
 let budget: BudgetDto;
@@ -127,7 +128,19 @@ describe('every answer follows the contract', () => {
     const packIssue = String((issued.body as { id: number }).id);
     const mail = { key: 'one mail', to: ['ann@company.com'], subject: 'Pack', text: '', formats: ['pdf'] };
     const mailed = await server.send('POST', `${at}/pack-issues/${packIssue}/mail`, mail);
+    const second = await loadSmallCompany(server, { name: 'Second' });
+    const members = [1, second].map((company) => ({ company, intercompany: [] }));
+    const group = await server.send('POST', '/company-groups', { name: 'Both', currency: 'USD', lead: 1, members });
+    const run = await server.send('POST', '/company-runs', { key: 'the only run', pack: 'lender-pack', month: '2026-06', companies: [1] });
+    await server.application.companyRuns.settled((run.body as { id: number }).id);
+    const share = { expires: new Date(Date.now() + 86_400_000).toISOString().slice(0, 10), drillDown: true };
+    const shared = await server.send('POST', `${at}/pack-issues/${packIssue}/shares`, share);
     const parts = {
+      companyGroup: String((group.body as { id: number }).id),
+      companyRun: String((run.body as { id: number }).id),
+      token: (shared.body as { link: string }).link.split('/').at(-1)!,
+      from: 'EUR',
+      to: 'USD',
       pack: 'lender-pack',
       month: '2026-06',
       packIssue,
@@ -147,7 +160,7 @@ describe('every answer follows the contract', () => {
       const type = response.headers.get('content-type') ?? '';
       // a path that needs a query says so as problem details of its own, never as "nothing here"
       expect([path, response.status === 404]).toEqual([path, false]);
-      expect([path, /json|csv|image|pdf|spreadsheet|wordprocessing|html|rfc822|event-stream/.test(type)]).toEqual([path, true]);
+      expect([path, /json|csv|image|pdf|zip|spreadsheet|wordprocessing|html|rfc822|event-stream/.test(type)]).toEqual([path, true]);
     }
   });
 });

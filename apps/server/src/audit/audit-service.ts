@@ -71,7 +71,7 @@ export class AuditService {
     reviewed: boolean,
     actor: Actor,
   ): Promise<void> {
-    const [event] = await this.#database.select('SELECT id FROM audit_events WHERE id = $1 AND (company_id = $2 OR company_id IS NULL)', [
+    const [event] = await this.#database.select(`SELECT id FROM audit_events WHERE id = $1 AND (company_id = $2 OR ${OF_ALL})`, [
       id,
       company,
     ]);
@@ -108,11 +108,14 @@ export class AuditService {
   }
 }
 
-/** The condition of a query over `audit_events`, with its first five bindings; what is no company's own, such as company groups, is everyone's. */
+/** What is done for several companies is on every company's record. */
+const OF_ALL = `(company_id IS NULL AND (action GLOB 'companyGroup.*' OR action GLOB 'exchangeRates.*' OR action GLOB 'companyRun.*'))`;
+
+/** The condition of a query over `audit_events`, with its first five bindings. */
 function matching(companyId: number, { from, to, area, find, reviewed }: AuditFilterDto) {
   const actions = area === undefined ? [] : auditActionsOf(area);
   return {
-    condition: `(a.company_id = $1 OR a.company_id IS NULL) AND a.at >= $2 AND a.at < $3 ${reviewed === undefined ? '' : `AND r.event_id IS ${reviewed === 'yes' ? 'NOT NULL' : 'NULL'}`}
+    condition: `(a.company_id = $1 OR ${OF_ALL}) AND a.at >= $2 AND a.at < $3 ${reviewed === undefined ? '' : `AND r.event_id IS ${reviewed === 'yes' ? 'NOT NULL' : 'NULL'}`}
       AND ($4 IS NULL OR EXISTS (SELECT 1 FROM json_each($4) WHERE action = value OR (value LIKE '%.' AND substr(action, 1, length(value)) = value)))
       AND ($5 IS NULL OR instr(lower(action || char(10) || subject || char(10) || details || char(10) || reason || char(10) || changes || char(10) || a.actor), lower($5)) > 0)`,
     bindings: [
