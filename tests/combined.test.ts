@@ -133,6 +133,19 @@ describe('a combined statement', () => {
     expect(grid.issues.map(({ place }) => place)).toEqual(expect.arrayContaining(['Tern Island', 'Gannet Rock']));
   });
 
+  it('by a dimension that one company lacks still adds up: its amounts have no value of it', async () => {
+    const [{ id }] = (await server.get<CompanyGroupDto[]>('/company-groups')) as [CompanyGroupDto];
+    const grid = await server.statement(`/company-groups/${id}/statements/departments?asOf=2026-10&columns=view`);
+    const row = grid.cells[grid.lines.findIndex(({ key }) => key === 'revenue')]!;
+    const actual = (isTotal: boolean) =>
+      grid.columns.flatMap(({ key, block }, at) => {
+        const cell = row[at]!;
+        return key.endsWith('.actual') && grid.blocks[block]!.isTotal === isTotal && cell.kind === 'amount' ? [cell.value] : [];
+      });
+    expect(grid.blocks.map(({ heading }) => heading)).toContain('No department');
+    expect(actual(false).reduce((sum, value) => sum + value, 0)).toBe(actual(true)[0]);
+  });
+
   it('is written as each kind of file, with the figures of the grid', async () => {
     const [{ id }] = (await server.get<CompanyGroupDto[]>('/company-groups')) as [CompanyGroupDto];
     const at = `${server.base}/company-groups/${id}/statements/income/export`;

@@ -194,6 +194,18 @@ describe('a schedule of a view', () => {
   });
 });
 
+/** Posts an amount to an account that nobody knows yet. @returns the number of the entry */
+async function postTo(account: string): Promise<string> {
+  const lines = [
+    { account, amount: 12_345 },
+    { account: '1010', amount: -12_345 },
+  ].map((line) => ({ ...line, dimensions: {}, party: '', memo: 'Unclear receipt', document: '', due: null }));
+  const content = { date: '2026-11-03', source: '', kind: 'ordinary', state: 'posted', lines };
+  const { status, body } = await server.send('POST', `${AT}/entries`, { content, reversesOn: null, reason: 'Not known yet' });
+  if (status !== 201) throw new Error(JSON.stringify(body));
+  return (body as { entries: readonly { readonly number: string }[] }).entries[0]!.number;
+}
+
 describe('a watch report', () => {
   const watch: Partial<ScheduleChange> = {
     day: { kind: 'everyBusinessDay' },
@@ -215,14 +227,7 @@ describe('a watch report', () => {
     expect(await subjects()).toHaveLength(before);
 
     clock = new Date('2026-11-03T10:30:00Z');
-    const lines = [
-      { account: suspense.number, amount: 12_345 },
-      { account: '1010', amount: -12_345 },
-    ].map((line) => ({ ...line, dimensions: {}, party: '', memo: 'Unclear receipt', document: '', due: null }));
-    const content = { date: '2026-11-03', source: '', kind: 'ordinary', state: 'posted', lines };
-    const made = await server.send('POST', `${AT}/entries`, { content, reversesOn: null, reason: 'Not known yet' });
-    expect(made.status).toBe(201);
-    const { number } = (made.body as { entries: readonly { readonly number: string }[] }).entries[0]!;
+    const number = await postTo(suspense.number);
     await goOnTo('2026-11-05T08:00:00Z');
     expect((await listed()).runs.slice(0, 2).map(({ state }) => state)).toEqual(['skipped', 'done']);
     const { messages } = await server.get<MailListingDto>(`${AT}/mail`);
@@ -232,6 +237,21 @@ describe('a watch report', () => {
       `${suspense.number} ${suspense.name}: $123.45, entry ${number} of Nov 3, 2026, "Unclear receipt"; posted by Tester, Nov 3, 2026, 10:30 UTC`,
     );
     expect(attachments.map(({ name }) => name)).toEqual(['postings-2026-11-04.csv']);
+  });
+
+  it('that was skipped by its condition leaves nothing out of the next one', async () => {
+    const suspense = (await server.application.booksCache.of(1)).chart.accounts.find(isWatchedAccount)!;
+    clock = new Date('2026-11-02T00:00:00Z');
+    const closed = { kind: 'monthClosed' } as const;
+    const change = { ...watch, what: WATCHING(suspense.number) };
+    const { schedules } = await create({ ...change, condition: closed });
+    clock = new Date('2026-11-02T06:00:00Z');
+    await postTo(suspense.number);
+    await goOnTo('2026-11-02T08:00:00Z');
+    expect((await listed()).runs[0]).toMatchObject({ state: 'skipped', note: 'November 2026 is not closed' });
+    await server.send('PUT', `${AT}/schedules/${schedules[0]!.id}`, { ...SCHEDULE, ...change });
+    await goOnTo('2026-11-03T08:00:00Z');
+    expect((await listed()).runs[0]).toMatchObject({ state: 'done', note: '1 line reported' });
   });
 
   it('of drafts and of tie-outs is mailed while there are some', async () => {

@@ -8,6 +8,7 @@ import {
   combinedSources,
   commonLast,
   COMPANY,
+  compareNaturally,
   currency,
   INTERCOMPANY,
   type MemberMonths,
@@ -83,7 +84,7 @@ export class CombinedBooksCache {
         books.currency.code === group.currency ? null : await rateStore.table({ from: books.currency.code, to: group.currency }),
       ),
     );
-    refuseMissingRates(group, members, rates);
+    refuseMissingRates({ group, members, budgets, rates });
     return { group, members, budgets, rates };
   }
 }
@@ -96,14 +97,18 @@ async function approvedBudgets(books: Books, store: BudgetStore): Promise<Stored
   return [...years.values()];
 }
 
-function refuseMissingRates(group: CompanyGroup, members: readonly Books[], rates: readonly (RateTable | null)[]): void {
+function refuseMissingRates({ group, members, budgets, rates }: Parts): void {
   const missing = members.flatMap((books, index) => {
     const table = rates[index];
     const { firstPosted, lastPosted } = books;
-    if (!table || firstPosted === null || lastPosted === null) return [];
+    if (!table) return [];
+    const pair = `${books.currency.code} to ${group.currency}`;
+    // a budget takes the latest rates, but there has to be one
+    if (firstPosted === null || lastPosted === null)
+      return table.size === 0 && budgets[index]!.length > 0 ? [`${pair} for the budget (${books.name})`] : [];
     const months = books.calendar.periods.slice(firstPosted, lastPosted + 1).map(({ key }) => key);
     const without = monthsWithoutRates(table, months);
-    return without.length === 0 ? [] : [`${books.currency.code} to ${group.currency} for ${spanOfMonths(without)} (${books.name})`];
+    return without.length === 0 ? [] : [`${pair} for ${spanOfMonths(without)} (${books.name})`];
   });
   if (missing.length > 0)
     throw refused(`Exchange rates are missing: ${missing.join('; ')}. Add average and closing rates for these months.`, 'rates');
@@ -196,7 +201,7 @@ function combine({ group, members, budgets, rates }: Parts, booksCache: BooksCac
   };
 }
 
-/** The group as books: no entries of its own, and no other dimensions than its companies and theirs. */
+/** The group as one set of books, without entries; its dimensions are the company and those of its companies. */
 function booksOf(of: {
   readonly group: CompanyGroup;
   readonly lead: Books;
@@ -208,9 +213,12 @@ function booksOf(of: {
   const { group, lead, members, layout, ledger, months } = of;
   const hasIntercompany = group.members.some(({ intercompany }) => intercompany.length > 0);
   const firsts = months.map(({ first }) => first).filter((first) => first !== null);
-  const further = new Map<string, Set<string>>();
-  for (const { name, values } of members.flatMap(({ dimensions }) => dimensions))
-    if (name !== COMPANY) further.set(name, new Set([...(further.get(name) ?? []), ...values]));
+  const names = new Set(members.flatMap(({ dimensions }) => dimensions.map(({ name }) => name)).filter((name) => name !== COMPANY));
+  // amounts of a company without the dimension have no value of it, so that its values still add up to all
+  const valuesOf = (name: string): string[] => {
+    const values = new Set(members.flatMap(({ dimensions }) => dimensions.find((each) => each.name === name)?.values ?? ['']));
+    return [...values].sort((a, b) => Number(a === '') - Number(b === '') || compareNaturally(a, b));
+  };
   const years = layout.calendar.periods.filter(({ number }) => number === 1).map(({ year }) => year);
   return {
     id: -group.id,
@@ -225,7 +233,7 @@ function booksOf(of: {
     cube: ledger,
     dimensions: [
       { name: COMPANY, values: [...members.map(({ name }) => name), ...(hasIntercompany ? [INTERCOMPANY] : [])] },
-      ...[...further].map(([name, values]) => ({ name, values: [...values] })),
+      ...[...names].map((name) => ({ name, values: valuesOf(name) })),
     ],
     combinations: new Map(),
     parties: [],

@@ -23,8 +23,7 @@ import type { Actor } from '../database/audit.ts';
 import { PlanCache } from '../evaluation/index.ts';
 import { refused } from '../http/problem.ts';
 import { type EvaluatedView, evaluatedView, runOf, type ViewStore } from '../statements/index.ts';
-import type { CombinedBooksCache } from './combined-books.ts';
-import { type CombinedBooks } from './combined-books.ts';
+import type { CombinedBooks, CombinedBooksCache } from './combined-books.ts';
 import type { CompanyGroup, GroupStore } from './group-store.ts';
 
 /** The line of the statement of cash flows that shows what its other lines leave over. */

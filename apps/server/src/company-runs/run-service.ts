@@ -165,7 +165,7 @@ export class CompanyRuns {
   }
 }
 
-/** A company's name as a folder: without what file systems refuse, and of its own. */
+/** A folder name for a company: without characters that file systems reject, and different from the others. */
 function uniqueFolder(name: string, taken: Set<string>): string {
   const plain =
     name

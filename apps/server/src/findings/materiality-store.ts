@@ -61,7 +61,7 @@ export class MaterialityStore {
     });
   }
 
-  /** Sets the limits of one company, or of every company without its own; the company that sets them for all has none of its own then. */
+  /** Sets the limits of one company, or of every company without its own. Setting them for all removes this company's own. */
   async set(books: Books, { scope, ...limits }: z.infer<typeof setMaterialitySchema>, actor: Actor): Promise<void> {
     const before = (await this.of(books)).materiality;
     await this.#database.write(async (transaction) => {

@@ -20,7 +20,7 @@ import { filled, type MailService } from '../mail/index.ts';
 import { type PackService, unmetCondition } from '../packs/index.ts';
 import type { StatementService } from '../statements/index.ts';
 import { readHolidays } from './holidays-file.ts';
-import type { RunOutcome, ScheduleStore, StoredSchedule } from './schedule-store.ts';
+import { NOTHING_TO_REPORT, type RunOutcome, type ScheduleStore, type StoredSchedule } from './schedule-store.ts';
 import { refuseOtherFormats, type ScheduledMail } from './scheduled-mail.ts';
 
 const NEXT_SHOWN = 3;
@@ -192,7 +192,7 @@ export class ScheduleService {
         : what.kind === 'watch'
           ? await scheduledMail.watch(what.watch, { ...asked, since })
           : null;
-    if (prepared === null) return { state: 'skipped', note: 'Nothing to report', issue: null };
+    if (prepared === null) return { state: 'skipped', note: NOTHING_TO_REPORT, issue: null };
     const { note, ...content } = prepared;
     await mail.sendFiles(books.id, { key: keyOf({ schedule, run }), to, lists, subject, text, ...content });
     return { state: 'done', note, issue: null };

@@ -16,6 +16,8 @@ type Row = {
 export type StoredSchedule = ScheduleChange & { readonly id: number; readonly companyId: number; readonly handledThrough: number };
 export type RunOutcome = { readonly state: 'done' | 'skipped' | 'failed'; readonly note: string; readonly issue: number | null };
 const RUNS_LISTED = 12;
+/** The note of a run that looked and found nothing. */
+export const NOTHING_TO_REPORT = 'Nothing to report';
 
 /** Schedules, what they did, and holidays, as they are stored. */
 export class ScheduleStore {
@@ -110,11 +112,11 @@ export class ScheduleStore {
     );
   }
 
-  /** The last run before a moment that was finished as it should: what came until then is known; null for the first. */
+  /** The last run before a moment that reported, or had nothing to report: what came until then is known; null for the first. One whose condition was not met looked at nothing. */
   async lastKnown(id: number, before: number): Promise<number | null> {
     const [row] = await this.#database.select<{ at: string | null }>(
-      `SELECT max(due_at) AS at FROM schedule_runs WHERE schedule_id = $1 AND state IN ('done', 'skipped') AND due_at < $2`,
-      [id, new Date(before).toISOString()],
+      `SELECT max(due_at) AS at FROM schedule_runs WHERE schedule_id = $1 AND (state = 'done' OR (state = 'skipped' AND note = $3)) AND due_at < $2`,
+      [id, new Date(before).toISOString(), NOTHING_TO_REPORT],
     );
     return row?.at ? Date.parse(row.at) : null;
   }

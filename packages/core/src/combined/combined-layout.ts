@@ -4,7 +4,6 @@ import {
   lastSlot,
   monthCalendar,
   periodAt,
-  type PeriodIndex,
   periodOfKey,
   periodOfSlot,
   type Slot,
@@ -60,9 +59,7 @@ export function combinedLayout(members: readonly MemberLayout[], startMonth: num
   const sorted = [...accounts].sort((a, b) => compareNaturally(a.number, b.number));
   const chart = { accounts: [...sorted, DIFFERENCE_ACCOUNT, TRANSLATION_ACCOUNT] };
   const positionOf = new Map(chart.accounts.map(({ number }, position) => [number, position]));
-  const slots = members.map((member) =>
-    member.calendar.periods.map(({ key }) => lastSlot(calendar, periodOfKey(calendar, key) ?? (0 as PeriodIndex))),
-  );
+  const slots = members.map((member) => member.calendar.periods.map(({ key }) => lastSlot(calendar, periodOfKey(calendar, key)!)));
   return {
     chart,
     calendar,

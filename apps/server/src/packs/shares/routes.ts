@@ -27,7 +27,7 @@ export const shareRoutes = (shares: ShareService): readonly Route[] => [
   route({
     method: 'post',
     path: SHARES,
-    summary: 'Make a link to an issued pack; its address is told once',
+    summary: 'Create a link to an issued pack; its address is shown once',
     request: { body: newPackShareSchema },
     response: createdPackShareSchema,
     status: 201,
