@@ -70,7 +70,8 @@ async function makeCompanies(count: number): Promise<void> {
 }
 
 try {
-  await fetch(`${server.base}/companies/1/pack-preview/ready`, { method: 'POST' });
+  const month = { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ month: '2026-10' }) };
+  await (await fetch(`${server.base}/companies/1/pack-preview/ready`, month)).text();
   await new Promise((resolve) => setTimeout(resolve, LOOKING));
   say(
     `preview of ${PACK.sections.length} sections, the first after a start, three seconds after the list of packs: ${words(await beside(() => preview('First')))}`,

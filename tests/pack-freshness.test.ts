@@ -45,6 +45,20 @@ describe('a section that was filled before', () => {
     expect(list).not.toHaveBeenCalled();
   });
 
+  it('while the list of packs was read is not filled again by an editor, which sends its fields in another order', async () => {
+    const list = vi.spyOn(server.application.findingList, 'list');
+    expect((await server.send('POST', '/companies/1/pack-preview/ready', { month: '2026-10' })).status).toBe(204);
+    let calls = 0;
+    const isFilled = (): void => {
+      const before = calls;
+      calls = list.mock.calls.length;
+      expect(calls > 0 && calls === before).toBe(true);
+    };
+    await vi.waitFor(isFilled, { interval: 700, timeout: 20_000 });
+    expect(await texts(1)).not.toContain(NONE);
+    expect(list).toHaveBeenCalledTimes(calls);
+  });
+
   it('by a request from before a change is not shown to those after it', async () => {
     const { findingList } = server.application;
     const list = findingList.list.bind(findingList);

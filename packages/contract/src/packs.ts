@@ -308,6 +308,9 @@ export const packPreviewRequestSchema = z.object({
 });
 export type PackPreviewRequest = z.infer<typeof packPreviewRequestSchema>;
 
+/** The month whose packs are likely to be opened. */
+export const packsReadySchema = z.object({ month: periodKeySchema });
+
 export const packChecklistSchema = z
   .object({
     items: z.array(

@@ -1,31 +1,23 @@
 import {
-  AlignmentType,
-  BorderStyle,
   Document,
   type FileChild,
   Footer,
   HeadingLevel,
-  type IBorderOptions,
   type ISectionOptions,
   Packer,
   PageNumber,
   PageOrientation,
   Paragraph,
-  TableCell,
   TabStopType,
   TextRun,
-  VerticalAlign,
 } from 'docx';
 
 import { LONG, MARGIN, SHORT } from './pdf-type.ts';
+import { twips } from './word-table.ts';
 
-const TWIPS = 20;
 const HALF_POINTS = 2;
 const FONT = 'Arial';
-const NO_BORDER: IBorderOptions = { style: BorderStyle.NONE, size: 0, color: 'auto' };
 
-/** Points as a word-processor document counts them. */
-export const twips = (points: number): number => Math.round(points * TWIPS);
 /** The room between the margins of a page, in points. */
 export const roomOf = (isPortrait: boolean): number => (isPortrait ? SHORT : LONG) - 2 * MARGIN;
 
@@ -108,57 +100,3 @@ export const softParagraph = (
     keepNext: options.keepNext ?? false,
     children: [new TextRun({ text, size: 8.5 * HALF_POINTS, color: options.color ?? '5E5A50', italics: options.italic ?? false })],
   });
-
-export type WordCell = {
-  readonly text: string;
-  readonly isRight?: boolean;
-  readonly bold?: boolean;
-  readonly italic?: boolean;
-  readonly color?: string;
-  readonly span?: number;
-  readonly indent?: number;
-  /** rules above and below */
-  readonly above?: boolean;
-  readonly below?: 'single' | 'double';
-  /** of the type, in points */
-  readonly size: number;
-  /** in points */
-  readonly width: number;
-};
-
-const rule = (style: 'single' | 'double'): IBorderOptions => ({
-  style: style === 'single' ? BorderStyle.SINGLE : BorderStyle.DOUBLE,
-  size: 4,
-  color: '1E2833',
-});
-
-/** A cell of a table without lines of its own but its accounting rules. */
-export function wordCell({
-  text,
-  isRight = false,
-  bold = false,
-  italic = false,
-  color = '1E2833',
-  span,
-  indent = 0,
-  above,
-  below,
-  size,
-  width,
-}: WordCell): TableCell {
-  return new TableCell({
-    ...(span === undefined ? {} : { columnSpan: span }),
-    width: { size: twips(width), type: 'dxa' },
-    verticalAlign: VerticalAlign.BOTTOM,
-    margins: { top: 10, bottom: 10, left: 40, right: 40 },
-    borders: { left: NO_BORDER, right: NO_BORDER, top: above ? rule('single') : NO_BORDER, bottom: below ? rule(below) : NO_BORDER },
-    children: [
-      new Paragraph({
-        alignment: isRight ? AlignmentType.RIGHT : AlignmentType.LEFT,
-        indent: { left: twips(indent) },
-        spacing: { before: 0, after: 0 },
-        children: [new TextRun({ text, size: size * HALF_POINTS, bold, italics: italic, color })],
-      }),
-    ],
-  });
-}

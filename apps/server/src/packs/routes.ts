@@ -12,6 +12,7 @@ import {
   packPreviewSchema,
   packSchema,
   packsQuerySchema,
+  packsReadySchema,
   periodKeySchema,
   sliceQuerySchema,
 } from '@wise-margin/contract';
@@ -88,9 +89,10 @@ function designRoutes({ packStore, packs, actor }: PackServices): readonly Route
     route({
       method: 'post',
       path: '/companies/:company/pack-preview/ready',
-      summary: 'Get ready to lay out pages, since a pack is likely to be opened',
+      summary: 'Get ready for the packs of a month, since one is likely to be opened',
+      request: { body: packsReadySchema },
       response: null,
-      handle: () => packs.ready(),
+      handle: ({ path, body }) => packs.ready(path.company, body.month),
     }),
     route({
       method: 'post',

@@ -23,7 +23,7 @@ export type WorkLimits = {
 /** Runs long work apart from the thread that answers requests, within a time limit. */
 export type WorkPool = {
   readonly run: <Input, Result>(task: Task<Input, Result>, input: Input, limits: WorkLimits) => Promise<Result>;
-  /** Starts the threads for work that is likely to be asked for soon, so that nobody waits for its start then. */
+  /** Starts a thread for work that is likely to be asked for soon, so that nobody waits for its start then. */
   readonly ready: (task: Task<null, null>) => void;
   readonly close: () => Promise<void>;
 };
@@ -69,7 +69,7 @@ export function threadPool(): WorkPool {
       // a thread without work goes after a while, and is started again then
       setTimeout(() => (isReady = false), IDLE_MILLISECONDS).unref();
       // whatever keeps a thread from starting is told to whoever asks for work
-      for (let thread = 0; thread < THREADS; thread += 1) pool.run({ name, input: null }).catch(() => (isReady = false));
+      pool.run({ name, input: null }).catch(() => (isReady = false));
     },
     close: () => pool.destroy(),
   };

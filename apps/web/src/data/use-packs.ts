@@ -124,11 +124,12 @@ export const issueFileAddress = (
   { issue, format, slice }: { readonly issue: number; readonly format: string; readonly slice: string },
 ): string => `/api/companies/${company}/pack-issues/${issue}/export.${format}${queryText({ slice })}`;
 
-/** Lets the server start what pages are laid out with, while somebody looks at the packs. */
-export function useReadyForPages(company: number): void {
+/** Lets the server get the packs of a month ready, while somebody looks at the list of them. */
+export function useReadyForPages(company: number, month: string | null): void {
   useQuery({
-    queryKey: ['ready-for-pages', company],
-    queryFn: () => sendJson<null>('POST', `/companies/${company}/pack-preview/ready`, {}),
+    enabled: month !== null,
+    queryKey: ['ready-for-pages', company, month],
+    queryFn: () => sendJson<null>('POST', `/companies/${company}/pack-preview/ready`, { month }),
     staleTime: 5 * 60_000,
     retry: false,
   });

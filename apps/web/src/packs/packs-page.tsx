@@ -20,7 +20,7 @@ export default function PacksPage() {
   const navigate = useNavigate();
   const packs = usePacks(company.id, asOf);
   const { create } = usePackChanges(company.id);
-  useReadyForPages(company.id);
+  useReadyForPages(company.id, asOf);
   const month = company.periods.find(({ key }) => key === asOf)?.name ?? '';
   const createPack = (): void => {
     const name = freeName(packs.data ?? []);

@@ -1,9 +1,6 @@
-import type { Task } from '../../work/task.ts';
-import { type BudgetSheet, budgetWorkbook, type FilledWorkbook, readBudgetWorkbook } from './budget-workbook.ts';
+import { lazyTask } from '../../work/task.ts';
 
-/** Writes the budget template, and reads a completed one. */
-export const BUDGET_WORKBOOK: Task<BudgetSheet, Buffer> = { name: 'budgetWorkbook', run: budgetWorkbook };
-export const READ_BUDGET_WORKBOOK: Task<{ readonly path: string; readonly months: readonly string[] }, FilledWorkbook> = {
-  name: 'readBudgetWorkbook',
-  run: ({ path, months }) => readBudgetWorkbook(path, months),
-};
+/** Writes the budget template. */
+export const BUDGET_WORKBOOK = lazyTask('budgetWorkbook', async () => (await import('./budget-workbook.ts')).budgetWorkbook);
+/** Reads a completed budget template. */
+export const READ_BUDGET_WORKBOOK = lazyTask('readBudgetWorkbook', async () => (await import('./budget-workbook.ts')).readBudgetWorkbook);

@@ -1,7 +1,8 @@
 import type { FileFigure } from '@wise-margin/core';
 import { withoutControls } from '@wise-margin/core';
-import workbooks from 'exceljs';
+import type { CellValue } from 'exceljs';
 
+import { newWorkbook } from '../../formats/new-workbook.ts';
 import { plainText, safeText } from '../../formats/safe-text.ts';
 import { refuseOversizedWorkbook } from '../../formats/workbook-limits.ts';
 import { ProblemError, refused } from '../../http/problem.ts';
@@ -39,7 +40,7 @@ const FILL = { type: 'pattern', pattern: 'solid', fgColor: { argb: 'FFEFE7D6' } 
  */
 export async function budgetWorkbook(sheet: BudgetSheet): Promise<Buffer> {
   const { title, dimensions, months, lines, decimals } = sheet;
-  const workbook = new workbooks.Workbook();
+  const workbook = await newWorkbook();
   workbook.calcProperties.fullCalcOnLoad = true;
   const head = title.length + 2;
   const firstMonth = 3 + dimensions.length;
@@ -147,8 +148,14 @@ export type FilledWorkbook = { readonly budget: number; readonly figures: readon
  * Reads a template that was sent out and completed.
  * @throws ProblemError 422 for a file that is not one, or one that is too large
  */
-export async function readBudgetWorkbook(path: string, months: readonly string[]): Promise<FilledWorkbook> {
-  const workbook = new workbooks.Workbook();
+export async function readBudgetWorkbook({
+  path,
+  months,
+}: {
+  readonly path: string;
+  readonly months: readonly string[];
+}): Promise<FilledWorkbook> {
+  const workbook = await newWorkbook();
   try {
     await refuseOversizedWorkbook(path);
     await workbook.xlsx.readFile(path);
@@ -199,13 +206,13 @@ function numberText(value: number): string {
 }
 
 /** What a cell shows; a number as its plain decimal text, a formula as its result and, without one, nothing. */
-function textOf(value: workbooks.CellValue): string {
+function textOf(value: CellValue): string {
   if (value === null || value === undefined) return '';
   if (typeof value === 'number') return numberText(value);
   if (typeof value === 'string') return plainText(value.trim());
   if (value instanceof Date) return value.toISOString().slice(0, 10);
   if (typeof value === 'object' && 'error' in value) return value.error;
-  if (typeof value === 'object' && ('formula' in value || 'sharedFormula' in value)) return textOf(value.result as workbooks.CellValue);
+  if (typeof value === 'object' && ('formula' in value || 'sharedFormula' in value)) return textOf(value.result as CellValue);
   if (typeof value === 'object' && 'richText' in value)
     return value.richText
       .map(({ text }) => text)

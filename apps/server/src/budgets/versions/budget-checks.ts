@@ -3,7 +3,6 @@ import { type CheckFinding, checkFindings, nonrecurringFindings } from '@wise-ma
 import { budgetBooksOf, BudgetStore, headOf } from '../../budget-store/index.ts';
 import { BooksCache } from '../../companies/index.ts';
 import { type Database, openDatabase } from '../../database/database.ts';
-import type { Task } from '../../work/task.ts';
 import { readNonrecurring } from '../nonrecurring/nonrecurring-candidates.ts';
 
 /** The books a thread reads for itself, by data folder. */
@@ -17,9 +16,7 @@ async function open(directory: string) {
 type CheckedBudget = { readonly directory: string; readonly companyId: number; readonly budgetId: number };
 
 /** The findings of a budget's checks, from books of this thread's own, which follow every posting. */
-export const BUDGET_CHECKS: Task<CheckedBudget, readonly CheckFinding[]> = { name: 'budgetChecks', run: budgetChecks };
-
-async function budgetChecks(of: CheckedBudget): Promise<readonly CheckFinding[]> {
+export async function budgetChecks(of: CheckedBudget): Promise<readonly CheckFinding[]> {
   const opening = opened.get(of.directory) ?? open(of.directory);
   opened.set(of.directory, opening);
   const { database, booksCache, store } = await opening;

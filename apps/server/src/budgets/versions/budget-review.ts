@@ -25,8 +25,8 @@ import { type Actor, recordAudit } from '../../database/audit.ts';
 import { ProblemError } from '../../http/problem.ts';
 import type { BudgetPlace } from '../budget-context.ts';
 import type { BudgetContext } from '../budget-context.ts';
+import { BUDGET_CHECKS } from '../budget-tasks.ts';
 import { describeBudget } from '../describe.ts';
-import { BUDGET_CHECKS } from './budget-checks.ts';
 
 /** Where a budget can go from each state. Approved ones are amended by a new version alone. */
 const NEXT_STATES: Readonly<Record<BudgetStateDto, readonly BudgetStateDto[]>> = {

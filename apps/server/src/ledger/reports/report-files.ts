@@ -6,14 +6,12 @@ import { WORKBOOK_TYPE } from '../../formats/media-types.ts';
 import { safeText } from '../../formats/safe-text.ts';
 import { refused } from '../../http/problem.ts';
 import type { Download } from '../../http/route.ts';
-import type { Task } from '../../work/task.ts';
+import { lazyTask } from '../../work/task.ts';
 import type { WorkPool } from '../../work/work-pool.ts';
 import type { Report, WholeReport } from './report.ts';
-import { reportPdf } from './report-pdf.ts';
-import { reportWorkbook } from './report-workbook.ts';
 
-const REPORT_PDF: Task<WholeReport, Buffer> = { name: 'reportPdf', run: reportPdf };
-const REPORT_WORKBOOK: Task<WholeReport, Buffer> = { name: 'reportWorkbook', run: reportWorkbook };
+const REPORT_PDF = lazyTask('reportPdf', async () => (await import('./report-pdf.ts')).reportPdf);
+const REPORT_WORKBOOK = lazyTask('reportWorkbook', async () => (await import('./report-workbook.ts')).reportWorkbook);
 /** Files of reports that a worker writes. */
 export const REPORT_TASKS = [REPORT_PDF, REPORT_WORKBOOK];
 

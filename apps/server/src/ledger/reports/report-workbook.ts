@@ -1,7 +1,8 @@
 import type { ReportColumnDto, ReportRowDto } from '@wise-margin/contract';
 import { isFigureColumn } from '@wise-margin/presentation';
-import workbooks from 'exceljs';
+import type { Worksheet } from 'exceljs';
 
+import { newWorkbook } from '../../formats/new-workbook.ts';
 import { sheetNames } from '../../formats/sheet-names.ts';
 import type { WholeReport } from './report.ts';
 
@@ -12,7 +13,7 @@ const HEAD_ROWS = 4;
 
 /** A report as a spreadsheet: one sheet, or one for each part, with headings frozen and amounts as numbers in the currency's own unit. */
 export async function reportWorkbook(report: WholeReport): Promise<Buffer> {
-  const workbook = new workbooks.Workbook();
+  const workbook = await newWorkbook();
   const whole = { name: report.title, from: 0, to: report.rows.length };
   const parts = report.parts && report.parts.length > 0 ? report.parts : [whole];
   const names = sheetNames(parts.map(({ name }) => name));
@@ -28,7 +29,7 @@ export async function reportWorkbook(report: WholeReport): Promise<Buffer> {
 }
 
 /** Company, title, what the figures are of, headings, and rows. */
-export function fillReportSheet(sheet: workbooks.Worksheet, report: WholeReport, rows: readonly ReportRowDto[]): void {
+export function fillReportSheet(sheet: Worksheet, report: WholeReport, rows: readonly ReportRowDto[]): void {
   const { company, title, words, columns, notes, exponent } = report;
   sheet.addRow([company]).font = { bold: true };
   sheet.addRow([title]).font = { bold: true, size: 14 };

@@ -88,7 +88,7 @@ export class PackBuilder {
     const sections: FilledSection[] = [];
     for (const section of design.sections) {
       // footnotes are of the sections before them
-      const key = section.kind === 'notes' ? null : JSON.stringify([dates.month, dates.meeting, dates.slice, section, texts[section.id]]);
+      const key = section.kind === 'notes' ? null : keyOf([dates.month, dates.meeting, dates.slice, section, texts[section.id] ?? null]);
       const filled = (key === null ? undefined : held.get(key)) ?? (await this.#section(section, { dates, texts, before: sections }));
       if (key !== null && held.size < MOST_HELD) held.set(key, filled);
       sections.push(filled);
@@ -237,6 +237,14 @@ function footnotesOf(sections: readonly FilledSection[]): ContentBlock[] {
   );
   return notes.length === 0 ? [paragraph('The statements have no footnotes.', 'soft')] : notes;
 }
+
+/** One text for one value: what is saved and what an editor sends have their fields in different orders. */
+const keyOf = (value: unknown): string =>
+  JSON.stringify(value, (_, part: unknown) =>
+    typeof part === 'object' && part !== null && !Array.isArray(part)
+      ? Object.fromEntries(Object.entries(part).sort(([one], [other]) => (one < other ? -1 : 1)))
+      : part,
+  );
 
 /** The day it is where the server is. */
 export const today = (now: Date): string =>

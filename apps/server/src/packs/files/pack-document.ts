@@ -1,24 +1,11 @@
 import { isFigureColumn, reportCellText } from '@wise-margin/presentation';
-import {
-  AlignmentType,
-  Bookmark,
-  type FileChild,
-  ImageRun,
-  InternalHyperlink,
-  PageReference,
-  Paragraph,
-  Table,
-  TableLayoutType,
-  TableRow,
-  TabStopType,
-  TextRun,
-  WidthType,
-} from 'docx';
+import { Bookmark, type FileChild, ImageRun, InternalHyperlink, PageReference, Paragraph, TabStopType, TextRun } from 'docx';
 
 import { textWidth } from '../../formats/font-metrics.ts';
 import type { Surface } from '../../formats/surface.ts';
 import { svgPicture } from '../../formats/svg-picture.ts';
-import { heading, roomOf, softParagraph, twips, wordCell, wordDocument, type WordSection } from '../../formats/word-document.ts';
+import { heading, roomOf, softParagraph, wordDocument, type WordSection } from '../../formats/word-document.ts';
+import { twips, type WordRow, WordTable } from '../../formats/word-table.ts';
 import { ReportTable, type WholeReport } from '../../ledger/index.ts';
 import { fitsUpright, statementTables } from '../../statements/index.ts';
 import type { ContentBlock, FilledSection, PackContent } from '../content/content.ts';
@@ -184,40 +171,26 @@ function reportChildren(report: WholeReport, isPortrait: boolean): FileChild[] {
   const total = natural.reduce((sum, width) => sum + width, 0);
   const shrink = Math.min(1, roomOf(isPortrait) / total);
   const widths = natural.map((width) => width * shrink);
-  const head = new TableRow({
-    tableHeader: true,
-    children: report.columns.map((column, at) =>
-      wordCell({ text: column.heading, bold: true, isRight: isFigureColumn(column), size: SIZE, width: widths[at]!, below: 'single' }),
-    ),
-  });
-  const rows = report.rows.map(
-    ({ kind, cells }) =>
-      new TableRow({
-        cantSplit: true,
-        children: report.columns.map((column, at) => {
-          const text = reportCellText(cells[at]!, column, report);
-          const isSum = (kind === 'subtotal' || kind === 'total') && isFigureColumn(column) && text !== '';
-          return wordCell({
-            text,
-            bold: kind !== 'line',
-            isRight: isFigureColumn(column),
-            size: SIZE,
-            width: widths[at]!,
-            above: isSum,
-            ...(isSum && kind === 'total' ? { below: 'double' as const } : {}),
-          });
-        }),
-      }),
-  );
+  const head: WordRow = {
+    isHead: true,
+    cells: report.columns.map((column) => ({ text: column.heading, bold: true, isRight: isFigureColumn(column), below: 'single' })),
+  };
+  const rows = report.rows.map(({ kind, cells }): WordRow => ({
+    cells: report.columns.map((column, at) => {
+      const text = reportCellText(cells[at]!, column, report);
+      const isSum = (kind === 'subtotal' || kind === 'total') && isFigureColumn(column) && text !== '';
+      return {
+        text,
+        bold: kind !== 'line',
+        isRight: isFigureColumn(column),
+        above: isSum,
+        ...(isSum && kind === 'total' ? { below: 'double' as const } : {}),
+      };
+    }),
+  }));
   return [
     softParagraph(report.words.join('; ')),
     ...report.notes.map(({ text }) => softParagraph(text)),
-    new Table({
-      alignment: AlignmentType.LEFT,
-      layout: TableLayoutType.FIXED,
-      width: { size: twips(widths.reduce((sum, width) => sum + width, 0)), type: WidthType.DXA },
-      columnWidths: widths.map(twips),
-      rows: [head, ...rows],
-    }),
+    new WordTable({ widths, size: SIZE, rows: [head, ...rows] }),
   ];
 }

@@ -1,18 +1,10 @@
 import { PACK_FORMATS, type PackFormat, type PackPreviewDto, type PackReading } from '@wise-margin/contract';
 
-import { textWidth } from '../../formats/font-metrics.ts';
 import { HTML_TYPE, PDF_TYPE, WORD_TYPE, WORKBOOK_TYPE } from '../../formats/media-types.ts';
 import type { PdfFont } from '../../formats/pdf-type.ts';
-import { svgPicture } from '../../formats/svg-picture.ts';
-import type { Task } from '../../work/task.ts';
+import { lazyTask, type Task } from '../../work/task.ts';
 import type { WorkPool } from '../../work/work-pool.ts';
 import type { PackContent, PackFile } from '../content/content.ts';
-import { packPages, pageDtos } from '../pages/pack-pages.ts';
-import { packDocument } from './pack-document.ts';
-import { packHtml } from './pack-html.ts';
-import { packPdf } from './pack-pdf.ts';
-import { packReading } from './pack-reading.ts';
-import { packWorkbook } from './pack-workbook.ts';
 
 const MOST_MILLISECONDS = 60_000;
 const MOST_ISSUE_MILLISECONDS = 4 * MOST_MILLISECONDS;
@@ -22,29 +14,28 @@ export type LaidOut = { readonly pages: PackPreviewDto['pages']; readonly starts
 /** What an issue freezes of a document, beside its figures. */
 export type WholeIssue = { readonly laidOut: LaidOut; readonly reading: PackReading; readonly files: readonly PackFile[] };
 
-const PACK_PAGES: Task<PackContent, LaidOut> = {
-  name: 'packPages',
-  run: (content) => {
+const PACK_PAGES = lazyTask<PackContent, LaidOut>('packPages', async () => {
+  const { packPages, pageDtos } = await import('../pages/pack-pages.ts');
+  return (content) => {
     const made = packPages(content);
     return Promise.resolve({ pages: pageDtos(made), starts: content.sections.map(({ id }) => made.starts.get(id) ?? null) });
-  },
-};
-const PACK_PDF: Task<PackContent, Buffer> = { name: 'packPdf', run: packPdf };
-const PACK_DOCUMENT: Task<PackContent, Buffer> = { name: 'packDocument', run: packDocument };
-const PACK_WORKBOOK: Task<PackContent, Buffer> = { name: 'packWorkbook', run: packWorkbook };
-const PACK_HTML: Task<PackContent, Buffer> = {
-  name: 'packHtml',
-  run: (content) => Promise.resolve(Buffer.from(packHtml(content), 'utf8')),
-};
-/** Reads the fonts of pages and the library that draws pictures, which takes longer than a page and a document. */
-const PACK_READY: Task<null, null> = {
-  name: 'packReady',
-  run: async () => {
+  };
+});
+const PACK_PDF = lazyTask('packPdf', async () => (await import('./pack-pdf.ts')).packPdf);
+const PACK_DOCUMENT = lazyTask('packDocument', async () => (await import('./pack-document.ts')).packDocument);
+const PACK_WORKBOOK = lazyTask('packWorkbook', async () => (await import('./pack-workbook.ts')).packWorkbook);
+const PACK_HTML = lazyTask<PackContent, Buffer>('packHtml', async () => {
+  const { packHtml } = await import('./pack-html.ts');
+  return (content) => Promise.resolve(Buffer.from(packHtml(content), 'utf8'));
+});
+/** Reads what lays pages out and their fonts, which takes longer than a page. */
+const PACK_READY = lazyTask<null, null>('packReady', async () => {
+  const [{ textWidth }] = [await import('../../formats/font-metrics.ts'), await import('../pages/pack-pages.ts')];
+  return () => {
     for (const font of PAGE_FONTS) textWidth('0', { font, size: 10 });
-    await svgPicture('<svg xmlns="http://www.w3.org/2000/svg" width="1" height="1"/>');
-    return null;
-  },
-};
+    return Promise.resolve(null);
+  };
+});
 type Format = { readonly type: string; readonly what: string; readonly task: Task<PackContent, Buffer> };
 export const PACK_FILES: Readonly<Record<PackFormat, Format>> = {
   pdf: { type: PDF_TYPE, what: 'The PDF', task: PACK_PDF },
@@ -58,7 +49,7 @@ const PACK_ISSUE: Task<PackContent, WholeIssue> = {
   name: 'packIssue',
   run: async (content) => ({
     laidOut: await PACK_PAGES.run(content),
-    reading: packReading(content),
+    reading: (await import('./pack-reading.ts')).packReading(content),
     files: await Promise.all(PACK_FORMATS.map(async (format) => ({ format, content: await PACK_FILES[format].task.run(content) }))),
   }),
 };

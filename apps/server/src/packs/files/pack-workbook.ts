@@ -1,5 +1,6 @@
-import workbooks from 'exceljs';
+import type { Font, Workbook, Worksheet } from 'exceljs';
 
+import { newWorkbook } from '../../formats/new-workbook.ts';
 import { sheetNames } from '../../formats/sheet-names.ts';
 import { fillReportSheet } from '../../ledger/index.ts';
 import { fillStatementSheet } from '../../statements/index.ts';
@@ -17,11 +18,11 @@ const NUMBER_FORMATS: Readonly<Record<ChartTable['kind'], string>> = {
   times: '0.00;(0.00)',
   days: '0.0;(0.0)',
 };
-type Sheet = { readonly name: string; readonly fill: (workbook: workbooks.Workbook, name: string) => void };
+type Sheet = { readonly name: string; readonly fill: (workbook: Workbook, name: string) => void };
 
 /** A pack as a spreadsheet: a sheet for each section, statements with live formulas, each with its print area and titles. */
 export async function packWorkbook(content: PackContent): Promise<Buffer> {
-  const workbook = new workbooks.Workbook();
+  const workbook = await newWorkbook();
   workbook.calcProperties.fullCalcOnLoad = true;
   workbook.title = titleOf(content);
   const sheets: Sheet[] = [
@@ -58,14 +59,14 @@ function sheetsOf(section: FilledSection): Sheet[] {
   return sheets;
 }
 
-function tableSheet(workbook: workbooks.Workbook, name: string, headRows: number): workbooks.Worksheet {
+function tableSheet(workbook: Workbook, name: string, headRows: number): Worksheet {
   return workbook.addWorksheet(name, {
     views: [{ state: 'frozen', xSplit: 1, ySplit: headRows, showGridLines: false }],
     pageSetup: { orientation: 'landscape', fitToPage: true, fitToWidth: 1, fitToHeight: 0, printTitlesRow: `${headRows}:${headRows}` },
   });
 }
 
-function fillContents(workbook: workbooks.Workbook, name: string, content: PackContent): void {
+function fillContents(workbook: Workbook, name: string, content: PackContent): void {
   const sheet = workbook.addWorksheet(name, {
     views: [{ showGridLines: false }],
     pageSetup: { fitToPage: true, fitToWidth: 1, fitToHeight: 0 },
@@ -82,7 +83,7 @@ function fillContents(workbook: workbooks.Workbook, name: string, content: PackC
 }
 
 function fillTexts(
-  workbook: workbooks.Workbook,
+  workbook: Workbook,
   { name, section, texts }: { readonly name: string; readonly section: FilledSection; readonly texts: readonly ContentBlock[] },
 ): void {
   const sheet = workbook.addWorksheet(name, {
@@ -91,7 +92,7 @@ function fillTexts(
   });
   const isChart = texts.some(({ kind }) => kind === 'charts' || kind === 'bridge');
   sheet.getColumn(1).width = isChart ? 34 : TEXT_WIDTH;
-  const write = (text: string, font: Partial<workbooks.Font> = {}): void => {
+  const write = (text: string, font: Partial<Font> = {}): void => {
     const row = sheet.addRow([text]);
     row.font = font;
     row.getCell(1).alignment = { wrapText: !isChart, vertical: 'top' };
@@ -109,7 +110,7 @@ function fillTexts(
   for (const note of section.notes) write(note, { italic: true });
 }
 
-function fillChartTables(sheet: workbooks.Worksheet, block: Extract<ContentBlock, { readonly kind: 'charts' | 'bridge' }>): void {
+function fillChartTables(sheet: Worksheet, block: Extract<ContentBlock, { readonly kind: 'charts' | 'bridge' }>): void {
   for (const { title, headings, kind, rows } of chartTables(block)) {
     sheet.addRow([]);
     sheet.addRow([title]).font = { bold: true };

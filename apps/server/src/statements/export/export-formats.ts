@@ -1,16 +1,13 @@
 import { PDF_TYPE, WORD_TYPE, WORKBOOK_TYPE } from '../../formats/media-types.ts';
-import type { Task } from '../../work/task.ts';
+import { lazyTask } from '../../work/task.ts';
 import type { WorkPool } from '../../work/work-pool.ts';
 import type { ExportedStatement } from './exported-statement.ts';
 import { gridCsv } from './statement-csv.ts';
-import { statementDocument } from './statement-document.ts';
-import { statementPdf } from './statement-pdf.ts';
-import { statementWorkbook } from './statement-workbook.ts';
 
 const MOST_MILLISECONDS = 60_000;
-const STATEMENT_PDF: Task<ExportedStatement, Buffer> = { name: 'statementPdf', run: statementPdf };
-const STATEMENT_WORKBOOK: Task<ExportedStatement, Buffer> = { name: 'statementWorkbook', run: statementWorkbook };
-const STATEMENT_DOCUMENT: Task<ExportedStatement, Buffer> = { name: 'statementDocument', run: statementDocument };
+const STATEMENT_PDF = lazyTask('statementPdf', async () => (await import('./statement-pdf.ts')).statementPdf);
+const STATEMENT_WORKBOOK = lazyTask('statementWorkbook', async () => (await import('./statement-workbook.ts')).statementWorkbook);
+const STATEMENT_DOCUMENT = lazyTask('statementDocument', async () => (await import('./statement-document.ts')).statementDocument);
 /** Exports that a worker writes. */
 export const EXPORT_TASKS = [STATEMENT_PDF, STATEMENT_WORKBOOK, STATEMENT_DOCUMENT];
 

@@ -1,8 +1,9 @@
 import { figureFormat, figureText, shownFavor, type ShownLine } from '@wise-margin/presentation';
-import { type FileChild, Paragraph, Table, TableLayoutType, TableRow, WidthType } from 'docx';
+import { type FileChild, Paragraph } from 'docx';
 
 import { textWidth } from '../../formats/font-metrics.ts';
-import { heading, roomOf, softParagraph, twips, wordCell, wordDocument } from '../../formats/word-document.ts';
+import { heading, roomOf, softParagraph, wordDocument } from '../../formats/word-document.ts';
+import { type WordRow, WordTable } from '../../formats/word-table.ts';
 import type { ExportedStatement } from './exported-statement.ts';
 import { pageParts } from './page-parts.ts';
 import { Figures, nameOf, type PdfColumn, PdfMeasures } from './pdf-layout.ts';
@@ -52,72 +53,66 @@ export function statementTables(statement: ExportedStatement, isPortrait: boolea
   });
 }
 
-function tableOf(statement: ExportedStatement, { columns, names }: Measured): Table {
+function tableOf(statement: ExportedStatement, { columns, names }: Measured): WordTable {
   const { dto, lines } = statement;
-  const widths = [names, ...columns.map(({ width }) => width)];
   const blocks = [...new Set(columns.map(({ block }) => block))].map((block) => columns.filter((column) => column.block === block));
-  const head = [
-    new TableRow({
-      tableHeader: true,
-      children: [
-        wordCell({ text: '', size: SIZE, width: names }),
-        ...blocks.map((own) =>
-          wordCell({
-            text: dto.blocks[own[0]!.block]!.heading,
-            size: SIZE,
-            bold: true,
-            isRight: true,
-            span: own.length,
-            below: 'single',
-            width: own.reduce((sum, { width }) => sum + width, 0),
-          }),
-        ),
+  const head: WordRow[] = [
+    {
+      isHead: true,
+      cells: [
+        { text: '' },
+        ...blocks.map((own) => ({
+          text: dto.blocks[own[0]!.block]!.heading,
+          bold: true,
+          isRight: true,
+          span: own.length,
+          below: 'single' as const,
+        })),
       ],
-    }),
-    new TableRow({
-      tableHeader: true,
-      children: [
-        wordCell({ text: '', size: SIZE, width: names, below: 'single' }),
-        ...columns.map(({ position, width }) =>
-          wordCell({ text: dto.columns[position]!.heading, size: SIZE, bold: true, isRight: true, width, below: 'single' }),
-        ),
+    },
+    {
+      isHead: true,
+      cells: [
+        { text: '', below: 'single' },
+        ...columns.map(({ position }) => ({
+          text: dto.columns[position]!.heading,
+          bold: true,
+          isRight: true,
+          below: 'single' as const,
+        })),
       ],
-    }),
+    },
   ];
-  return new Table({
-    layout: TableLayoutType.FIXED,
-    width: { size: twips(widths.reduce((sum, width) => sum + width, 0)), type: WidthType.DXA },
-    columnWidths: widths.map(twips),
-    rows: [...head, ...lines.map((shown) => rowOf(statement, shown, { columns, names }))],
+  return new WordTable({
+    widths: [names, ...columns.map(({ width }) => width)],
+    size: SIZE,
+    rows: [...head, ...lines.map((shown) => rowOf(statement, shown, columns))],
   });
 }
 
-function rowOf(statement: ExportedStatement, { line, index }: ShownLine, { columns, names }: Measured): TableRow {
+function rowOf(statement: ExportedStatement, { line, index }: ShownLine, columns: readonly PdfColumn[]): WordRow {
   const { dto, exponent, signed, currencySign } = statement;
   const bold = line.emphasis === 'bold' || line.kind === 'section';
   const italic = line.emphasis === 'italic';
-  return new TableRow({
-    cantSplit: true,
-    children: [
-      wordCell({ text: nameOf(line), size: SIZE, bold, italic, indent: line.depth * INDENT, width: names }),
-      ...columns.map(({ position, width }) => {
+  return {
+    cells: [
+      { text: nameOf(line), bold, italic, indent: line.depth * INDENT },
+      ...columns.map(({ position }) => {
         const cell = dto.cells[index]![position]!;
         const sign = signed.has(line.key) ? currencySign : '';
         const text = figureText(cell, figureFormat(dto, position, { exponent, sign, isFormula: line.kind === 'formula' }));
         const favor = shownFavor(cell, text);
         const hasRule = line.rule !== null && cell.kind !== 'blank' && cell.kind !== 'notMeaningful';
-        return wordCell({
+        return {
           text: favor === null ? text : `${text} ${favor}`,
-          size: SIZE,
           bold,
           italic,
           isRight: true,
-          width,
           above: hasRule && line.rule?.above !== undefined,
           ...(hasRule && line.rule?.below ? { below: line.rule.below } : {}),
           ...(dto.display.negatives === 'red' && (text.startsWith('(') || text.startsWith('−')) ? { color: 'A1302A' } : {}),
-        });
+        };
       }),
     ],
-  });
+  };
 }

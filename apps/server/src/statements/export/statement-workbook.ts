@@ -9,8 +9,9 @@ import {
   sidesOn,
 } from '@wise-margin/core';
 import { cellReasonWords } from '@wise-margin/presentation';
-import workbooks from 'exceljs';
+import type { Cell as SheetCell, Workbook, Worksheet } from 'exceljs';
 
+import { newWorkbook } from '../../formats/new-workbook.ts';
 import { sheetName } from '../../formats/sheet-names.ts';
 import type { ExportedStatement } from './exported-statement.ts';
 
@@ -28,14 +29,14 @@ type SheetLine = { readonly index: number; readonly account: string; readonly op
  * just the figure shown from cells that are in the sheet; elsewhere the figure itself stands.
  */
 export async function statementWorkbook(statement: ExportedStatement): Promise<Buffer> {
-  const workbook = new workbooks.Workbook();
+  const workbook = await newWorkbook();
   workbook.calcProperties.fullCalcOnLoad = true;
   fillStatementSheet(workbook, statement, sheetName(statement.dto.view.name, 'Statement'));
   return Buffer.from(await workbook.xlsx.writeBuffer());
 }
 
 /** Adds a statement to a workbook, as a sheet of its own. */
-export function fillStatementSheet(workbook: workbooks.Workbook, statement: ExportedStatement, name: string): void {
+export function fillStatementSheet(workbook: Workbook, statement: ExportedStatement, name: string): void {
   const { grid, dto, exponent } = statement;
   const lines = statement.lines.map(({ line }): SheetLine => ({
     index: grid.plan.lineOfKey.get(line.key)!,
@@ -95,7 +96,7 @@ export function fillStatementSheet(workbook: workbooks.Workbook, statement: Expo
 }
 
 function writeHeadings(
-  sheet: workbooks.Worksheet,
+  sheet: Worksheet,
   headings: {
     readonly grid: ExportedGrid;
     readonly columns: readonly PlannedColumn[];
@@ -131,7 +132,7 @@ function writeHeadings(
 }
 
 function writeCell(
-  target: workbooks.Cell,
+  target: SheetCell,
   cell: Cell,
   { formula, isSigned, statement }: { readonly formula: string | null; readonly isSigned: boolean; readonly statement: ExportedStatement },
 ): void {
