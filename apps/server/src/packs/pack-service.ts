@@ -40,6 +40,7 @@ type Parts = {
 /** Packs of a company: seen before they are issued, checked, issued, and read afterwards. */
 export class PackService {
   readonly #parts: Parts;
+  #filling = false;
 
   constructor(parts: Parts) {
     this.#parts = parts;
@@ -64,9 +65,29 @@ export class PackService {
     }));
   }
 
-  /** Starts what pages are laid out with, before somebody opens a pack. */
-  ready(): void {
-    readyForPages(this.#parts.work);
+  /**
+   * Starts what pages are laid out with, and fills the packs of a month meanwhile, so that whichever is opened next shows at
+   * once. Nobody waits for it: whatever cannot be filled is told to whoever opens the pack.
+   */
+  async ready(companyId: number, month: string): Promise<void> {
+    const { booksCache, work } = this.#parts;
+    periodOf(await booksCache.of(companyId), month);
+    readyForPages(work);
+    if (this.#filling) return;
+    this.#filling = true;
+    void this.#fill(companyId, month)
+      .catch(() => undefined)
+      .finally(() => (this.#filling = false));
+  }
+
+  async #fill(company: number, month: string): Promise<void> {
+    const { store, builder, work } = this.#parts;
+    const whole = (await store.list(company)).filter(({ splitBy }) => splitBy === null);
+    for (const [at, { key }] of whole.entries()) {
+      const content = await builder.content(company, await this.#request({ company, pack: key, month }));
+      // the first pages a thread lays out take three times as long as the next
+      if (at === 0) await layOut(work, content);
+    }
   }
 
   async month(place: MonthPlace): Promise<PackMonthDto> {
