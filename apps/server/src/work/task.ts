@@ -4,10 +4,10 @@ import { ProblemError } from '../http/problem.ts';
 export type Task<Input, Result> = { readonly name: string; readonly run: (input: Input) => Promise<Result> };
 
 /** A task whose code is read when it first runs: the libraries that write files take up to half a second to read. */
-export const lazyTask = <Input, Result>(
-  name: string,
-  read: () => Promise<(input: Input) => Promise<Result>>,
-): Task<Input, Result> => ({ name, run: async (input) => (await read())(input) });
+export const lazyTask = <Input, Result>(name: string, read: () => Promise<(input: Input) => Promise<Result>>): Task<Input, Result> => ({
+  name,
+  run: async (input) => (await read())(input),
+});
 
 /** The end of a task: its result, or an error meant for whoever asked. */
 export type Outcome =
