@@ -2,6 +2,7 @@ import { readFileSync, writeFileSync } from 'node:fs';
 
 import type { Page } from '@playwright/test';
 import type { EntryDto, EntryListDto } from '@wise-margin/contract';
+import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 
 import { contentOf } from '../support/sound-ledger.ts';
 import { expect, expectAccessible, open, test } from './support.ts';
@@ -9,6 +10,20 @@ import { expect, expectAccessible, open, test } from './support.ts';
 const PACK = '/c/1/packs/monthly-review?asOf=2026-10';
 const previewOf = (page: Page) => page.getByRole('region', { name: 'Preview' });
 const outlineOf = (page: Page) => page.getByRole('list', { name: 'Sections' });
+
+/** The pages of a PDF: whether each is upright, and its characters in order of the alphabet, since print draws in another order. */
+async function sheetsOf(bytes: Uint8Array): Promise<{ readonly isUpright: boolean; readonly words: string }[]> {
+  const pdf = await getDocument({ data: new Uint8Array(bytes), useSystemFonts: true }).promise;
+  return Promise.all(
+    Array.from({ length: pdf.numPages }, async (_, at) => {
+      const sheet = await pdf.getPage(at + 1);
+      const { width, height } = sheet.getViewport({ scale: 1 });
+      const { items } = await sheet.getTextContent();
+      const characters = items.flatMap((item) => ('str' in item ? [...item.str.replaceAll(/\s/g, '')] : []));
+      return { isUpright: height > width, words: characters.sort().join('') };
+    }),
+  );
+}
 
 // each step starts from what the one before it left
 test.describe.configure({ mode: 'serial', timeout: 240_000 });
@@ -48,6 +63,14 @@ test('the monthly review is written on its page, checked, issued, and its web pa
   await dialog.getByRole('button', { name: /^Issue/ }).click();
   await expect(page.getByText(/Fingerprint ([0-9A-F]{4} ){7}[0-9A-F]{4}/)).toBeVisible(ISSUED);
   await expectAccessible(page);
+
+  // printed from its page, it has the sheets of its PDF, upright and across
+  const [pdf] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'PDF' }).click()]);
+  const sheets = await sheetsOf(readFileSync(await pdf.path()));
+  expect(new Set(sheets.map(({ isUpright }) => isUpright))).toEqual(new Set([true, false]));
+  const printed = await sheetsOf(await page.pdf({ preferCSSPageSize: true }));
+  expect(printed.map(({ isUpright }) => isUpright)).toEqual(sheets.map(({ isUpright }) => isUpright));
+  for (const [at, { words }] of printed.entries()) expect(words, `sheet ${at + 1}`).toEqual(sheets[at]!.words);
 
   // the web page is read as it is sent: from a file, on a phone, and nothing is asked for outside
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'HTML' }).click()]);
