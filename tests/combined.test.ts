@@ -201,6 +201,42 @@ describe('another currency', () => {
     expect(figures(cash, 'unexplained')['Salt Trade']).toBe(1_250);
     expect(cash.lines.find(({ key }) => key === 'unexplained')!.name).toBe('Effect of exchange rates on cash');
   });
+
+  it('asks for a rate for the budget of a company in another currency that has no postings left', async () => {
+    const ledger = [
+      HEADER,
+      ...['01', '12'].flatMap((month) => [
+        row(month, `2025-${month}-10`, '1000', '100.00', '', 'Sale', 'North'),
+        row(month, `2025-${month}-10`, '4000', '', '100.00', 'Sale', 'North'),
+      ]),
+      '',
+    ].join('\n');
+    const checked = await server.upload({ ...NEW_COMPANY, name: 'Begun anew', currency: 'CAD' }, { accounts: ACCOUNTS, ledger });
+    const company = ((await server.send('POST', `/imports/${checked.id}/post`, {})).body as { companyId: number }).companyId;
+    const budget = await server.send('POST', `/companies/${company}/budgets`, { name: 'Plan', year: 2026, from: 2025 });
+    expect(budget.status).toBe(201);
+    const { id: budgetId } = budget.body as { id: number };
+    expect((await server.send('POST', `/companies/${company}/budgets/${budgetId}/state`, { state: 'approved', anyway: true })).status).toBe(
+      200,
+    );
+    expect((await server.send('POST', `/imports/${checked.id}/reverse`, {})).status).toBe(200);
+    const { id } = await create({
+      name: 'With dollars of Canada',
+      members: [
+        { company: TERN, intercompany: [] },
+        { company, intercompany: [] },
+      ],
+    });
+    const missing = await server.send('GET', `/company-groups/${id}/statements/income?asOf=2026-05`);
+    expect([missing.status, (missing.body as Problem).detail]).toEqual([
+      422,
+      'Exchange rates are missing: CAD to USD for the budget (Begun anew). Add average and closing rates for these months.',
+    ]);
+    await server.send('PUT', '/exchange-rates/CAD/USD', { text: '2026-04\t0.7\t0.72' });
+    const grid = await server.statement(`/company-groups/${id}/statements/income?asOf=2026-05`);
+    expect(figures(grid, 'revenue')['Begun anew']).toBe('notYetPosted');
+    expect((await server.send('DELETE', `/company-groups/${id}`)).status).toBe(204);
+  });
 });
 
 describe('a company group', () => {
@@ -226,7 +262,7 @@ describe('a company group', () => {
     expect((await server.send('PUT', `/company-groups/${made.id}`, change)).status).toBe(409);
     expect((await server.send('DELETE', `/company-groups/${made.id}`)).status).toBe(204);
     expect((await server.send('GET', `/company-groups/${made.id}`)).status).toBe(404);
-    expect((await server.get<unknown[]>('/companies')).length).toBe(3);
+    expect((await server.get<unknown[]>('/companies')).length).toBe(4);
     // groups and rates are on record in the audit trail of every company
     for (const company of [TERN, GANNET]) {
       const { events } = await server.get<{ events: { words: string }[] }>(`/companies/${company}/audit?limit=50`);

@@ -1,4 +1,4 @@
-import type { BenchmarkDto, CompanyMaterialityDto, ViewDto, ViewListDto } from '@wise-margin/contract';
+import type { AuditTrailDto, BenchmarkDto, CompanyMaterialityDto, ViewDto, ViewListDto } from '@wise-margin/contract';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 
 import { demoServer } from './support/demo-company.ts';
@@ -63,7 +63,16 @@ describe('a view for all companies', () => {
     const own = await change(GANNET, { lineSet: named('Salt sales'), version: view.version, scope: 'company' });
     await change(GANNET, { version: own.version, scope: 'all' });
     expect(await nameShown(TERN)).toBe('Salt sales');
-    expect(await seen(GANNET)).toMatchObject({ scope: 'all', isOwnVersion: false, changedBy: [] });
+    const now = await seen(GANNET);
+    expect(now).toMatchObject({ scope: 'all', isOwnVersion: false, changedBy: [] });
+  });
+
+  it('is in the audit trail with the version that a save made, beside those of companies', async () => {
+    await change(GANNET, { lineSet: named('Salt sales'), version: view.version, scope: 'company' });
+    const saved = await change(TERN, { lineSet: named('Turnover'), version: view.version });
+    const { events } = await server.get<AuditTrailDto>(`${TERN}/audit?limit=1`);
+    expect(events[0]).toMatchObject({ changes: [{ what: 'lines', to: `version ${saved.version}` }] });
+    await send('DELETE', `${GANNET}/views/${view.key}`);
   });
 
   it('is refused when somebody else saved it since, for one company or for all', async () => {
@@ -98,6 +107,11 @@ describe('a view for all companies', () => {
     await send('DELETE', `${TERN}/views/${view.key}`);
     expect(await seen(GANNET)).toMatchObject({ key: view.key, scope: 'company', isOwnVersion: false });
     await send('DELETE', `${GANNET}/views/${second.key}`);
+
+    // a new one for all of the same name: the company has a view of that name, and cannot have two
+    const next = await send<ViewDto>('POST', `${TERN}/views`, { ...first, name: 'Sales', scope: 'all', shared: true });
+    const twice = await server.send('PUT', `${GANNET}/views/${next.key}`, { note: 'Own', version: next.version, scope: 'company' });
+    expect([twice.status, JSON.stringify(twice.body)]).toEqual([422, expect.stringContaining('You have a view named Sales already.')]);
     await send('DELETE', `${GANNET}/views/${view.key}`);
   });
 

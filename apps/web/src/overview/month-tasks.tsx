@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import type { ImportDto, PackListDto } from '@wise-margin/contract';
+import type { ImportDto } from '@wise-margin/contract';
 import { Link } from 'react-router';
 
 import { getJson } from '../api/client.ts';
@@ -9,23 +9,9 @@ import { useBudgets } from '../data/use-statement.ts';
 import { useTieOuts } from '../data/use-tie-outs.ts';
 import { Failure } from '../ui/states.tsx';
 import { MonthBridge } from './month-bridge.tsx';
+import { packTasks, type Task } from './pack-tasks.ts';
 
-type Task = { readonly key: string; readonly words: string; readonly to: string };
 const counted = (count: number, one: string, many: string): string => `${count.toLocaleString('en-US')} ${count === 1 ? one : many}`;
-
-/** Packs that were begun for the month, and those that were issued for an earlier month and not for this one. */
-const packTasks = (packs: PackListDto, asOf: string): Task[] =>
-  packs.flatMap(({ key, name, state, lastIssue }) => {
-    const words =
-      state === 'inReview'
-        ? 'in review'
-        : state === 'draft'
-          ? 'a draft'
-          : state === null && lastIssue !== null && lastIssue.month < asOf
-            ? `due, last issued for ${lastIssue.monthName}`
-            : '';
-    return words === '' ? [] : [{ key: `pack ${key}`, words: `${name} is ${words}`, to: `packs/${key}` }];
-  });
 
 /** What is left to do: rejected imports, tie-outs that fail, drafts, budgets in review, packs begun or due. */
 export function MonthTasks({ asOf }: { readonly asOf: string }) {
@@ -39,7 +25,7 @@ export function MonthTasks({ asOf }: { readonly asOf: string }) {
   const rejected = imports.data?.filter(({ state }) => state === 'refused').length ?? 0;
   const inReview = budgets.data?.filter(({ state }) => state === 'inReview').length ?? 0;
   const failing = tieOuts.data?.failing ?? 0;
-  const isPending = tieOuts.isPending || imports.isPending || budgets.isPending;
+  const isPending = tieOuts.isPending || imports.isPending || budgets.isPending || packs.isPending;
   const tasks: Task[] = [
     ...(rejected > 0 ? [{ key: 'imports', words: `${counted(rejected, 'import', 'imports')} rejected`, to: 'ledger/imports' }] : []),
     ...(failing > 0

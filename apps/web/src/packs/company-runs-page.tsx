@@ -91,7 +91,15 @@ function NewRun({ runs: { start } }: { readonly runs: ReturnType<typeof useCompa
       <SelectField label="Pack" value={pack} options={(packs.data ?? []).map((each) => [each.key, each.name])} set={setPack} />
       <SelectField label="Month" value={month} options={company.periods.map((period) => [period.key, period.name])} set={setMonth} />
       <fieldset>
-        <legend className="flex w-full justify-between text-ink-soft">Companies</legend>
+        <legend className="text-ink-soft">Companies</legend>
+        <div className="flex gap-3 text-[13px]">
+          <button type="button" className="link" onClick={() => setLeft(new Set())}>
+            Select all
+          </button>
+          <button type="button" className="link" onClick={() => setLeft(new Set((companies.data ?? []).map(({ id }) => id)))}>
+            Clear
+          </button>
+        </div>
         <div className="mt-1 flex max-h-56 flex-col gap-2 overflow-y-auto py-1">
           {(companies.data ?? []).map(({ id, name }) => (
             <CheckField

@@ -210,11 +210,13 @@ export class ViewStore {
           'Changed by someone else',
           `${row.name} was saved at ${row.saved_at.slice(0, 16).replace('T', ' ')} after you opened it. Save your changes under another name, or open the view again.`,
         );
-      const target = await this.#target({ row, companyId, scope }, transaction);
-      const besides = [row.id, target.id];
-      const isNewForAll = target.company_id === null && row.company_id !== null;
-      if (parts.name !== undefined || isNewForAll)
+      // for whom it is kept can change: its name has to be free there, too
+      const isElsewhere = scope !== undefined && scope !== scopeOf(row);
+      const besides = [row.id, row.version_of ?? row.id];
+      if (parts.name !== undefined || isElsewhere)
         await this.#refuseKnownName({ companyId, name: parts.name ?? row.name, besides }, actor, transaction);
+      const target = await this.#target({ row, companyId, scope }, transaction);
+      const next = await this.#nextVersion(row, transaction);
       await this.#database.run(
         'UPDATE views SET name = $1, folder = $2, note = $3, line_set = $4, column_set = $5, shared = $6, display = $7, choices = $8, version = $9, saved_at = $10, company_id = $11, version_of = $12 WHERE id = $13',
         [
@@ -226,7 +228,7 @@ export class ViewStore {
           (parts.shared ?? row.shared === 1) ? 1 : 0,
           parts.display ? JSON.stringify(parts.display) : row.display,
           parts.choices ? JSON.stringify(parts.choices) : row.choices,
-          await this.#nextVersion(row, transaction),
+          next,
           actor.now().toISOString(),
           target.company_id,
           target.version_of,
@@ -245,7 +247,7 @@ export class ViewStore {
           action: 'view.change',
           subject: key,
           details: { changed: Object.keys(parts), scope: target.company_id === null ? 'all' : 'company' },
-          changes: viewChanges(row, parts),
+          changes: viewChanges(row, parts, next),
         },
         transaction,
       );
@@ -376,7 +378,7 @@ const scopeOf = ({ company_id: company }: Pick<Row, 'company_id'>): Scope => (co
 const DEFINITIONS = { lineSet: 'lines', columnSet: 'columns', display: 'display', choices: 'filters' } as const;
 
 /** What a save changes: texts as they were and are, definitions by the version that holds them. */
-function viewChanges(row: Row, parts: Partial<z.infer<typeof newViewSchema>>): AuditChange[] {
+function viewChanges(row: Row, parts: Partial<z.infer<typeof newViewSchema>>, next: number): AuditChange[] {
   const texts = (
     [
       ['name', row.name],
@@ -393,7 +395,7 @@ function viewChanges(row: Row, parts: Partial<z.infer<typeof newViewSchema>>): A
       : [{ what: 'shared', from: parts.shared ? 'no' : 'yes', to: parts.shared ? 'yes' : 'no' }];
   const version = (number: number) => `version ${number}`;
   const definitions = (Object.keys(DEFINITIONS) as (keyof typeof DEFINITIONS)[]).flatMap((part) =>
-    parts[part] === undefined ? [] : [{ what: DEFINITIONS[part], from: version(row.version), to: version(row.version + 1) }],
+    parts[part] === undefined ? [] : [{ what: DEFINITIONS[part], from: version(row.version), to: version(next) }],
   );
   return [...texts, ...shared, ...definitions];
 }
