@@ -158,7 +158,7 @@ function Run({ run }: { readonly run: CompanyRunDto }) {
         ) : null}
       </div>
       {finishedAt === null ? (
-        <progress className="h-1.5 w-full accent-copper" aria-label="Progress" value={reached} max={results.length} />
+        <progress className="run-progress" aria-label="Progress" value={reached} max={results.length} />
       ) : null}
       <table className="mt-1 w-full border-collapse text-[14px]">
         <thead>
@@ -169,7 +169,7 @@ function Run({ run }: { readonly run: CompanyRunDto }) {
             <th scope="col" className="py-1 pr-3 text-right font-normal">
               Revenue
             </th>
-            <th scope="col" className="py-1 pr-3 text-right font-normal">
+            <th scope="col" className="py-1 pr-3 text-right font-normal whitespace-nowrap">
               Operating income
             </th>
             <th scope="col" className="py-1 pr-3 text-right font-normal">
@@ -204,7 +204,7 @@ function Result({
     summary === null || value === null || value === undefined ? null : <Amount value={value} exponent={summary.exponent} unit="dollars" />;
   return (
     <tr className="border-b border-hairline align-top">
-      <td className="py-1 pr-3">
+      <td className="py-1 pr-3 break-words">
         {name}
         {summary ? <span className="ml-1.5 text-[12px] text-ink-soft">{summary.currency}</span> : null}
       </td>
@@ -218,7 +218,7 @@ function Result({
         ) : null}
       </td>
       <td className="py-1 pr-6 text-right">{summary?.checks}</td>
-      <td className="py-1">
+      <td className={`py-1 ${note.length > 24 ? 'min-w-56' : 'whitespace-nowrap'}`}>
         {issue !== null ? (
           <Link className="link" to={`/c/${company}/packs/${run.pack}/${issue}`}>
             {note}

@@ -5,6 +5,16 @@ import { ScenarioSwatch } from '../ui/scenario-swatch.tsx';
 import { useTabStop } from '../ui/use-tab-stop.ts';
 import { ColumnEdge } from './column-edge.tsx';
 
+/** Characters of a line of a heading over one column. */
+const MOST_HEADING = 18;
+/** Semibold serif is wider than a digit. */
+const WIDER = 1.15;
+/** Room for the longest word of a heading, or for half of it where it has many. */
+const roomFor = (heading: string): string => {
+  const word = Math.max(...heading.split(' ').map(({ length }) => length));
+  return `${Math.min(MOST_HEADING, Math.max(word, Math.ceil(heading.length / 2))) * WIDER}ch`;
+};
+
 /** Headings of blocks over those of their columns, for the columns in view. */
 export function StatementHead({
   grid,
@@ -35,8 +45,13 @@ export function StatementHead({
         {grid.blocks.map((block, index) => {
           const width = positions.filter((position) => grid.columns[position]!.block === index).length;
           return width === 0 ? null : (
-            <th key={block.key} scope="colgroup" colSpan={width} className={`bg-sheet px-2 pt-1 ${index > 0 ? 'pl-5' : ''}`}>
-              <div className="truncate border-b border-ink-soft pb-0.5 text-center font-serif text-[14px] font-semibold">
+            <th key={block.key} scope="colgroup" colSpan={width} className={`bg-sheet px-2 pt-1 align-bottom ${index > 0 ? 'pl-5' : ''}`}>
+              {/* over one column, such as a company's, a long name takes another line and not the room of its neighbors */}
+              <div
+                title={block.heading}
+                style={width === 1 ? { minWidth: roomFor(block.heading) } : undefined}
+                className={`border-b border-ink-soft pb-0.5 text-center font-serif text-[14px] font-semibold ${width === 1 ? 'line-clamp-3 max-w-44 leading-4.5 wrap-anywhere whitespace-normal' : 'truncate'}`}
+              >
                 {block.heading}
               </div>
             </th>

@@ -85,8 +85,8 @@ export function CheckField({
 }) {
   return (
     <label className="flex items-center gap-1.5 text-[13px]">
-      <input type="checkbox" className="accent-copper" checked={checked} onChange={(event) => set(event.target.checked)} />
-      {label}
+      <input type="checkbox" className="shrink-0 accent-copper" checked={checked} onChange={(event) => set(event.target.checked)} />
+      <span className="min-w-0 wrap-anywhere">{label}</span>
     </label>
   );
 }
