@@ -56,6 +56,38 @@ test('by keyboard: a skip link to the figures, one tab stop for each grid, focus
   await expect(strip).toBeHidden();
 });
 
+test('a link, a saved form and another company leave the focus on the page, and Enter opens the list of companies', async ({
+  page,
+  demo,
+}) => {
+  const isOnPage = () => page.evaluate(() => document.activeElement?.closest('main') !== null);
+  await open(page, demo, '/c/1/packs?asOf=2026-10');
+  await page.getByRole('link', { name: 'Schedules', exact: true }).focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { level: 1, name: 'Schedules' })).toBeVisible();
+  await expect.poll(isOnPage).toBe(true);
+  await page.getByRole('button', { name: 'New schedule' }).first().focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('textbox', { name: 'Name of the schedule' })).toBeFocused();
+  await page.getByRole('textbox', { name: 'To', exact: true }).fill('ines@example.com');
+  await page.getByRole('button', { name: 'Create schedule' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(/^Next: /)).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Schedules' })).toBeFocused();
+  await page.getByRole('button', { name: 'Delete' }).click();
+
+  await page.getByRole('button', { name: /^Company: Tern Island/ }).focus();
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: /^Company: Gannet Rock/ })).toBeVisible();
+  await page.getByRole('button', { name: /^Company: Gannet Rock/ }).focus();
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('ArrowUp');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: /^Company: Tern Island/ })).toBeVisible();
+});
+
 test('the trial balance gives focus back too, and its entries are named by date, party and amount', async ({ page, demo }) => {
   await open(page, demo, '/c/1/ledger/reports/trial-balance?asOf=2026-10');
   const figure = page.getByRole('button', { name: /^1100, Trade receivables, Opening/ });

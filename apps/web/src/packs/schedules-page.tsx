@@ -1,6 +1,6 @@
 import type { MailListDto, PackListDto, ScheduleChange, ScheduleDto, ViewListDto } from '@wise-margin/contract';
 import { Plus } from 'lucide-react';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 
 import { useAsOf, useCompany } from '../data/company.ts';
@@ -112,6 +112,10 @@ function Schedule({
   const company = useCompany();
   const [draft, setDraft] = useState<ScheduleChange>(() => (schedule === null ? newSchedule() : changeOf(schedule)));
   const [to, setTo] = useState(draft.to.join(', '));
+  const name = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    if (schedule === null) name.current?.focus();
+  }, [schedule]);
   const change = { ...draft, to: addressesOf(to) };
   const isChanged = schedule === null || JSON.stringify(change) !== JSON.stringify(changeOf(schedule));
   const [last] = schedule?.runs ?? [];
@@ -119,6 +123,7 @@ function Schedule({
   return (
     <section aria-label={draft.name} className="mb-3 max-w-5xl border border-hairline bg-sheet px-4 py-3 text-[15px]">
       <input
+        ref={name}
         aria-label="Name of the schedule"
         className="min-h-7 w-full bg-transparent font-serif text-[17px] font-semibold"
         value={draft.name}
@@ -126,6 +131,8 @@ function Schedule({
       />
       <ScheduleSentence schedule={draft} {...choices} to={to} setTo={setTo} set={setDraft} />
       {save.isError && isOwn ? <Failure error={save.error} /> : null}
+      {runNow.isError && runNow.variables === schedule?.id ? <Failure error={runNow.error} /> : null}
+      {remove.isError && remove.variables === schedule?.id ? <Failure error={remove.error} /> : null}
       {schedule === null ? null : (
         <p className="text-[13px] text-ink-soft">
           {schedule.isHeld ? 'On hold.' : `Next: ${schedule.next.map(momentWords).join('; ') || 'never'}.`}

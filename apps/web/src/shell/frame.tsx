@@ -2,7 +2,7 @@ import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headless
 import { useQuery } from '@tanstack/react-query';
 import { type CompanyDto, DISPLAY_QUERY_NAMES, type PackListDto } from '@wise-margin/contract';
 import { BookOpen, ChartNoAxesColumn, ChevronDown, FileText, Package, Search } from 'lucide-react';
-import { Suspense, useEffect, useState } from 'react';
+import { type KeyboardEvent, Suspense, useEffect, useRef, useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 
 import { getJson } from '../api/client.ts';
@@ -17,6 +17,7 @@ import { useKeys } from '../ui/use-keys.ts';
 import { useSearchKeys } from '../ui/use-search-keys.ts';
 import { KeysDialog } from './keys-dialog.tsx';
 import { SearchDialog } from './search-dialog.tsx';
+import { useKeptFocus } from './use-kept-focus.ts';
 
 const STATIONS = [
   { path: 'ledger', name: 'Ledger', icon: BookOpen },
@@ -91,15 +92,31 @@ export function Frame() {
         <Rail companyId={company.data.id} />
         <div className="flex min-h-0 min-w-0 flex-1 flex-col">
           <TopLine company={company.data} />
-          <main id="main" tabIndex={-1} className="flex min-h-0 min-w-0 flex-1 flex-col outline-none">
-            <Suspense fallback={<Loading what="the page" />}>
-              <Outlet />
-            </Suspense>
-          </main>
+          <Main />
         </div>
       </div>
     </CompanyContext>
   );
+}
+
+/** The page in view; focus stays on it when it leads to another. */
+function Main() {
+  const page = useRef<HTMLElement>(null);
+  useKeptFocus(page);
+  return (
+    <main ref={page} id="main" tabIndex={-1} className="flex min-h-0 min-w-0 flex-1 flex-col outline-none">
+      <Suspense fallback={<Loading what="the page" />}>
+        <Outlet />
+      </Suspense>
+    </main>
+  );
+}
+
+/** The list opens on Space and the arrow keys by itself; people press Enter on a button. */
+function opensOnEnter(event: KeyboardEvent<HTMLElement>): void {
+  if (event.key !== 'Enter') return;
+  event.preventDefault();
+  event.currentTarget.dispatchEvent(new window.KeyboardEvent('keydown', { key: ' ', bubbles: true }));
 }
 
 const packName = (part: string, packs: PackListDto): string | undefined =>
@@ -197,11 +214,12 @@ function TopLine({ company }: { readonly company: CompanyDto }) {
         >
           <ListboxButton
             aria-label={`Company: ${company.name}`}
+            onKeyDown={opensOnEnter}
             className="flex h-8 max-w-80 items-center gap-1 font-semibold narrow:max-w-[calc(100vw-11rem)]"
           >
             <span className="truncate">{company.name}</span> <ChevronDown size={14} aria-hidden="true" className="shrink-0" />
           </ListboxButton>
-          <ListboxOptions modal={false} className="absolute top-full left-0 z-30 min-w-64 border border-hairline bg-sheet py-1 shadow-md">
+          <ListboxOptions modal={false} className="absolute top-full left-0 z-30 max-h-[70dvh] max-w-96 min-w-64 overflow-y-auto border border-hairline bg-sheet py-1 shadow-md">
             {(companies.data ?? []).map(({ id, name }) => (
               <ListboxOption key={id} value={id} className="px-3 py-1.5 data-focus:bg-wash data-selected:font-semibold">
                 {name}
