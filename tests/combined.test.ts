@@ -1,6 +1,7 @@
 import {
   type CompanyGroupDto,
   companyGroupSchema,
+  type EntryListDto,
   type ExchangeRatesDto,
   type FigureGroupsDto,
   type GridDto,
@@ -104,6 +105,30 @@ describe('a combined statement', () => {
     expect(byAccount.rows.length).toBeGreaterThan(10);
   });
 
+  it('leads from the row of one company to its entries, by its own account numbers, and they add up to it', async () => {
+    const { id } = await create({ name: 'Led to entries' });
+    const at = `/company-groups/${id}/statements/income/figure-groups?asOf=2026-10&line=revenue`;
+    const { rows } = await server.get<FigureGroupsDto>(`${at}&column=companies.total.amount&by=company`);
+    expect(rows.map(({ entries }) => entries?.company)).toEqual([TERN, GANNET]);
+    for (const { amount, entries } of rows) {
+      const { company, accounts, from, to } = entries!;
+      expect([from, to]).toEqual(['2026-04', '2026-10']);
+      const found = await server.get<EntryListDto>(
+        `/companies/${company}/entries?${new URLSearchParams({ accounts, from, to }).toString()}`,
+      );
+      expect(found.totals.credits - found.totals.debits).toBe(amount);
+    }
+    // of several companies at once there is no one list of entries
+    const byAccount = await server.get<FigureGroupsDto>(`${at}&column=companies.total.amount&by=account`);
+    expect(byAccount.rows.every(({ entries }) => entries === null)).toBe(true);
+    const grid = await server.statement(`/company-groups/${id}/statements/income?asOf=2026-10`);
+    const own = grid.columns.find(({ block }) => grid.blocks[block]!.heading === 'Gannet Rock')!;
+    const ofOne = await server.get<FigureGroupsDto>(`${at}&column=${own.key}&by=account`);
+    expect(ofOne.rows.length).toBeGreaterThan(1);
+    for (const { entries } of ofOne.rows) expect(entries!.company).toBe(GANNET);
+    expect((await server.send('DELETE', `/company-groups/${id}`)).status).toBe(204);
+  });
+
   it('leaves intercompany accounts out and says what they do not agree on', async () => {
     const { id } = await create({
       name: 'Without lending',
@@ -118,6 +143,12 @@ describe('a combined statement', () => {
     expect(revenue['Combined']).toBe(
       (revenue['Tern Island'] as number) + (revenue['Gannet Rock'] as number) + (revenue['Intercompany'] as number),
     );
+    // an account that is left out of the total is among the entries of its company all the same
+    const at = `/company-groups/${id}/statements/income/figure-groups?asOf=2026-10&line=revenue&column=companies.total.amount&by=company`;
+    const { rows } = await server.get<FigureGroupsDto>(at);
+    const entriesOf = (name: string) => rows.find((row) => row.name === name)!.entries;
+    expect(entriesOf('Tern Island')!.accounts.split(', ')).toContain('4010');
+    expect(entriesOf('Intercompany')).toBeNull();
     expect(grid.issues[0]).toMatchObject({
       place: 'Intercompany accounts',
       message: expect.stringMatching(/do not agree: \$[\d,.]+ is left/),

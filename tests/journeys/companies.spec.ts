@@ -45,6 +45,13 @@ test('two companies are set side by side with their total, and a figure leads to
   await page.keyboard.press('Escape');
   await expect(panel).toBeHidden();
   await expect(total).toBeFocused();
+  // and on from a company of the total to the entries it is made of
+  await page.keyboard.press('Enter');
+  await panel.getByRole('link', { name: 'Gannet Rock Sea Salt' }).first().click();
+  await expect(page.getByRole('button', { name: 'Company: Gannet Rock Sea Salt' })).toBeVisible();
+  await expect(page.getByText(/^[\d,]+ lines of [\d,]+ entries$/)).toBeVisible();
+  await page.goBack();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Income statement, combined');
 
   await page.getByLabel('View', { exact: true }).selectOption({ label: 'Balance sheet' });
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Balance sheet, combined');

@@ -187,7 +187,16 @@ export const figureGroupsSchema = z
         base: minorSchema.nullable(),
         amount: minorSchema,
         /** where its entries are, when the ledger has them */
-        entries: z.object({ accounts: z.string(), from: periodKeySchema, to: periodKeySchema, filter: filterSchema }).nullable(),
+        entries: z
+          .object({
+            /** whose entries they are; left out for the company that was asked */
+            company: z.number().int().optional(),
+            accounts: z.string(),
+            from: periodKeySchema,
+            to: periodKeySchema,
+            filter: filterSchema,
+          })
+          .nullable(),
       }),
     ),
     /** of all rows */

@@ -3,6 +3,7 @@ import {
   type BalanceFact,
   combinedBudget,
   combinedCashFlow,
+  type CombinedLayout,
   combinedLayout,
   combinedLedger,
   combinedSources,
@@ -40,6 +41,7 @@ type Parts = {
 export type CombinedBooks = {
   readonly books: Books;
   readonly members: readonly Books[];
+  readonly layout: CombinedLayout;
   readonly months: readonly MemberMonths[];
   /** whether a company keeps its books in another currency */
   readonly isTranslated: boolean;
@@ -193,6 +195,7 @@ function combine({ group, members, budgets, rates }: Parts, booksCache: BooksCac
   return {
     books,
     members,
+    layout,
     months,
     isTranslated: rates.some((table) => table !== null),
     sources: async (needs) =>

@@ -1,4 +1,4 @@
-import type { CombinedQuery, CompanyGroupChange, CompanyGroupDto } from '@wise-margin/contract';
+import type { CombinedQuery, CompanyGroupChange, CompanyGroupDto, FigureGroupsDto } from '@wise-margin/contract';
 import {
   CASH_FLOW,
   type ColumnSet,
@@ -22,8 +22,9 @@ import { type Books, type BooksCache, periodOf } from '../companies/index.ts';
 import type { Actor } from '../database/audit.ts';
 import { PlanCache } from '../evaluation/index.ts';
 import { refused } from '../http/problem.ts';
-import { type EvaluatedView, evaluatedView, runOf, type ViewStore } from '../statements/index.ts';
+import { type EvaluatedView, evaluatedView, figureGroupsOf, runOf, type ViewStore } from '../statements/index.ts';
 import type { CombinedBooks, CombinedBooksCache } from './combined-books.ts';
+import { companyEntries } from './company-entries.ts';
 import type { CompanyGroup, GroupStore } from './group-store.ts';
 
 /** The line of the statement of cash flows that shows what its other lines leave over. */
@@ -124,6 +125,14 @@ export class CombinedService {
         return { ...dto, issues: [...notes, ...dto.issues] };
       },
     };
+  }
+
+  /** A combined figure by company, account or month; a row of one company leads to its entries. @throws ProblemError 404, 422 */
+  async figureGroups(place: CombinedPlace, query: CombinedQuery & Parameters<typeof figureGroupsOf>[2]): Promise<FigureGroupsDto> {
+    const { books, grid } = await this.evaluated(place, query);
+    const combined = await this.#combined.of(await this.#groups.of(place.companyGroup));
+    const groups = figureGroupsOf(books, grid, query);
+    return { ...groups, rows: groups.rows.map((row) => ({ ...row, entries: companyEntries(combined, row.entries) })) };
   }
 
   /** With companies in several currencies, cash that flows do not explain is the effect of exchange rates. */

@@ -17,7 +17,7 @@ import { z } from 'zod';
 import type { Actor } from '../database/audit.ts';
 import { refused } from '../http/problem.ts';
 import { download, type Route, route } from '../http/route.ts';
-import { EXPORT_FORMATS, exportedStatement, figureGroupsOf } from '../statements/index.ts';
+import { EXPORT_FORMATS, exportedStatement } from '../statements/index.ts';
 import type { WorkPool } from '../work/work-pool.ts';
 import type { CombinedService } from './combined-service.ts';
 import type { CurrencyPair, RateStore } from './rate-store.ts';
@@ -103,12 +103,7 @@ function statementRoutes({ combinedStatements, work }: Services): readonly Route
       summary: 'A combined amount by company, account or month',
       request: { query: figureQuerySchema },
       response: figureGroupsSchema,
-      handle: async ({ path, query }) => {
-        const { books, grid } = await combinedStatements.evaluated(path, query);
-        const groups = figureGroupsOf(books, grid, query);
-        // entries are one company's: its own statement leads to them
-        return { ...groups, rows: groups.rows.map((row) => ({ ...row, entries: null })) };
-      },
+      handle: ({ path, query }) => combinedStatements.figureGroups(path, query),
     }),
     ...EXPORT_FORMATS.map(({ extension, type, summary, write }) =>
       download({

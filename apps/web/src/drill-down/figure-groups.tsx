@@ -73,8 +73,14 @@ export function FigureGroups({ groups }: { readonly groups: ReturnType<typeof us
   if (groups.isError) return <Failure error={groups.error} retry={() => void groups.refetch()} />;
   if (!groups.data) return <Loading what="its parts" />;
   const { by, sides, rows } = groups.data;
-  const addressOf = ({ accounts, from, to, filter }: NonNullable<FigureGroupsDto['rows'][number]['entries']>): string =>
-    `/c/${company}/ledger/entries?${new URLSearchParams([
+  const addressOf = ({
+    company: own = company,
+    accounts,
+    from,
+    to,
+    filter,
+  }: NonNullable<FigureGroupsDto['rows'][number]['entries']>): string =>
+    `/c/${own}/ledger/entries?${new URLSearchParams([
       ['accounts', accounts],
       ['fromMonth', from],
       ['toMonth', to],

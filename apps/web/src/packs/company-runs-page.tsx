@@ -157,9 +157,7 @@ function Run({ run }: { readonly run: CompanyRunDto }) {
           </span>
         ) : null}
       </div>
-      {finishedAt === null ? (
-        <progress className="run-progress" aria-label="Progress" value={reached} max={results.length} />
-      ) : null}
+      {finishedAt === null ? <progress className="run-progress" aria-label="Progress" value={reached} max={results.length} /> : null}
       <table className="mt-1 w-full border-collapse text-[14px]">
         <thead>
           <tr className="border-b border-hairline text-left text-[13px] text-ink-soft">

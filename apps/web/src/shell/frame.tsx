@@ -219,7 +219,10 @@ function TopLine({ company }: { readonly company: CompanyDto }) {
           >
             <span className="truncate">{company.name}</span> <ChevronDown size={14} aria-hidden="true" className="shrink-0" />
           </ListboxButton>
-          <ListboxOptions modal={false} className="absolute top-full left-0 z-30 max-h-[70dvh] max-w-96 min-w-64 overflow-y-auto border border-hairline bg-sheet py-1 shadow-md">
+          <ListboxOptions
+            modal={false}
+            className="absolute top-full left-0 z-30 max-h-[70dvh] max-w-96 min-w-64 overflow-y-auto border border-hairline bg-sheet py-1 shadow-md"
+          >
             {(companies.data ?? []).map(({ id, name }) => (
               <ListboxOption key={id} value={id} className="px-3 py-1.5 data-focus:bg-wash data-selected:font-semibold">
                 {name}

@@ -100,12 +100,16 @@ export function figureGroupsOf(books: Books, grid: StatementGrid, { by, ...place
     const [first] = leaves;
     if (!first || key === 'opening' || leaves.some(({ source }) => !sameEntries(source, first.source))) return null;
     const { span, filter } = first.source;
-    const held = leaves.flatMap(({ source }) => source.accounts.filter(({ amount }) => amount !== 0).map(({ account }) => account));
+    // what comes to zero in all may have an amount in one department or company
+    const isPart = group!.kind === 'dimension';
+    const held = leaves.flatMap(({ source }) =>
+      source.accounts.filter(({ amount }) => isPart || amount !== 0).map(({ account }) => account),
+    );
     const accounts =
       by === 'account' ? [plan.chart.accounts[Number(key)]!.number] : [...new Set(held)].map((at) => plan.chart.accounts[at]!.number);
     const text = accounts.join(', ');
     const month = by === 'month' ? periodAt(plan.calendar, Number(key) as PeriodIndex).key : null;
-    const own = group!.kind === 'dimension' ? { [by]: [key] } : {};
+    const own = isPart ? { [by]: [key] } : {};
     if (text.length > 2000) return null;
     return {
       accounts: text,
