@@ -66,7 +66,7 @@ export class PackService {
   }
 
   /**
-   * Starts what pages are laid out with, and fills the packs of a month meanwhile, so that whichever is opened next shows at
+   * Starts what pages are laid out with, and fills the packs of a month that are likely to be opened, so that they show at
    * once. Nobody waits for it: whatever cannot be filled is told to whoever opens the pack.
    */
   async ready(companyId: number, month: string): Promise<void> {
@@ -81,9 +81,13 @@ export class PackService {
   }
 
   async #fill(company: number, month: string): Promise<void> {
-    const { store, builder, work } = this.#parts;
-    const whole = (await store.list(company)).filter(({ splitBy }) => splitBy === null);
-    for (const [at, { key }] of whole.entries()) {
+    const { store, months, builder, work } = this.#parts;
+    const begun = await months.states(company, month);
+    // the first of the list, and those somebody works on: more would keep them waiting
+    const likely = (await store.list(company))
+      .filter(({ splitBy }) => splitBy === null)
+      .filter(({ key }, at) => at === 0 || begun.has(key));
+    for (const [at, { key }] of likely.entries()) {
       const content = await builder.content(company, await this.#request({ company, pack: key, month }));
       // the first pages a thread lays out take three times as long as the next
       if (at === 0) await layOut(work, content);
