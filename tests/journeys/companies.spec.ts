@@ -17,6 +17,11 @@ test('two companies are set side by side with their total, and a figure leads to
   await expect(dialog.getByRole('button', { name: 'Choose at least two companies' })).toBeDisabled();
   await dialog.getByLabel('Name', { exact: true }).fill('Island group');
   await dialog.getByRole('checkbox').nth(1).check();
+  // a leading company that is taken out is not asked for any more
+  await dialog.getByRole('checkbox').first().uncheck();
+  await expect(dialog.getByLabel('Fiscal year and views of')).toHaveValue('2');
+  await dialog.getByRole('checkbox').first().check();
+  await expect(dialog.getByLabel('Fiscal year and views of')).toHaveValue('1');
   await dialog.getByLabel(/^Intercompany accounts of Gannet Rock/).fill('99');
   await dialog.getByRole('button', { name: 'Save 2 companies' }).click();
   await expect(dialog.getByRole('alert')).toContainText(/Gannet Rock.* has no account 99\. Enter account numbers of/);

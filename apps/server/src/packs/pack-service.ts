@@ -40,7 +40,7 @@ type Parts = {
 /** Packs of a company: seen before they are issued, checked, issued, and read afterwards. */
 export class PackService {
   readonly #parts: Parts;
-  #filling = false;
+  readonly #filling = new Set<number>();
 
   constructor(parts: Parts) {
     this.#parts = parts;
@@ -73,11 +73,11 @@ export class PackService {
     const { booksCache, work } = this.#parts;
     periodOf(await booksCache.of(companyId), month);
     readyForPages(work);
-    if (this.#filling) return;
-    this.#filling = true;
+    if (this.#filling.has(companyId)) return;
+    this.#filling.add(companyId);
     void this.#fill(companyId, month)
       .catch(() => undefined)
-      .finally(() => (this.#filling = false));
+      .finally(() => this.#filling.delete(companyId));
   }
 
   async #fill(company: number, month: string): Promise<void> {

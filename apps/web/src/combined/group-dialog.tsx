@@ -31,12 +31,14 @@ export function GroupDialog({
   );
   const list = companies.data ?? [];
   const members = list.filter(({ id }) => chosen.has(id));
+  // whichever is first, where the leading company was taken out
+  const leading = members.some(({ id }) => String(id) === lead) ? lead : String(members[0]?.id ?? '');
   const isPending = create.isPending || change.isPending;
   const failure = create.error ?? change.error ?? remove.error;
   const content = (): CompanyGroupChange => ({
     name,
     currency: currency.trim().toUpperCase(),
-    lead: Number(lead),
+    lead: Number(leading),
     members: members.map(({ id }) => ({ company: id, intercompany: numbersOf(chosen.get(id)!) })),
   });
   const save = () => {
@@ -65,8 +67,9 @@ export function GroupDialog({
             </div>
             <fieldset>
               <legend className="text-ink-soft">Companies, and their intercompany accounts</legend>
+              {companies.isError ? <Failure error={companies.error} retry={() => void companies.refetch()} /> : null}
               {companies.isPending ? <Loading what="the companies" /> : null}
-              <ul className="mt-1 flex flex-col gap-1.5">
+              <ul className="mt-1 flex max-h-[45dvh] flex-col gap-1.5 overflow-y-auto">
                 {list.map(({ id, name: of }) => (
                   <li key={id} className="flex items-center gap-3">
                     <span className="w-64 shrink-0">
@@ -96,7 +99,7 @@ export function GroupDialog({
             <div className="w-64">
               <SelectField
                 label="Fiscal year and views of"
-                value={lead}
+                value={leading}
                 options={members.map(({ id, name: of }) => [String(id), of])}
                 set={setLead}
               />

@@ -71,13 +71,16 @@ export function ShareDialog({ issue, close }: { readonly issue: PackIssueDto; re
                   value={create.data.link}
                   onFocus={(event) => event.target.select()}
                 />
-                <button
-                  type="button"
-                  className="button"
-                  onClick={() => void navigator.clipboard.writeText(create.data.link).then(() => setCopied(true))}
-                >
-                  <Copy size={15} aria-hidden="true" /> {copied ? 'Copied' : 'Copy'}
-                </button>
+                {/* browsers have no clipboard for pages that come without TLS: the field is marked when it is entered */}
+                {window.isSecureContext ? (
+                  <button
+                    type="button"
+                    className="button"
+                    onClick={() => void navigator.clipboard.writeText(create.data.link).then(() => setCopied(true))}
+                  >
+                    <Copy size={15} aria-hidden="true" /> {copied ? 'Copied' : 'Copy'}
+                  </button>
+                ) : null}
               </div>
             </div>
           ) : null}
@@ -113,7 +116,9 @@ export function ShareDialog({ issue, close }: { readonly issue: PackIssueDto; re
                     <td className="py-1 pr-3">{dayWords(share.expires)}</td>
                     <td className="py-1 pr-3">{share.drillDown ? 'Yes' : 'No'}</td>
                     <td className="py-1 pr-3">
-                      {share.opens === 0 ? 'Never' : `${share.opens} times, last ${momentWords(share.lastOpenedAt!)}`}
+                      {share.opens === 0
+                        ? 'Never'
+                        : `${share.opens === 1 ? 'Once' : `${share.opens} times`}, last ${momentWords(share.lastOpenedAt!)}`}
                     </td>
                     <td className="py-1">
                       {share.revokedAt !== null ? (
