@@ -115,19 +115,15 @@ export function ScheduleSentence({
         <WorkOptions label="Watch reports" options={WATCHES.map(([kind, words]) => [`watch ${kind}`, words])} />
       </select>{' '}
       {what.kind === 'watch' && what.watch.kind === 'postings' ? (
-        <>
-          <input
-            aria-label="Watched accounts"
-            className="sentence-field w-44"
-            placeholder="1990, 6900-6999"
-            value={what.watch.accounts}
-            onChange={({ target: { value } }) =>
-              set({ ...schedule, what: { kind: 'watch', watch: { kind: 'postings', accounts: value } } })
-            }
-          />{' '}
-        </>
+        <input
+          aria-label="Watched accounts"
+          className="sentence-field w-44"
+          placeholder="1990, 6900-6999"
+          value={what.watch.accounts}
+          onChange={({ target: { value } }) => set({ ...schedule, what: { kind: 'watch', watch: { kind: 'postings', accounts: value } } })}
+        />
       ) : null}
-      {isPostings ? ', ' : 'for '}
+      {isPostings ? ',' : 'for '}
       {isPostings ? null : (
         <Pick
           label="Month"
