@@ -33,8 +33,8 @@ export const twips = (points: number): number => Math.round(points * TWIPS);
 
 /**
  * A table without lines of its own but the accounting rules of its cells; heading rows repeat on every page. It is written as the
- * elements of the standard (ECMA-376, 17.4), at once: a component of the library for every property of every cell took four
- * fifths of a pack's document.
+ * elements of the standard (ECMA-376, 17.4), at once: a component of the library for every property of every cell took more
+ * than half of a pack's document.
  */
 export class WordTable extends FileChild {
   readonly #shape: WordTableShape;

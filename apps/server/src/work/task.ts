@@ -3,7 +3,7 @@ import { ProblemError } from '../http/problem.ts';
 /** Work that takes long enough to hold up other requests. What goes in and comes out is plain data, so that it can cross to a worker thread. */
 export type Task<Input, Result> = { readonly name: string; readonly run: (input: Input) => Promise<Result> };
 
-/** A task whose code is read when it first runs: the libraries that write files take up to half a second to read. */
+/** A task whose code is read when it first runs, so that a thread begins with what it needs. */
 export const lazyTask = <Input, Result>(name: string, read: () => Promise<(input: Input) => Promise<Result>>): Task<Input, Result> => ({
   name,
   run: async (input) => (await read())(input),
