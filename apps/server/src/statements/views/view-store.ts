@@ -10,38 +10,15 @@ import {
   type ViewListDto,
 } from '@wise-margin/contract';
 import { SHIPPED_VIEWS, shippedView } from '@wise-margin/core';
-import type { Transaction } from 'sequelize';
 import type { z } from 'zod';
 
 import { type Actor, recordAudit } from '../../database/audit.ts';
-import type { AuditChange } from '../../database/audit-chain.ts';
 import type { Database } from '../../database/database.ts';
-import { notFound, ProblemError, refused } from '../../http/problem.ts';
-
-type Row = {
-  id: number;
-  /** null for all companies */
-  company_id: number | null;
-  /** the view for all companies that it is a company's version of */
-  version_of: number | null;
-  name: string;
-  folder: string;
-  note: string;
-  line_set: string;
-  column_set: string;
-  display: string;
-  choices: string;
-  shared: number;
-  owner: string;
-  version: number;
-  saved_at: string;
-};
-/** A company's version of a view has the key of the view, so that whatever names it finds either. */
-const keyOf = ({ id, version_of: of }: Pick<Row, 'id' | 'version_of'>): string => `view-${of ?? id}`;
-const idOf = (key: string): number | null => (/^view-\d{1,12}$/.test(key) ? Number(key.slice('view-'.length)) : null);
-
-/** A view of a company: its key. */
-type ViewPlace = { readonly company: number; readonly view: string };
+import { ProblemError } from '../../http/problem.ts';
+import { viewChanges } from './view-changes.ts';
+import { ViewMarks } from './view-marks.ts';
+import { scopeOf, viewKeyOf, type ViewPlace } from './view-row.ts';
+import { ViewRows } from './view-rows.ts';
 
 /**
  * The library: the shipped views, and those people saved, for one company or for all. A company sees its own version of a
@@ -50,20 +27,19 @@ type ViewPlace = { readonly company: number; readonly view: string };
  */
 export class ViewStore {
   readonly #database: Database;
+  readonly #rows: ViewRows;
+  readonly #marks: ViewMarks;
 
   constructor(database: Database) {
     this.#database = database;
+    this.#rows = new ViewRows(database);
+    this.#marks = new ViewMarks(database);
   }
 
   async list(companyId: number, actor: Actor): Promise<ViewListDto> {
-    const starred = await this.#stars(companyId, actor);
-    const chosen = await this.#choices(companyId, actor);
-    const saved = await this.#database.select<Row>(
-      `SELECT * FROM views WHERE (company_id = $1 OR (company_id IS NULL AND id NOT IN
-         (SELECT version_of FROM views WHERE company_id = $1 AND version_of IS NOT NULL AND (shared = 1 OR owner = $2))))
-       AND (shared = 1 OR owner = $2) ORDER BY folder COLLATE NOCASE, name COLLATE NOCASE`,
-      [companyId, actor.name],
-    );
+    const starred = await this.#marks.stars(companyId, actor.name);
+    const chosen = await this.#marks.choices(companyId, actor.name);
+    const saved = await this.#rows.list(companyId, actor.name);
     return [
       ...SHIPPED_VIEWS.map(({ key, name, folder, note }) => ({
         key,
@@ -78,7 +54,7 @@ export class ViewStore {
         choices: chosen.get(key) ?? {},
       })),
       ...saved.map((row) => ({
-        key: keyOf(row),
+        key: viewKeyOf(row),
         name: row.name,
         folder: row.folder,
         note: row.note,
@@ -86,15 +62,15 @@ export class ViewStore {
         scope: scopeOf(row),
         shared: row.shared === 1,
         owner: row.owner,
-        starred: starred.has(keyOf(row)),
-        choices: chosen.get(keyOf(row)) ?? {},
+        starred: starred.has(viewKeyOf(row)),
+        choices: chosen.get(viewKeyOf(row)) ?? {},
       })),
     ];
   }
 
   /** @throws ProblemError 404 when there is none, or it is another person's private one */
   async of(companyId: number, key: string, actor: Actor): Promise<ViewDto> {
-    const starred = (await this.#stars(companyId, actor)).has(key);
+    const starred = (await this.#marks.stars(companyId, actor.name)).has(key);
     const shipped = shippedView(key);
     if (shipped) {
       const { name, folder, note, lineSet, columnSet } = shipped;
@@ -102,7 +78,7 @@ export class ViewStore {
       const scope = { scope: 'all' as const, isOwnVersion: false, changedBy: [] };
       return { key, name, folder, note, lineSet, columnSet, display: {}, choices: {}, ...own, ...scope };
     }
-    const row = await this.#row({ company: companyId, view: key }, actor);
+    const row = await this.#rows.get({ company: companyId, view: key }, actor.name);
     return {
       key,
       name: row.name,
@@ -114,8 +90,8 @@ export class ViewStore {
       choices: runChoicesSchema.parse(JSON.parse(row.choices)),
       isShipped: false,
       scope: scopeOf(row),
-      isOwnVersion: row.version_of !== null && (await this.#isThere(row.version_of)),
-      changedBy: await this.#changedBy(row.version_of ?? row.id),
+      isOwnVersion: row.version_of !== null && (await this.#rows.isThere(row.version_of)),
+      changedBy: await this.#rows.changedBy(row.version_of ?? row.id),
       starred,
       shared: row.shared === 1,
       owner: row.owner,
@@ -127,7 +103,7 @@ export class ViewStore {
   /** @throws ProblemError 422 for a name the person uses already */
   async create(companyId: number, view: z.infer<typeof newViewSchema>, actor: Actor): Promise<ViewDto> {
     const id = await this.#database.write(async (transaction) => {
-      await this.#refuseKnownName({ companyId, name: view.name, besides: null }, actor, transaction);
+      await this.#rows.refuseKnownName({ companyId, name: view.name, besides: [] }, actor.name, transaction);
       await this.#database.run(
         'INSERT INTO views (company_id, name, folder, note, line_set, column_set, display, choices, shared, owner, saved_at) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)',
         [
@@ -145,13 +121,13 @@ export class ViewStore {
         ],
         transaction,
       );
-      const [made] = await this.#database.select<{ id: number }>('SELECT max(id) AS id FROM views', [], transaction);
+      const made = await this.#rows.lastId(transaction);
       await recordAudit(
         this.#database,
-        { companyId, actor, action: 'view.create', subject: `view-${made!.id}`, details: { name: view.name, scope: view.scope } },
+        { companyId, actor, action: 'view.create', subject: `view-${made}`, details: { name: view.name, scope: view.scope } },
         transaction,
       );
-      return made!.id;
+      return made;
     });
     return this.of(companyId, `view-${id}`, actor);
   }
@@ -164,24 +140,21 @@ export class ViewStore {
   async change({ company: companyId, view: key }: ViewPlace, change: z.infer<typeof viewChangeSchema>, actor: Actor): Promise<ViewDto> {
     const { starred, version, scope, ...parts } = change;
     const changed = Object.fromEntries(Object.entries(parts).filter(([, value]) => value !== undefined));
-    if (starred !== undefined) await this.#star({ company: companyId, view: key }, starred, actor);
+    if (starred !== undefined) {
+      await this.#refuseUnknown({ company: companyId, view: key }, actor);
+      await this.#marks.star({ company: companyId, view: key }, starred, actor.name);
+    }
     if (Object.keys(changed).length > 0 || scope !== undefined) await this.#save({ companyId, key, version, scope }, changed, actor);
     return this.of(companyId, key, actor);
   }
 
   /** Deletes a view; a company's own version goes back to the view for all companies. */
   async remove(companyId: number, key: string, actor: Actor): Promise<void> {
-    const row = await this.#own(companyId, key, actor);
+    if (shippedView(key)) throw new ProblemError(409, 'Built-in view', 'A built-in view cannot be deleted.');
+    const row = await this.#rows.get({ company: companyId, view: key }, actor.name);
     await this.#database.write(async (transaction) => {
       // of a company's version the view for all stays, with its stars; of a view for all, those of every company go
-      const company = row.company_id;
-      if (row.version_of === null)
-        for (const table of ['view_stars', 'view_choices'])
-          await this.#database.run(
-            `DELETE FROM ${table} WHERE ($1 IS NULL OR company_id = $1) AND view_key = $2`,
-            [company, key],
-            transaction,
-          );
+      if (row.version_of === null) await this.#marks.remove(key, row.company_id, transaction);
       await this.#database.run('DELETE FROM views WHERE id = $1', [row.id], transaction);
       await recordAudit(
         this.#database,
@@ -203,7 +176,7 @@ export class ViewStore {
   ): Promise<void> {
     if (shippedView(key)) throw new ProblemError(409, 'Built-in view', 'This is a built-in view. Save a copy to change it.');
     await this.#database.write(async (transaction) => {
-      const row = await this.#row({ company: companyId, view: key }, actor, transaction);
+      const row = await this.#rows.get({ company: companyId, view: key }, actor.name, transaction);
       if (row.version !== version)
         throw new ProblemError(
           409,
@@ -214,9 +187,9 @@ export class ViewStore {
       const isElsewhere = scope !== undefined && scope !== scopeOf(row);
       const besides = [row.id, row.version_of ?? row.id];
       if (parts.name !== undefined || isElsewhere)
-        await this.#refuseKnownName({ companyId, name: parts.name ?? row.name, besides }, actor, transaction);
-      const target = await this.#target({ row, companyId, scope }, transaction);
-      const next = await this.#nextVersion(row, transaction);
+        await this.#rows.refuseKnownName({ companyId, name: parts.name ?? row.name, besides }, actor.name, transaction);
+      const target = await this.#rows.target({ row, companyId, scope }, transaction);
+      const next = await this.#rows.nextVersion(row, transaction);
       await this.#database.run(
         'UPDATE views SET name = $1, folder = $2, note = $3, line_set = $4, column_set = $5, shared = $6, display = $7, choices = $8, version = $9, saved_at = $10, company_id = $11, version_of = $12 WHERE id = $13',
         [
@@ -254,148 +227,13 @@ export class ViewStore {
     });
   }
 
-  /** The row a save goes to: the one that was opened, the company's own version of it, or the view for all companies. */
-  async #target(
-    { row, companyId, scope = scopeOf(row) }: { readonly row: Row; readonly companyId: number; readonly scope: Scope | undefined },
-    transaction: Transaction,
-  ): Promise<Pick<Row, 'id' | 'company_id' | 'version_of'>> {
-    if (scope === 'company' && row.company_id === null) {
-      await this.#database.run(
-        `INSERT INTO views (company_id, name, folder, note, line_set, column_set, display, choices, shared, owner, version, saved_at, version_of)
-         SELECT $2, name, folder, note, line_set, column_set, display, choices, shared, owner, version, saved_at, id FROM views WHERE id = $1`,
-        [row.id, companyId],
-        transaction,
-      );
-      const [made] = await this.#database.select<{ id: number }>('SELECT max(id) AS id FROM views', [], transaction);
-      return { id: made!.id, company_id: companyId, version_of: row.id };
-    }
-    if (scope === 'all' && row.version_of !== null) {
-      const [template] = await this.#database.select<{ id: number }>('SELECT id FROM views WHERE id = $1', [row.version_of], transaction);
-      if (template) return { id: template.id, company_id: null, version_of: null };
-      // the view for all was deleted: this one takes its place, under its own number
-      return { id: row.id, company_id: null, version_of: null };
-    }
-    return scope === 'all' ? { id: row.id, company_id: null, version_of: null } : row;
-  }
-
-  /** Versions of a view and of every company's own count on together, so that no two saves have one. */
-  async #nextVersion({ id, version_of: of }: Row, transaction: Transaction): Promise<number> {
-    const [latest] = await this.#database.select<{ version: number }>(
-      'SELECT max(version) AS version FROM views WHERE id = $1 OR version_of = $1',
-      [of ?? id],
-      transaction,
-    );
-    return latest!.version + 1;
-  }
-
-  async #isThere(id: number): Promise<boolean> {
-    return (await this.#database.select<{ id: number }>('SELECT id FROM views WHERE id = $1', [id])).length > 0;
-  }
-
-  /** Names of the companies with their own version of a view. */
-  async #changedBy(id: number): Promise<string[]> {
-    const rows = await this.#database.select<{ name: string }>(
-      'SELECT c.name FROM views v JOIN companies c ON c.id = v.company_id WHERE v.version_of = $1 ORDER BY c.id',
-      [id],
-    );
-    return rows.map(({ name }) => name);
-  }
-
-  async #star({ company: companyId, view: key }: ViewPlace, starred: boolean, actor: Actor): Promise<void> {
-    if (!shippedView(key)) await this.#row({ company: companyId, view: key }, actor);
-    await this.#database.write((transaction) =>
-      this.#database.run(
-        starred
-          ? 'INSERT INTO view_stars (company_id, person, view_key) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING'
-          : 'DELETE FROM view_stars WHERE company_id = $1 AND person = $2 AND view_key = $3',
-        [companyId, actor.name, key],
-        transaction,
-      ),
-    );
-  }
-
   /** Keeps what a person chose last for a view. @throws ProblemError 404 */
-  async remember({ company: companyId, view: key }: ViewPlace, choices: Readonly<Record<string, string>>, actor: Actor): Promise<void> {
-    if (!shippedView(key)) await this.#row({ company: companyId, view: key }, actor);
-    await this.#database.write((transaction) =>
-      this.#database.run(
-        'INSERT INTO view_choices (company_id, person, view_key, choices) VALUES ($1, $2, $3, $4) ON CONFLICT (company_id, person, view_key) DO UPDATE SET choices = excluded.choices',
-        [companyId, actor.name, key, JSON.stringify(choices)],
-        transaction,
-      ),
-    );
+  async remember(place: ViewPlace, choices: Readonly<Record<string, string>>, actor: Actor): Promise<void> {
+    await this.#refuseUnknown(place, actor);
+    await this.#marks.choose(place, choices, actor.name);
   }
 
-  async #choices(companyId: number, actor: Actor): Promise<Map<string, Record<string, string>>> {
-    const rows = await this.#database.select<{ view_key: string; choices: string }>(
-      'SELECT view_key, choices FROM view_choices WHERE company_id = $1 AND person = $2',
-      [companyId, actor.name],
-    );
-    return new Map(rows.map(({ view_key, choices }) => [view_key, JSON.parse(choices) as Record<string, string>]));
+  async #refuseUnknown(place: ViewPlace, actor: Actor): Promise<void> {
+    if (!shippedView(place.view)) await this.#rows.get(place, actor.name);
   }
-
-  async #stars(companyId: number, actor: Actor): Promise<Set<string>> {
-    const rows = await this.#database.select<{ view_key: string }>(
-      'SELECT view_key FROM view_stars WHERE company_id = $1 AND person = $2',
-      [companyId, actor.name],
-    );
-    return new Set(rows.map(({ view_key }) => view_key));
-  }
-
-  async #own(companyId: number, key: string, actor: Actor): Promise<Row> {
-    if (shippedView(key)) throw new ProblemError(409, 'Built-in view', 'A built-in view cannot be deleted.');
-    return this.#row({ company: companyId, view: key }, actor);
-  }
-
-  async #row({ company: companyId, view: key }: ViewPlace, actor: Actor, transaction?: Transaction): Promise<Row> {
-    const [row] = await this.#database.select<Row>(
-      `SELECT * FROM views WHERE ((company_id = $1 AND (version_of = $2 OR (id = $2 AND version_of IS NULL))) OR (company_id IS NULL AND id = $2))
-       AND (shared = 1 OR owner = $3) ORDER BY version_of IS NULL LIMIT 1`,
-      [companyId, idOf(key) ?? -1, actor.name],
-      transaction,
-    );
-    if (!row) throw notFound(`view "${key}"`);
-    return row;
-  }
-
-  async #refuseKnownName(
-    { companyId, name, besides }: { readonly companyId: number; readonly name: string; readonly besides: readonly number[] | null },
-    actor: Actor,
-    transaction: Transaction,
-  ): Promise<void> {
-    const [held] = await this.#database.select<{ id: number }>(
-      `SELECT id FROM views WHERE (company_id = $1 OR company_id IS NULL) AND owner = $2 AND name = $3 COLLATE NOCASE
-       AND id NOT IN (SELECT value FROM json_each($4)) AND coalesce(version_of, 0) NOT IN (SELECT value FROM json_each($4))`,
-      [companyId, actor.name, name, JSON.stringify(besides ?? [])],
-      transaction,
-    );
-    if (held) throw refused(`You have a view named ${name} already. Give this one another name.`, 'name');
-  }
-}
-
-const scopeOf = ({ company_id: company }: Pick<Row, 'company_id'>): Scope => (company === null ? 'all' : 'company');
-
-const DEFINITIONS = { lineSet: 'lines', columnSet: 'columns', display: 'display', choices: 'filters' } as const;
-
-/** What a save changes: texts as they were and are, definitions by the version that holds them. */
-function viewChanges(row: Row, parts: Partial<z.infer<typeof newViewSchema>>, next: number): AuditChange[] {
-  const texts = (
-    [
-      ['name', row.name],
-      ['folder', row.folder],
-      ['note', row.note],
-    ] as const
-  ).flatMap(([what, from]) => {
-    const to = parts[what];
-    return to === undefined || to === from ? [] : [{ what: what === 'note' ? 'description' : what, from, to }];
-  });
-  const shared =
-    parts.shared === undefined || parts.shared === (row.shared === 1)
-      ? []
-      : [{ what: 'shared', from: parts.shared ? 'no' : 'yes', to: parts.shared ? 'yes' : 'no' }];
-  const version = (number: number) => `version ${number}`;
-  const definitions = (Object.keys(DEFINITIONS) as (keyof typeof DEFINITIONS)[]).flatMap((part) =>
-    parts[part] === undefined ? [] : [{ what: DEFINITIONS[part], from: version(row.version), to: version(next) }],
-  );
-  return [...texts, ...shared, ...definitions];
 }
