@@ -192,6 +192,12 @@ export const viewSchema = z
     note: z.string(),
     lineSet: lineSetSchema,
     columnSet: columnSetSchema,
+    /** key of the view whose lines these are; null for lines of its own */
+    linesOf: z.string().nullable(),
+    /** key of the view whose columns these are; null for columns of its own */
+    columnsOf: z.string().nullable(),
+    /** names of the views, of this company or of all, that take their lines or columns from this one */
+    usedBy: z.object({ lines: z.array(z.string()), columns: z.array(z.string()) }),
     display: displayChoicesSchema,
     choices: runChoicesSchema,
     isShipped: z.boolean(),
@@ -217,6 +223,12 @@ const viewParts = {
   note: nameSchema,
   lineSet: lineSetSchema,
   columnSet: columnSetSchema,
+  linesOf: z.string().max(100).nullable().meta({ description: 'key of the view whose lines it takes, whatever lines are sent with it' }),
+  columnsOf: z
+    .string()
+    .max(100)
+    .nullable()
+    .meta({ description: 'key of the view whose columns it takes, whatever columns are sent with it' }),
   display: displayChoicesSchema,
   choices: runChoicesSchema,
   shared: z.boolean(),
@@ -225,6 +237,8 @@ export const newViewSchema = z.object({
   ...viewParts,
   folder: viewParts.folder.default('My views'),
   note: viewParts.note.default(''),
+  linesOf: viewParts.linesOf.default(null),
+  columnsOf: viewParts.columnsOf.default(null),
   display: viewParts.display.default({}),
   choices: viewParts.choices.default({}),
   shared: viewParts.shared.default(false),

@@ -33,6 +33,7 @@ import { companyRuns } from './migrations/0025-company-runs.ts';
 import { packShares } from './migrations/0026-pack-shares.ts';
 import { scheduledWork } from './migrations/0027-scheduled-work.ts';
 import { forAllCompanies } from './migrations/0028-for-all-companies.ts';
+import { sharedLines } from './migrations/0029-shared-lines.ts';
 import { defineModels, type Models } from './models.ts';
 
 const MIGRATIONS = [
@@ -64,6 +65,7 @@ const MIGRATIONS = [
   packShares,
   scheduledWork,
   forAllCompanies,
+  sharedLines,
 ];
 type Bindings = readonly (string | number | Buffer | null)[];
 

@@ -30,7 +30,7 @@ it('schedules of packs and views of companies are carried over from older data, 
       await run(
         `INSERT INTO schedules (company_id, content, handled_through) VALUES (1, '{"name":"Bank","pack":"lender-pack","of":"monthBefore"}', '2026-01-01')`,
       );
-      await run(`DELETE FROM SequelizeMeta WHERE name LIKE '0027%' OR name LIKE '0028%'`);
+      await run(`DELETE FROM SequelizeMeta WHERE name LIKE '0027%' OR name LIKE '0028%' OR name LIKE '0029%'`);
     });
     await before.close();
 

@@ -57,8 +57,6 @@ export class StatementService {
   /** shipped columns fitted to a company's dimensions, so that they stay laid out */
   readonly #fitted = new WeakMap<Books, Map<ColumnSet, ColumnSet>>();
   readonly #quarters = new WeakMap<ColumnSet, ColumnSet>();
-  readonly #shipped: Record<string, AskedView> = {};
-  readonly #saved = new Map<string, { readonly version: number; readonly savedAt: string | null; readonly view: AskedView }>();
 
   constructor(options: {
     readonly database: Database;
@@ -167,17 +165,11 @@ export class StatementService {
     return { grid, coverage: coverageDto(books, await of(lineSet), await of(INCOME_LINES)) };
   }
 
-  /** A shipped view as it stands in memory, so that it stays laid out; a saved one as it was stored. */
   async #viewOf(companyId: number, key: string): Promise<AskedView> {
     const shipped = shippedView(key);
-    if (shipped) return (this.#shipped[key] ??= { ...AS_USUAL, ...shipped, open: shipped.open });
-    const saved = await this.#views.of(companyId, key, this.#actor);
-    const held = this.#saved.get(`${companyId} ${key}`);
-    if (held?.version === saved.version && held.savedAt === saved.savedAt) return held.view;
-    const { name, note, lineSet, columnSet, display, choices } = saved;
-    const view = { key, name, note, open: undefined, lineSet, columnSet, display, choices };
-    this.#saved.set(`${companyId} ${key}`, { version: saved.version, savedAt: saved.savedAt, view });
-    return view;
+    if (shipped) return { ...AS_USUAL, ...shipped, open: shipped.open };
+    const { name, note, lineSet, columnSet, display, choices } = await this.#views.of(companyId, key, this.#actor);
+    return { key, name, note, open: undefined, lineSet, columnSet, display, choices };
   }
 
   /**

@@ -12,6 +12,9 @@ export type ViewRow = {
   note: string;
   line_set: string;
   column_set: string;
+  /** keys of the views that its lines and columns are taken from; null for its own */
+  lines_of: string | null;
+  columns_of: string | null;
   display: string;
   choices: string;
   shared: number;

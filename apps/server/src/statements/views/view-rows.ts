@@ -5,6 +5,11 @@ import type { Database } from '../../database/database.ts';
 import { notFound, refused } from '../../http/problem.ts';
 import { scopeOf, viewIdOf, type ViewPlace, type ViewRow } from './view-row.ts';
 
+/** What a person sees in a company: $1 and $2. */
+const SEEN = `(company_id = $1 OR (company_id IS NULL AND id NOT IN
+  (SELECT version_of FROM views WHERE company_id = $1 AND version_of IS NOT NULL AND (shared = 1 OR owner = $2))))
+  AND (shared = 1 OR owner = $2)`;
+
 /**
  * Saved views in the database, kept for one company or for all. A company sees its own version of a view, else the one for
  * all companies; a private view is there for its owner only.
@@ -18,12 +23,10 @@ export class ViewRows {
 
   /** The views that a person sees in a company, by folder and name. */
   list(companyId: number, person: string): Promise<ViewRow[]> {
-    return this.#database.select<ViewRow>(
-      `SELECT * FROM views WHERE (company_id = $1 OR (company_id IS NULL AND id NOT IN
-         (SELECT version_of FROM views WHERE company_id = $1 AND version_of IS NOT NULL AND (shared = 1 OR owner = $2))))
-       AND (shared = 1 OR owner = $2) ORDER BY folder COLLATE NOCASE, name COLLATE NOCASE`,
-      [companyId, person],
-    );
+    return this.#database.select<ViewRow>(`SELECT * FROM views WHERE ${SEEN} ORDER BY folder COLLATE NOCASE, name COLLATE NOCASE`, [
+      companyId,
+      person,
+    ]);
   }
 
   /** The view that a person sees under a key in a company; null when there is none. */
@@ -63,6 +66,16 @@ export class ViewRows {
     return rows.map(({ name }) => name);
   }
 
+  /** Names of the views that a person sees in a company and that take their lines or columns from one. */
+  async usersOf({ company, view }: ViewPlace, person: string): Promise<{ lines: string[]; columns: string[] }> {
+    const rows = await this.#database.select<Pick<ViewRow, 'name' | 'lines_of' | 'columns_of'>>(
+      `SELECT name, lines_of, columns_of FROM views WHERE $3 IN (lines_of, columns_of) AND ${SEEN} ORDER BY name COLLATE NOCASE`,
+      [company, person, view],
+    );
+    const named = (part: 'lines_of' | 'columns_of') => rows.filter((row) => row[part] === view).map(({ name }) => name);
+    return { lines: named('lines_of'), columns: named('columns_of') };
+  }
+
   /** Versions of a view and of every company's own count on together, so that no two saves have one. */
   async nextVersion({ id, version_of: of }: ViewRow, transaction: Transaction): Promise<number> {
     const [latest] = await this.#database.select<{ version: number }>(
@@ -80,8 +93,8 @@ export class ViewRows {
   ): Promise<Pick<ViewRow, 'id' | 'company_id' | 'version_of'>> {
     if (scope === 'company' && row.company_id === null) {
       await this.#database.run(
-        `INSERT INTO views (company_id, name, folder, note, line_set, column_set, display, choices, shared, owner, version, saved_at, version_of)
-         SELECT $2, name, folder, note, line_set, column_set, display, choices, shared, owner, version, saved_at, id FROM views WHERE id = $1`,
+        `INSERT INTO views (company_id, name, folder, note, line_set, column_set, lines_of, columns_of, display, choices, shared, owner, version, saved_at, version_of)
+         SELECT $2, name, folder, note, line_set, column_set, lines_of, columns_of, display, choices, shared, owner, version, saved_at, id FROM views WHERE id = $1`,
         [row.id, companyId],
         transaction,
       );
@@ -91,6 +104,17 @@ export class ViewRows {
     const isReplacing = row.version_of !== null && (await this.isThere(row.version_of, transaction));
     // where the view for all was deleted, a company's own version takes its place, under its own number
     return { id: isReplacing ? row.version_of! : row.id, company_id: null, version_of: null };
+  }
+
+  /** Writes a view over the one of the same number; its owner stays. */
+  async write(row: Omit<ViewRow, 'owner'>, transaction: Transaction): Promise<void> {
+    const { id, ...fields } = row;
+    const names = Object.keys(fields);
+    await this.#database.run(
+      `UPDATE views SET ${names.map((name, index) => `${name} = $${index + 2}`).join(', ')} WHERE id = $1`,
+      [id, ...Object.values(fields)],
+      transaction,
+    );
   }
 
   /** @throws ProblemError 422 for a name the person uses already, where the view is kept */

@@ -1,7 +1,5 @@
 import {
-  columnSetSchema,
   displayChoicesSchema,
-  lineSetSchema,
   type newViewSchema,
   runChoicesSchema,
   type Scope,
@@ -15,24 +13,27 @@ import type { z } from 'zod';
 import { type Actor, recordAudit } from '../../database/audit.ts';
 import type { Database } from '../../database/database.ts';
 import { ProblemError } from '../../http/problem.ts';
-import { viewChanges } from './view-changes.ts';
+import { type SavedView, viewChanges } from './view-changes.ts';
 import { ViewMarks } from './view-marks.ts';
 import { scopeOf, viewKeyOf, type ViewPlace } from './view-row.ts';
 import { ViewRows } from './view-rows.ts';
+import { ViewSources } from './view-sources.ts';
 
 /**
  * The library: the shipped views, and those people saved, for one company or for all. A company sees its own version of a
  * view, else the one for all companies: a change for all reaches every company that has not changed its own. A private view
- * is there for its owner only.
+ * is there for its owner only. Lines and columns can be those of another view.
  */
 export class ViewStore {
   readonly #database: Database;
   readonly #rows: ViewRows;
+  readonly #sources: ViewSources;
   readonly #marks: ViewMarks;
 
   constructor(database: Database) {
     this.#database = database;
     this.#rows = new ViewRows(database);
+    this.#sources = new ViewSources(database, this.#rows);
     this.#marks = new ViewMarks(database);
   }
 
@@ -71,12 +72,14 @@ export class ViewStore {
   /** @throws ProblemError 404 when there is none, or it is another person's private one */
   async of(companyId: number, key: string, actor: Actor): Promise<ViewDto> {
     const starred = (await this.#marks.stars(companyId, actor.name)).has(key);
+    const usedBy = await this.#rows.usersOf({ company: companyId, view: key }, actor.name);
     const shipped = shippedView(key);
     if (shipped) {
       const { name, folder, note, lineSet, columnSet } = shipped;
       const own = { isShipped: true, starred, shared: true, owner: '', version: 0, savedAt: null };
       const scope = { scope: 'all' as const, isOwnVersion: false, changedBy: [] };
-      return { key, name, folder, note, lineSet, columnSet, display: {}, choices: {}, ...own, ...scope };
+      const sources = { linesOf: null, columnsOf: null, usedBy };
+      return { key, name, folder, note, lineSet, columnSet, display: {}, choices: {}, ...sources, ...own, ...scope };
     }
     const row = await this.#rows.get({ company: companyId, view: key }, actor.name);
     return {
@@ -84,8 +87,11 @@ export class ViewStore {
       name: row.name,
       folder: row.folder,
       note: row.note,
-      lineSet: lineSetSchema.parse(JSON.parse(row.line_set)),
-      columnSet: columnSetSchema.parse(JSON.parse(row.column_set)),
+      lineSet: await this.#sources.lineSet(row, companyId),
+      columnSet: await this.#sources.columnSet(row, companyId),
+      linesOf: await this.#sources.source(row, 'lines', companyId),
+      columnsOf: await this.#sources.source(row, 'columns', companyId),
+      usedBy,
       display: displayChoicesSchema.parse(JSON.parse(row.display)),
       choices: runChoicesSchema.parse(JSON.parse(row.choices)),
       isShipped: false,
@@ -100,19 +106,23 @@ export class ViewStore {
     };
   }
 
-  /** @throws ProblemError 422 for a name the person uses already */
+  /** @throws ProblemError 422 for a name the person uses already, and for lines or columns of a view that cannot give them */
   async create(companyId: number, view: z.infer<typeof newViewSchema>, actor: Actor): Promise<ViewDto> {
     const id = await this.#database.write(async (transaction) => {
       await this.#rows.refuseKnownName({ companyId, name: view.name, besides: [] }, actor.name, transaction);
+      const saving = { row: null, parts: view, companyId, scope: view.scope, person: actor.name };
+      const sets = await this.#sources.saved(saving, transaction);
       await this.#database.run(
-        'INSERT INTO views (company_id, name, folder, note, line_set, column_set, display, choices, shared, owner, saved_at) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)',
+        'INSERT INTO views (company_id, name, folder, note, line_set, column_set, lines_of, columns_of, display, choices, shared, owner, saved_at) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13)',
         [
           view.scope === 'all' ? null : companyId,
           view.name,
           view.folder,
           view.note,
-          JSON.stringify(view.lineSet),
-          JSON.stringify(view.columnSet),
+          sets.line_set,
+          sets.column_set,
+          sets.lines_of,
+          sets.columns_of,
           JSON.stringify(view.display),
           JSON.stringify(view.choices),
           view.shared ? 1 : 0,
@@ -155,6 +165,7 @@ export class ViewStore {
     await this.#database.write(async (transaction) => {
       // of a company's version the view for all stays, with its stars; of a view for all, those of every company go
       if (row.version_of === null) await this.#marks.remove(key, row.company_id, transaction);
+      await this.#sources.leave(row, companyId, transaction);
       await this.#database.run('DELETE FROM views WHERE id = $1', [row.id], transaction);
       await recordAudit(
         this.#database,
@@ -188,25 +199,27 @@ export class ViewStore {
       const besides = [row.id, row.version_of ?? row.id];
       if (parts.name !== undefined || isElsewhere)
         await this.#rows.refuseKnownName({ companyId, name: parts.name ?? row.name, besides }, actor.name, transaction);
+      const saving = { row, parts, companyId, scope: scope ?? scopeOf(row), person: actor.name };
+      const saved: SavedView = {
+        name: parts.name ?? row.name,
+        folder: parts.folder ?? row.folder,
+        note: parts.note ?? row.note,
+        ...(await this.#sources.saved(saving, transaction)),
+        shared: (parts.shared ?? row.shared === 1) ? 1 : 0,
+        display: parts.display ? JSON.stringify(parts.display) : row.display,
+        choices: parts.choices ? JSON.stringify(parts.choices) : row.choices,
+      };
       const target = await this.#rows.target({ row, companyId, scope }, transaction);
       const next = await this.#rows.nextVersion(row, transaction);
-      await this.#database.run(
-        'UPDATE views SET name = $1, folder = $2, note = $3, line_set = $4, column_set = $5, shared = $6, display = $7, choices = $8, version = $9, saved_at = $10, company_id = $11, version_of = $12 WHERE id = $13',
-        [
-          parts.name ?? row.name,
-          parts.folder ?? row.folder,
-          parts.note ?? row.note,
-          parts.lineSet ? JSON.stringify(parts.lineSet) : row.line_set,
-          parts.columnSet ? JSON.stringify(parts.columnSet) : row.column_set,
-          (parts.shared ?? row.shared === 1) ? 1 : 0,
-          parts.display ? JSON.stringify(parts.display) : row.display,
-          parts.choices ? JSON.stringify(parts.choices) : row.choices,
-          next,
-          actor.now().toISOString(),
-          target.company_id,
-          target.version_of,
-          target.id,
-        ],
+      await this.#rows.write(
+        {
+          ...saved,
+          id: target.id,
+          company_id: target.company_id,
+          version_of: target.version_of,
+          version: next,
+          saved_at: actor.now().toISOString(),
+        },
         transaction,
       );
       // what is saved for all is no longer a version of the company's own
@@ -220,7 +233,7 @@ export class ViewStore {
           action: 'view.change',
           subject: key,
           details: { changed: Object.keys(parts), scope: target.company_id === null ? 'all' : 'company' },
-          changes: viewChanges(row, parts, next),
+          changes: viewChanges(row, saved, next),
         },
         transaction,
       );
