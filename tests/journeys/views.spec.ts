@@ -267,3 +267,54 @@ test('percents of the row’s total and of the grand total over a repeat', async
   await expect(page.getByRole('columnheader', { name: '% of grand total' }).first()).toBeVisible();
   await expect(page.getByRole('alert')).toHaveCount(0);
 });
+
+test('lines are defined once for all companies: views that take them follow, until they get their own', async ({ page, demo }) => {
+  const saveAs = async (name: string): Promise<string> => {
+    await page.getByRole('button', { name: 'Save as' }).click();
+    const form = page.getByRole('form', { name: 'Save as' });
+    await form.getByLabel('Name', { exact: true }).fill(name);
+    await form.getByLabel('Share with colleagues').check();
+    await form.getByRole('combobox', { name: 'For' }).selectOption('All companies');
+    await form.getByRole('button', { name: 'Save view' }).click();
+    await expect(page.getByRole('heading', { name, exact: true })).toBeVisible();
+    return new URL(page.url()).pathname.split('/').at(-1)!;
+  };
+  await open(page, demo, '/c/1/statements/new?from=income&asOf=2026-10');
+  const lines = await saveAs('Lines of all companies');
+  await open(page, demo, '/c/1/statements/new?from=blank&asOf=2026-10');
+  await page.getByLabel('Lines of').selectOption('Lines of all companies');
+  await expect(page.getByText('These lines are those of Lines of all companies and change with it.')).toBeVisible();
+  await page.getByRole('button', { name: 'Columns', exact: true }).click();
+  await page.getByLabel('Columns of').selectOption('Income statement');
+  await expect(page.getByRole('columnheader', { name: 'Budget', exact: true }).first()).toBeVisible();
+  await expectAccessible(page);
+  const board = await saveAs('Board statement');
+
+  // a name changed in one place is read in both companies
+  await open(page, demo, `/c/1/statements/${lines}/edit?asOf=2026-10`);
+  await page.getByRole('button', { name: 'Lines', exact: true }).click();
+  await expect(page.getByText('A change here also changes Board statement.')).toBeVisible();
+  await page.getByRole('button', { name: /^Gross profit/ }).click();
+  await fill(page.getByRole('complementary', { name: 'Editor' }), 'Name', 'Gross profit before freight');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible();
+  for (const company of [1, 2]) {
+    await open(page, demo, `/c/${company}/statements/${board}?asOf=2026-10`);
+    await expect(page.getByRole('rowheader', { name: 'Gross profit before freight' })).toBeVisible();
+  }
+
+  // with lines of its own it no longer follows; the first view says what stays when it goes
+  await open(page, demo, `/c/1/statements/${board}/edit?asOf=2026-10`);
+  await page.getByRole('button', { name: 'Lines', exact: true }).click();
+  await page.getByRole('button', { name: 'Edit a copy here' }).click();
+  await expect(page.getByLabel('Lines of')).toHaveValue('');
+  await expect(page.getByRole('button', { name: /^Gross profit before freight/ })).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByLabel('Lines of')).toHaveValue(lines);
+  await open(page, demo, `/c/1/statements/${lines}/edit?asOf=2026-10`);
+  await page.getByRole('button', { name: 'Delete', exact: true }).click();
+  await expect(page.getByRole('alertdialog', { name: 'Delete the view' })).toContainText('Board statement keeps the lines it has now.');
+  await page.getByRole('button', { name: 'Delete view' }).click();
+  await open(page, demo, `/c/2/statements/${board}?asOf=2026-10`);
+  await expect(page.getByRole('rowheader', { name: 'Gross profit before freight' })).toBeVisible();
+});

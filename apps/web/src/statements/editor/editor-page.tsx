@@ -10,28 +10,17 @@ import { getJson, sendDelete, sendJson } from '../../api/client.ts';
 import { useAsOf, useCompany } from '../../data/company.ts';
 import { readChoices } from '../../data/statement-choices.ts';
 import { useMonthKeys } from '../../data/use-month-keys.ts';
-import { useBudgets } from '../../data/use-statement.ts';
-import { useViews } from '../../data/use-views.ts';
 import { Page } from '../../ui/page.tsx';
 import { Empty, Failure, Loading } from '../../ui/states.tsx';
 import { useSearch } from '../../ui/use-search.ts';
 import { StatementIssues } from '../statement-issues.tsx';
 import { StatementTable } from '../statement-table.tsx';
 import { unitLine } from '../statement-words.ts';
-import { ActionSelect } from './action-select.tsx';
-import { ColumnsPanel } from './columns-panel.tsx';
+import { EditorPanel, type Part, type TakenFrom } from './editor-panel.tsx';
 import { IconButton } from './icon-button.tsx';
-import { LinesPanel } from './lines-panel.tsx';
-import { PagePanel } from './page-panel.tsx';
 import { type SaveAs, SaveBar } from './save-bar.tsx';
 import { BLANK, type Draft, useDraft } from './use-draft.ts';
 
-const PARTS = [
-  ['columns', 'Columns'],
-  ['lines', 'Lines'],
-  ['page', 'Page'],
-] as const;
-type Part = (typeof PARTS)[number][0];
 const NO_COLUMNS: ColumnSet = { key: 'columns', name: 'Columns', blocks: [] };
 const NO_LINES: LineSet = { key: 'lines', name: 'Lines', lines: [] };
 
@@ -60,8 +49,14 @@ export default function EditorPage() {
   if (key !== undefined && !view.data) return <Loading what="the view" />;
   const opened = view.data ?? null;
   const draft: Draft = opened
-    ? { lineSet: opened.lineSet, columnSet: opened.columnSet, ...withChosen(opened, search, asOf) }
-    : { lineSet: NO_LINES, columnSet: NO_COLUMNS, display: {}, choices: {} };
+    ? {
+        lineSet: opened.lineSet,
+        columnSet: opened.columnSet,
+        linesOf: opened.linesOf,
+        columnsOf: opened.columnsOf,
+        ...withChosen(opened, search, asOf),
+      }
+    : { lineSet: NO_LINES, columnSet: NO_COLUMNS, linesOf: null, columnsOf: null, display: {}, choices: {} };
   return (
     <Editor
       key={key ?? BLANK}
@@ -103,8 +98,6 @@ function Editor({
   const company = useCompany();
   const client = useQueryClient();
   const navigate = useNavigate();
-  const views = useViews(company.id);
-  const budgets = useBudgets(company.id);
   const { draft, change, undo, redo, canUndo, canRedo } = useDraft(start);
   const [saved, setSaved] = useState<{ readonly draft: Draft; readonly version: number }>({ draft: start, version: opened?.version ?? 0 });
   const [part, setPart] = useState<Part>(start.lineSet.lines.length === 0 ? 'lines' : 'columns');
@@ -161,9 +154,13 @@ function Editor({
     },
   });
   const take = useMutation({
-    mutationFn: (key: string) => getJson<ViewDto>(`/companies/${company.id}/views/${key}`),
-    onSuccess: (other) =>
-      change((own) => (part === 'columns' ? { ...own, columnSet: other.columnSet } : { ...own, lineSet: other.lineSet })),
+    mutationFn: ({ view }: TakenFrom) => getJson<ViewDto>(`/companies/${company.id}/views/${view}`),
+    onSuccess: (other, { part: taken, isFollowed }) => {
+      const of = isFollowed ? other.key : null;
+      change((own) =>
+        taken === 'columns' ? { ...own, columnSet: other.columnSet, columnsOf: of } : { ...own, lineSet: other.lineSet, linesOf: of },
+      );
+    },
   });
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
@@ -239,60 +236,17 @@ function Editor({
       </div>
       <p className="hidden pb-1 text-[13px] text-ink-soft narrow:block">Editing a view needs a wider window.</p>
       <div className="flex min-h-0 flex-1 gap-3 pb-3">
-        <aside aria-label="Editor" className="flex w-[370px] shrink-0 flex-col border border-hairline bg-paper">
-          <div className="flex items-center gap-3 border-b border-hairline px-2 py-1">
-            {PARTS.map(([each, words]) => (
-              <button
-                key={each}
-                type="button"
-                aria-pressed={part === each}
-                onClick={() => setPart(each)}
-                className={`py-0.5 text-[14px] ${part === each ? 'border-b-2 border-copper font-semibold' : 'text-ink-soft'}`}
-              >
-                {words}
-              </button>
-            ))}
-            {part === 'page' ? null : (
-              <ActionSelect
-                label={`Copy ${part} from another view`}
-                prompt="Copy from …"
-                className="field ml-auto max-w-44 py-0.5 text-[13px]"
-                options={(views.data ?? []).map(({ key, name }) => [key, name])}
-                act={(key) => take.mutate(key)}
-              />
-            )}
-          </div>
-          <div
-            className="min-h-0 flex-1 overflow-y-auto p-2"
-            tabIndex={0}
-            role="region"
-            aria-label={PARTS.find(([each]) => each === part)![1]}
-          >
-            {part === 'page' ? (
-              <PagePanel
-                name={opened?.name ?? 'New view'}
-                display={draft.display}
-                choices={draft.choices}
-                hasSides={grid?.lines.some(({ startsSide }) => startsSide) ?? false}
-                changeDisplay={(next) => change((own) => ({ ...own, display: next(own.display) }))}
-                changeChoices={(next) => change((own) => ({ ...own, choices: next(own.choices) }))}
-              />
-            ) : part === 'columns' ? (
-              <ColumnsPanel
-                columnSet={draft.columnSet}
-                lineSet={draft.lineSet}
-                budgets={budgets.data ?? []}
-                change={(next) => change((own) => ({ ...own, columnSet: next(own.columnSet) }))}
-              />
-            ) : (
-              <LinesPanel
-                sets={draft}
-                coverage={preview.data?.coverage ?? null}
-                change={(next) => change((own) => ({ ...own, ...next(own) }))}
-              />
-            )}
-          </div>
-        </aside>
+        <EditorPanel
+          part={part}
+          setPart={setPart}
+          view={opened}
+          draft={draft}
+          hasSides={grid?.lines.some(({ startsSide }) => startsSide) ?? false}
+          coverage={preview.data?.coverage ?? null}
+          asOf={asOf}
+          change={change}
+          take={(from) => take.mutate(from)}
+        />
         <div className="flex min-h-0 min-w-0 flex-1 flex-col">
           {grid ? <StatementIssues issues={grid.issues} /> : null}
           {preview.isError ? <Failure error={preview.error} retry={() => void preview.refetch()} /> : null}
@@ -300,8 +254,8 @@ function Editor({
           {grid && isEmptyView && grid.issues.length === 0 ? (
             <Empty title={draft.lineSet.lines.length === 0 ? 'No lines yet' : 'No columns yet'}>
               {draft.lineSet.lines.length === 0
-                ? 'Add lines and columns on the left, or copy those of another view. The statement is shown here.'
-                : 'Add a block of columns on the left, or copy the columns of another view. The statement is shown here.'}
+                ? 'Add lines and columns on the left, or choose another view that has them. The statement is shown here.'
+                : 'Add a block of columns on the left, or choose another view that has them. The statement is shown here.'}
             </Empty>
           ) : null}
           {grid && !isEmptyView ? (
@@ -312,11 +266,14 @@ function Editor({
               cellsDrawnWhole={600}
               chosen={null}
               openDrillDown={null}
-              resize={(column, width) =>
-                change((own) => {
-                  const place = columnPlaceOf(own.columnSet, column);
-                  return place ? { ...own, columnSet: changeColumn(own.columnSet, place, (each) => ({ ...each, width })) } : own;
-                })
+              resize={
+                draft.columnsOf === null
+                  ? (column, width) =>
+                      change((own) => {
+                        const place = columnPlaceOf(own.columnSet, column);
+                        return place ? { ...own, columnSet: changeColumn(own.columnSet, place, (each) => ({ ...each, width })) } : own;
+                      })
+                  : null
               }
               toggle={(line) =>
                 setOpen((before) => {

@@ -28,3 +28,13 @@ export function sectionChoices(set: LineSet): readonly (readonly [key: string, n
   });
   return found;
 }
+
+/** What a line is, in a word or two; what its name says already is left out. */
+export function lineHint(line: Line, set: LineSet): string {
+  if (line.kind === 'total') {
+    const section = sectionChoices(set).find(([key]) => key === line.of);
+    return section ? `total of ${section[1]}` : 'total of a section that was removed';
+  }
+  if (line.kind === 'accounts' || line.kind === 'spacer') return '';
+  return LINE_KINDS.find(([kind]) => kind === line.kind)![1].toLowerCase();
+}

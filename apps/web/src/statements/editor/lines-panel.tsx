@@ -31,7 +31,7 @@ import { Field, Select } from './field.tsx';
 import { IconButton } from './icon-button.tsx';
 import { LineForm } from './line-form.tsx';
 import { keyAfter, LINE_KINDS, newLine } from './line-kinds.ts';
-import { lineChoices, lineName, sectionChoices } from './line-names.ts';
+import { lineChoices, lineHint, lineName, sectionChoices } from './line-names.ts';
 import { RemovalPrompt } from './removal-prompt.tsx';
 import { useIdentities } from './use-identities.ts';
 
@@ -239,14 +239,4 @@ export function LinesPanel({
       </SortableList>
     </div>
   );
-}
-
-/** What a line is, in a word or two; what its name says already is left out. */
-function lineHint(line: Line, set: LineSet): string {
-  if (line.kind === 'total') {
-    const section = sectionChoices(set).find(([key]) => key === line.of);
-    return section ? `total of ${section[1]}` : 'total of a section that was removed';
-  }
-  if (line.kind === 'accounts' || line.kind === 'spacer') return '';
-  return LINE_KINDS.find(([kind]) => kind === line.kind)![1].toLowerCase();
 }

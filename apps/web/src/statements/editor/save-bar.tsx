@@ -3,6 +3,7 @@ import { useState } from 'react';
 
 import { useCompany } from '../../data/company.ts';
 import { Choice } from '../../ui/choice.tsx';
+import { inRow } from '../../ui/in-row.ts';
 
 export type SaveAs = { readonly name: string; readonly folder: string; readonly shared: boolean; readonly scope: Scope };
 type Form = 'saveAs' | 'describe' | 'remove' | null;
@@ -37,6 +38,7 @@ export function SaveBar({
   const scope = chosenScope ?? view?.scope ?? 'company';
   const isForAll = isOwn && (view.scope === 'all' || view.isOwnVersion);
   const others = isOwn ? view.changedBy.filter((name) => name !== company.name) : [];
+  const users = isOwn ? [...new Set([...view.usedBy.lines, ...view.usedBy.columns])] : [];
   const toggle = (which: Form) => setForm(form === which ? null : which);
   return (
     <div className="flex flex-wrap items-center gap-2">
@@ -73,7 +75,7 @@ export function SaveBar({
       ) : null}
       {others.length > 0 ? (
         <span className="text-[13px] text-ink-soft">
-          {others.join(', ')} {others.length === 1 ? 'has its own version and keeps it' : 'have their own versions and keep them'}.
+          {inRow(others)} {others.length === 1 ? 'has its own version and keeps it' : 'have their own versions and keep them'}.
         </span>
       ) : null}
       <button type="button" className="button" onClick={() => toggle('saveAs')} aria-expanded={form === 'saveAs'}>
@@ -125,6 +127,9 @@ export function SaveBar({
             {view.isOwnVersion
               ? `${company.name} goes back to the version for all companies.`
               : `${view.name} will be deleted${view.scope === 'all' ? ' for all companies' : ''}${view.shared ? ' for everyone it is shared with' : ''}.`}
+            {users.length === 0 || view.isOwnVersion
+              ? ''
+              : ` ${inRow(users)} ${users.length === 1 ? 'keeps' : 'keep'} the ${takenWords(view)} it has now.`}
           </span>
           <button type="button" className="button" onClick={remove}>
             Delete view
@@ -137,6 +142,10 @@ export function SaveBar({
     </div>
   );
 }
+
+/** What other views take from a view. */
+const takenWords = ({ usedBy }: ViewDto): string =>
+  [...(usedBy.lines.length > 0 ? ['lines'] : []), ...(usedBy.columns.length > 0 ? ['columns'] : [])].join(' and ');
 
 function NameForm({
   label,

@@ -6,6 +6,9 @@ import { useCallback, useState } from 'react';
 export type Draft = {
   readonly lineSet: LineSet;
   readonly columnSet: ColumnSet;
+  /** keys of the views that lines and columns are taken from; null for own ones */
+  readonly linesOf: string | null;
+  readonly columnsOf: string | null;
   readonly display: DisplayChoices;
   readonly choices: RunChoices;
 };
