@@ -76,6 +76,7 @@ try {
   say(
     `preview of ${PACK.sections.length} sections, the first after a start, three seconds after the list of packs: ${words(await beside(() => preview('First')))}`,
   );
+  await new Promise((resolve) => setTimeout(resolve, LOOKING));
   for (const format of ['pdf', 'docx', 'xlsx', 'html']) {
     const first = await beside(file(format));
     const turns: number[] = [];

@@ -18,7 +18,7 @@ import type { WorkPool } from '../work/work-pool.ts';
 import type { PackContent } from './content/content.ts';
 import { fingerprintOf, issuedFigures } from './content/issued-figures.ts';
 import { type PackBuilder, type PackRequest, today } from './content/pack-builder.ts';
-import { layOut, readyForPages, writeIssue, writePack } from './files/pack-formats.ts';
+import { layOut, readyForDocuments, readyForPages, writeIssue, writePack } from './files/pack-formats.ts';
 import { packChecklist } from './pack-checklist.ts';
 import { fileName, type FrozenDocument, type PackIssues } from './pack-issues.ts';
 import { type MonthPlace, type PackMonths, STATE_WORDS } from './pack-months.ts';
@@ -36,6 +36,8 @@ type Parts = {
   readonly work: WorkPool;
   readonly actor: Actor;
 };
+
+const READING_MILLISECONDS = 1500;
 
 /** Packs of a company: seen before they are issued, checked, issued, and read afterwards. */
 export class PackService {
@@ -119,6 +121,8 @@ export class PackService {
     const slice = slices.length === 0 ? '' : asked.slice !== undefined && slices.includes(asked.slice) ? asked.slice : slices[0]!;
     const content = await builder.content(companyId, { design: asked, month, meeting, texts, state, slice });
     const laidOut = await layOut(work, content, signal);
+    // while the pages are read: an edit within a second would wait for it
+    setTimeout(() => readyForDocuments(work), READING_MILLISECONDS).unref();
     return {
       pages: laidOut.pages,
       sections: content.sections.map(({ id, title, dateWords, leftOut, notes }, at) => {

@@ -23,7 +23,7 @@ export type WorkLimits = {
 /** Runs long work apart from the thread that answers requests, within a time limit. */
 export type WorkPool = {
   readonly run: <Input, Result>(task: Task<Input, Result>, input: Input, limits: WorkLimits) => Promise<Result>;
-  /** Starts a thread for work that is likely to be asked for soon, so that nobody waits for its start then. */
+  /** Starts a thread, or what a task needs in it, for work that is likely to be asked for soon, so that nobody waits for it then. */
   readonly ready: (task: Task<null, null>) => void;
   readonly close: () => Promise<void>;
 };
@@ -38,7 +38,7 @@ export function threadPool(): WorkPool {
     idleTimeout: IDLE_MILLISECONDS,
     resourceLimits: { maxOldGenerationSizeMb: MEGABYTES },
   });
-  let isReady = false;
+  const ready = new Set<string>();
   return {
     run: async ({ name }, input, { what, milliseconds, signal }) => {
       const limit = AbortSignal.timeout(milliseconds);
@@ -64,12 +64,12 @@ export function threadPool(): WorkPool {
       return asBuffer(outcome.result) as never;
     },
     ready: ({ name }) => {
-      if (pool.queueSize > 0 || isReady) return;
-      isReady = true;
+      if (pool.queueSize > 0 || ready.has(name)) return;
+      ready.add(name);
       // a thread without work goes after a while, and is started again then
-      setTimeout(() => (isReady = false), IDLE_MILLISECONDS).unref();
+      setTimeout(() => ready.delete(name), IDLE_MILLISECONDS).unref();
       // whatever keeps a thread from starting is told to whoever asks for work
-      pool.run({ name, input: null }).catch(() => (isReady = false));
+      pool.run({ name, input: null }).catch(() => ready.delete(name));
     },
     close: () => pool.destroy(),
   };

@@ -36,6 +36,20 @@ const PACK_READY = lazyTask<null, null>('packReady', async () => {
     return Promise.resolve(null);
   };
 });
+/** As much as a chart has, so that what draws it is compiled. */
+const SAMPLE = `<svg xmlns="http://www.w3.org/2000/svg" width="480" height="180">${Array.from(
+  { length: 40 },
+  (_, at) =>
+    `<path d="M${at * 12} ${at}H${at * 12 + 8}V180" fill="none" stroke="#888"/><text x="${at * 12}" y="170" font-size="7" font-family="Source Sans 3">${at}</text>`,
+).join('')}</svg>`;
+/** Starts what draws charts for documents: its first picture takes longer than all of a document that is made again. */
+const DRAWING_READY = lazyTask<null, null>('drawingReady', async () => {
+  const { svgPicture } = await import('../../formats/svg-picture.ts');
+  return async () => {
+    for (let times = 0; times < 4; times += 1) await svgPicture(SAMPLE);
+    return null;
+  };
+});
 type Format = { readonly type: string; readonly what: string; readonly task: Task<PackContent, Buffer> };
 export const PACK_FILES: Readonly<Record<PackFormat, Format>> = {
   pdf: { type: PDF_TYPE, what: 'The PDF', task: PACK_PDF },
@@ -54,10 +68,13 @@ const PACK_ISSUE: Task<PackContent, WholeIssue> = {
   }),
 };
 /** Work on packs that a worker does. */
-export const PACK_TASKS = [PACK_READY, PACK_PAGES, PACK_ISSUE, PACK_PDF, PACK_DOCUMENT, PACK_WORKBOOK, PACK_HTML];
+export const PACK_TASKS = [PACK_READY, DRAWING_READY, PACK_PAGES, PACK_ISSUE, PACK_PDF, PACK_DOCUMENT, PACK_WORKBOOK, PACK_HTML];
 
 /** Gets a worker ready for pages, as soon as somebody looks at packs. */
 export const readyForPages = (pool: WorkPool): void => pool.ready(PACK_READY);
+
+/** Gets a worker ready for documents, once somebody reads a pack. */
+export const readyForDocuments = (pool: WorkPool): void => pool.ready(DRAWING_READY);
 
 /** The pages of a pack, laid out by a worker. */
 export const layOut = (pool: WorkPool, content: PackContent, signal?: AbortSignal): Promise<LaidOut> =>
