@@ -62,7 +62,7 @@ export default defineConfig({
         test: {
           ...common,
           name: 'pages',
-
+          globalSetup: ['tests/support/demo-folder.ts'],
           setupFiles: ['tests/support/page-setup.ts'],
           include: ['tests/**/*.test.tsx'],
           pool: 'forks',

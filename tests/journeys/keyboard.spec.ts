@@ -74,7 +74,8 @@ test('a link, a saved form and another company leave the focus on the page, and 
   await page.keyboard.press('Enter');
   await expect(page.getByText(/^Next: /)).toBeVisible();
   await expect(page.getByRole('region', { name: 'Schedules' })).toBeFocused();
-  await page.getByRole('button', { name: 'Delete' }).click();
+  await page.getByRole('button', { name: 'Delete', exact: true }).click();
+  await page.getByRole('button', { name: 'Delete schedule' }).click();
 
   await page.getByRole('button', { name: /^Company: Tern Island/ }).focus();
   await page.keyboard.press('Enter');

@@ -44,3 +44,6 @@ class NoObserver {
 Object.assign(globalThis, { ResizeObserver: NoObserver, IntersectionObserver: NoObserver });
 Object.assign(window, { ResizeObserver: NoObserver, IntersectionObserver: NoObserver });
 window.Element.prototype.scrollIntoView = () => undefined;
+window.Element.prototype.scrollTo = () => undefined;
+const noMedia = { matches: false, addEventListener: () => undefined, removeEventListener: () => undefined };
+Object.assign(window, { matchMedia: () => noMedia });

@@ -14,6 +14,7 @@ import { type BooksCache, type Logo, periodOf } from '../companies/index.ts';
 import type { Actor } from '../database/audit.ts';
 import type { Database } from '../database/database.ts';
 import type { FindingList, TieOuts } from '../findings/index.ts';
+import { refused } from '../http/problem.ts';
 import type { WorkPool } from '../work/work-pool.ts';
 import type { PackContent } from './content/content.ts';
 import { fingerprintOf, issuedFigures } from './content/issued-figures.ts';
@@ -158,7 +159,8 @@ export class PackService {
    * Issues a pack: its figures, pages and files are frozen, one document for each value it is split by. An entry that is
    * posted meanwhile stops it, so that all documents are of the same ledger.
    * @param options.by who issues, when it is a schedule; `day` the day of the meeting, by default today
-   * @throws ProblemError 409 when the ledger, or the pack's month, changed meanwhile; nothing is issued then
+   * @throws ProblemError 409 when the ledger, or the pack's month, changed meanwhile, and 422 for a document without a section;
+   *   nothing is issued then
    */
   async issue(place: MonthPlace, { by, day }: { readonly by?: Actor; readonly day?: string } = {}): Promise<PackIssueDto> {
     const { booksCache, issues, months, work } = this.#parts;
@@ -168,6 +170,10 @@ export class PackService {
     const request: PackRequest = { ...(await this.#request(place)), meeting: day ?? today(actor.now()), state: 'issued' };
     const documents: FrozenDocument[] = [];
     for (const made of await this.#contents(place, request)) {
+      if (made.sections.every(({ leftOut }) => leftOut !== ''))
+        throw refused(
+          `${[request.design.name, made.slice].filter((each) => each !== '').join(', ')} has nothing to issue: none of its sections is included. Show one of them.`,
+        );
       const content: PackContent = { ...made, stateWords: STATE_WORDS.issued, fingerprint: fingerprintOf(made) };
       const { laidOut, reading, files } = await writeIssue(work, content);
       documents.push({

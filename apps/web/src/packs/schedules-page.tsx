@@ -112,6 +112,7 @@ function Schedule({
   const company = useCompany();
   const [draft, setDraft] = useState<ScheduleChange>(() => (schedule === null ? newSchedule() : changeOf(schedule)));
   const [to, setTo] = useState(draft.to.join(', '));
+  const [isRemoving, setRemoving] = useState(false);
   const name = useRef<HTMLInputElement>(null);
   useEffect(() => {
     if (schedule === null) name.current?.focus();
@@ -177,12 +178,27 @@ function Schedule({
             >
               {schedule.isHeld ? 'Resume' : 'Hold'}
             </button>
-            <button type="button" className="button" onClick={() => remove.mutate(schedule.id)}>
+            <button type="button" className="button" aria-expanded={isRemoving} onClick={() => setRemoving(!isRemoving)}>
               Delete
             </button>
           </>
         )}
       </div>
+      {schedule !== null && isRemoving ? (
+        <div
+          role="alertdialog"
+          aria-label="Delete the schedule"
+          className="mt-2 flex flex-wrap items-center gap-3 border border-hairline bg-paper p-2 text-[14px]"
+        >
+          <span>{schedule.name} will mail nothing more. What it mailed stays in the outbox.</span>
+          <button type="button" className="button" disabled={remove.isPending} onClick={() => remove.mutate(schedule.id)}>
+            Delete schedule
+          </button>
+          <button type="button" className="link" onClick={() => setRemoving(false)}>
+            Cancel
+          </button>
+        </div>
+      ) : null}
     </section>
   );
 }

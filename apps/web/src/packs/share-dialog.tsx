@@ -2,7 +2,7 @@ import { Dialog, DialogBackdrop, DialogPanel, DialogTitle } from '@headlessui/re
 import type { PackIssueDto } from '@wise-margin/contract';
 import { dayWords } from '@wise-margin/presentation';
 import { Copy } from 'lucide-react';
-import { useId, useState } from 'react';
+import { useId, useRef, useState } from 'react';
 
 import { useCompany } from '../data/company.ts';
 import { useShares } from '../data/use-shares.ts';
@@ -21,7 +21,8 @@ export function ShareDialog({ issue, close }: { readonly issue: PackIssueDto; re
   const { create, revoke } = shares;
   const [expires, setExpires] = useState(() => localDay(new Date(Date.now() + DAYS * 86_400_000)));
   const [drillDown, setDrillDown] = useState(false);
-  const [copied, setCopied] = useState(false);
+  const [copied, setCopied] = useState<'no' | 'yes' | 'refused'>('no');
+  const link = useRef<HTMLInputElement>(null);
   const id = useId();
   const today = localDay(new Date());
   return (
@@ -37,7 +38,7 @@ export function ShareDialog({ issue, close }: { readonly issue: PackIssueDto; re
             className="flex flex-wrap items-end gap-4"
             onSubmit={(event) => {
               event.preventDefault();
-              setCopied(false);
+              setCopied('no');
               create.mutate({ expires, drillDown });
             }}
           >
@@ -65,6 +66,7 @@ export function ShareDialog({ issue, close }: { readonly issue: PackIssueDto; re
               <p className="text-[13px]">Copy this link now. It is not shown again.</p>
               <div className="mt-1 flex items-center gap-2">
                 <input
+                  ref={link}
                   className="field min-w-0 flex-1 text-[13px]"
                   aria-label="Link"
                   readOnly
@@ -76,12 +78,25 @@ export function ShareDialog({ issue, close }: { readonly issue: PackIssueDto; re
                   <button
                     type="button"
                     className="button"
-                    onClick={() => void navigator.clipboard.writeText(create.data.link).then(() => setCopied(true))}
+                    onClick={() =>
+                      void navigator.clipboard.writeText(create.data.link).then(
+                        () => setCopied('yes'),
+                        () => {
+                          setCopied('refused');
+                          link.current?.focus();
+                        },
+                      )
+                    }
                   >
-                    <Copy size={15} aria-hidden="true" /> {copied ? 'Copied' : 'Copy'}
+                    <Copy size={15} aria-hidden="true" /> {copied === 'yes' ? 'Copied' : 'Copy'}
                   </button>
                 ) : null}
               </div>
+              {copied === 'refused' ? (
+                <p role="alert" className="mt-1 text-[13px] text-brick">
+                  The browser does not allow copying. The link is selected: copy it with the keyboard.
+                </p>
+              ) : null}
             </div>
           ) : null}
           {shares.isError ? <Failure error={shares.error} retry={() => void shares.refetch()} /> : null}

@@ -39,6 +39,13 @@ export default function SharedPage() {
         <Loading what="the pack" />
       </main>
     );
+  if (shared.data.reading.sections.length === 0)
+    return (
+      <main className="flex min-h-dvh">
+        <h1 className="sr-only">Shared pack</h1>
+        <Empty title="No sections">{shared.data.name} was issued without a section to show. Ask for another issue of it.</Empty>
+      </main>
+    );
   return <Shared token={token} pack={shared.data} />;
 }
 
@@ -70,7 +77,7 @@ function Shared({ token, pack }: { readonly token: string; readonly pack: Shared
     PageUp: () => go(at - 1),
     Home: () => go(0),
     End: () => go(sections.length - 1),
-    Escape: closeFigure,
+    Escape: () => figure && closeFigure(),
   });
   return (
     <div className="flex h-dvh flex-col">
@@ -96,13 +103,15 @@ function Shared({ token, pack }: { readonly token: string; readonly pack: Shared
         <a className="button" href={sharedFile(token, pack.slice)} download>
           <Download size={15} aria-hidden="true" /> PDF
         </a>
-        <button
-          type="button"
-          className="button narrow:hidden"
-          onClick={() => void (document.fullscreenElement ? document.exitFullscreen() : document.documentElement.requestFullscreen())}
-        >
-          <Maximize size={15} aria-hidden="true" /> Full screen
-        </button>
+        {document.fullscreenEnabled ? (
+          <button
+            type="button"
+            className="button narrow:hidden"
+            onClick={() => void (document.fullscreenElement ? document.exitFullscreen() : document.documentElement.requestFullscreen())}
+          >
+            <Maximize size={15} aria-hidden="true" /> Full screen
+          </button>
+        ) : null}
       </header>
       <div className="flex min-h-0 flex-1">
         <main

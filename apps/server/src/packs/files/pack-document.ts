@@ -34,7 +34,7 @@ export async function packDocument(content: PackContent): Promise<Buffer> {
     if (last && last.isPortrait === isPortrait && at > 0) made[made.length - 1] = { isPortrait, children: [...last.children, ...children] };
     else made.push({ isPortrait, children });
   }
-  if (made.length === 0) made.push({ isPortrait: true, children: [softParagraph('The pack has no sections.')] });
+  if (made.length === 0) made.push({ isPortrait: true, children: [softParagraph('No section of the pack is included.')] });
   const foot = [content.company, titleOf(content), content.stateWords].join(' · ');
   if (content.fingerprint !== '') {
     const last = made.at(-1)!;

@@ -65,7 +65,7 @@ class PackLayout {
         style: 'soft',
         label: '',
         depth: 0,
-        runs: [{ text: 'The pack has no sections.', bold: false, italic: false }],
+        runs: [{ text: 'No section of the pack is included.', bold: false, italic: false }],
       });
     }
     this.#drawContents();
