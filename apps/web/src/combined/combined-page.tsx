@@ -183,7 +183,7 @@ function Combined({
         </>
       }
     >
-      <div className="no-print my-2 flex flex-wrap items-center gap-x-3 gap-y-1 text-[13px]">
+      <div className="no-print my-2 flex flex-wrap items-center gap-x-2.5 gap-y-1 text-[13px] [&_select]:max-w-36">
         <Choice
           label="Group"
           value={String(group.id)}
