@@ -12,6 +12,8 @@ export function useMeasures(company: number) {
   const queryKey = ['overview-measures', company];
   const measures = useQuery({ queryKey, queryFn: ({ signal }) => getJson<MeasuresDto>(path, signal) });
   const choose = useMutation({
+    // one after the other: the last one clicked is the last one saved
+    scope: { id: path },
     mutationFn: (chosen: readonly Measure[]) => sendJson<MeasuresDto>('PUT', path, { measures: chosen }),
     // a change shows at once; a failure brings back what is kept
     onMutate: (chosen) => client.setQueryData(queryKey, { measures: [...chosen] }),

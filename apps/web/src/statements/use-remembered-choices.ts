@@ -11,6 +11,8 @@ export function useRememberedChoices(company: number, view: string, search: URLS
   const choices = JSON.stringify(choicesIn(search));
   const first = useRef(choices);
   const { mutate } = useMutation({
+    // one after the other: the last choice is the one that stays
+    scope: { id: `choices ${company} ${view}` },
     mutationFn: (chosen: Record<string, string>) => sendJson('PUT', `/companies/${company}/views/${view}/choices`, chosen),
     onSuccess: (_, chosen) =>
       client.setQueryData<ViewListDto>(['views', company], (views) =>

@@ -77,15 +77,23 @@ export function SelectField<Value extends string>({
 export function CheckField({
   label,
   checked,
+  disabled = false,
   set,
 }: {
   readonly label: string;
   readonly checked: boolean;
+  readonly disabled?: boolean;
   readonly set: (on: boolean) => void;
 }) {
   return (
-    <label className="flex items-center gap-1.5 text-[13px]">
-      <input type="checkbox" className="shrink-0 accent-copper" checked={checked} onChange={(event) => set(event.target.checked)} />
+    <label className={`flex items-center gap-1.5 text-[13px] ${disabled ? 'text-ink-soft' : ''}`}>
+      <input
+        type="checkbox"
+        className="shrink-0 accent-copper"
+        checked={checked}
+        disabled={disabled}
+        onChange={(event) => set(event.target.checked)}
+      />
       <span className="min-w-0 wrap-anywhere">{label}</span>
     </label>
   );
