@@ -24,10 +24,12 @@ export type EntryAsContent = ReturnType<typeof contentOf>;
 /** The ledger by itself: every balance kept equals the sum of its lines, and nothing is out of balance. */
 export async function expectBalanced({ application: { database } }: TestServer): Promise<void> {
   const differing = await database.select(
-    `SELECT * FROM (SELECT account_id, period_code, combination_id, layer, debit - credit AS net FROM balances WHERE company_id = 1) b
-     FULL JOIN (SELECT l.account_id, l.period_code, l.combination_id, CASE WHEN e.state = 'draft' THEN 'draft' WHEN e.kind = 'closing' THEN 'closing' ELSE 'ordinary' END AS layer,
-       sum(l.amount) AS net FROM lines l JOIN entries e ON e.id = l.entry_id WHERE e.company_id = 1 GROUP BY 1, 2, 3, 4) s
-     USING (account_id, period_code, combination_id, layer) WHERE coalesce(b.net, 0) <> coalesce(s.net, 0)`,
+    `SELECT account_id, period_code, combination_id, layer, sum(net) AS difference FROM (
+       SELECT account_id, period_code, combination_id, layer, debit - credit AS net FROM balances WHERE company_id = 1
+       UNION ALL SELECT l.account_id, l.period_code, l.combination_id,
+         CASE WHEN e.state = 'draft' THEN 'draft' WHEN e.kind = 'closing' THEN 'closing' ELSE 'ordinary' END, -l.amount
+       FROM lines l JOIN entries e ON e.id = l.entry_id WHERE e.company_id = 1)
+     GROUP BY 1, 2, 3, 4 HAVING sum(net) <> 0`,
   );
   expect(differing).toEqual([]);
   expect(await database.select('SELECT entry_id FROM lines GROUP BY entry_id HAVING sum(amount) <> 0')).toEqual([]);
