@@ -33,6 +33,7 @@ export function GroupDialog({
   const members = list.filter(({ id }) => chosen.has(id));
   // whichever is first, where the leading company was taken out
   const leading = members.some(({ id }) => String(id) === lead) ? lead : String(members[0]?.id ?? '');
+  const [isRemoving, setRemoving] = useState(false);
   const isPending = create.isPending || change.isPending;
   const failure = create.error ?? change.error ?? remove.error;
   const content = (): CompanyGroupChange => ({
@@ -105,15 +106,30 @@ export function GroupDialog({
               />
             </div>
             {failure ? <Failure error={failure} /> : null}
-            <div className="mt-1 flex items-center gap-3">
-              {group ? (
+            {group && isRemoving ? (
+              <div
+                role="alertdialog"
+                aria-label="Delete the group"
+                className="flex flex-wrap items-center gap-3 border border-hairline bg-paper p-2"
+              >
+                <span>{group.name} and its intercompany accounts will be deleted. The companies stay as they are.</span>
                 <button
                   type="button"
-                  className="link text-brick"
+                  className="button"
                   disabled={remove.isPending}
                   onClick={() => remove.mutate(group.id, { onSuccess: () => close(null) })}
                 >
                   Delete group
+                </button>
+                <button type="button" className="link" onClick={() => setRemoving(false)}>
+                  Cancel
+                </button>
+              </div>
+            ) : null}
+            <div className="mt-1 flex items-center gap-3">
+              {group ? (
+                <button type="button" className="link text-brick" aria-expanded={isRemoving} onClick={() => setRemoving(!isRemoving)}>
+                  Delete
                 </button>
               ) : null}
               <span className="flex-1" />

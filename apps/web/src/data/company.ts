@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import type { CompanyDto, CompanyListDto } from '@wise-margin/contract';
-import { createContext, useContext } from 'react';
+import { createContext, useContext, useEffect } from 'react';
 
 import { getJson } from '../api/client.ts';
 import { useSearch } from '../ui/use-search.ts';
@@ -20,18 +20,26 @@ export const companiesQuery = {
 };
 export const useCompanies = () => useQuery(companiesQuery);
 
-/** The as-of month: the address's, else the one last looked at, else the last posted. Setting it writes the address. */
+/** Months that were chosen and are not in the address yet, by company: a page with unsaved changes may refuse to go on. */
+const asked = new Map<number, string>();
+
+/** The as-of month: the address's, else the one last chosen, else the last posted. Setting it writes the address. */
 export function useAsOf(): readonly [string | null, (period: string) => void] {
   const company = useCompany();
   const [search, setSearch] = useSearch();
-  const remembered = localStorage.getItem(`wm.asOf.${company.id}`);
+  const storedAt = `wm.asOf.${company.id}`;
   const held = (key: string | null) => (key !== null && company.periods.some((period) => period.key === key) ? key : null);
-  const asOf = held(search.get('asOf')) ?? held(remembered) ?? company.lastPosted;
+  const inAddress = held(search.get('asOf'));
+  useEffect(() => {
+    if (inAddress === null || asked.get(company.id) !== inAddress) return;
+    localStorage.setItem(storedAt, inAddress);
+    asked.delete(company.id);
+  }, [company.id, inAddress, storedAt]);
   const set = (period: string) => {
-    localStorage.setItem(`wm.asOf.${company.id}`, period);
+    asked.set(company.id, period);
     setSearch((before) => {
       before.set('asOf', period);
     });
   };
-  return [asOf, set];
+  return [inAddress ?? held(localStorage.getItem(storedAt)) ?? company.lastPosted, set];
 }

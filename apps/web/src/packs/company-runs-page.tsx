@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 
 import { useAsOf, useCompanies, useCompany } from '../data/company.ts';
+import { newKey } from '../data/new-key.ts';
 import { useCompanyRuns } from '../data/use-company-runs.ts';
 import { usePacks } from '../data/use-packs.ts';
 import { momentWords } from '../ui/date-words.ts';
@@ -62,7 +63,7 @@ function NewRun({ runs: { start } }: { readonly runs: ReturnType<typeof useCompa
   const companies = useCompanies();
   const [asOf] = useAsOf();
   const packs = usePacks(company.id, asOf);
-  const [key, setKey] = useState(() => crypto.randomUUID());
+  const [key, setKey] = useState(newKey);
   const [pack, setPack] = useState('monthly-review');
   const [month, setMonth] = useState(asOf ?? '');
   const [left, setLeft] = useState<ReadonlySet<number>>(new Set());
@@ -82,10 +83,7 @@ function NewRun({ runs: { start } }: { readonly runs: ReturnType<typeof useCompa
       aria-label="New run"
       onSubmit={(event) => {
         event.preventDefault();
-        start.mutate(
-          { key, pack, month, companies: chosen.map(({ id }) => id), onlyClear, mail },
-          { onSuccess: () => setKey(crypto.randomUUID()) },
-        );
+        start.mutate({ key, pack, month, companies: chosen.map(({ id }) => id), onlyClear, mail }, { onSuccess: () => setKey(newKey()) });
       }}
     >
       <SelectField label="Pack" value={pack} options={(packs.data ?? []).map((each) => [each.key, each.name])} set={setPack} />

@@ -3,6 +3,7 @@ import { MAIL_FIELDS, PACK_FORMATS, type PackFormat, type PackIssueDto } from '@
 import { useId, useState } from 'react';
 
 import { useCompany } from '../data/company.ts';
+import { newKey } from '../data/new-key.ts';
 import { useMail, useMailChanges, useMailLists } from '../data/use-mail.ts';
 import { CheckField } from '../ui/labeled-field.tsx';
 import { Failure } from '../ui/states.tsx';
@@ -29,7 +30,7 @@ export function MailDialog({ issue, close }: { readonly issue: PackIssueDto; rea
   const [text, setText] = useState(TEXT);
   const [formats, setFormats] = useState<readonly PackFormat[]>(['pdf']);
   // one for this mail: a second click on the same button sends nothing
-  const [key] = useState(() => crypto.randomUUID());
+  const [key] = useState(newKey);
   const ids = { to: useId(), subject: useId(), text: useId() };
   const addresses = addressesOf(to);
   const count = new Set([...addresses, ...chosen.flatMap((name) => lists.data?.find((list) => list.name === name)?.addresses ?? [])]).size;

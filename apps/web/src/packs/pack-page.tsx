@@ -11,6 +11,7 @@ import { FloatingPanel } from '../ui/floating-panel.tsx';
 import { Page } from '../ui/page.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
 import { useSearch } from '../ui/use-search.ts';
+import { useUnloadWarning } from '../ui/use-unload-warning.ts';
 import { FindingComments } from './finding-comments.tsx';
 import { IssueDialog } from './issue-dialog.tsx';
 import { Outline } from './outline.tsx';
@@ -45,7 +46,13 @@ function PackDesk({ saved, month }: { readonly saved: PackDto; readonly month: s
   // the section that was chosen in the outline, brought into view as soon as its page is known
   const [toShow, setToShow] = useState<string | null>(null);
   const [isIssuing, setIssuing] = useState(false);
-  const blocker = useBlocker(({ currentLocation, nextLocation }) => currentLocation.pathname !== nextLocation.pathname && editor.isChanged);
+  // another month opens the pack as it was saved, as another page does
+  const blocker = useBlocker(
+    ({ currentLocation, nextLocation }) =>
+      editor.isChanged &&
+      (currentLocation.pathname !== nextLocation.pathname || asOfIn(currentLocation.search) !== asOfIn(nextLocation.search)),
+  );
+  useUnloadWarning(editor.isChanged);
   const pages = preview.data?.pages ?? [];
   const choose = (id: string | null): void => {
     setChosen(id);
@@ -141,6 +148,8 @@ function PackDesk({ saved, month }: { readonly saved: PackDto; readonly month: s
     </Page>
   );
 }
+
+const asOfIn = (search: string): string | null => new URLSearchParams(search).get('asOf');
 
 /** The text of a section or the comments of its findings, edited on the page where they print. */
 function InPlace({

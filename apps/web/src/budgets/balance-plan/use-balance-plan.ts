@@ -4,7 +4,8 @@ import type { BalanceRule } from '@wise-margin/core';
 import { unpackGrid } from '@wise-margin/presentation';
 
 import { getJson, queryText, sendJson } from '../../api/client.ts';
-import { newKey, ownSession } from '../worksheet/unsaved.ts';
+import { newKey } from '../../data/new-key.ts';
+import { ownSession } from '../worksheet/unsaved.ts';
 
 const unpacked = ({ cashFlow, balanceSheet, ...rest }: PackedBalancePlan): BalancePlanDto => ({
   ...rest,

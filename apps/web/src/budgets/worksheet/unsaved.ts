@@ -1,5 +1,7 @@
 import type { BudgetEditDto, FilterDto } from '@wise-margin/contract';
 
+import { newKey } from '../../data/new-key.ts';
+
 /** Edits that were made and not yet saved, kept by the browser so that closing the page loses nothing. */
 export type Unsaved = { readonly edits: readonly BudgetEditDto[]; readonly filter: FilterDto; readonly key: string };
 
@@ -20,9 +22,6 @@ export function keepUnsaved(company: number, budget: number, unsaved: readonly U
   if (unsaved.length === 0) localStorage.removeItem(keyOf(company, budget));
   else localStorage.setItem(keyOf(company, budget), JSON.stringify(unsaved));
 }
-
-/** A text that nobody else has. */
-export const newKey = (): string => crypto.getRandomValues(new Uint32Array(4)).join('-');
 
 /** Who works in this browser: changes from elsewhere are asked about, and undo is of one's own. */
 export function ownSession(): string {

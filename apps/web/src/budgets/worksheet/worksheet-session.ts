@@ -9,7 +9,8 @@ import {
 import { unpackGrid, withChanges } from '@wise-margin/presentation';
 
 import { ApiProblem, getJson, queryText, sendJson } from '../../api/client.ts';
-import { keepUnsaved, newKey, ownSession, readUnsaved, type Unsaved } from './unsaved.ts';
+import { newKey } from '../../data/new-key.ts';
+import { keepUnsaved, ownSession, readUnsaved, type Unsaved } from './unsaved.ts';
 import type {
   BasisTry,
   Previewed,

@@ -13,6 +13,7 @@ import { useMonthKeys } from '../../data/use-month-keys.ts';
 import { Page } from '../../ui/page.tsx';
 import { Empty, Failure, Loading } from '../../ui/states.tsx';
 import { useSearch } from '../../ui/use-search.ts';
+import { useUnloadWarning } from '../../ui/use-unload-warning.ts';
 import { StatementIssues } from '../statement-issues.tsx';
 import { StatementTable } from '../statement-table.tsx';
 import { unitLine } from '../statement-words.ts';
@@ -182,13 +183,7 @@ function Editor({
     ({ currentLocation, nextLocation }) =>
       currentLocation.pathname !== nextLocation.pathname && latest.current.draft !== latest.current.saved,
   );
-  useEffect(() => {
-    const warn = (event: BeforeUnloadEvent) => {
-      if (isChanged) event.preventDefault();
-    };
-    window.addEventListener('beforeunload', warn);
-    return () => window.removeEventListener('beforeunload', warn);
-  }, [isChanged]);
+  useUnloadWarning(isChanged);
   const grid = preview.data?.grid;
   const isEmptyView = draft.lineSet.lines.length === 0 || grid?.columns.length === 0;
   const lines = grid ? shownLines(grid, { open, hideZero: grid.display.zeroLines === 'hide' }) : [];
