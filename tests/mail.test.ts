@@ -86,7 +86,7 @@ describe('without a mail server', () => {
     expect([status, (problem as Problem).detail]).toEqual([422, 'There is no list named Board.']);
   });
   it.each([
-    [{ to: ['joe'] }, 'Enter an address such as name@company.com'],
+    [{ to: ['joe'] }, 'is not an email address. Enter one such as name@company.com'],
     [{ to: [] }, 'Nobody is named. Enter at least one address, or choose a list.'],
     [
       { to: ['a@b.com'], subject: '{year}' },

@@ -155,7 +155,7 @@ describe('a schedule', () => {
     [{ day: { kind: 'businessDay', number: 0 } as const }, 'Count business days from 1'],
     [{ day: { kind: 'dayOfMonth', number: 32 } as const }, 'A month has at most 31 days'],
     [{ to: [] }, 'Nobody is named'],
-    [{ to: ['joe'] }, 'Enter an address such as name@company.com'],
+    [{ to: ['joe'] }, 'is not an email address. Enter one such as name@company.com'],
     [{ what: { kind: 'pack', pack: 'none' } }, 'There is no pack'],
     [{ what: { kind: 'view', view: 'none' } }, 'There is no view'],
     [{ formats: ['csv'] }, 'A pack is not written as CSV. Choose PDF, DOCX, XLSX, HTML.'],

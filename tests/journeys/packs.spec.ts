@@ -98,7 +98,7 @@ test('an issued pack is mailed: without a mail server it is read in the outbox, 
   await expect(dialog).toContainText('No mail server is set');
   await dialog.getByLabel('To', { exact: true }).fill('ann@company.com, joe');
   await dialog.getByRole('button', { name: 'Put 2 in the outbox' }).click();
-  await expect(dialog.getByRole('alert')).toContainText('Enter an address such as name@company.com');
+  await expect(dialog.getByRole('alert')).toContainText('is not an email address. Enter one such as name@company.com');
   await dialog.getByLabel('To', { exact: true }).fill('ann@company.com, bo@company.com');
   await dialog.getByLabel('Spreadsheet').check();
   await expectAccessible(page);

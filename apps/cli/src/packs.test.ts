@@ -118,7 +118,7 @@ describe('packs from a script', () => {
     expect((await wm('pack', 'preview', '--pack', 'lender-pack', '--file', 'pack.doc')).error).toContain('--file ends with one of .pdf');
     expect(await wm('pack', 'send', '--pack', 'lender-pack', '--as-of', '2026-10', '--to', 'joe')).toMatchObject({
       code: 1,
-      error: expect.stringContaining('Enter an address such as name@company.com') as unknown,
+      error: expect.stringContaining('is not an email address. Enter one such as name@company.com') as unknown,
     });
   });
 });

@@ -10,7 +10,7 @@ export const mailAddressSchema = z
   .string()
   .trim()
   .max(254, 'An address has at most 254 characters')
-  .pipe(z.email('Enter an address such as name@company.com'));
+  .pipe(z.email({ error: ({ input }) => `${String(input)} is not an email address. Enter one such as name@company.com` }));
 
 export const mailListSchema = z.object({ id: z.number().int(), name: z.string(), addresses: z.array(z.string()) }).meta({ id: 'MailList' });
 export type MailListDto = z.infer<typeof mailListSchema>;

@@ -27,6 +27,9 @@ export function problemHandler(isDiskFull: IsDiskFull): ErrorRequestHandler {
 const isOverflow = (error: unknown): boolean => error instanceof Error && /integer overflow/i.test(error.message);
 const problem = (status: number, title: string, detail: string): Problem => ({ type: 'about:blank', title, status, detail });
 
+/** How the schema library begins its own messages, which do not say what they are about; those of the contract do. */
+const LIBRARY_WORDS = /^(Invalid|Too |Unrecognized|Expected)/;
+
 function problemOf(error: unknown, isDiskFull: IsDiskFull): Problem {
   if (error instanceof ProblemError) {
     const { status, title, detail, faults } = error;
@@ -34,7 +37,9 @@ function problemOf(error: unknown, isDiskFull: IsDiskFull): Problem {
   }
   if (error instanceof ZodError) {
     const errors = error.issues.map(({ path, message }) => ({ path: path.join('.'), message }));
-    const detail = errors.map(({ path, message }) => (path === '' ? message : `${path}: ${message}`)).join('; ');
+    const detail = errors
+      .map(({ path, message }) => (path === '' || !LIBRARY_WORDS.test(message) ? message : `${path}: ${message}`))
+      .join('; ');
     return { ...problem(422, 'Not accepted', detail), errors };
   }
   if (error instanceof AmountOverflowError || isOverflow(error))
