@@ -47,3 +47,4 @@ window.Element.prototype.scrollIntoView = () => undefined;
 window.Element.prototype.scrollTo = () => undefined;
 const noMedia = { matches: false, addEventListener: () => undefined, removeEventListener: () => undefined };
 Object.assign(window, { matchMedia: () => noMedia });
+Object.assign(globalThis, { CSS: { escape: (text: string) => text.replace(/[^\w-]/g, (sign) => `\\${sign}`) } });
