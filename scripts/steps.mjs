@@ -137,8 +137,11 @@ export async function ensureChromium() {
   const mayInstall = existsSync('/usr/bin/apt-get') && process.getuid?.() === 0;
   const debian = (args, stdio) => spawnSync('apt-get', args, { stdio, env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } });
   const install = (name, stdio) => debian(['install', '-y', '-qq', '--no-install-recommends', name], stdio);
-  // where there is a browser already, nothing is said when the faster one is not to be had
-  if (mayInstall && !process.env.CHROMIUM_PATH && !existsSync(SHELL) && findChromium()) install('chromium-headless-shell', 'ignore');
+  if (mayInstall && !process.env.CHROMIUM_PATH && !existsSync(SHELL) && findChromium()) {
+    say('Installing Chromium’s build without a window from Debian’s packages: the browser tests take a quarter less with it.');
+    // where it is not to be had, the browser that is there does
+    install('chromium-headless-shell', 'ignore');
+  }
   if (findChromium()) return findChromium();
   if (mayInstall) {
     say('Installing Chromium from Debian’s packages for the browser tests.');
