@@ -9,7 +9,7 @@ import type { MailLists } from './mail-lists.ts';
 import { type MailFile, type MailRow, type MailStore, messageDto } from './mail-store.ts';
 import type { RawMail } from './mail-transport.ts';
 
-/** What the fields of a mail stand for; those that it does not have are absent. */
+/** What the fields of a message stand for; those it does not have are absent. */
 export type MailFields = Partial<Readonly<Record<MailField, string>>>;
 /** What is set for the whole server. */
 export type MailSettings = {

@@ -36,7 +36,7 @@ type NewMail = {
   /** null for what is no issue */
   readonly issue: number | null;
   readonly attachments: readonly Attachment[];
-  /** files of its own, kept with the messages */
+  /** its own files, stored with the messages */
   readonly files: readonly MailFile[];
   readonly state: 'queued' | 'outbox';
 };
@@ -44,7 +44,7 @@ type NewMail = {
 /** Minutes until a message is tried again: a while at first, then longer and longer. After the last it has failed. */
 export const RETRY_MINUTES: readonly number[] = [1, 5, 15, 60, 240, 720];
 
-/** Messages and what became of them. A message belongs to one address and has a number of its own that it keeps at every try. */
+/** Messages and what became of them. A message belongs to one address and has its own number, the same at every try. */
 export class MailStore {
   readonly #database: Database;
 

@@ -1,6 +1,6 @@
 import type { Migration } from './migration.ts';
 
-/** Schedules send views and watch reports beside packs; what is mailed that is no issue is kept with its messages. */
+/** Schedules send views and watch reports beside packs; files that are no issue are stored with their messages. */
 export const scheduledWork: Migration = {
   name: '0027-scheduled-work',
   statements: [
