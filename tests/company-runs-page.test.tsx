@@ -42,7 +42,7 @@ describe('a run for companies', () => {
     const to = form.getByRole<HTMLInputElement>('textbox', { name: /^Mail each as PDF/ });
     fireEvent.change(to, { target: { value: 'ines.example.com' } });
     fireEvent.click(submit());
-    expect(await form.findByText('ines.example.com is not an email address. Enter one such as name@company.com')).toBeTruthy();
+    expect(await form.findByText('mail, to 1: ines.example.com is not an email address. Enter one such as name@company.com')).toBeTruthy();
     expect([to.value, await server.get<CompanyRunDto[]>('/company-runs')]).toEqual(['ines.example.com', []]);
   });
 

@@ -56,7 +56,7 @@ describe('an issued pack', () => {
     const { page, dialog, to, type, send } = await openDialog();
     type('ines.example.com');
     fireEvent.click(send());
-    expect(await dialog.findByText('ines.example.com is not an email address. Enter one such as name@company.com')).toBeTruthy();
+    expect(await dialog.findByText('to 1: ines.example.com is not an email address. Enter one such as name@company.com')).toBeTruthy();
     type('ines@example.com');
     const subject = dialog.getByRole('textbox', { name: 'Subject' });
     fireEvent.change(subject, { target: { value: '{pack} for {year}' } });

@@ -27,8 +27,12 @@ export function problemHandler(isDiskFull: IsDiskFull): ErrorRequestHandler {
 const isOverflow = (error: unknown): boolean => error instanceof Error && /integer overflow/i.test(error.message);
 const problem = (status: number, title: string, detail: string): Problem => ({ type: 'about:blank', title, status, detail });
 
-/** How the schema library begins its own messages, which do not say what they are about; those of the contract do. */
-const LIBRARY_WORDS = /^(Invalid|Too |Unrecognized|Expected)/;
+/** A place in a request as it reads in a message, counted from one: `sections 4, title`. */
+const pathWords = (path: readonly PropertyKey[]): string =>
+  path
+    .map((part) => (typeof part === 'number' ? ` ${part + 1}` : `, ${String(part)}`))
+    .join('')
+    .replace(/^, /, '');
 
 function problemOf(error: unknown, isDiskFull: IsDiskFull): Problem {
   if (error instanceof ProblemError) {
@@ -37,9 +41,7 @@ function problemOf(error: unknown, isDiskFull: IsDiskFull): Problem {
   }
   if (error instanceof ZodError) {
     const errors = error.issues.map(({ path, message }) => ({ path: path.join('.'), message }));
-    const detail = errors
-      .map(({ path, message }) => (path === '' || !LIBRARY_WORDS.test(message) ? message : `${path}: ${message}`))
-      .join('; ');
+    const detail = error.issues.map(({ path, message }) => (path.length === 0 ? message : `${pathWords(path)}: ${message}`)).join('; ');
     return { ...problem(422, 'Not accepted', detail), errors };
   }
   if (error instanceof AmountOverflowError || isOverflow(error))
