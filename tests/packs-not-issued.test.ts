@@ -1,4 +1,4 @@
-import type { PackDto, PackListDto, PackPreviewDto, Problem } from '@wise-margin/contract';
+import type { PackChecklistDto, PackDto, PackIssueDto, PackListDto, PackPreviewDto, Problem } from '@wise-margin/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 
 import { demoServer } from './support/demo-company.ts';
@@ -35,6 +35,21 @@ describe('a pack of which nothing shows', () => {
       marks.flatMap((mark) => (mark.kind === 'text' ? [mark.text] : [])),
     );
     expect(words.join(' ')).toContain('No section of the pack is included.');
+  });
+
+  it('but for one department has a page for it that says so, is on the checklist, and keeps none of the others back', async () => {
+    const pack = await server.get<PackDto>(`${AT}/pack-1`);
+    const condition = { kind: 'activity', view: 'departments', line: 'revenue' };
+    const sections = pack.sections.map((section) => ({ ...section, hidden: false, condition }));
+    const made = await server.send('POST', AT, { ...pack, name: 'By department', splitBy: 'department', sections, scope: 'company' });
+    expect(made.status).toBe(201);
+    const { key } = made.body as PackDto;
+    const { items } = await server.get<PackChecklistDto>(`${AT}/${key}/months/2026-10/checklist`);
+    const empty = items.flatMap(({ words }) => /^(.+): no section is included\.$/.exec(words)?.[1] ?? []);
+    const { status, body } = await server.send('POST', `${AT}/${key}/months/2026-10/issues`, {});
+    const slices = (body as PackIssueDto).documents.map(({ slice }) => slice);
+    expect([status, empty.length > 0, empty.length < slices.length]).toEqual([201, true, true]);
+    expect(slices).toEqual(expect.arrayContaining(empty));
   });
 
   it('because no condition is met, is not issued either; with one section it is', async () => {

@@ -10,6 +10,9 @@ import type { PackRequest } from './content/pack-builder.ts';
 type Item = PackChecklistDto['items'][number];
 type Parts = { readonly database: Database; readonly findingList: FindingList; readonly tieOuts: TieOuts };
 
+/** Whether anything of a document shows: a section that is neither hidden nor left out by its condition. */
+export const hasSections = ({ sections }: PackContent): boolean => sections.some(({ leftOut }) => leftOut === '');
+
 /** What wants a look before a pack is issued. Nothing of it stops the issue: whoever issues decides, having read it. */
 export async function packChecklist(
   { database, findingList, tieOuts }: Parts,
@@ -52,6 +55,9 @@ export async function packChecklist(
       isEmptyText(section.written === 'monthly' ? (texts[section.id] ?? section.text) : section.text)
     )
       items.push({ kind: 'missingText', words: `${section.title} has no text.`, link: '' });
+  for (const content of contents)
+    if (!hasSections(content))
+      items.push({ kind: 'section', words: `${content.slice === '' ? design.name : content.slice}: no section is included.`, link: '' });
   for (const { slice, sections } of contents)
     for (const { kind, title, notes } of sections)
       if (kind !== 'text')

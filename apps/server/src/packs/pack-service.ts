@@ -20,7 +20,7 @@ import type { PackContent } from './content/content.ts';
 import { fingerprintOf, issuedFigures } from './content/issued-figures.ts';
 import { type PackBuilder, type PackRequest, today } from './content/pack-builder.ts';
 import { layOut, readyForDocuments, readyForPages, writeIssue, writePack } from './files/pack-formats.ts';
-import { packChecklist } from './pack-checklist.ts';
+import { hasSections, packChecklist } from './pack-checklist.ts';
 import { fileName, type FrozenDocument, type PackIssues } from './pack-issues.ts';
 import { type MonthPlace, type PackMonths, STATE_WORDS } from './pack-months.ts';
 import type { PackStore } from './pack-store.ts';
@@ -159,7 +159,7 @@ export class PackService {
    * Issues a pack: its figures, pages and files are frozen, one document for each value it is split by. An entry that is
    * posted meanwhile stops it, so that all documents are of the same ledger.
    * @param options.by who issues, when it is a schedule; `day` the day of the meeting, by default today
-   * @throws ProblemError 409 when the ledger, or the pack's month, changed meanwhile, and 422 for a document without a section;
+   * @throws ProblemError 409 when the ledger, or the pack's month, changed meanwhile, and 422 where no document has a section;
    *   nothing is issued then
    */
   async issue(place: MonthPlace, { by, day }: { readonly by?: Actor; readonly day?: string } = {}): Promise<PackIssueDto> {
@@ -169,11 +169,10 @@ export class PackService {
     const before = await months.of(place);
     const request: PackRequest = { ...(await this.#request(place)), meeting: day ?? today(actor.now()), state: 'issued' };
     const documents: FrozenDocument[] = [];
-    for (const made of await this.#contents(place, request)) {
-      if (made.sections.every(({ leftOut }) => leftOut !== ''))
-        throw refused(
-          `${[request.design.name, made.slice].filter((each) => each !== '').join(', ')} has nothing to issue: none of its sections is included. Show one of them.`,
-        );
+    const contents = await this.#contents(place, request);
+    if (!contents.some(hasSections))
+      throw refused(`${request.design.name} has nothing to issue: none of its sections is included. Show one of them.`);
+    for (const made of contents) {
       const content: PackContent = { ...made, stateWords: STATE_WORDS.issued, fingerprint: fingerprintOf(made) };
       const { laidOut, reading, files } = await writeIssue(work, content);
       documents.push({
