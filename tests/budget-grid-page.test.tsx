@@ -2,7 +2,7 @@ import { createEvent, fireEvent, waitFor, within } from '@testing-library/react'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 
 import { budgetMaker } from './support/new-budget.ts';
-import { openPage } from './support/page.tsx';
+import { failed, openPage } from './support/page.tsx';
 import { startTestServer, type TestServer } from './support/server.ts';
 import { loadSmallCompany } from './support/small-company.ts';
 
@@ -66,11 +66,7 @@ describe('opening a budget', () => {
     const { address } = await newBudget();
     let fails = true;
     const page = openPage(server, address, (_, path) =>
-      fails && path.includes('/worksheet')
-        ? new Response(JSON.stringify({ type: 'about:blank', title: 'Failed', status: 500, detail: 'The server could not do this.' }), {
-            status: 500,
-          })
-        : undefined,
+      fails && path.includes('/worksheet') ? failed(500, 'The server could not do this.') : undefined,
     );
     expect((await page.findByRole('alert')).textContent).toContain('The server could not do this.');
     fails = false;

@@ -3,7 +3,7 @@ import type { BudgetHistoryDto, CheckListDto } from '@wise-margin/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 
 import { budgetMaker } from './support/new-budget.ts';
-import { openPage } from './support/page.tsx';
+import { failed, openPage } from './support/page.tsx';
 import { startTestServer, type TestServer } from './support/server.ts';
 import { loadSmallCompany } from './support/small-company.ts';
 
@@ -20,8 +20,6 @@ const newBudget = budgetMaker(
   () => server,
   () => company,
 );
-const failing = (detail: string): Response =>
-  new Response(JSON.stringify({ type: 'about:blank', title: 'Failed', status: 500, detail }), { status: 500 });
 const edit = (api: string, account: string, text: string, department: string) =>
   server.send('POST', `${api}/edits`, {
     edits: [{ kind: 'year', account, text, spread: 'even' }],
@@ -54,7 +52,7 @@ describe('the budget checks', () => {
   });
   it('says what failed', async () => {
     const page = openPage(server, `${(await newBudget()).address}?panel=checks`, (_, path) =>
-      path.endsWith('/checks') ? failing('The list could not be made.') : undefined,
+      path.endsWith('/checks') ? failed(500, 'The list could not be made.') : undefined,
     );
     await page.findByText('The list could not be made.');
   });
@@ -155,7 +153,7 @@ describe('the pages around a budget', () => {
     await bare.findByRole('heading', { name: 'A budget starts from history' });
     expect(bare.getByRole('link', { name: 'Import a ledger' }).getAttribute('href')).toBe(`/c/${companyId}/ledger/imports/new`);
     const page = openPage(server, `/c/${company}/budgets`, (_, path) =>
-      path.endsWith('/budgets') ? failing('The budgets could not be read.') : undefined,
+      path.endsWith('/budgets') ? failed(500, 'The budgets could not be read.') : undefined,
     );
     await page.findByText('The budgets could not be read.');
   });
@@ -210,7 +208,7 @@ describe('the pages around a budget', () => {
   });
   it('a preview that fails says why', async () => {
     const page = openPage(server, `/c/${company}/budgets`, (_, path) =>
-      path.endsWith('/budgets/preview') ? failing('The preview could not be calculated.') : undefined,
+      path.endsWith('/budgets/preview') ? failed(500, 'The preview could not be calculated.') : undefined,
     );
     fireEvent.click(await page.findByRole('button', { name: 'New budget' }));
     await page.findByText('The preview could not be calculated.');

@@ -10,11 +10,6 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 const [TERN, GANNET] = ['/companies/1', '/companies/2'] as const;
-const send = async <Answer>(method: string, path: string, body?: unknown): Promise<Answer> => {
-  const { status, body: answer } = await server.send(method, path, body);
-  if (status >= 300) throw new Error(`${status} ${JSON.stringify(answer)}`);
-  return answer as Answer;
-};
 
 describe('a view for all companies', () => {
   let view: ViewDto;
@@ -26,15 +21,21 @@ describe('a view for all companies', () => {
   const seen = (company: string) => server.get<ViewDto>(`${company}/views/${view.key}`);
   const nameShown = async (company: string): Promise<string> =>
     (await server.statement(`${company}/statements/${view.key}?asOf=2026-10`)).lines[0]!.name;
-  const change = (company: string, body: object) => send<ViewDto>('PUT', `${company}/views/${view.key}`, body);
+  const change = (company: string, body: object) => server.accept<ViewDto>('PUT', `${company}/views/${view.key}`, body);
 
   beforeEach(async () => {
     const shipped = await server.get<ViewDto>(`${TERN}/views/income`);
     revenue = shipped.lineSet;
     const { columnSet } = await server.get<ViewDto>(`${TERN}/views/balance`);
     for (const { key, isShipped } of await server.get<ViewListDto>(`${TERN}/views`))
-      if (!isShipped) await send('DELETE', `${TERN}/views/${key}`);
-    view = await send<ViewDto>('POST', `${TERN}/views`, { name: 'Sales', lineSet: named('Sales'), columnSet, scope: 'all', shared: true });
+      if (!isShipped) await server.accept('DELETE', `${TERN}/views/${key}`);
+    view = await server.accept<ViewDto>('POST', `${TERN}/views`, {
+      name: 'Sales',
+      lineSet: named('Sales'),
+      columnSet,
+      scope: 'all',
+      shared: true,
+    });
   });
 
   it('is there for every company, and a change of it reaches all', async () => {
@@ -55,7 +56,7 @@ describe('a view for all companies', () => {
     expect(await seen(TERN)).toMatchObject({ scope: 'all', changedBy: ['Gannet Rock'] });
     // its own is once in its library
     expect((await server.get<ViewListDto>(`${GANNET}/views`)).filter(({ key }) => key === view.key)).toHaveLength(1);
-    await send('DELETE', `${GANNET}/views/${view.key}`);
+    await server.accept('DELETE', `${GANNET}/views/${view.key}`);
     expect([await nameShown(GANNET), (await seen(TERN)).changedBy]).toEqual(['Turnover', []]);
   });
 
@@ -72,7 +73,7 @@ describe('a view for all companies', () => {
     const saved = await change(TERN, { lineSet: named('Turnover'), version: view.version });
     const { events } = await server.get<AuditTrailDto>(`${TERN}/audit?limit=1`);
     expect(events[0]).toMatchObject({ changes: [{ what: 'lines', to: `version ${saved.version}` }] });
-    await send('DELETE', `${GANNET}/views/${view.key}`);
+    await server.accept('DELETE', `${GANNET}/views/${view.key}`);
   });
 
   it('is refused when somebody else saved it since, for one company or for all', async () => {
@@ -82,37 +83,37 @@ describe('a view for all companies', () => {
   });
 
   it('and one company’s view can become one for all, and goes for all when it is deleted', async () => {
-    const made = await send<ViewDto>('POST', `${TERN}/views`, {
+    const made = await server.accept<ViewDto>('POST', `${TERN}/views`, {
       name: 'Own',
       lineSet: named('Own'),
       columnSet: view.columnSet,
       shared: true,
     });
     expect((await server.send('GET', `${GANNET}/views/${made.key}`)).status).toBe(404);
-    await send('PUT', `${TERN}/views/${made.key}`, { version: made.version, scope: 'all' });
+    await server.accept('PUT', `${TERN}/views/${made.key}`, { version: made.version, scope: 'all' });
     expect((await server.get<ViewDto>(`${GANNET}/views/${made.key}`)).scope).toBe('all');
-    await send('DELETE', `${TERN}/views/${made.key}`);
+    await server.accept('DELETE', `${TERN}/views/${made.key}`);
     expect((await server.send('GET', `${GANNET}/views/${made.key}`)).status).toBe(404);
   });
 
   it('is refused under a name that another one for all has already, and outlives the one it was a version of', async () => {
     const own = (company: string) =>
-      send<ViewDto>('POST', `${company}/views`, { name: 'Twin', lineSet: named('Twin'), columnSet: view.columnSet, shared: true });
+      server.accept<ViewDto>('POST', `${company}/views`, { name: 'Twin', lineSet: named('Twin'), columnSet: view.columnSet, shared: true });
     const [first, second] = [await own(TERN), await own(GANNET)];
-    await send('PUT', `${TERN}/views/${first.key}`, { version: first.version, scope: 'all' });
+    await server.accept('PUT', `${TERN}/views/${first.key}`, { version: first.version, scope: 'all' });
     const { status, body } = await server.send('PUT', `${GANNET}/views/${second.key}`, { version: second.version, scope: 'all' });
     expect([status, JSON.stringify(body)]).toEqual([422, expect.stringContaining('You have a view named Twin already.')]);
 
     await change(GANNET, { lineSet: named('Salt sales'), version: view.version, scope: 'company' });
-    await send('DELETE', `${TERN}/views/${view.key}`);
+    await server.accept('DELETE', `${TERN}/views/${view.key}`);
     expect(await seen(GANNET)).toMatchObject({ key: view.key, scope: 'company', isOwnVersion: false });
-    await send('DELETE', `${GANNET}/views/${second.key}`);
+    await server.accept('DELETE', `${GANNET}/views/${second.key}`);
 
     // a new one for all of the same name: the company has a view of that name, and cannot have two
-    const next = await send<ViewDto>('POST', `${TERN}/views`, { ...first, name: 'Sales', scope: 'all', shared: true });
+    const next = await server.accept<ViewDto>('POST', `${TERN}/views`, { ...first, name: 'Sales', scope: 'all', shared: true });
     const twice = await server.send('PUT', `${GANNET}/views/${next.key}`, { note: 'Own', version: next.version, scope: 'company' });
     expect([twice.status, JSON.stringify(twice.body)]).toEqual([422, expect.stringContaining('You have a view named Sales already.')]);
-    await send('DELETE', `${GANNET}/views/${view.key}`);
+    await server.accept('DELETE', `${GANNET}/views/${view.key}`);
   });
 
   it('keeps a private one to its owner', async () => {
@@ -131,13 +132,13 @@ describe('materiality limits for all companies', () => {
   const amounts = async () => [(await of(TERN)).materiality.month.amount, (await of(GANNET)).materiality.month.amount];
 
   it('hold for every company without its own, and say which has', async () => {
-    await send('PUT', `${TERN}/materiality`, { ...limits(900_000), scope: 'all' });
+    await server.accept('PUT', `${TERN}/materiality`, { ...limits(900_000), scope: 'all' });
     expect(await amounts()).toEqual([900_000, 900_000]);
-    await send('PUT', `${GANNET}/materiality`, limits(100_000));
-    await send('PUT', `${TERN}/materiality`, { ...limits(800_000), scope: 'all' });
+    await server.accept('PUT', `${GANNET}/materiality`, limits(100_000));
+    await server.accept('PUT', `${TERN}/materiality`, { ...limits(800_000), scope: 'all' });
     expect(await amounts()).toEqual([800_000, 100_000]);
     expect(await of(TERN)).toMatchObject({ source: 'all', changedBy: ['Gannet Rock'] });
-    await send('DELETE', `${GANNET}/materiality`);
+    await server.accept('DELETE', `${GANNET}/materiality`);
     expect([await amounts(), (await of(GANNET)).source]).toEqual([[800_000, 800_000], 'all']);
   });
 
@@ -151,7 +152,7 @@ describe('materiality limits for all companies', () => {
 
 describe('a benchmark for all companies', () => {
   const put = (company: string, value: number | null, scope: 'all' | 'company') =>
-    send<BenchmarkDto[]>('PUT', `${company}/benchmarks`, { line: 'current_ratio', kind: 'target', value, scope });
+    server.accept<BenchmarkDto[]>('PUT', `${company}/benchmarks`, { line: 'current_ratio', kind: 'target', value, scope });
   const values = async () =>
     Promise.all(
       [TERN, GANNET].map(async (company) => {

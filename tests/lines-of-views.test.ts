@@ -10,11 +10,6 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 const [TERN, GANNET] = ['/companies/1', '/companies/2'] as const;
-const send = async <Answer>(method: string, path: string, body?: unknown): Promise<Answer> => {
-  const { status, body: answer } = await server.send(method, path, body);
-  if (status >= 300) throw new Error(`${status} ${JSON.stringify(answer)}`);
-  return answer as Answer;
-};
 const refusal = async (method: string, path: string, body: unknown): Promise<unknown> => {
   const { status, body: answer } = await server.send(method, path, body);
   return { status, ...(answer as { detail: string }) };
@@ -28,9 +23,9 @@ describe('a view with the lines of another one', () => {
     lines: [{ kind: 'accounts', key: 'sales', name, selection: { classes: ['revenue'] }, sign: 'credit' }],
   });
   const create = (name: string, more: Partial<NewView> = {}, company: string = TERN) =>
-    send<ViewDto>('POST', `${company}/views`, { name, ...sets, shared: true, ...more });
+    server.accept<ViewDto>('POST', `${company}/views`, { name, ...sets, shared: true, ...more });
   const change = (view: ViewDto, body: object, company: string = TERN) =>
-    send<ViewDto>('PUT', `${company}/views/${view.key}`, { version: view.version, ...body });
+    server.accept<ViewDto>('PUT', `${company}/views/${view.key}`, { version: view.version, ...body });
   const seen = (view: ViewDto, company: string = TERN) => server.get<ViewDto>(`${company}/views/${view.key}`);
   const firstLine = async (view: ViewDto, company: string = TERN): Promise<string> =>
     (await server.statement(`${company}/statements/${view.key}?asOf=2026-10`)).lines[0]!.name;
@@ -38,7 +33,7 @@ describe('a view with the lines of another one', () => {
   beforeEach(async () => {
     for (const company of [GANNET, TERN])
       for (const { key, isShipped } of await server.get<ViewListDto>(`${company}/views`))
-        if (!isShipped) await send('DELETE', `${company}/views/${key}`);
+        if (!isShipped) await server.accept('DELETE', `${company}/views/${key}`);
     const { columnSet } = await server.get<ViewDto>(`${TERN}/views/balance`);
     sets = { lineSet: named('Sales'), columnSet };
   });
@@ -79,7 +74,7 @@ describe('a view with the lines of another one', () => {
     expect(await change(own, { linesOf: null })).toMatchObject({ linesOf: null, lineSet: named('Turnover') });
     await change(latest, { lineSet: named('Revenue') });
     expect(await firstLine(own)).toBe('Turnover');
-    await send('DELETE', `${TERN}/views/${source.key}`);
+    await server.accept('DELETE', `${TERN}/views/${source.key}`);
     expect(await seen(left)).toMatchObject({ linesOf: null, lineSet: named('Revenue') });
   });
 
@@ -89,10 +84,10 @@ describe('a view with the lines of another one', () => {
     await change(source, { lineSet: named('Salt sales'), scope: 'company' }, GANNET);
     expect([await firstLine(view), await firstLine(view, GANNET)]).toEqual(['Sales', 'Salt sales']);
     // of the deleted view for all, one company has its own version: that company's lines stay linked
-    await send('DELETE', `${TERN}/views/${source.key}`);
+    await server.accept('DELETE', `${TERN}/views/${source.key}`);
     expect([await firstLine(view), await firstLine(view, GANNET)]).toEqual(['Sales', 'Salt sales']);
     expect([(await seen(view)).linesOf, (await seen(view, GANNET)).linesOf]).toEqual([null, source.key]);
-    await send('DELETE', `${GANNET}/views/${source.key}`);
+    await server.accept('DELETE', `${GANNET}/views/${source.key}`);
     expect(await firstLine(view, GANNET)).toBe('Sales');
   });
 

@@ -3,7 +3,7 @@ import type { MailListDto, MailListingDto, PackIssueDto, PackMonthDto } from '@w
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 
 import { demoServer } from './support/demo-company.ts';
-import { type Between, closePage, openPage } from './support/page.tsx';
+import { type Between, closePage, failed, openPage } from './support/page.tsx';
 import type { TestServer } from './support/server.ts';
 import { makeTinyPack } from './support/tiny-pack.ts';
 
@@ -108,11 +108,7 @@ describe('the issue of a pack', () => {
 
   it('waits for its checklist, and does not begin where that cannot be read', async () => {
     const { dialog } = await openChecklist((_method, path) =>
-      path.endsWith('/checklist')
-        ? new Response(JSON.stringify({ type: 'about:blank', title: 'Failed', status: 500, detail: 'The checklist failed.' }), {
-            status: 500,
-          })
-        : undefined,
+      path.endsWith('/checklist') ? failed(500, 'The checklist failed.') : undefined,
     );
     expect(await dialog.findByText('The checklist failed.')).toBeTruthy();
     expect(dialog.getByRole<HTMLButtonElement>('button', { name: 'Issue pack' }).disabled).toBe(true);
@@ -122,9 +118,7 @@ describe('the issue of a pack', () => {
     const words = 'The ledger changed while the pack was being issued. Issue it again.';
     let isOvertaken = true;
     const { page, dialog } = await openChecklist((method, path) =>
-      method === 'POST' && path.endsWith('/issues') && isOvertaken
-        ? new Response(JSON.stringify({ type: 'about:blank', title: 'Changed', status: 409, detail: words }), { status: 409 })
-        : undefined,
+      method === 'POST' && path.endsWith('/issues') && isOvertaken ? failed(409, words) : undefined,
     );
     fireEvent.click(await dialog.findByRole('button', { name: 'Issue anyway' }));
     expect(await dialog.findByText(words)).toBeTruthy();

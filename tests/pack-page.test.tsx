@@ -3,7 +3,7 @@ import type { PackDto } from '@wise-margin/contract';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 
 import { demoServer } from './support/demo-company.ts';
-import { type Between, closePage, openPage } from './support/page.tsx';
+import { type Between, closePage, failed, openPage } from './support/page.tsx';
 import type { TestServer } from './support/server.ts';
 import { makeTinyPack } from './support/tiny-pack.ts';
 
@@ -26,11 +26,6 @@ afterEach(() => {
 afterAll(() => server.close());
 
 const saved = () => server.get<PackDto>(AT);
-const problem = (status: number, detail: string) =>
-  new Response(JSON.stringify({ type: 'about:blank', title: 'Not done', status, detail }), {
-    status,
-    headers: { 'content-type': 'application/problem+json' },
-  });
 const open = async (search = '?asOf=2026-10', between?: Between) => {
   const page = openPage(server, `/c/1/packs/pack-1${search}`, between);
   const outline = within(await page.findByRole('list', { name: 'Sections' }));
@@ -103,7 +98,7 @@ describe('a pack that does not show', () => {
   it('says why its pages could not be made, beside its outline, and can be tried again', async () => {
     let isDown = true;
     const { page, outline } = await open('?asOf=2026-10', (_method, path) =>
-      isDown && path === '/companies/1/pack-preview' ? problem(503, 'The preview took longer than 60 seconds and was stopped.') : undefined,
+      isDown && path === '/companies/1/pack-preview' ? failed(503, 'The preview took longer than 60 seconds and was stopped.') : undefined,
     );
     expect(await page.findByText('The preview took longer than 60 seconds and was stopped.')).toBeTruthy();
     expect(outline.getByText('Income statement')).toBeTruthy();

@@ -3,7 +3,7 @@ import type { ScheduleChange, ScheduleListDto } from '@wise-margin/contract';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 
 import { demoServer } from './support/demo-company.ts';
-import { type Between, closePage, openPage } from './support/page.tsx';
+import { type Between, closePage, failed, openPage } from './support/page.tsx';
 import type { TestServer } from './support/server.ts';
 
 const AT = '/companies/1/schedules';
@@ -34,15 +34,7 @@ afterAll(() => server.close());
 
 const list = async () => (await server.get<ScheduleListDto>(AT)).schedules;
 const failing: Between = (method, path) =>
-  method !== 'GET' && path.startsWith(AT)
-    ? new Response(
-        JSON.stringify({ type: 'about:blank', title: 'Busy', status: 409, detail: 'Another server is running this schedule.' }),
-        {
-          status: 409,
-          headers: { 'content-type': 'application/json' },
-        },
-      )
-    : undefined;
+  method !== 'GET' && path.startsWith(AT) ? failed(409, 'Another server is running this schedule.') : undefined;
 const open = async (between?: Between) => {
   expect((await server.send('POST', AT, SCHEDULE)).status).toBe(201);
   const page = openPage(server, '/c/1/packs/schedules?asOf=2026-10', between);

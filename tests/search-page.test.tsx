@@ -1,7 +1,7 @@
 import { fireEvent, waitFor, within } from '@testing-library/react';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 
-import { closePage, openPage } from './support/page.tsx';
+import { closePage, failed, openPage } from './support/page.tsx';
 import { ACCOUNTS, HEADER, NEW_COMPANY, startTestServer, type TestServer } from './support/server.ts';
 
 /** Nine bills of one carrier, a month each. */
@@ -112,12 +112,7 @@ describe('the bank reconciliation', () => {
     expect(page.queryByText(/^Demo statements/)).toBeNull();
   });
   it('of a server that fails says so, with a way to try again', async () => {
-    const failing = (_: string, path: string) =>
-      path.includes('/reconciliation')
-        ? new Response(JSON.stringify({ type: 'about:blank', title: 'Disk full', status: 507, detail: 'There is no space left.' }), {
-            status: 507,
-          })
-        : undefined;
+    const failing = (_: string, path: string) => (path.includes('/reconciliation') ? failed(507, 'There is no space left.') : undefined);
     const page = openPage(server, '/c/1/ledger/reconciliation', failing);
     const alert = await page.findByRole('alert');
     expect(alert.textContent).toContain('There is no space left.');

@@ -3,7 +3,7 @@ import { type PackIssueDto, type SharedPackDto, sharedPackSchema } from '@wise-m
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 
 import { demoServer } from './support/demo-company.ts';
-import { closePage, openPage } from './support/page.tsx';
+import { closePage, failed, openPage } from './support/page.tsx';
 import type { TestServer } from './support/server.ts';
 import { makeTinyPack } from './support/tiny-pack.ts';
 
@@ -23,11 +23,7 @@ beforeAll(async () => {
 afterEach(closePage);
 afterAll(() => server.close());
 
-const answer = (body: unknown, status = 200) =>
-  new Response(JSON.stringify(body), {
-    status,
-    headers: { 'content-type': 'application/json' },
-  });
+const answer = (body: unknown) => new Response(JSON.stringify(body));
 const openShared = (change: Partial<SharedPackDto['reading']> = {}) =>
   openPage(server, address, (_method, path) =>
     path.startsWith('/shared') && !path.includes('/figure') ? answer({ ...shared, reading: { ...shared.reading, ...change } }) : undefined,
@@ -82,9 +78,7 @@ describe('a shared pack', () => {
     expect(await unknown.findByText('This link does not open')).toBeTruthy();
     let isDown = true;
     const page = openPage(server, address, (_method, path) =>
-      isDown && path.startsWith('/shared')
-        ? answer({ type: 'about:blank', title: 'Busy', status: 503, detail: 'The server is busy.' }, 503)
-        : undefined,
+      isDown && path.startsWith('/shared') ? failed(503, 'The server is busy.') : undefined,
     );
     const again = await page.findByRole('button', { name: 'Try again' });
     expect(page.getByText('The server is busy.')).toBeTruthy();

@@ -2,7 +2,7 @@ import { fireEvent, waitFor, within } from '@testing-library/react';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 
 import { demoServer } from './support/demo-company.ts';
-import { type Between, closePage, openPage } from './support/page.tsx';
+import { type Between, closePage, failed, openPage } from './support/page.tsx';
 import type { TestServer } from './support/server.ts';
 
 let server: TestServer;
@@ -16,14 +16,12 @@ afterEach(() => {
 afterAll(() => server.close());
 
 const open = (path: string, between?: Between) => openPage(server, `/c/1/statements/${path}`, between);
-const failure = (detail: string, status = 503) =>
-  new Response(JSON.stringify({ type: 'about:blank', title: 'Busy', status, detail }), { status });
 
 describe('a statement', () => {
   it('that does not come says why, and is tried again in place', async () => {
     let isDown = true;
     const page = open('income?asOf=2026-10', (_method, path) =>
-      isDown && path.startsWith('/companies/1/statements/income?') ? failure('The server is busy with an import.') : undefined,
+      isDown && path.startsWith('/companies/1/statements/income?') ? failed(503, 'The server is busy with an import.') : undefined,
     );
     expect(await page.findByText('The server is busy with an import.')).toBeTruthy();
     isDown = false;
@@ -37,9 +35,9 @@ describe('a statement', () => {
     expect(page.address()).toContain('asOf=2026-09');
   });
 
-  it('limited to a department that is not there names it, and what there is', async () => {
+  it('limited to a department that is not there names it, and what was probably meant', async () => {
     const page = open('income?asOf=2026-10&filter.department=Tuors');
-    expect(await page.findByText(/Tuors/)).toBeTruthy();
+    expect(await page.findByText('No line has the department "Tuors". Did you mean "Tours"?')).toBeTruthy();
     expect(page.queryByRole('rowheader', { name: 'Revenue, net' })).toBeNull();
   });
 
@@ -63,7 +61,7 @@ describe('a drill-down', () => {
 
   it('that fails says why beside the statement, which stays', async () => {
     const page = open('income?asOf=2026-10', (_method, path) =>
-      path.includes('/drill-down') ? failure('The drill-down failed.', 500) : undefined,
+      path.includes('/drill-down') ? failed(500, 'The drill-down failed.') : undefined,
     );
     fireEvent.click(await figureOf(page));
     const panel = within(await page.findByRole('complementary', { name: 'Drill-down' }));

@@ -3,7 +3,7 @@ import type { NewView, ViewDto, ViewListDto } from '@wise-margin/contract';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 
 import { demoServer } from './support/demo-company.ts';
-import { type Between, closePage, openPage } from './support/page.tsx';
+import { type Between, closePage, failed, openPage } from './support/page.tsx';
 import type { TestServer } from './support/server.ts';
 
 const AT = '/companies/1/views';
@@ -126,9 +126,8 @@ describe('an editor', () => {
 
   it('whose figures do not come says why and can be tried again', async () => {
     let isDown = true;
-    const body = JSON.stringify({ type: 'about:blank', title: 'Busy', status: 503, detail: 'The server is busy with other work.' });
     const page = openPage(server, `/c/1/statements/${view.key}/edit?asOf=2026-10`, (_method, path) =>
-      isDown && path.endsWith('/statement-preview') ? new Response(body, { status: 503 }) : undefined,
+      isDown && path.endsWith('/statement-preview') ? failed(503, 'The server is busy with other work.') : undefined,
     );
     expect(await page.findByText('The server is busy with other work.')).toBeTruthy();
     isDown = false;

@@ -22,6 +22,10 @@ const { fetch: reach, Worker: ThreadWorker } = globalThis;
 /** What stands between pages and the server: an answer given in its place, by method and the end of the path. */
 export type Between = (method: string, path: string) => Response | undefined;
 
+/** An answer that something failed, as the server gives it. */
+export const failed = (status: number, detail: string): Response =>
+  new Response(JSON.stringify({ type: 'about:blank', title: 'Failed', status, detail }), { status });
+
 /** Takes the page down and gives back the globals it was drawn with. */
 export function closePage(): void {
   cleanup();

@@ -16,6 +16,8 @@ export type TestServer = {
   /** A statement with its cells. */
   readonly statement: (path: string) => Promise<GridDto>;
   readonly send: (method: string, path: string, body?: unknown) => Promise<{ status: number; body: unknown }>;
+  /** Sends what has to be accepted, and gives the answer. */
+  readonly accept: <Answer>(method: string, path: string, body?: unknown) => Promise<Answer>;
   /** Sends a file as a form has it. */
   readonly sendFile: (method: string, path: string, field: string, content: Uint8Array) => Promise<{ status: number; body: unknown }>;
   /** Uploads files as the screen does and waits for the check. */
@@ -55,20 +57,26 @@ export async function startTestServer({
     if (!response.ok) throw new Error(`${path}: ${response.status} ${await response.text()}`);
     return response.json() as Promise<Answer>;
   };
+  const send: TestServer['send'] = async (method, path, body) => {
+    const response = await fetch(base + path, {
+      method,
+      headers: { 'content-type': 'application/json' },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+    });
+    const text = await response.text();
+    return { status: response.status, body: text === '' ? null : JSON.parse(text) };
+  };
   return {
     base,
     application,
     directory,
     get,
     statement: async (path) => unpackGrid(await get<PackedGrid>(path)),
-    send: async (method, path, body) => {
-      const response = await fetch(base + path, {
-        method,
-        headers: { 'content-type': 'application/json' },
-        ...(body === undefined ? {} : { body: JSON.stringify(body) }),
-      });
-      const text = await response.text();
-      return { status: response.status, body: text === '' ? null : JSON.parse(text) };
+    send,
+    accept: async <Answer>(method: string, path: string, body?: unknown) => {
+      const { status, body: answer } = await send(method, path, body);
+      if (status >= 300) throw new Error(`${path}: ${status} ${JSON.stringify(answer)}`);
+      return answer as Answer;
     },
     sendFile: async (method, path, field, content) => {
       const form = new FormData();

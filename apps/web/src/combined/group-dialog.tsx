@@ -4,6 +4,7 @@ import { useState } from 'react';
 
 import { useCompanies, useCompany } from '../data/company.ts';
 import { useCompanyGroups } from '../data/use-combined.ts';
+import { DeleteQuestion } from '../ui/delete-question.tsx';
 import { CheckField, SelectField, TextField } from '../ui/labeled-field.tsx';
 import { Failure, Loading } from '../ui/states.tsx';
 
@@ -107,24 +108,15 @@ export function GroupDialog({
             </div>
             {failure ? <Failure error={failure} /> : null}
             {group && isRemoving ? (
-              <div
-                role="alertdialog"
-                aria-label="Delete the group"
-                className="flex flex-wrap items-center gap-3 border border-hairline bg-paper p-2"
+              <DeleteQuestion
+                label="Delete the group"
+                action="Delete group"
+                isPending={remove.isPending}
+                act={() => remove.mutate(group.id, { onSuccess: () => close(null) })}
+                cancel={() => setRemoving(false)}
               >
-                <span>{group.name} and its intercompany accounts will be deleted. The companies stay as they are.</span>
-                <button
-                  type="button"
-                  className="button"
-                  disabled={remove.isPending}
-                  onClick={() => remove.mutate(group.id, { onSuccess: () => close(null) })}
-                >
-                  Delete group
-                </button>
-                <button type="button" className="link" onClick={() => setRemoving(false)}>
-                  Cancel
-                </button>
-              </div>
+                {group.name} and its intercompany accounts will be deleted. The companies stay as they are.
+              </DeleteQuestion>
             ) : null}
             <div className="mt-1 flex items-center gap-3">
               {group ? (

@@ -9,6 +9,7 @@ import { usePacks } from '../data/use-packs.ts';
 import { useSchedules } from '../data/use-schedules.ts';
 import { useViews } from '../data/use-views.ts';
 import { momentWords } from '../ui/date-words.ts';
+import { DeleteQuestion } from '../ui/delete-question.tsx';
 import { Page } from '../ui/page.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
 import { addressesOf } from './mail-dialog.tsx';
@@ -185,18 +186,16 @@ function Schedule({
         )}
       </div>
       {schedule !== null && isRemoving ? (
-        <div
-          role="alertdialog"
-          aria-label="Delete the schedule"
-          className="mt-2 flex flex-wrap items-center gap-3 border border-hairline bg-paper p-2 text-[14px]"
-        >
-          <span>{schedule.name} will mail nothing more. What it mailed stays in the outbox.</span>
-          <button type="button" className="button" disabled={remove.isPending} onClick={() => remove.mutate(schedule.id)}>
-            Delete schedule
-          </button>
-          <button type="button" className="link" onClick={() => setRemoving(false)}>
-            Cancel
-          </button>
+        <div className="mt-2">
+          <DeleteQuestion
+            label="Delete the schedule"
+            action="Delete schedule"
+            isPending={remove.isPending}
+            act={() => remove.mutate(schedule.id)}
+            cancel={() => setRemoving(false)}
+          >
+            {schedule.name} will mail nothing more. What it mailed stays in the outbox.
+          </DeleteQuestion>
         </div>
       ) : null}
     </section>

@@ -42,7 +42,7 @@ const SAMPLE = `<svg xmlns="http://www.w3.org/2000/svg" width="480" height="180"
   (_, at) =>
     `<path d="M${at * 12} ${at}H${at * 12 + 8}V180" fill="none" stroke="#888"/><text x="${at * 12}" y="170" font-size="7" font-family="Source Sans 3">${at}</text>`,
 ).join('')}</svg>`;
-/** Starts what draws charts for documents: its first picture takes longer than all of a document that is made again. */
+/** Prepares chart drawing for documents: the first chart takes longer than a whole document does later. */
 const DRAWING_READY = lazyTask<null, null>('drawingReady', async () => {
   const { svgPicture } = await import('../../formats/svg-picture.ts');
   return async () => {

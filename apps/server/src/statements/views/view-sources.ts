@@ -55,7 +55,7 @@ export class ViewSources {
     return isShipped(holder) ? holder.columnSet : this.#columnSets.of(holder.column_set);
   }
 
-  /** The key of the view that a part is taken from; null for a part of its own, and where the other view is gone. */
+  /** The key of the view that lines or columns are taken from; null when they are the view's own or the other view was deleted. */
   async source(row: ViewRow, part: ViewPart, companyId: number): Promise<string | null> {
     const key = row[SOURCE[part]];
     const isThere = key !== null && (shippedView(key) ?? (await this.#rows.find({ company: companyId, view: key }, row.owner))) !== null;

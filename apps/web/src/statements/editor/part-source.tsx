@@ -1,8 +1,8 @@
 import type { ViewListDto } from '@wise-margin/contract';
 import { type ColumnSet, type LineSet, walkLines } from '@wise-margin/core';
-import { useId } from 'react';
 import { Link } from 'react-router';
 
+import { Choice } from '../../ui/choice.tsx';
 import { inRow } from '../../ui/in-row.ts';
 import { blockName } from './block-head.tsx';
 import { lineHint, lineName } from './line-names.ts';
@@ -40,36 +40,15 @@ export function PartSource({
   readonly usedBy: readonly string[];
   readonly choose: (key: string | null) => void;
 }) {
-  const id = useId();
-  const hint = usedBy.length > 0 ? `A change here also changes ${inRow(usedBy)}.` : null;
   return (
-    <div className="mb-2 text-[13px]">
-      <div className="flex items-center gap-2">
-        <label htmlFor={id} className="shrink-0 text-ink-soft">
-          {part === 'lines' ? 'Lines of' : 'Columns of'}
-        </label>
-        <select
-          id={id}
-          aria-describedby={hint === null ? undefined : `${id}-hint`}
-          className="field min-w-0 flex-1 py-0.5 text-[13px]"
-          value={of ?? ''}
-          onChange={(event) => choose(event.target.value === '' ? null : event.target.value)}
-        >
-          <option value="">This view</option>
-          {views
-            .filter(({ key }) => key !== own)
-            .map(({ key, name }) => (
-              <option key={key} value={key}>
-                {name}
-              </option>
-            ))}
-        </select>
-      </div>
-      {hint === null ? null : (
-        <p id={`${id}-hint`} className="mt-0.5 text-[12px] text-ink-soft">
-          {hint}
-        </p>
-      )}
+    <div className="mb-2 text-[13px] [&_select]:max-w-64">
+      <Choice
+        label={part === 'lines' ? 'Lines of' : 'Columns of'}
+        value={of ?? ''}
+        options={[['', 'This view'], ...views.filter(({ key }) => key !== own).map(({ key, name }) => [key, name] as const)]}
+        choose={(key) => choose(key === '' ? null : key)}
+      />
+      {usedBy.length === 0 ? null : <p className="mt-0.5 text-[12px] text-ink-soft">A change here also changes {inRow(usedBy)}.</p>}
     </div>
   );
 }

@@ -3,6 +3,7 @@ import { useState } from 'react';
 
 import { useCompany } from '../../data/company.ts';
 import { Choice } from '../../ui/choice.tsx';
+import { DeleteQuestion } from '../../ui/delete-question.tsx';
 import { inRow } from '../../ui/in-row.ts';
 
 export type SaveAs = { readonly name: string; readonly folder: string; readonly shared: boolean; readonly scope: Scope };
@@ -118,26 +119,14 @@ export function SaveBar({
         />
       ) : null}
       {form === 'remove' && isOwn ? (
-        <div
-          role="alertdialog"
-          aria-label="Delete the view"
-          className="flex w-full items-center gap-3 border border-hairline bg-sheet p-2 text-[14px]"
-        >
-          <span>
-            {view.isOwnVersion
-              ? `${company.name} goes back to the version for all companies.`
-              : `${view.name} will be deleted${view.scope === 'all' ? ' for all companies' : ''}${view.shared ? ' for everyone it is shared with' : ''}.`}
-            {users.length === 0 || view.isOwnVersion
-              ? ''
-              : ` ${inRow(users)} ${users.length === 1 ? 'keeps' : 'keep'} the ${takenWords(view)} it has now.`}
-          </span>
-          <button type="button" className="button" onClick={remove}>
-            Delete view
-          </button>
-          <button type="button" className="link" onClick={() => setForm(null)}>
-            Cancel
-          </button>
-        </div>
+        <DeleteQuestion label="Delete the view" action="Delete view" act={remove} cancel={() => setForm(null)}>
+          {view.isOwnVersion
+            ? `${company.name} goes back to the version for all companies.`
+            : `${view.name} will be deleted${view.scope === 'all' ? ' for all companies' : ''}${view.shared ? ' for everyone it is shared with' : ''}.`}
+          {users.length === 0 || view.isOwnVersion
+            ? ''
+            : ` ${inRow(users)} ${users.length === 1 ? 'keeps' : 'keep'} the ${takenWords(view)} it has now.`}
+        </DeleteQuestion>
       ) : null}
     </div>
   );
