@@ -1,6 +1,7 @@
 // npm test: installs what the tests need; types, format, lint and dependency rule beside the build; unit tests and browser journeys; ends with the count.
 import { readFileSync, rmSync, mkdirSync } from 'node:fs';
 import { join } from 'node:path';
+import { journeysResult, unitResult } from './test-results.mjs';
 import { bin, build, compileDatabase, ensureChromium, installPackages, node, root, run, say } from './steps.mjs';
 
 await installPackages();
@@ -12,30 +13,27 @@ rmSync(results, { recursive: true, force: true });
 mkdirSync(results, { recursive: true });
 
 let passed = 0;
-let failed = 0;
-const count = (good, bad) => {
-  passed += good;
-  failed += bad;
-};
+/** What failed, in words: repeated at the end, so that the last page of a long log says it. */
+const failures = [];
 /** Runs a step and counts it; a step that runs beside others shows what it printed when it ends. */
 async function step(name, command, args, { read, beside = false } = {}) {
   const output = [];
   if (!beside) say(`\n== ${name}`);
   const options = { env: { ...process.env, CHROMIUM_PATH: chromium } };
   const code = await run(node, [command, ...args], beside ? { ...options, stdio: ['ignore', 'pipe', 'pipe'], output } : options);
-  if (beside) say(`\n== ${name}\n${output.join('')}`.trimEnd());
-  const told = read?.();
-  if (told) count(told.passed, told.failed);
+  const printed = output.join('').trimEnd();
+  if (beside) say(`\n== ${name}\n${printed}`.trimEnd());
+  const result = read?.() ?? { passed: code === 0 ? 1 : 0, failures: code === 0 ? [] : [printed] };
+  passed += result.passed;
+  failures.push(...result.failures.map((failure) => `${name}: ${failure}`));
   // A runner that fails outside its tests (a type error, a crash) counts as one failure.
-  if (!told) count(code === 0 ? 1 : 0, code === 0 ? 0 : 1);
-  else if (code !== 0 && told.failed === 0) count(0, 1);
+  if (code !== 0 && result.failures.length === 0) failures.push(`${name}: ended with code ${code} although no test failed`);
 }
 const json = (name, read) => () => {
   try {
     return read(JSON.parse(readFileSync(join(results, name), 'utf8')));
   } catch (error) {
-    say(`No result from ${name}: ${error.message}`);
-    return { passed: 0, failed: 1 };
+    return { passed: 0, failures: [`no result can be read from ${name}: ${error.message}`] };
   }
 };
 const cache = (name) => ['--cache', '--cache-strategy', 'content', '--cache-location', join(root, '.cache', name)];
@@ -54,15 +52,13 @@ await step(
   bin('vitest/vitest.mjs'),
   ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${join(results, 'unit.json')}`],
   {
-    read: json('unit.json', (told) => ({
-      passed: told.numPassedTests,
-      failed: told.numFailedTests + (told.numFailedTestSuites > 0 && told.numFailedTests === 0 ? 1 : 0),
-    })),
+    read: json('unit.json', unitResult),
   },
 );
 await checks;
 await step('Browser journeys', bin('@playwright/test/cli.js'), ['test'], {
-  read: json('journeys.json', (told) => ({ passed: told.stats.expected + told.stats.flaky, failed: told.stats.unexpected })),
+  read: json('journeys.json', journeysResult),
 });
-say(`\n${passed} passed, ${failed} failed`);
-process.exit(failed === 0 ? 0 : 1);
+if (failures.length > 0) say(`\n== Failed\n${failures.join('\n\n')}`);
+say(`\n${passed} passed, ${failures.length} failed`);
+process.exit(failures.length === 0 ? 0 : 1);
