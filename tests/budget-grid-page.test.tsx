@@ -197,6 +197,14 @@ describe('selecting in the grid', () => {
     expect(messages.some((words) => words.includes('Not pasted: 1 column past the end of the year.'))).toBe(true);
     expect(within(sheet).getAllByRole('row').length).toBeGreaterThan(5);
   });
+  it('stays where one goes right after an amount is entered', async () => {
+    const page = await open((await newBudget()).address);
+    type(page, () => cell('Sales', 'Feb'), '1200');
+    fireEvent.focus(cell('Wages', 'Mar'));
+    await new Promise((done) => setTimeout(done, 100));
+    const bar = page.getByRole('status', { name: 'Selection' });
+    expect(within(bar).getByRole('button').textContent).toBe('Copy pattern of 6000');
+  });
   it('copies a line’s shape and gives it to another', async () => {
     const page = await open((await newBudget()).address);
     for (const [month, text] of [

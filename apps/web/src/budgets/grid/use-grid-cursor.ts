@@ -52,6 +52,8 @@ export function useGridCursor({
   const isDragging = useRef(false);
   /** focus is moved by a key: what is selected was set by it already */
   const isGoing = useRef(false);
+  /** where the cursor goes once the edited cell is drawn again; whoever goes elsewhere before that stays there */
+  const goingSoon = useRef(0);
   const places = at === null ? [] : placesBetween(anchor ?? at, at).filter((place) => isInput(grid, place));
 
   const focusAt = (place: Place, tries = 5): void => {
@@ -82,6 +84,9 @@ export function useGridCursor({
     setAt(to);
     focusAt(to);
   };
+  const soon = (goThere: () => void): void => {
+    goingSoon.current = requestAnimationFrame(goThere);
+  };
   const commit = (place: Place, text: string): void => {
     setEditing(null);
     if (text.trim() === '' || text.trim() === textAt(place)) return;
@@ -106,6 +111,7 @@ export function useGridCursor({
       const { line } = lines[row]!;
       if (line.account !== null) select(line.account, columns[column]!.kind === 'month' ? columns[column]!.months[0]! : null);
       if (isGoing.current) return;
+      cancelAnimationFrame(goingSoon.current);
       if (at === null) {
         setAnchor({ row, column });
         setAt({ row, column });
@@ -163,15 +169,14 @@ export function useGridCursor({
       const place = { row, column };
       if (event.key === 'Escape') {
         setEditing(null);
-        requestAnimationFrame(() => focusAt(place));
-        return;
+        return soon(() => focusAt(place));
       }
       if (event.key !== 'Enter' && event.key !== 'Tab') return;
       event.preventDefault();
       commit(place, event.currentTarget.value);
       const direction = event.shiftKey ? -1 : 1;
       const next = event.key === 'Enter' ? step(place, [direction, 0]) : step(place, [0, direction]);
-      requestAnimationFrame(() => go(next ?? place, false));
+      soon(() => go(next ?? place, false));
     }),
     commit: useStableCallback((row: number, column: number, text: string) => commit({ row, column }, text)),
   };
