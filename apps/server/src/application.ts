@@ -167,6 +167,7 @@ export async function openApplication(options: {
     database,
     booksCache,
     store,
+    work,
     samplesOf: (id) => demo.bankStatements(id),
   });
   const explainer = new Explainer({ database, booksCache, statements, lineDrivers });

@@ -7,7 +7,6 @@ import {
   parseIsoDate,
   periodAt,
   type PeriodIndex,
-  proposeMatches,
   suggestAccount,
 } from '@wise-margin/core';
 import { matchWords, nearMatchWords } from '@wise-margin/presentation';
@@ -16,8 +15,10 @@ import type { z } from 'zod';
 import type { Books, BooksCache } from '../companies/index.ts';
 import type { Database } from '../database/database.ts';
 import { refused } from '../http/problem.ts';
+import type { WorkPool } from '../work/work-pool.ts';
 import { cashAccountOf, cashAccounts } from './cash-account.ts';
 import { linesById, loadAccount, openLines, type Reconciled, reconciledAt } from './loaded-account.ts';
+import { matchesOf } from './match-task.ts';
 import { clearingDto, figuresDto } from './reconciliation-dto.ts';
 import type { StatementCounts, StatementStore, StoredCashLine } from './statement-store.ts';
 
@@ -30,18 +31,21 @@ export class ReconciliationService {
   readonly #database: Database;
   readonly #booksCache: BooksCache;
   readonly #store: StatementStore;
+  readonly #work: WorkPool;
   readonly #samplesOf: (companyId: number) => Promise<readonly string[]>;
 
   constructor(options: {
     readonly database: Database;
     readonly booksCache: BooksCache;
     readonly store: StatementStore;
+    readonly work: WorkPool;
     /** statements to try it with, of a demo company */
     readonly samplesOf: (companyId: number) => Promise<readonly string[]>;
   }) {
     this.#database = options.database;
     this.#booksCache = options.booksCache;
     this.#store = options.store;
+    this.#work = options.work;
     this.#samplesOf = options.samplesOf;
   }
 
@@ -58,7 +62,7 @@ export class ReconciliationService {
     const day = dayOf(books, asOf, loaded.statements);
     const reached = await reconciledAt(this.#store, loaded, day);
     const free = openLines(loaded);
-    const proposals = proposeMatches(free);
+    const proposals = await matchesOf(this.#work, free);
     const adjustments = await this.#store.adjustments(loaded.account);
     const bankAccount = (await this.#store.bankAccounts(companyId)).get(loaded.account.accountId)?.bankAccount ?? '';
     const bankDto = (line: BankLine): BankLineDto => ({

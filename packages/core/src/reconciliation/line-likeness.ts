@@ -1,3 +1,4 @@
+import { groupBy } from '../collections/group-by.ts';
 import { hasDigitsSwapped } from '../postings/unusual-amounts.ts';
 import type { BankLine, CashLine } from './bank-line.ts';
 
@@ -23,11 +24,28 @@ export function bankTexts({ text, reference, party }: BankLine): BankTexts {
  * Whether the bank names the document or the entry: `HF-26090` is found in `ACH HF26090 HARBOR`, however it is written.
  * References shorter than four letters and figures, or without a figure, prove nothing.
  */
-export function hasSameReference(bank: BankTexts, { document, entry }: Pick<CashLine, 'document' | 'entry'>): boolean {
-  return [document, entry].some((text) => {
-    const bare = lettersAndFigures(text);
-    return bare.length >= SHORTEST_REFERENCE && /\d/.test(bare) && bank.all.includes(bare);
-  });
+export function hasSameReference(bank: BankTexts, line: Pick<CashLine, 'document' | 'entry'>): boolean {
+  return referencesOf(line).some((reference) => bank.all.includes(reference));
+}
+const referencesOf = ({ document, entry }: Pick<CashLine, 'document' | 'entry'>): string[] =>
+  [document, entry].map(lettersAndFigures).filter((bare) => bare.length >= SHORTEST_REFERENCE && /\d/.test(bare));
+
+/**
+ * For lines of the ledger, what finds those with which a line of the bank has a reference in common, without comparing
+ * each with each.
+ * @returns places of the lines, in their order
+ */
+export function linesByReference(lines: readonly Pick<CashLine, 'document' | 'entry'>[]): (bank: BankTexts) => number[] {
+  const named = lines.flatMap((line, at) => referencesOf(line).map((reference) => ({ reference, at })));
+  const places = groupBy(named, ({ reference }) => reference);
+  const lengths = [...new Set([...places.keys()].map((reference) => reference.length))];
+  return ({ all }) => {
+    const found = new Set<number>();
+    for (const length of lengths)
+      for (let at = 0; at + length <= all.length; at += 1)
+        for (const line of places.get(all.slice(at, at + length)) ?? []) found.add(line.at);
+    return [...found].sort((a, b) => a - b);
+  };
 }
 
 /** Whether the bank names the customer or vendor: half of the longer words of the name at least, one of one or two. */

@@ -78,6 +78,14 @@ describe('several lines for one', () => {
     ).toEqual([[[1], [2, 1], 'together', 2, true]]));
   it('a payment that left the bank in two parts', () =>
     expect(propose([bank(1, 10, -300), bank(2, 11, -700)], [cash(1, 9, -1000)]).matches).toEqual([[[1, 2], [1], 'together', 2, false]]));
+  it('of lines that only some of add up: the smallest group, six at most', () => {
+    const amounts = [101, 103, 107, 109, 113, 127, 131, 137];
+    const checks = amounts.map((amount, at) => cash(at, 3 + at, amount));
+    const sumOf = (...places: number[]): number => places.reduce((sum, at) => sum + amounts[at]!, 0);
+    expect(propose([bank(1, 10, sumOf(3, 7))], checks).matches).toEqual([[[1], [3, 7], 'together', 4, false]]);
+    expect(propose([bank(1, 10, sumOf(0, 1, 2, 3, 4, 5))], checks).matches).toEqual([[[1], [0, 1, 2, 3, 4, 5], 'together', 7, false]]);
+    expect(propose([bank(1, 10, sumOf(0, 1, 2, 3, 4, 5, 6))], checks).matches).toEqual([]);
+  });
   it('is not proposed when two groups would do', () =>
     expect(propose([bank(1, 10, 1000)], [cash(1, 9, 300), cash(2, 8, 700), cash(3, 7, 300)]).matches).toEqual([]));
   it('takes a moment for very many lines, of one amount or of many', () => {
@@ -101,6 +109,21 @@ describe('lines that nearly agree', () => {
       { bank: 1, ledger: 1, kind: 'sameReference', difference: 200 },
     ]);
     expect(propose([bank(1, 10, 543_600)], [cash(1, 9, 536_400)]).near).toEqual([]);
+  });
+  it('go by a reference before figures exchanged, each line of the ledger once', () =>
+    expect(
+      propose(
+        [bank(1, 10, 543_600, { text: 'D-4471' }), bank(2, 11, 543_600, { text: 'D-4471' })],
+        [cash(1, 9, 534_600), cash(2, 10, 500_000, { document: 'D-4471' })],
+      ).near,
+    ).toEqual([
+      { bank: 1, ledger: 2, kind: 'sameReference', difference: 43_600 },
+      { bank: 2, ledger: 1, kind: 'transposed', difference: 9000 },
+    ]));
+  it('are of one sign, and within ten days', () => {
+    expect(propose([bank(1, 25, -1000, { text: 'D-4471' })], [cash(1, 24, 1200, { document: 'D-4471' })]).near).toEqual([]);
+    expect(propose([bank(1, 25, 1000, { text: 'D-4471' })], [cash(1, 14, 1200, { document: 'D-4471' })]).near).toEqual([]);
+    expect(propose([bank(1, 25, 1000, { text: 'D-4471' })], [cash(1, 15, 1200, { document: 'D-4471' })]).near).toHaveLength(1);
   });
   it.each([
     [543_600, 534_600, true],

@@ -1,7 +1,15 @@
-import { dayNumber } from '../calendar/day-number.ts';
 import { groupBy } from '../collections/group-by.ts';
 import type { BankLine, CashLine } from './bank-line.ts';
-import { areTransposed, type BankTexts, bankTexts, hasSameParty, hasSameReference, hasSameWords } from './line-likeness.ts';
+import { type DatedLines, datedLines, placesBetween } from './dated-lines.ts';
+import {
+  areTransposed,
+  type BankTexts,
+  bankTexts,
+  hasSameParty,
+  hasSameReference,
+  hasSameWords,
+  linesByReference,
+} from './line-likeness.ts';
 import { smallestGroup } from './smallest-group.ts';
 
 /** Why lines are taken for the same money. */
@@ -36,86 +44,87 @@ const LATEST_NEAR = 10;
 const MOST_OF_AMOUNT = 200;
 const SCORES: Readonly<Record<Exclude<MatchBasis, 'together'>, number>> = { reference: 100, party: 60, words: 40, amount: 0 };
 
-type Dated<Line> = { readonly line: Line; readonly day: number };
-type DatedBank = Dated<BankLine> & { readonly texts: BankTexts };
-type Pair = { readonly bank: DatedBank; readonly ledger: Dated<CashLine>; readonly basis: MatchProposal['basis']; readonly score: number };
+type Bank = DatedLines<BankLine> & { readonly texts: readonly BankTexts[] };
+type Cash = DatedLines<CashLine>;
+/** Places of a line of the bank and of one of the ledger. */
+type Pair = { readonly of: number; readonly to: number; readonly basis: Exclude<MatchBasis, 'together'>; readonly score: number };
 
 /**
  * Proposes which lines of a bank statement and of the ledger are the same money. First pairs of one amount, the best
  * proven first; then one bank line for several of the ledger, such as a deposit of several checks, and several for one.
  * What is left is compared for exchanged figures. Every line is in one proposal at most, and each proposal adds up.
- * @param of.bank not cleared yet
- * @param of.ledger not cleared yet, on the cash account
+ * @param open.bank not cleared yet
+ * @param open.ledger not cleared yet, on the cash account
  */
-export function proposeMatches({
-  bank,
-  ledger,
-}: {
-  readonly bank: readonly BankLine[];
-  readonly ledger: readonly CashLine[];
-}): MatchProposals {
-  const banks = byDay(bank.map((line) => ({ line, day: dayNumber(line.date), texts: bankTexts(line) })));
-  const cash = byDay(ledger.map((line) => ({ line, day: dayNumber(line.date) })));
-  const taken = { bank: new Set<number>(), ledger: new Set<number>() };
-  const isFree = {
-    bank: ({ line }: DatedBank) => !taken.bank.has(line.id),
-    ledger: ({ line }: Dated<CashLine>) => !taken.ledger.has(line.id),
-  };
+export function proposeMatches(open: { readonly bank: readonly BankLine[]; readonly ledger: readonly CashLine[] }): MatchProposals {
+  const dated = datedLines(open.bank);
+  const bank: Bank = { ...dated, texts: dated.lines.map(bankTexts) };
+  const cash: Cash = datedLines(open.ledger);
   const matches: MatchProposal[] = [];
-  const take = (proposal: MatchProposal): void => {
-    for (const id of proposal.bank) taken.bank.add(id);
-    for (const id of proposal.ledger) taken.ledger.add(id);
-    matches.push(proposal);
+  const take = (places: { readonly of: readonly number[]; readonly to: readonly number[] }, basis: MatchBasis, isSure: boolean): void => {
+    for (const of of places.of) bank.isTaken[of] = 1;
+    for (const to of places.to) cash.isTaken[to] = 1;
+    matches.push({
+      bank: places.of.map((of) => bank.lines[of]!.id),
+      ledger: places.to.map((to) => cash.lines[to]!.id),
+      basis,
+      days: farthest(places.of.flatMap((of) => places.to.map((to) => bank.day[of]! - cash.day[to]!))),
+      isSure,
+    });
   };
+  const isProven = (of: number, to: number): boolean =>
+    hasSameReference(bank.texts[of]!, cash.lines[to]!) || hasSameParty(bank.texts[of]!, cash.lines[to]!);
 
-  for (const { bank: of, ledger: to, basis } of pairsOf(banks, cash)) {
-    if (!isFree.bank(of) || !isFree.ledger(to)) continue;
-    take({ bank: [of.line.id], ledger: [to.line.id], basis, days: of.day - to.day, isSure: basis !== 'amount' });
-  }
-  for (const of of banks.filter(isFree.bank)) {
-    const group = smallestGroup(of.line.amount, between(cash, of.day - LATEST_TOGETHER, of.day - EARLIEST_TOGETHER).filter(isFree.ledger));
+  for (const { of, to, basis } of pairsOf(bank, cash))
+    if (!bank.isTaken[of] && !cash.isTaken[to]) take({ of: [of], to: [to] }, basis, basis !== 'amount');
+  for (const of of freeOf(bank)) {
+    const day = bank.day[of]!;
+    const group = smallestGroup(bank.amount[of]!, cash, placesBetween(cash, day - LATEST_TOGETHER, day - EARLIEST_TOGETHER));
     if (group)
-      take({
-        bank: [of.line.id],
-        ledger: group.map(({ line }) => line.id),
-        basis: 'together',
-        days: farthest(group.map(({ day }) => of.day - day)),
-        isSure: group.every(({ line }) => hasSameReference(of.texts, line) || hasSameParty(of.texts, line)),
-      });
+      take(
+        { of: [of], to: group },
+        'together',
+        group.every((to) => isProven(of, to)),
+      );
   }
-  for (const to of cash.filter(isFree.ledger)) {
-    const group = smallestGroup(to.line.amount, between(banks, to.day + EARLIEST_TOGETHER, to.day + LATEST_TOGETHER).filter(isFree.bank));
+  for (const to of freeOf(cash)) {
+    const day = cash.day[to]!;
+    const group = smallestGroup(cash.amount[to]!, bank, placesBetween(bank, day + EARLIEST_TOGETHER, day + LATEST_TOGETHER));
     if (group)
-      take({
-        bank: group.map(({ line }) => line.id),
-        ledger: [to.line.id],
-        basis: 'together',
-        days: farthest(group.map(({ day }) => day - to.day)),
-        isSure: group.every(({ texts }) => hasSameReference(texts, to.line) || hasSameParty(texts, to.line)),
-      });
+      take(
+        { of: group, to: [to] },
+        'together',
+        group.every((of) => isProven(of, to)),
+      );
   }
-  return { matches, near: nearMatches(banks.filter(isFree.bank), cash.filter(isFree.ledger)) };
+  return { matches, near: nearMatches(bank, cash) };
+}
+
+/** Places of the lines in no proposal yet, each looked at when its turn comes. */
+function* freeOf({ isTaken }: DatedLines<unknown>): Generator<number> {
+  for (let at = 0; at < isTaken.length; at += 1) if (!isTaken[at]) yield at;
 }
 
 /** Every pair of one amount within the days that its basis allows, the best first. */
-function pairsOf(banks: readonly DatedBank[], cash: readonly Dated<CashLine>[]): Pair[] {
-  const byAmount = groupBy(cash, ({ line }) => line.amount);
-  const pairs = banks.flatMap((bank) =>
-    nearestOf(byAmount.get(bank.line.amount) ?? [], bank.day).flatMap((ledger): Pair[] => {
-      const days = bank.day - ledger.day;
-      const basis = basisOf(bank.texts, ledger.line);
+function pairsOf(bank: Bank, cash: Cash): Pair[] {
+  const byAmount = groupBy([...cash.lines.keys()], (to) => cash.amount[to]!);
+  const pairs = bank.lines.flatMap((line, of) =>
+    nearestOf(byAmount.get(line.amount) ?? [], cash, bank.day[of]!).flatMap((to): Pair[] => {
+      const days = bank.day[of]! - cash.day[to]!;
+      const basis = basisOf(bank.texts[of]!, cash.lines[to]!);
       if (basis === 'amount' && days > LATEST_BY_AMOUNT) return [];
-      return [{ bank, ledger, basis, score: SCORES[basis] - Math.abs(days) / 2 }];
+      return [{ of, to, basis, score: SCORES[basis] - Math.abs(days) / 2 }];
     }),
   );
-  return pairs.sort((a, b) => b.score - a.score || a.bank.line.id - b.bank.line.id || a.ledger.line.id - b.ledger.line.id);
+  const idsOf = ({ of, to }: Pair): readonly [number, number] => [bank.lines[of]!.id, cash.lines[to]!.id];
+  return pairs.sort((a, b) => b.score - a.score || idsOf(a)[0] - idsOf(b)[0] || idsOf(a)[1] - idsOf(b)[1]);
 }
 
 /** Of very many lines of one amount, the nearest in days: the others would be taken by nobody. */
-function nearestOf(lines: readonly Dated<CashLine>[], day: number): readonly Dated<CashLine>[] {
-  const within = between(lines, day - LATEST, day - EARLIEST);
+function nearestOf(places: readonly number[], cash: Cash, day: number): readonly number[] {
+  const within = places.filter((to) => cash.day[to]! >= day - LATEST && cash.day[to]! <= day - EARLIEST);
   if (within.length <= MOST_OF_AMOUNT) return within;
-  return [...within].sort((a, b) => Math.abs(a.day - day) - Math.abs(b.day - day)).slice(0, MOST_OF_AMOUNT);
+  return within.sort((a, b) => Math.abs(cash.day[a]! - day) - Math.abs(cash.day[b]! - day)).slice(0, MOST_OF_AMOUNT);
 }
 
 function basisOf(texts: BankTexts, line: CashLine): Exclude<MatchBasis, 'together'> {
@@ -124,36 +133,28 @@ function basisOf(texts: BankTexts, line: CashLine): Exclude<MatchBasis, 'togethe
   return hasSameWords(texts, line) ? 'words' : 'amount';
 }
 
-const byDay = <Line extends { readonly day: number }>(lines: readonly Line[]): Line[] => [...lines].sort((a, b) => a.day - b.day);
-/** Lines of some days, both ends included, of lines in order of their days. */
-function between<Line extends { readonly day: number }>(lines: readonly Line[], from: number, to: number): Line[] {
-  return lines.slice(firstOn(lines, from), firstOn(lines, to + 1));
-}
-/** The place of the first line on a day or after it. */
-function firstOn(lines: readonly { readonly day: number }[], day: number): number {
-  let [low, high] = [0, lines.length];
-  while (low < high) {
-    const middle = (low + high) >>> 1;
-    if (lines[middle]!.day < day) low = middle + 1;
-    else high = middle;
-  }
-  return low;
-}
 const farthest = (days: readonly number[]): number => days.reduce((most, each) => (Math.abs(each) > Math.abs(most) ? each : most), 0);
 
-function nearMatches(banks: readonly DatedBank[], cash: readonly Dated<CashLine>[]): NearMatch[] {
-  const found: NearMatch[] = [];
-  const taken = new Set<number>();
-  for (const { line, day, texts } of banks) {
-    const near = between(cash, day - LATEST_NEAR, day + LATEST_NEAR).flatMap((to): NearMatch[] => {
-      if (taken.has(to.line.id) || line.amount > 0 !== to.line.amount > 0) return [];
-      const kind = areTransposed(line.amount, to.line.amount) ? 'transposed' : hasSameReference(texts, to.line) ? 'sameReference' : null;
-      return kind === null ? [] : [{ bank: line.id, ledger: to.line.id, kind, difference: line.amount - to.line.amount }];
-    });
-    const best = near.find(({ kind }) => kind === 'sameReference') ?? near[0];
-    if (!best) continue;
-    taken.add(best.ledger);
-    found.push(best);
-  }
-  return found;
+/** Lines left over that are likely the same money: a reference in common first, else figures exchanged; each is named once. */
+function nearMatches(bank: Bank, cash: Cash): NearMatch[] {
+  const withReference = linesByReference(cash.lines);
+  const named = new Uint8Array(cash.lines.length);
+  return [...freeOf(bank)].flatMap((of): NearMatch[] => {
+    const [from, end] = placesBetween(cash, bank.day[of]! - LATEST_NEAR, bank.day[of]! + LATEST_NEAR);
+    const amount = bank.amount[of]!;
+    const isUsable = (to: number): boolean =>
+      to >= from && to < end && !cash.isTaken[to] && !named[to] && amount > 0 === cash.amount[to]! > 0;
+    const to =
+      withReference(bank.texts[of]!).find(isUsable) ??
+      firstPlace(from, end, (at) => isUsable(at) && areTransposed(amount, cash.amount[at]!));
+    if (to === undefined) return [];
+    named[to] = 1;
+    const kind = areTransposed(amount, cash.amount[to]!) ? 'transposed' : 'sameReference';
+    return [{ bank: bank.lines[of]!.id, ledger: cash.lines[to]!.id, kind, difference: amount - cash.amount[to]! }];
+  });
+}
+
+function firstPlace(from: number, end: number, isIt: (at: number) => boolean): number | undefined {
+  for (let at = from; at < end; at += 1) if (isIt(at)) return at;
+  return undefined;
 }
