@@ -44,6 +44,21 @@ describe('an issued pack', () => {
     return { page, dialog, board, to, type, send };
   };
 
+  it('is not mailed before it is known whether anything leaves', async () => {
+    let isDown = true;
+    const page = openPage(server, `/c/1/packs/pack-1/${issue}?asOf=2026-09`, (_method, path) =>
+      isDown && path.startsWith(`${AT}/mail?`) ? failed(503, 'The outbox is not available.') : undefined,
+    );
+    fireEvent.click(await page.findByRole('button', { name: /^Mail/ }));
+    const dialog = within(await page.findByRole('dialog'));
+    fireEvent.change(dialog.getByRole('textbox', { name: 'To' }), { target: { value: 'ines@example.com' } });
+    expect(await dialog.findByText('The outbox is not available.')).toBeTruthy();
+    expect(dialog.getByRole<HTMLButtonElement>('button', { name: 'Send to 1' }).disabled).toBe(true);
+    isDown = false;
+    fireEvent.click(dialog.getByRole('button', { name: 'Try again' }));
+    expect((await dialog.findByRole<HTMLButtonElement>('button', { name: 'Put 1 in the outbox' })).disabled).toBe(false);
+  });
+
   it('is mailed to nobody, and to each person once however often they are named', async () => {
     const { board, type, send } = await openDialog();
     expect([send().textContent, send().disabled]).toEqual(['Put 0 in the outbox', true]);

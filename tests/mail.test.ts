@@ -71,6 +71,21 @@ describe('without a mail server', () => {
     await Promise.all([1, 2, 3].map(() => send(server, issue, { key, to: ['cy@company.com'] })));
     expect((await messagesOf(server)).length).toBe(before + 1);
   });
+  it.each([
+    ['words', { text: 'Corrected: {link}' }],
+    ['recipients', { to: ['cy@company.com', 'gus@company.com'] }],
+    ['attachments', { formats: ['pdf', 'xlsx'] }],
+  ])('a request that was taken and is sent again with other %s is refused: nobody gets two', async (_, change) => {
+    const mail = { key: newKey(), to: ['cy@company.com'] };
+    expect((await send(server, issue, mail)).status).toBe(202);
+    const before = (await messagesOf(server)).length;
+    const { status, body } = await send(server, issue, { ...mail, ...change });
+    expect([status, (body as Problem).detail]).toEqual([
+      409,
+      expect.stringContaining('is in the outbox as it was. Nothing was sent again.'),
+    ]);
+    expect((await messagesOf(server)).length).toBe(before);
+  });
   it('lists stand for their addresses; an empty one is removed', async () => {
     const set = (addresses: string[]) => server.send('PUT', `${AT}/mail-lists`, { name: 'Board', addresses });
     expect(mailListsSchema.parse((await set(['dee@company.com', 'eli@company.com'])).body)).toHaveLength(1);

@@ -3,7 +3,7 @@ import MailComposer from 'nodemailer/lib/mail-composer';
 
 import type { BooksCache } from '../companies/index.ts';
 import type { Actor } from '../database/audit.ts';
-import { refused } from '../http/problem.ts';
+import { ProblemError, refused } from '../http/problem.ts';
 import { PACK_FILES, type PackIssues } from '../packs/index.ts';
 import type { MailLists } from './mail-lists.ts';
 import { type MailFile, type MailRow, type MailStore, messageDto } from './mail-store.ts';
@@ -41,7 +41,9 @@ export class MailService {
 
   /**
    * Queues an issue for each recipient, or keeps it in the outbox where no mail server is set.
-   * @throws ProblemError 422 for an unknown field, list or document, no recipient, or attachments too large to be taken
+   * The same request again adds nothing.
+   * @throws ProblemError 422 for an unknown field, list or document, no recipient, or attachments too large to be taken;
+   * 409 where the request was taken before and has been changed since
    */
   async sendIssue(companyId: number, issueId: number, mail: MailIssue): Promise<MailListingDto> {
     const { booksCache, issues, store, lists, actor, settings } = this.#parts;
@@ -63,20 +65,22 @@ export class MailService {
     let bytes = 0;
     for (const each of attachments) bytes += (await issues.file({ company: companyId }, issueId, each)).content.length;
     refuseTooLarge(bytes);
-    await store.add(
-      {
-        companyId,
-        key: mail.key,
-        recipients,
-        subject: filled(mail.subject, { fields, path: 'subject' }),
-        text: filled(mail.text, { fields, path: 'text' }),
-        issue: issueId,
-        attachments,
-        files: [],
-        state: settings.hasServer ? 'queued' : 'outbox',
-      },
-      actor,
-    );
+    const message = {
+      companyId,
+      key: mail.key,
+      recipients,
+      subject: filled(mail.subject, { fields, path: 'subject' }),
+      text: filled(mail.text, { fields, path: 'text' }),
+      issue: issueId,
+      attachments,
+    };
+    if (await store.hasOther(message))
+      throw new ProblemError(
+        409,
+        'Mailed already',
+        'This mail was taken before it was changed, and is in the outbox as it was. Nothing was sent again. To send another, close this dialog and open it again.',
+      );
+    await store.add({ ...message, files: [], state: settings.hasServer ? 'queued' : 'outbox' }, actor);
     return this.list(companyId, { issue: issueId, limit: 1000 });
   }
 

@@ -175,6 +175,22 @@ export class MailStore {
     });
   }
 
+  /** Whether the same request for the same issue is there already with other words, recipients or attachments. */
+  async hasOther({ companyId, key, issue, recipients, subject, text, attachments }: Omit<NewMail, 'files' | 'state'>): Promise<boolean> {
+    const rows = await this.#database.select<MailRow>(
+      'SELECT * FROM mail_messages WHERE company_id = $1 AND key = $2 AND issue_id = $3 ORDER BY recipient',
+      [companyId, key, issue],
+    );
+    if (rows.length === 0) return false;
+    const inOrder = (texts: readonly string[]): string => [...texts].sort().join('\n');
+    const named = (files: readonly Attachment[]): string => inOrder(files.map(({ slice, format }) => `${slice} ${format}`));
+    return (
+      rows.some((row) => row.subject !== subject || row.body !== text) ||
+      inOrder(rows.map(({ recipient }) => recipient)) !== inOrder(recipients) ||
+      named(await this.attachments(rows[0]!.id)) !== named(attachments)
+    );
+  }
+
   /** Whether messages of a request are there. */
   async has(companyId: number, key: string): Promise<boolean> {
     const rows = await this.#database.select<{ id: number }>('SELECT id FROM mail_messages WHERE company_id = $1 AND key = $2 LIMIT 1', [

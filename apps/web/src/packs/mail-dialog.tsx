@@ -34,7 +34,7 @@ export function MailDialog({ issue, close }: { readonly issue: PackIssueDto; rea
   const ids = { to: useId(), subject: useId(), text: useId() };
   const addresses = addressesOf(to);
   const count = new Set([...addresses, ...chosen.flatMap((name) => lists.data?.find((list) => list.name === name)?.addresses ?? [])]).size;
-  const hasServer = listing.data?.hasServer ?? true;
+  const hasServer = listing.data?.hasServer;
   return (
     <Dialog open onClose={close} className="relative z-50">
       <DialogBackdrop className="fixed inset-0 bg-ink/20" />
@@ -49,7 +49,7 @@ export function MailDialog({ issue, close }: { readonly issue: PackIssueDto; rea
               send.mutate({ issue: issue.id, mail }, { onSuccess: close });
             }}
           >
-            {hasServer ? null : (
+            {hasServer !== false ? null : (
               <p className="border-l-2 border-copper bg-wash px-2 py-1 text-[13px]">
                 No mail server is set. Messages stay in the outbox, where they can be read and downloaded.
               </p>
@@ -100,13 +100,15 @@ export function MailDialog({ issue, close }: { readonly issue: PackIssueDto; rea
                 />
               ))}
             </fieldset>
+            {lists.isError ? <Failure error={lists.error} retry={() => void lists.refetch()} /> : null}
+            {listing.isError ? <Failure error={listing.error} retry={() => void listing.refetch()} /> : null}
             {send.isError ? <Failure error={send.error} /> : null}
             <div className="mt-2 flex justify-end gap-3">
               <button type="button" className="button" onClick={close}>
                 Cancel
               </button>
-              <button type="submit" className="button button-primary" disabled={send.isPending || count === 0}>
-                {hasServer ? `Send to ${count}` : `Put ${count} in the outbox`}
+              <button type="submit" className="button button-primary" disabled={send.isPending || count === 0 || hasServer === undefined}>
+                {hasServer === false ? `Put ${count} in the outbox` : `Send to ${count}`}
               </button>
             </div>
           </form>
