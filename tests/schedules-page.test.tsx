@@ -42,6 +42,12 @@ const open = async (between?: Between) => {
 };
 
 describe('a schedule', () => {
+  it('names its next runs in its own time zone, whoever reads them', async () => {
+    const section = await open();
+    // the fourth business day after November 9, 2026, the clock of this server
+    expect(section.getByText(/^Next: Dec 4, 2026, 7:30\sAM EST; Jan \d+, 2027, 7:30\sAM EST; Feb 4, 2027, 7:30\sAM EST\.$/)).toBeTruthy();
+  });
+
   it('is deleted after a question, and kept when that is canceled', async () => {
     const section = await open();
     fireEvent.click(section.getByRole('button', { name: 'Delete' }));

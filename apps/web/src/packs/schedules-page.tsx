@@ -8,7 +8,7 @@ import { useMailLists } from '../data/use-mail.ts';
 import { usePacks } from '../data/use-packs.ts';
 import { useSchedules } from '../data/use-schedules.ts';
 import { useViews } from '../data/use-views.ts';
-import { momentWords } from '../ui/date-words.ts';
+import { zonedMomentWords } from '../ui/date-words.ts';
 import { DeleteQuestion } from '../ui/delete-question.tsx';
 import { Page } from '../ui/page.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
@@ -137,14 +137,14 @@ function Schedule({
       {remove.isError && remove.variables === schedule?.id ? <Failure error={remove.error} /> : null}
       {schedule === null ? null : (
         <p className="text-[13px] text-ink-soft">
-          {schedule.isHeld ? 'On hold.' : `Next: ${schedule.next.map(momentWords).join('; ') || 'never'}.`}
+          {schedule.isHeld ? 'On hold.' : `Next: ${schedule.next.map((at) => zonedMomentWords(at, schedule.zone)).join('; ') || 'never'}.`}
         </p>
       )}
-      {last ? (
+      {schedule && last ? (
         <p className={`text-[13px] ${last.state === 'failed' ? 'text-brick' : 'text-ink-soft'}`}>
-          Last run {momentWords(last.due)}: {RUN_WORDS[last.state]}
+          Last run {zonedMomentWords(last.due, schedule.zone)}: {RUN_WORDS[last.state]}
           {last.note === '' ? '' : `, ${last.note}`}{' '}
-          {last.issue === null || schedule?.what.kind !== 'pack' ? null : (
+          {last.issue === null || schedule.what.kind !== 'pack' ? null : (
             <Link className="link" to={`/c/${company.id}/packs/${schedule.what.pack}/${last.issue}`}>
               Open
             </Link>

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 
-import { dateWords, momentWords, monthEndWords } from './date-words.ts';
+import { dateWords, momentWords, monthEndWords, zonedMomentWords } from './date-words.ts';
 
 describe('dates', () => {
   it('are written one way, a day staying the day it is', () => {
@@ -17,4 +17,9 @@ describe('dates', () => {
     ]));
   it('have the time after them where it is given', () =>
     expect(momentWords(new Date(2026, 10, 27, 15, 16).toISOString())).toMatch(/^Nov 27, 2026, 3:16\sPM$/));
+  it('have the zone named where it is not the reader’s, standard and daylight time apart', () => {
+    expect(zonedMomentWords('2026-11-05T12:30:00Z', 'America/New_York')).toMatch(/^Nov 5, 2026, 7:30\sAM EST$/);
+    expect(zonedMomentWords('2026-07-07T11:30:00Z', 'America/New_York')).toMatch(/^Jul 7, 2026, 7:30\sAM EDT$/);
+    expect(zonedMomentWords('2026-11-04T22:30:00Z', 'Asia/Tokyo')).toMatch(/^Nov 5, 2026, 7:30\sAM GMT\+9$/);
+  });
 });

@@ -15,3 +15,7 @@ export function monthEndWords(key: string): string {
 
 /** A moment as every screen writes it: `Nov 27, 2026, 3:16 PM`, in the reader's own time. */
 export const momentWords = (iso: string): string => new Date(iso).toLocaleString('en-US', { dateStyle: 'medium', timeStyle: 'short' });
+
+/** A moment in a time zone, which is named: `Nov 27, 2026, 3:16 PM EST`, or `GMT+9` where the zone has no usual name. */
+export const zonedMomentWords = (iso: string, zone: string): string =>
+  new Date(iso).toLocaleString('en-US', { ...DAY, hour: 'numeric', minute: '2-digit', timeZone: zone, timeZoneName: 'short' });
