@@ -112,3 +112,26 @@ describe('a pack that does not show', () => {
     expect(await page.findByText(/There is no pack/)).toBeTruthy();
   });
 });
+
+describe('the settings of a pack', () => {
+  it('delete it after a question, and not while it has unsaved changes', async () => {
+    const { page, outline } = await open();
+    const settings = async () => {
+      fireEvent.click(page.getByRole('button', { name: 'Settings' }));
+      return page.findByRole<HTMLButtonElement>('button', { name: 'Delete pack' });
+    };
+    hide(outline);
+    expect((await settings()).disabled).toBe(true);
+    fireEvent.click(page.getByRole('button', { name: 'Discard changes' }));
+    await waitFor(() => expect(page.getByRole<HTMLButtonElement>('button', { name: 'Delete pack' }).disabled).toBe(false));
+    fireEvent.click(page.getByRole('button', { name: 'Delete pack' }));
+    const question = within(await page.findByRole('alertdialog', { name: 'Delete pack' }));
+    expect(question.getByText('This pack will be deleted for Tern Island. Issued packs stay.')).toBeTruthy();
+    fireEvent.click(question.getByRole('button', { name: 'Cancel' }));
+    expect([page.queryByRole('alertdialog'), (await saved()).name]).toEqual([null, 'Bank letter']);
+    fireEvent.click(page.getByRole('button', { name: 'Delete pack' }));
+    fireEvent.click(within(await page.findByRole('alertdialog')).getByRole('button', { name: 'Delete pack' }));
+    await waitFor(() => expect(page.address()).toMatch(/^\/c\/1\/packs(\?|$)/));
+    expect((await server.send('GET', AT)).status).toBe(404);
+  });
+});

@@ -6,6 +6,7 @@ import { useNavigate } from 'react-router';
 import { useCompany } from '../data/company.ts';
 import { usePackChanges } from '../data/use-packs.ts';
 import { dimensionName } from '../filters/index.ts';
+import { DeleteQuestion } from '../ui/delete-question.tsx';
 import { FloatingPanel } from '../ui/floating-panel.tsx';
 import { SelectField, TextField } from '../ui/labeled-field.tsx';
 
@@ -13,10 +14,13 @@ import { SelectField, TextField } from '../ui/labeled-field.tsx';
 export function PackSettings({
   design,
   scope,
+  isChanged,
   set,
 }: {
   readonly design: PackDto;
   readonly scope: PackDto['scope'];
+  /** has changes that are not saved */
+  readonly isChanged: boolean;
   readonly set: (design: PackDto) => void;
 }) {
   const company = useCompany();
@@ -39,7 +43,7 @@ export function PackSettings({
         {scope === 'builtIn' ? (
           <p className="text-ink-soft">Built-in pack. A change is saved for one company or for all.</p>
         ) : (
-          <Removal pack={design} scope={scope} />
+          <Removal pack={design} scope={scope} isChanged={isChanged} />
         )}
       </div>
     </FloatingPanel>
@@ -47,32 +51,35 @@ export function PackSettings({
 }
 
 /** Takes a pack back to the one it came from, or deletes it, after asking once. */
-function Removal({ pack, scope }: { readonly pack: PackDto; readonly scope: 'company' | 'all' }) {
+function Removal({ pack, scope, isChanged }: { readonly pack: PackDto; readonly scope: 'company' | 'all'; readonly isChanged: boolean }) {
   const company = useCompany();
   const navigate = useNavigate();
   const { remove } = usePackChanges(company.id);
   const [isAsking, setAsking] = useState(false);
   const goesBack = shippedPack(pack.key) !== null;
+  const action = goesBack ? 'Delete changes' : 'Delete pack';
   const words = scope === 'all' ? 'for every company that has not changed its own' : `for ${company.name}`;
   return (
     <div>
       {isAsking ? (
-        <p>
-          {goesBack ? 'The changes of this pack' : 'This pack'} will be deleted {words}. Issued packs stay.{' '}
-          <button
-            type="button"
-            className="link"
-            onClick={() => remove.mutate(pack.key, { onSuccess: () => void navigate(`/c/${company.id}/packs`) })}
-          >
-            Delete
-          </button>{' '}
-          <button type="button" className="link" onClick={() => setAsking(false)}>
-            Keep
-          </button>
-        </p>
+        <DeleteQuestion
+          label={action}
+          action={action}
+          isPending={remove.isPending}
+          act={() => remove.mutate(pack.key, { onSuccess: () => void navigate(`/c/${company.id}/packs`) })}
+          cancel={() => setAsking(false)}
+        >
+          {goesBack ? 'The changes of this pack' : 'This pack'} will be deleted {words}. Issued packs stay.
+        </DeleteQuestion>
       ) : (
-        <button type="button" className="link" onClick={() => setAsking(true)}>
-          {goesBack ? 'Delete changes' : 'Delete pack'}
+        <button
+          type="button"
+          className="link"
+          disabled={isChanged}
+          title={isChanged ? 'Save or discard your changes first' : ''}
+          onClick={() => setAsking(true)}
+        >
+          {action}
         </button>
       )}
       {remove.isError ? (
