@@ -3,7 +3,7 @@ import type { CompanyGroupDto } from '@wise-margin/contract';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 
 import { demoServer } from './support/demo-company.ts';
-import { type Between, closePage, openPage } from './support/page.tsx';
+import { type Between, closePage, failed, openPage } from './support/page.tsx';
 import type { TestServer } from './support/server.ts';
 
 let server: TestServer;
@@ -105,5 +105,19 @@ describe('combined statements', () => {
     await waitFor(() => expect(page.address()).not.toContain('span='));
     choose('Columns', 'view');
     await waitFor(() => expect(page.queryByRole('combobox', { name: 'Period' })).toBeNull());
+  });
+
+  it('say why other views cannot be chosen where their list fails, and keep the statement', async () => {
+    await makeGroup();
+    let isDown = true;
+    const page = open('', (_method, path) =>
+      isDown && path.endsWith('/companies/1/views') ? failed(503, 'The list of views is not available.') : undefined,
+    );
+    expect(await page.findByText('The list of views is not available.')).toBeTruthy();
+    expect(await page.findByRole('region', { name: 'Combined statement' })).toBeTruthy();
+    isDown = false;
+    fireEvent.click(page.getByRole('button', { name: 'Try again' }));
+    expect(await page.findByRole('option', { name: 'Balance sheet' })).toBeTruthy();
+    await waitFor(() => expect(page.queryByText('The list of views is not available.')).toBeNull());
   });
 });

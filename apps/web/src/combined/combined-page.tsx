@@ -1,8 +1,7 @@
-import { CloseButton } from '@headlessui/react';
 import type { CompanyGroupDto } from '@wise-margin/contract';
 import { COMBINED_SCENARIOS, COMBINED_SPANS, currency } from '@wise-margin/core';
 import { shownLines } from '@wise-margin/presentation';
-import { Building2, Coins, Download, Plus } from 'lucide-react';
+import { Building2, Coins, Plus } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 
@@ -11,9 +10,8 @@ import { CompanyContext, useAsOf, useCompany } from '../data/company.ts';
 import { type CombinedChoices, combinedPath, useCombined, useCompanyGroups } from '../data/use-combined.ts';
 import { useMonthKeys } from '../data/use-month-keys.ts';
 import { useViews } from '../data/use-views.ts';
-import { type CellPlace, StatementIssues, StatementTable, unitLine } from '../statements/index.ts';
+import { type CellPlace, StatementDownloads, StatementIssues, StatementTable, unitLine } from '../statements/index.ts';
 import { Choice } from '../ui/choice.tsx';
-import { FloatingPanel } from '../ui/floating-panel.tsx';
 import { Page } from '../ui/page.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
 import { UNITS } from '../ui/units.ts';
@@ -31,12 +29,6 @@ const SPANS: Readonly<Record<(typeof COMBINED_SPANS)[number], string>> = {
   trailingTwelve: 'Trailing twelve months',
 };
 const SCENARIOS: Readonly<Record<(typeof COMBINED_SCENARIOS)[number], string>> = { actual: 'Actual', budget: 'Budget' };
-const FORMATS = [
-  ['pdf', 'PDF'],
-  ['xlsx', 'Spreadsheet'],
-  ['docx', 'Document'],
-  ['csv', 'CSV'],
-] as const;
 
 /** Statements of several companies side by side, with their total. */
 export default function CombinedPage() {
@@ -145,7 +137,7 @@ function Combined({
     });
   const isSideBySide = choices['columns'] !== 'view';
   const foreign = [...new Set(group.members.map((member) => member.currency))].filter((code) => code !== group.currency);
-  const name = views.data?.find(({ key }) => key === view)?.name ?? 'Combined statement';
+  const name = views.data?.find(({ key }) => key === view)?.name ?? grid?.head.title ?? 'Combined statement';
   return (
     <Page
       title={`${name}, combined`}
@@ -164,22 +156,11 @@ function Combined({
               <Coins size={15} aria-hidden="true" /> Exchange rates
             </button>
           ) : null}
-          <FloatingPanel label="Download" atRight>
-            <ul className="flex flex-col gap-1">
-              {FORMATS.map(([format, words]) => (
-                <li key={format}>
-                  <CloseButton
-                    as="a"
-                    className="link flex items-center gap-1.5"
-                    href={`/api${combinedPath(group.id, view)}/export.${format}${queryText({ ...choices, open: [...open].join(',') })}`}
-                    download
-                  >
-                    <Download size={14} aria-hidden="true" /> {words}
-                  </CloseButton>
-                </li>
-              ))}
-            </ul>
-          </FloatingPanel>
+          <StatementDownloads
+            address={(format) =>
+              `/api${combinedPath(group.id, view)}/export.${format}${queryText({ ...choices, open: [...open].join(',') })}`
+            }
+          />
         </>
       }
     >
@@ -193,7 +174,7 @@ function Combined({
         <Choice
           label="View"
           value={view}
-          options={(views.data ?? []).map((each) => [each.key, each.name])}
+          options={views.data ? views.data.map((each) => [each.key, each.name]) : [[view, grid?.head.title ?? view]]}
           choose={set('view', 'income')}
         />
         <Choice label="As of" value={asOf} options={company.periods.map(({ key, name: of }) => [key, of])} choose={setAsOf} />
@@ -224,6 +205,7 @@ function Combined({
         ) : null}
         <Choice label="Units" value={choices['unit'] ?? grid?.display.unit ?? 'dollars'} options={UNITS} choose={set('unit', '')} />
       </div>
+      {views.isError ? <Failure error={views.error} retry={() => void views.refetch()} /> : null}
       {grid ? <StatementIssues issues={grid.issues} /> : null}
       <div className="flex min-h-0 flex-1 gap-3 pb-3">
         {statement.isError ? (

@@ -1,18 +1,10 @@
-import { CloseButton } from '@headlessui/react';
-import { BarChart3, Download, PencilLine, Printer, Table2 } from 'lucide-react';
+import { BarChart3, PencilLine, Printer, Table2 } from 'lucide-react';
 import { Link, useLocation } from 'react-router';
 
 import { queryText } from '../api/client.ts';
 import { useCompany } from '../data/company.ts';
 import { choicesIn } from '../data/statement-choices.ts';
-import { FloatingPanel } from '../ui/floating-panel.tsx';
-
-const FORMATS = [
-  ['pdf', 'PDF'],
-  ['xlsx', 'Spreadsheet'],
-  ['docx', 'Document'],
-  ['csv', 'CSV'],
-] as const;
+import { StatementDownloads } from './statement-downloads.tsx';
 
 /** What is done with a view as it stands: charts of it, editing it, taking it out. */
 export function ViewActions({
@@ -43,22 +35,9 @@ export function ViewActions({
       <button type="button" className="button" onClick={() => window.print()}>
         <Printer size={15} aria-hidden="true" /> Print
       </button>
-      <FloatingPanel label="Download" atRight>
-        <ul className="flex flex-col gap-1">
-          {FORMATS.map(([format, words]) => (
-            <li key={format}>
-              <CloseButton
-                as="a"
-                className="link flex items-center gap-1.5"
-                href={`/api/companies/${company.id}/statements/${view}/export.${format}${queryText(exportQuery)}`}
-                download
-              >
-                <Download size={14} aria-hidden="true" /> {words}
-              </CloseButton>
-            </li>
-          ))}
-        </ul>
-      </FloatingPanel>
+      <StatementDownloads
+        address={(format) => `/api/companies/${company.id}/statements/${view}/export.${format}${queryText(exportQuery)}`}
+      />
     </>
   );
 }
