@@ -152,8 +152,7 @@ test('the next month is prepared by one step, and the same pack opens for the ot
   await page.getByRole('button', { name: 'Next month, Nov 2026' }).click();
   await expect(outlineOf(page)).toContainText('Statement; November 2026');
   await expect(outlineOf(page).getByText('No text yet.')).toBeVisible();
-  await page.getByRole('button', { name: /^Company: Tern Island/ }).click();
-  await page.getByRole('option', { name: /^Gannet Rock/ }).click();
+  await page.getByRole('button', { name: 'Switch to Gannet Rock Sea Salt' }).click();
   await expect(page.getByRole('heading', { name: 'Monthly management review' })).toBeVisible();
   await expect(page.getByRole('button', { name: /^Company: Gannet Rock/ })).toBeVisible();
   await expect(previewOf(page).getByRole('img', { name: /^Page 1 of \d+$/ })).toBeVisible();

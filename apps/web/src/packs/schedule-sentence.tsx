@@ -100,7 +100,7 @@ export function ScheduleSentence({
         options={zones().map((zone) => [zone, zone.replaceAll('_', ' ')] as const)}
         set={(zone) => set({ ...schedule, zone })}
       />
-      , {what.kind === 'pack' ? 'issue' : what.kind === 'view' ? 'write' : 'watch'}{' '}
+      , {what.kind === 'pack' ? 'issue' : what.kind === 'view' ? 'prepare' : 'watch'}{' '}
       <select
         aria-label="What"
         className="sentence-field max-w-72"

@@ -1,12 +1,11 @@
-import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headlessui/react';
 import { useQuery } from '@tanstack/react-query';
-import { type CompanyDto, DISPLAY_QUERY_NAMES, type PackListDto } from '@wise-margin/contract';
-import { BookOpen, ChartNoAxesColumn, ChevronDown, FileText, Package, Search } from 'lucide-react';
-import { type KeyboardEvent, Suspense, useEffect, useRef, useState } from 'react';
-import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
+import type { CompanyDto, PackListDto } from '@wise-margin/contract';
+import { BookOpen, ChartNoAxesColumn, FileText, Package, Search } from 'lucide-react';
+import { Suspense, useEffect, useRef, useState } from 'react';
+import { Link, NavLink, Outlet, useLocation, useParams } from 'react-router';
 
 import { getJson } from '../api/client.ts';
-import { CompanyContext, useAsOf, useCompanies } from '../data/company.ts';
+import { CompanyContext, useAsOf } from '../data/company.ts';
 import { rememberPlace } from '../data/recent-places.ts';
 import { useLiveBooks } from '../data/use-live-books.ts';
 import { usePacks } from '../data/use-packs.ts';
@@ -15,6 +14,7 @@ import { useViews } from '../data/use-views.ts';
 import { Failure, Loading } from '../ui/states.tsx';
 import { useKeys } from '../ui/use-keys.ts';
 import { useSearchKeys } from '../ui/use-search-keys.ts';
+import { CompanySwitch } from './company-switch.tsx';
 import { KeysDialog } from './keys-dialog.tsx';
 import { SearchDialog } from './search-dialog.tsx';
 import { useKeptFocus } from './use-kept-focus.ts';
@@ -112,13 +112,6 @@ function Main() {
   );
 }
 
-/** The list opens on Space and the arrow keys by itself; people press Enter on a button. */
-function opensOnEnter(event: KeyboardEvent<HTMLElement>): void {
-  if (event.key !== 'Enter') return;
-  event.preventDefault();
-  event.currentTarget.dispatchEvent(new window.KeyboardEvent('keydown', { key: ' ', bubbles: true }));
-}
-
 const packName = (part: string, packs: PackListDto): string | undefined =>
   /^\d+$/.test(part) ? `Issue ${part}` : packs.find(({ key }) => key === part)?.name;
 
@@ -169,8 +162,6 @@ function Rail({ companyId }: { readonly companyId: number }) {
 }
 
 function TopLine({ company }: { readonly company: CompanyDto }) {
-  const companies = useCompanies();
-  const navigate = useNavigate();
   const location = useLocation();
   const [asOf, setAsOf] = useAsOf();
   const [keysOpen, setKeysOpen] = useState(false);
@@ -207,30 +198,7 @@ function TopLine({ company }: { readonly company: CompanyDto }) {
   }, [company.id, view, budget]);
   return (
     <header className="flex h-12 shrink-0 items-center gap-4 border-b border-hairline px-5 short:h-9 narrow:gap-2 narrow:px-3">
-      <div className="relative">
-        <Listbox
-          value={company.id}
-          onChange={(id: number) => void navigate(`/c/${id}/${samePlace(parts)}${sharedChoices(location.search)}`)}
-        >
-          <ListboxButton
-            aria-label={`Company: ${company.name}`}
-            onKeyDown={opensOnEnter}
-            className="flex h-8 max-w-80 items-center gap-1 font-semibold narrow:max-w-[calc(100vw-11rem)]"
-          >
-            <span className="truncate">{company.name}</span> <ChevronDown size={14} aria-hidden="true" className="shrink-0" />
-          </ListboxButton>
-          <ListboxOptions
-            modal={false}
-            className="absolute top-full left-0 z-30 max-h-[70dvh] max-w-96 min-w-64 overflow-y-auto border border-hairline bg-sheet py-1 shadow-md"
-          >
-            {(companies.data ?? []).map(({ id, name }) => (
-              <ListboxOption key={id} value={id} className="px-3 py-1.5 data-focus:bg-wash data-selected:font-semibold">
-                {name}
-              </ListboxOption>
-            ))}
-          </ListboxOptions>
-        </Listbox>
-      </div>
+      <CompanySwitch company={company} />
       <nav aria-label="Breadcrumbs" className="min-w-0 flex-1 truncate text-ink-soft narrow:invisible">
         {parts.map((part, index) => {
           const name =
@@ -288,20 +256,4 @@ function TopLine({ company }: { readonly company: CompanyDto }) {
       <KeysDialog open={keysOpen} close={() => setKeysOpen(false)} />
     </header>
   );
-}
-
-/** Choices that mean the same in any company: the month, units, decimals and how figures are written, drafts, charts. */
-function sharedChoices(search: string): string {
-  const names = new Set<string>(['asOf', 'drafts', 'show', ...DISPLAY_QUERY_NAMES]);
-  const shared = new URLSearchParams([...new URLSearchParams(search)].filter(([name]) => names.has(name)));
-  return shared.size === 0 ? '' : `?${shared.toString()}`;
-}
-
-/** Where another company opens: in the same station, and with a shipped view in that one, since it serves every company. */
-function samePlace(parts: readonly string[]): string {
-  const [station = '', view] = parts;
-  if (parts.length !== 2) return station;
-  // what comes with the application is there for every company; so is a pack, unless it is one company's own
-  if (station === 'statements') return view !== 'new' && !view!.startsWith('view-') ? parts.join('/') : station;
-  return station === 'packs' && !view!.startsWith('pack-') ? parts.join('/') : station;
 }

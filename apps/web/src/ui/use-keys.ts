@@ -1,6 +1,6 @@
 import { useEffect, useRef } from 'react';
 
-/** Single-key commands of a page, by `event.key`; silent while a person types in a field. */
+/** Single-key commands of a page, by `event.key`; silent while a person types in a field, and letters in a dialog. */
 export function useKeys(commands: Readonly<Record<string, (event: KeyboardEvent) => void>>): void {
   const latest = useRef(commands);
   useEffect(() => {
@@ -11,6 +11,7 @@ export function useKeys(commands: Readonly<Record<string, (event: KeyboardEvent)
       const target = event.target as HTMLElement | null;
       if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
       if (target?.closest('input, textarea, select, [contenteditable]')) return;
+      if (event.key.length === 1 && target?.closest('[role="dialog"]')) return;
       latest.current[event.key]?.(event);
     };
     window.addEventListener('keydown', listen);
