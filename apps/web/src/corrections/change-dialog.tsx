@@ -4,6 +4,7 @@ import type { EntryEffectDto } from '@wise-margin/contract';
 import { type ReactNode, useId, useState } from 'react';
 
 import { ApiProblem, sendJson } from '../api/client.ts';
+import { DateField } from '../ui/date-field.tsx';
 import { dateWords } from '../ui/date-words.ts';
 import { EffectTable } from './effect-table.tsx';
 import { useEffectPreview } from './use-effect-preview.ts';
@@ -91,7 +92,7 @@ export function ChangeDialog({
                 {postIn === null ? null : (
                   <label className="mb-2 flex items-center gap-2 text-[13px]">
                     <span className="text-ink-soft">Correcting entry dated</span>
-                    <input type="date" className="field py-0.5" value={postIn} onChange={(event) => setPostIn(event.target.value)} />
+                    <DateField value={postIn} set={setPostIn} />
                   </label>
                 )}
                 {request !== null && preview.data && messages.length === 0 ? <EffectTable effect={preview.data} /> : null}

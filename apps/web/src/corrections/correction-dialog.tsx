@@ -2,6 +2,7 @@ import type { EntryDto } from '@wise-margin/contract';
 import { useState } from 'react';
 
 import { useCompany } from '../data/company.ts';
+import { DateField } from '../ui/date-field.tsx';
 import { ChangeDialog } from './change-dialog.tsx';
 import { ConflictNotice } from './conflict-notice.tsx';
 import { contentOfDraft, draftOf } from './entry-draft.ts';
@@ -44,12 +45,7 @@ export function CorrectionDialog({ entry: now, close }: { readonly entry: EntryD
       ) : null}
       <label className="mt-2 flex items-center gap-2 text-[13px]">
         <span className="text-ink-soft">Date</span>
-        <input
-          type="date"
-          className="field py-0.5"
-          value={draft.date}
-          onChange={(event) => setDraft({ ...draft, date: event.target.value })}
-        />
+        <DateField value={draft.date} set={(date) => setDraft({ ...draft, date })} />
       </label>
       <EntryFields key={opened} draft={draft} setDraft={setDraft} />
     </ChangeDialog>

@@ -3,6 +3,7 @@ import { useState } from 'react';
 
 import { sendJson } from '../api/client.ts';
 import { useCompany } from '../data/company.ts';
+import { DateField } from '../ui/date-field.tsx';
 import { CheckField, SelectField } from '../ui/labeled-field.tsx';
 import { ChangeDialog } from './change-dialog.tsx';
 import { contentOfDraft, draftOfContent, emptyLine, type EntryDraft } from './entry-draft.ts';
@@ -73,12 +74,7 @@ export function NewEntryDialog({
       <div className="mt-2 flex flex-wrap items-end gap-x-5 gap-y-2 text-[13px]">
         <label>
           <span className="block text-ink-soft">Date</span>
-          <input
-            type="date"
-            className="field py-0.5"
-            value={draft.date}
-            onChange={(event) => setDraft({ ...draft, date: event.target.value })}
-          />
+          <DateField value={draft.date} set={(date) => setDraft({ ...draft, date })} />
         </label>
         <div className="w-36">
           <SelectField
@@ -92,15 +88,7 @@ export function NewEntryDialog({
           />
         </div>
         <CheckField label="Reverse on" checked={isReversing} set={setReversing} />
-        {isReversing ? (
-          <input
-            type="date"
-            className="field py-0.5"
-            aria-label="Reversal date"
-            value={reversal ?? ''}
-            onChange={(event) => setReverseOn(event.target.value)}
-          />
-        ) : null}
+        {isReversing ? <DateField aria-label="Reversal date" value={reversal ?? ''} set={setReverseOn} /> : null}
         <CheckField label="Keep as a template" checked={isTemplate} set={setTemplate} />
         {isTemplate ? (
           <>

@@ -2,6 +2,7 @@ import { useState } from 'react';
 
 import { useCompany } from '../data/company.ts';
 import { dimensionName } from '../filters/index.ts';
+import { DateField } from '../ui/date-field.tsx';
 import { AccountOptions } from './account-options.tsx';
 import { ChangeDialog } from './change-dialog.tsx';
 
@@ -73,7 +74,7 @@ export function ReclassificationDialog({
         ))}
         <label>
           <span className="block text-ink-soft">To date (moves whole entries)</span>
-          <input type="date" className="field py-0.5 text-[13px]" value={date} onChange={(event) => setDate(event.target.value)} />
+          <DateField className="field py-0.5 text-[13px]" value={date} set={setDate} />
         </label>
       </div>
     </ChangeDialog>

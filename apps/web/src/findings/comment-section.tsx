@@ -4,6 +4,7 @@ import { useId, useState } from 'react';
 
 import { useCompany } from '../data/company.ts';
 import { type FindingPlace, useFindingChanges, useFindingRecord } from '../data/use-findings.ts';
+import { DateField } from '../ui/date-field.tsx';
 import { CheckField } from '../ui/labeled-field.tsx';
 import { Failure } from '../ui/states.tsx';
 import { LiveText } from './live-text.tsx';
@@ -121,7 +122,7 @@ function Comment({
           {change.error.message}
         </p>
       ) : null}
-      <StatusFields record={record} change={change.mutate} key={`${record.owner} ${record.due}`} />
+      <StatusFields record={record} change={change.mutate} key={record.owner} />
     </Section>
   );
 }
@@ -189,12 +190,11 @@ function StatusFields({
         <label htmlFor={`${id}-due`} className="text-ink-soft">
           Due
         </label>
-        <input
+        <DateField
           id={`${id}-due`}
-          type="date"
           className="field min-h-[28px]! py-0! text-[13px]"
           value={record.due ?? ''}
-          onChange={(event) => change({ due: event.target.value || null })}
+          set={(due) => change({ due: due || null })}
         />
       </span>
       <CheckField label="Timing; expected to reverse" checked={record.isTiming} set={(isTiming) => change({ isTiming })} />

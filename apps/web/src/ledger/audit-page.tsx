@@ -6,6 +6,7 @@ import { getJson, queryText } from '../api/client.ts';
 import { useCompany } from '../data/company.ts';
 import { DrillDownSteps, useDrillDownAddress } from '../drill-down/index.ts';
 import { Choice } from '../ui/choice.tsx';
+import { DateField } from '../ui/date-field.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
 import { useKeys } from '../ui/use-keys.ts';
 import { useReturnFocus } from '../ui/use-return-focus.ts';
@@ -112,7 +113,7 @@ function DayField({ label, value, set }: { readonly label: string; readonly valu
   return (
     <label className="flex items-center gap-1.5">
       <span className="text-ink-soft">{label}</span>
-      <input type="date" className="field py-0.5 text-[13px]" value={value} onChange={(event) => set(event.target.value)} />
+      <DateField className="field py-0.5 text-[13px]" value={value} set={set} />
     </label>
   );
 }

@@ -5,6 +5,7 @@ import { Link } from 'react-router';
 
 import { useAsOf, useCompany } from '../data/company.ts';
 import { packFileAddress } from '../data/use-packs.ts';
+import { DateField } from '../ui/date-field.tsx';
 import { momentWords } from '../ui/date-words.ts';
 import { FloatingPanel } from '../ui/floating-panel.tsx';
 import { PackSettings } from './pack-settings.tsx';
@@ -59,12 +60,7 @@ export function PackActions({
       </span>
       <label className="flex items-center gap-1.5 text-[13px]">
         <span className="text-ink-soft">Meeting</span>
-        <input
-          type="date"
-          className="field py-0.5"
-          value={monthData.data?.meeting ?? ''}
-          onChange={({ target: { value } }) => editor.changeNow({ meeting: value === '' ? null : value })}
-        />
+        <DateField value={monthData.data?.meeting ?? ''} set={(meeting) => editor.changeNow({ meeting: meeting || null })} />
       </label>
       <PackSettings design={design} scope={scope} isChanged={editor.isChanged} set={editor.setDesign} />
       <FloatingPanel label="Export" atRight>

@@ -6,6 +6,7 @@ import { useId, useRef, useState } from 'react';
 
 import { useCompany } from '../data/company.ts';
 import { useShares } from '../data/use-shares.ts';
+import { DateField } from '../ui/date-field.tsx';
 import { momentWords } from '../ui/date-words.ts';
 import { CheckField } from '../ui/labeled-field.tsx';
 import { Failure, Loading } from '../ui/states.tsx';
@@ -46,14 +47,7 @@ export function ShareDialog({ issue, close }: { readonly issue: PackIssueDto; re
               <label htmlFor={id} className="block text-ink-soft">
                 Opens through
               </label>
-              <input
-                id={id}
-                type="date"
-                className="field"
-                min={today}
-                value={expires}
-                onChange={(event) => setExpires(event.target.value)}
-              />
+              <DateField id={id} className="field" min={today} value={expires} set={setExpires} />
             </div>
             <CheckField label="Allow drill-down to accounts" checked={drillDown} set={setDrillDown} />
             <button type="submit" className="button button-primary" disabled={create.isPending || expires === ''}>

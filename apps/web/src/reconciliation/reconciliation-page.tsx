@@ -5,6 +5,7 @@ import { useRef, useState } from 'react';
 import { useCompany } from '../data/company.ts';
 import { DrillDownSteps, useDrillDownAddress } from '../drill-down/index.ts';
 import { Choice } from '../ui/choice.tsx';
+import { DateField } from '../ui/date-field.tsx';
 import { FileDrop } from '../ui/file-drop.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
 import { useKeys } from '../ui/use-keys.ts';
@@ -71,13 +72,12 @@ function Reconciliation({
         />
         <label className="flex items-center gap-1.5">
           <span className="text-ink-soft">As of</span>
-          <input
-            type="date"
+          <DateField
             className="field py-0.5 text-[13px]"
             value={of.asOf}
             min={of.reach?.from}
             max={of.reach?.to}
-            onChange={(event) => set('day', event.target.value)}
+            set={(day) => set('day', day)}
           />
         </label>
         <button type="button" className="button min-h-7 py-0.5 text-[13px]" onClick={() => input.current?.click()}>

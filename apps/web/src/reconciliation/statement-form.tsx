@@ -4,6 +4,7 @@ import { BANK_FORMAT_NAMES, dayWords } from '@wise-margin/presentation';
 import { useState } from 'react';
 
 import { useCompany } from '../data/company.ts';
+import { DateField } from '../ui/date-field.tsx';
 import { MappingFields } from './mapping-fields.tsx';
 import { type Stated, useStatementFile } from './use-reconciliation.ts';
 
@@ -108,12 +109,7 @@ function CsvFields({
         {(['from', 'to'] as const).map((name) => (
           <label key={name}>
             <span className="block text-ink-soft">{name === 'from' ? 'First day' : 'Last day'}</span>
-            <input
-              type="date"
-              className="field py-0.5 text-[13px]"
-              value={stated[name] ?? preview[name]}
-              onChange={(event) => state({ [name]: event.target.value })}
-            />
+            <DateField className="field py-0.5 text-[13px]" value={stated[name] ?? preview[name]} set={(day) => state({ [name]: day })} />
           </label>
         ))}
         {needsBalance ? (
