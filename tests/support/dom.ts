@@ -7,6 +7,7 @@ const NAMES = [
   'document',
   'navigator',
   'localStorage',
+  'sessionStorage',
   'history',
   'location',
   'Node',

@@ -2,7 +2,7 @@ import './dom.ts';
 
 import { QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, configure, render, type Screen, screen } from '@testing-library/react';
-import { createMemoryRouter } from 'react-router';
+import { createBrowserRouter } from 'react-router';
 import { RouterProvider } from 'react-router/dom';
 
 import { newQueryClient } from '../../apps/web/src/api/query-client.ts';
@@ -26,9 +26,12 @@ export type Between = (method: string, path: string) => Response | undefined;
 export const failed = (status: number, detail: string): Response =>
   new Response(JSON.stringify({ type: 'about:blank', title: 'Failed', status, detail }), { status });
 
+let stopRouter: (() => void) | undefined;
 /** Takes the page down and gives back the globals it was drawn with. */
 export function closePage(): void {
   cleanup();
+  stopRouter?.();
+  stopRouter = undefined;
   Object.assign(globalThis, { fetch: reach, Worker: ThreadWorker });
 }
 
@@ -47,13 +50,17 @@ export function openPage(
   };
   globalThis.Worker = InlineWorker as unknown as typeof Worker;
   const client = newQueryClient();
-  const router = createMemoryRouter(ROUTES, { initialEntries: [path] });
+  // the product's router on the document's own address: choices are read from it
+  stopRouter?.();
+  window.history.replaceState(null, '', path);
+  const router = createBrowserRouter(ROUTES);
+  stopRouter = () => router.dispose();
   render(
     <QueryClientProvider client={client}>
       <RouterProvider router={router} />
     </QueryClientProvider>,
   );
   return Object.assign(Object.create(screen) as Screen, {
-    address: () => `${router.state.location.pathname}${router.state.location.search}`,
+    address: () => `${window.location.pathname}${window.location.search}`,
   });
 }

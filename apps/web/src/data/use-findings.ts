@@ -34,6 +34,9 @@ export const placeOf = ({ line, month, spans }: FindingDto, comparison: Comparis
   span: spans[0]!.span,
 });
 
+/** A place as one text, to keep something under. */
+export const placeKey = ({ view, line, comparison, month, span }: FindingPlace): string => [view, line, comparison, month, span].join(' ');
+
 export const useFindings = (
   company: number,
   { asOf, comparison, view = FIRST_VIEW }: { readonly asOf: string; readonly comparison: Comparison; readonly view?: string },
@@ -67,9 +70,11 @@ export const useFindingRecord = (company: number, place: FindingPlace) =>
 /** Changes of a finding, and questions on it; everything that shows it is asked for again. */
 export function useFindingChanges(company: number, place: FindingPlace) {
   const client = useQueryClient();
-  const applyRecord = async (record: FindingRecordDto) => {
+  const applyRecord = (record: FindingRecordDto): void => {
     client.setQueryData(['finding-record', company, place], record);
-    await client.invalidateQueries({ queryKey: ['findings', company] });
+    // nobody waits for these to be read again; pages of a pack have the comments too
+    void client.invalidateQueries({ queryKey: ['findings', company] });
+    void client.invalidateQueries({ queryKey: ['pack-preview', company] });
   };
   const change = useMutation({
     mutationFn: (body: Omit<ChangeFinding, 'view' | keyof FindingPlace>) =>

@@ -3,10 +3,11 @@ import { findingStatusWords } from '@wise-margin/presentation';
 import { useId, useState } from 'react';
 
 import { useCompany } from '../data/company.ts';
-import { type FindingPlace, useFindingChanges, useFindingRecord } from '../data/use-findings.ts';
+import { type FindingPlace, placeKey, useFindingChanges, useFindingRecord } from '../data/use-findings.ts';
 import { DateField } from '../ui/date-field.tsx';
 import { CheckField } from '../ui/labeled-field.tsx';
 import { Failure } from '../ui/states.tsx';
+import { useKeptText } from '../ui/use-kept-text.ts';
 import { LiveText } from './live-text.tsx';
 import { Section } from './section.tsx';
 
@@ -30,20 +31,23 @@ function Comment({
 }) {
   const company = useCompany();
   const { change } = useFindingChanges(company.id, place);
-  const [draft, setDraft] = useState<string | null>(null);
+  const [draft, setDraft] = useKeptText(`comment ${company.id} ${placeKey(place)}`);
   const { comment, hasMoved } = record;
   const text = comment ?? proposal;
   const isTiming = causes[0]?.kind === 'timing';
   const isRejected = comment === null && record.rejected !== '' && record.rejected === proposal.template;
   const accept = (template: string) =>
-    change.mutate(
-      {
+    change
+      .mutateAsync({
         comment: template,
         status: record.status === 'open' ? 'explained' : record.status,
         ...(comment === null && isTiming ? { isTiming: true } : {}),
-      },
-      { onSuccess: () => setDraft(null) },
-    );
+      })
+      .then(
+        () => setDraft(null),
+        // what was written stays, and the section says why
+        () => undefined,
+      );
   return (
     <Section
       title={comment === null ? 'Proposed comment' : 'Comment'}
@@ -71,7 +75,7 @@ function Comment({
               type="button"
               className="button button-primary min-h-[28px]! py-0.5!"
               disabled={change.isPending || draft.trim() === ''}
-              onClick={() => accept(draft)}
+              onClick={() => void accept(draft)}
             >
               Accept comment
             </button>
@@ -86,7 +90,7 @@ function Comment({
                 type="button"
                 className="button button-primary min-h-[28px]! py-0.5!"
                 disabled={change.isPending}
-                onClick={() => accept(text.template)}
+                onClick={() => void accept(text.template)}
               >
                 {hasMoved ? 'Accept with new figures' : 'Accept comment'}
               </button>

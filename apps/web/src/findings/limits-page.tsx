@@ -66,21 +66,21 @@ function Limits({ asOf, limits }: { readonly asOf: string; readonly limits: Comp
     limits.materiality.overrides.map(({ of, key, month, yearToDate }) => ({ of, key, month: typed(month), yearToDate: typed(yearToDate) })),
   );
   const [comparison, setComparison] = useState<Comparison>('budget');
-  const read = readLimits({ spans, overrides }, exponent);
-  const preview = useMaterialityPreview(company.id, { asOf, comparison, materiality: read.ok ? read.materiality : null });
-  const save = useSetMateriality(company.id);
   const views = useViews(company.id);
-  const remove = useRemoveMateriality(company.id);
-  const [scope, setScope] = useState<Scope>(limits.source === 'all' ? 'all' : 'company');
-  const others = limits.changedBy.filter((name) => name !== company.name);
-  const isOtherScope = limits.source !== 'suggested' && scope !== limits.source;
-  const isChanged = read.ok && fingerprint(read.materiality) !== fingerprint(limits.materiality);
   const places = [
     ...limits.lines.map(({ key, name }) => [`line ${key}`, name] as const),
     ...limits.classes.map(({ key, name }) => [`class ${key}`, `All of ${name.toLowerCase()}`] as const),
     ...(views.data ?? []).map(({ key, name }) => [`view ${key}`, `The statement ${name}`] as const),
   ];
-  const nameOf = ({ of, key }: TypedOverride) => places.find(([place]) => place === `${of} ${key}`)?.[1] ?? key;
+  const nameOf = ({ of, key }: TypedOverride): string => places.find(([place]) => place === `${of} ${key}`)?.[1] ?? key;
+  const read = readLimits({ spans, overrides, nameOf }, exponent);
+  const preview = useMaterialityPreview(company.id, { asOf, comparison, materiality: read.ok ? read.materiality : null });
+  const save = useSetMateriality(company.id);
+  const remove = useRemoveMateriality(company.id);
+  const [scope, setScope] = useState<Scope>(limits.source === 'all' ? 'all' : 'company');
+  const others = limits.changedBy.filter((name) => name !== company.name);
+  const isOtherScope = limits.source !== 'suggested' && scope !== limits.source;
+  const isChanged = read.ok && fingerprint(read.materiality) !== fingerprint(limits.materiality);
   return (
     <div className="min-h-0 flex-1 overflow-y-auto pb-4" tabIndex={0} role="region" aria-label="Materiality limits">
       <p className="max-w-5xl text-[14px] text-ink-soft">
@@ -132,6 +132,7 @@ function Limits({ asOf, limits }: { readonly asOf: string; readonly limits: Comp
           }}
         />
       </p>
+      {views.isError ? <Failure error={views.error} retry={() => void views.refetch()} /> : null}
       {read.ok ? null : (
         <p role="alert" className="mt-3 font-semibold text-brick">
           {read.message}
@@ -181,7 +182,7 @@ function Limits({ asOf, limits }: { readonly asOf: string; readonly limits: Comp
           />
         </span>
       </h2>
-      {preview.isError ? <Failure error={preview.error} /> : null}
+      {preview.isError ? <Failure error={preview.error} retry={() => void preview.refetch()} /> : null}
       {preview.data ? (
         <table className="ledger-table mt-1" aria-label="Findings by month">
           <thead>
@@ -258,7 +259,15 @@ type Read = { readonly ok: true; readonly materiality: MaterialityDto } | { read
 
 /** Typed limits as they are stored; the first that cannot be read says what to do. */
 function readLimits(
-  { spans, overrides }: { readonly spans: TypedSpans; readonly overrides: readonly TypedOverride[] },
+  {
+    spans,
+    overrides,
+    nameOf,
+  }: {
+    readonly spans: TypedSpans;
+    readonly overrides: readonly TypedOverride[];
+    readonly nameOf: (override: TypedOverride) => string;
+  },
   exponent: number,
 ): Read {
   const number = (text: string): number | null => {
@@ -289,7 +298,7 @@ function readLimits(
   });
   const materiality: MaterialityDto = {
     ...pair(spans, ''),
-    overrides: overrides.map((each) => ({ of: each.of, key: each.key, ...pair(each, `${each.key}, `) })),
+    overrides: overrides.map((each) => ({ of: each.of, key: each.key, ...pair(each, `${nameOf(each)}, `) })),
   };
   const [fault] = faults;
   return fault === undefined ? { ok: true, materiality } : { ok: false, message: `${fault.charAt(0).toUpperCase()}${fault.slice(1)}` };

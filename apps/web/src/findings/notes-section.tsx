@@ -1,7 +1,8 @@
 import { useId, useState } from 'react';
 
 import { useCompany } from '../data/company.ts';
-import { type FindingPlace, useFindingChanges, useFindingRecord } from '../data/use-findings.ts';
+import { type FindingPlace, placeKey, useFindingChanges, useFindingRecord } from '../data/use-findings.ts';
+import { useKeptText } from '../ui/use-kept-text.ts';
 import { Section } from './section.tsx';
 
 const KINDS = { status: 'changed', comment: 'commented', question: 'is asked', answer: 'answered' } as const;
@@ -13,6 +14,11 @@ export function NotesSection({ place }: { readonly place: FindingPlace }) {
   const record = useFindingRecord(company.id, place);
   const { note } = useFindingChanges(company.id, place);
   const [kind, setKind] = useState<'question' | 'answer' | null>(null);
+  const [text, setText] = useKeptText(`note ${company.id} ${placeKey(place)}`);
+  const leave = (): void => {
+    setKind(null);
+    setText(null);
+  };
   const notes = record.data?.notes ?? [];
   const hasQuestion = notes.some((each) => each.kind === 'question');
   return (
@@ -38,8 +44,10 @@ export function NotesSection({ place }: { readonly place: FindingPlace }) {
           person={kind === 'question' ? (record.data?.owner ?? '') : (notes.findLast((each) => each.kind === 'question')?.person ?? '')}
           isPending={note.isPending}
           error={note.error?.message ?? null}
-          send={(person, text) => note.mutate({ kind, person, text }, { onSuccess: () => setKind(null) })}
-          cancel={() => setKind(null)}
+          text={text ?? ''}
+          setText={setText}
+          send={(person) => note.mutate({ kind, person, text: text ?? '' }, { onSuccess: leave })}
+          cancel={leave}
         />
       )}
       {notes.length === 0 && kind === null ? <p className="py-1 text-[13px] text-ink-soft">Nothing yet.</p> : null}
@@ -60,6 +68,8 @@ export function NotesSection({ place }: { readonly place: FindingPlace }) {
 function NoteForm({
   kind,
   person: first,
+  text,
+  setText,
   isPending,
   error,
   send,
@@ -67,20 +77,21 @@ function NoteForm({
 }: {
   readonly kind: 'question' | 'answer';
   readonly person: string;
+  readonly text: string;
+  readonly setText: (text: string) => void;
   readonly isPending: boolean;
   readonly error: string | null;
-  readonly send: (person: string, text: string) => void;
+  readonly send: (person: string) => void;
   readonly cancel: () => void;
 }) {
   const [person, setPerson] = useState(first);
-  const [text, setText] = useState('');
   const id = useId();
   return (
     <form
       className="flex flex-col gap-1.5 border-b border-hairline py-2 text-[13px]"
       onSubmit={(event) => {
         event.preventDefault();
-        send(person, text);
+        send(person);
       }}
     >
       <span className="flex items-center gap-2">

@@ -80,7 +80,7 @@ function Variances({ asOf }: { readonly asOf: string }) {
         <Choice
           label="Statement"
           value={view}
-          options={(views.data ?? []).filter(({ key }) => !NO_AMOUNTS.includes(key)).map(({ key, name }) => [key, name])}
+          options={views.data?.filter(({ key }) => !NO_AMOUNTS.includes(key)).map(({ key, name }) => [key, name]) ?? [[view, '…']]}
           choose={(value) => set('view', value)}
         />
         <Choice label="Show" value={shown} options={SHOWN.map((key) => [key, SHOWN_NAMES[key]])} choose={(value) => set('status', value)} />
@@ -90,6 +90,7 @@ function Variances({ asOf }: { readonly asOf: string }) {
         <span className="flex-1" />
         <ListExport name={`findings-${asOf}`} columns={fileColumns(findings.data, company.exponent)} rows={listed} />
       </div>
+      {views.isError ? <Failure error={views.error} retry={() => void views.refetch()} /> : null}
       {listed.length === 0 ? (
         <NoFindings missing={missing} isFiltered={all.length > 0} asOfWords={findings.data.asOfWords} />
       ) : (

@@ -1,13 +1,12 @@
-import { useQueryClient } from '@tanstack/react-query';
 import type { FindingDto } from '@wise-margin/contract';
 import type { Comparison } from '@wise-margin/core';
 import { figureText } from '@wise-margin/presentation';
-import { useState } from 'react';
 import { Link } from 'react-router';
 
 import { useCompany } from '../data/company.ts';
-import { placeOf, useFindingChanges, useFindingRecord, useFindings } from '../data/use-findings.ts';
+import { placeKey, placeOf, useFindingChanges, useFindingRecord, useFindings } from '../data/use-findings.ts';
 import { Failure, Loading } from '../ui/states.tsx';
+import { useKeptText } from '../ui/use-kept-text.ts';
 
 /** The comments of the findings of a section, edited on the page where they print. */
 export function FindingComments({
@@ -46,24 +45,19 @@ export function FindingComments({
 
 function Comment({ finding, comparison }: { readonly finding: FindingDto; readonly comparison: Comparison }) {
   const company = useCompany();
-  const client = useQueryClient();
   const place = placeOf(finding, comparison);
   const record = useFindingRecord(company.id, place);
   const { change } = useFindingChanges(company.id, place);
-  const [typed, setTyped] = useState<string | null>(null);
+  const [typed, setTyped] = useKeptText(`pack comment ${company.id} ${placeKey(place)}`);
   const stored = record.data?.comment?.template ?? '';
   const save = () => {
     const comment = (typed ?? stored).trim();
     if (!record.data || comment === stored) return;
     const isFirst = stored === '' && record.data.status === 'open';
-    change.mutate(
-      { comment, ...(isFirst ? { status: 'explained' as const } : {}) },
-      {
-        onSuccess: () => {
-          setTyped(null);
-          void client.invalidateQueries({ queryKey: ['pack-preview', company.id] });
-        },
-      },
+    change.mutateAsync({ comment, ...(isFirst ? { status: 'explained' as const } : {}) }).then(
+      () => setTyped(null),
+      // what was written stays, and the comment says why
+      () => undefined,
     );
   };
   return (
