@@ -36,8 +36,8 @@ export function ChangeDialog({
   readonly close: () => void;
   /** after the change was made */
   readonly done?: (answer: unknown) => void;
-  /** what else is sent once the change is made */
-  readonly after?: () => Promise<unknown>;
+  /** what else is sent once the change is made; `what` is the thing that is kept by it, such as `The template` */
+  readonly after?: { readonly what: string; readonly act: string; readonly send: () => Promise<unknown> } | null;
   /** where its preview is asked for, when not beneath its path */
   readonly previewPath?: string;
   readonly firstReason?: string;
@@ -52,21 +52,43 @@ export function ChangeDialog({
   const asked = request === null || postIn === null ? request : { ...request, postIn };
   const preview = useEffectPreview(previewPath ?? `${path}/preview`, asked);
   const closed = postIn === null ? (preview.data?.closed ?? null) : null;
+  // what was posted is not posted again when only what comes after it fails
+  const [made, setMade] = useState<{ readonly answer: unknown } | null>(null);
   const post = useMutation({
-    mutationFn: () => sendJson<unknown>('POST', path, { ...asked, reason }),
-    onSuccess: async (answer) => {
-      await after?.();
+    mutationFn: async () => {
+      const answer = made ? made.answer : await sendJson<unknown>('POST', path, { ...asked, reason });
+      setMade({ answer });
+      await after?.send();
+      return answer;
+    },
+    onSuccess: (answer) => {
       close();
       done?.(answer);
-      await client.invalidateQueries();
     },
+    onSettled: () => client.invalidateQueries(),
   });
+  const now = JSON.stringify([request, fault, reason]);
+  const [first] = useState(now);
+  const [isLeaving, setLeaving] = useState(false);
   const error = post.error ?? preview.error;
   const problems = error instanceof ApiProblem ? (error.problem.errors ?? []) : [];
   const messages =
-    fault !== null ? [fault] : error === null ? [] : problems.length > 0 ? problems.map(({ message }) => message) : [error.message];
+    made !== null && after && post.error
+      ? [`The entry was posted. ${after.what} was not saved: ${post.error.message}`]
+      : fault !== null
+        ? [fault]
+        : error === null
+          ? []
+          : problems.length > 0
+            ? problems.map(({ message }) => message)
+            : [error.message];
   return (
-    <Dialog open onClose={close} className="relative z-50">
+    <Dialog
+      open
+      // Escape and a click beside it are easily made by mistake; Cancel is not
+      onClose={() => (now === first || made !== null ? close() : setLeaving(true))}
+      className="relative z-50"
+    >
       <DialogBackdrop className="fixed inset-0 bg-ink/20" />
       <div className="fixed inset-0 flex items-center justify-center p-4">
         <DialogPanel className="flex max-h-full w-[min(1160px,96vw)] flex-col border border-hairline bg-sheet p-5 shadow-lg">
@@ -75,7 +97,7 @@ export function ChangeDialog({
             className="flex min-h-0 flex-1 flex-col"
             onSubmit={(event) => {
               event.preventDefault();
-              if (request !== null) post.mutate();
+              if (request !== null && !post.isPending) post.mutate();
             }}
           >
             <div className="min-h-0 flex-1 overflow-y-auto">
@@ -98,6 +120,21 @@ export function ChangeDialog({
                 {request !== null && preview.data && messages.length === 0 ? <EffectTable effect={preview.data} /> : null}
               </div>
             </div>
+            {isLeaving ? (
+              <div
+                role="alertdialog"
+                aria-label="Unsaved changes"
+                className="mt-3 flex flex-wrap items-center gap-3 border-l-2 border-brick px-3 py-1"
+              >
+                <span>What you entered here is not posted.</span>
+                <button type="button" className="button" autoFocus onClick={() => setLeaving(false)}>
+                  Keep editing
+                </button>
+                <button type="button" className="link" onClick={close}>
+                  Discard changes
+                </button>
+              </div>
+            ) : null}
             <div className="mt-4 flex items-end gap-3">
               <div className="min-w-0 flex-1">
                 <label htmlFor={id} className="block text-[13px] text-ink-soft">
@@ -113,14 +150,17 @@ export function ChangeDialog({
                 />
               </div>
               <button type="button" className="button" onClick={close}>
-                Cancel
+                {made === null ? 'Cancel' : 'Close'}
               </button>
               <button
                 type="submit"
                 className="button button-primary"
-                disabled={request === null || closed !== null || messages.length > 0 || reason.trim().length < 3 || post.isPending}
+                disabled={
+                  post.isPending ||
+                  (made === null && (request === null || closed !== null || messages.length > 0 || reason.trim().length < 3))
+                }
               >
-                {post.isPending ? 'Posting…' : act}
+                {post.isPending ? 'Posting…' : made !== null && after ? after.act : act}
               </button>
             </div>
           </form>

@@ -25,7 +25,7 @@ export function DraftActions({ entry, edit }: { readonly entry: EntryDto; readon
       {isAsking ? (
         <p className="flex items-center gap-2">
           Discard this draft?
-          <button type="button" className="button" autoFocus onClick={() => act.mutate('discard')}>
+          <button type="button" className="button" autoFocus disabled={act.isPending} onClick={() => act.mutate('discard')}>
             Discard draft
           </button>
           <button type="button" className="button" onClick={() => setAsking(false)}>

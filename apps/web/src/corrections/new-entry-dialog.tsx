@@ -62,14 +62,20 @@ export function NewEntryDialog({
       firstReason={template ? template.name : ''}
       close={close}
       done={(answer) => done((answer as { entries: { id: number }[] }).entries[0]!.id)}
-      after={async () => {
-        if (!isTemplate || !('content' in read)) return;
-        await sendJson('POST', `/companies/${company}/entry-templates`, {
-          name,
-          content: { ...read.content, state: 'posted' },
-          nextDate: isMonthly ? sameDayNextMonth(draft.date) : null,
-        });
-      }}
+      after={
+        isTemplate && 'content' in read
+          ? {
+              what: 'The template',
+              act: 'Save template',
+              send: () =>
+                sendJson('POST', `/companies/${company}/entry-templates`, {
+                  name,
+                  content: { ...read.content, state: 'posted' },
+                  nextDate: isMonthly ? sameDayNextMonth(draft.date) : null,
+                }),
+            }
+          : null
+      }
     >
       <div className="mt-2 flex flex-wrap items-end gap-x-5 gap-y-2 text-[13px]">
         <label>

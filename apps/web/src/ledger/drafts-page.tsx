@@ -9,6 +9,7 @@ import { NewEntryDialog } from '../corrections/index.ts';
 import { useCompany } from '../data/company.ts';
 import { DrillDownSteps, useDrillDownAddress } from '../drill-down/index.ts';
 import { dateWords } from '../ui/date-words.ts';
+import { DeleteQuestion } from '../ui/delete-question.tsx';
 import { Amount } from '../ui/figure.tsx';
 import { FloatingPanel } from '../ui/floating-panel.tsx';
 import { List, type ListColumn, type ListSort } from '../ui/list.tsx';
@@ -115,6 +116,7 @@ function Templates({ use }: { readonly use: (template: EntryTemplateDto) => void
     mutationFn: (id: number) => sendDelete(`/companies/${company}/entry-templates/${id}`),
     onSuccess: () => client.invalidateQueries({ queryKey: ['templates', company] }),
   });
+  const [removing, setRemoving] = useState<number | null>(null);
   const error = templates.error ?? next.error ?? remove.error;
   return (
     <FloatingPanel label="Templates" count={templates.data?.length ?? 0} wide>
@@ -140,9 +142,20 @@ function Templates({ use }: { readonly use: (template: EntryTemplateDto) => void
               <CloseButton className="link" onClick={() => use(template)}>
                 Use
               </CloseButton>
-              <button type="button" className="link" aria-label={`Remove ${template.name}`} onClick={() => remove.mutate(template.id)}>
+              <button type="button" className="link" aria-label={`Remove ${template.name}`} onClick={() => setRemoving(template.id)}>
                 Remove
               </button>
+              {removing === template.id ? (
+                <DeleteQuestion
+                  label={`Remove ${template.name}`}
+                  action="Remove template"
+                  isPending={remove.isPending}
+                  act={() => remove.mutate(template.id)}
+                  cancel={() => setRemoving(null)}
+                >
+                  {template.name} will no longer be offered. Entries made from it stay.
+                </DeleteQuestion>
+              ) : null}
             </li>
           ))}
         </ul>

@@ -44,7 +44,8 @@ export function ImportView({
     return (
       <div role="status" className="border border-hairline bg-sheet p-5">
         <p>Checking the files: {count(made.rowsRead, 'row')} read.</p>
-        <button type="button" className="button mt-3" onClick={() => drop.mutate()}>
+        {drop.isError ? <Failure error={drop.error} /> : null}
+        <button type="button" className="button mt-3" disabled={drop.isPending} onClick={() => drop.mutate()}>
           Stop and discard
         </button>
       </div>
@@ -55,7 +56,8 @@ export function ImportView({
       <div role="alert" className="border border-brick bg-sheet p-5">
         <p className="font-semibold text-brick">The check failed</p>
         <p>{made.failure}</p>
-        <button type="button" className="button mt-3" onClick={() => drop.mutate()}>
+        {drop.isError ? <Failure error={drop.error} /> : null}
+        <button type="button" className="button mt-3" disabled={drop.isPending} onClick={() => drop.mutate()}>
           Discard import
         </button>
       </div>
@@ -85,6 +87,7 @@ export function ImportView({
       ) : null}
       {made.preview && made.state !== 'refused' ? <Preview made={made} preview={made.preview} /> : null}
       {post.isError ? <Failure error={post.error} /> : null}
+      {drop.isError ? <Failure error={drop.error} /> : null}
       {made.state === 'posted' || made.state === 'reversed' ? null : (
         <div className="flex gap-2">
           {made.state === 'refused' ? null : (
@@ -101,7 +104,7 @@ export function ImportView({
                   : `Import ${count(made.preview!.newAccounts.length + made.preview!.changedAccounts, 'account')}`}
             </button>
           )}
-          <button type="button" className="button" disabled={post.isPending} onClick={() => drop.mutate()}>
+          <button type="button" className="button" disabled={post.isPending || drop.isPending} onClick={() => drop.mutate()}>
             Discard import
           </button>
         </div>

@@ -11,13 +11,14 @@ import { Empty, Failure, Loading } from '../ui/states.tsx';
 import { useListColumns } from '../ui/use-list-columns.ts';
 import { useImports } from './use-ledger.ts';
 
-const STATES: Readonly<Record<string, string>> = {
+const STATES: Readonly<Record<ImportDto['state'], string>> = {
   checking: 'Checking',
   ready: 'Checked, not posted',
   refused: 'Rejected',
   posting: 'Posting',
   posted: 'Posted',
   failed: 'Failed',
+  reversed: 'Reversed',
 };
 
 /** A list of fewer imports says what comes next. */
@@ -105,7 +106,7 @@ function fileNames({ files }: ImportDto): string {
   return files.map(({ name }) => name).join(', ');
 }
 function stateWords({ state, issueCount }: ImportDto): string {
-  return `${STATES[state] ?? state}${state === 'refused' ? `, ${issueCount.toLocaleString('en-US')} errors` : ''}`;
+  return `${STATES[state]}${state === 'refused' ? `, ${issueCount.toLocaleString('en-US')} errors` : ''}`;
 }
 function datesOf({ preview }: ImportDto): string {
   return preview?.firstPeriod ? `${dateWords(preview.firstPeriod)} to ${dateWords(preview.lastPeriod)}` : '';
