@@ -100,6 +100,14 @@ describe('without a mail server', () => {
     const { status, body: problem } = await send(server, issue, { to: [], lists: ['Board'] });
     expect([status, (problem as Problem).detail]).toEqual([422, 'There is no list named Board.']);
   });
+  it('names every field that cannot be taken, with its limit and the choices', async () => {
+    const { status, body } = await send(server, issue, { to: ['a@b.com'], subject: 'x'.repeat(5000), formats: ['ods'], text: 7 as never });
+    const { detail } = body as Problem;
+    expect(status).toBe(422);
+    expect(detail).toContain('subject: At most 300 characters; ');
+    expect(detail).toContain('text: 7 is not a text.');
+    expect(detail).toContain('formats 1: ods is not a choice here. Use pdf, docx, xlsx or html.');
+  });
   it.each([
     [{ to: ['joe'] }, 'is not an email address. Enter one such as name@company.com'],
     [{ to: [] }, 'Nobody is named. Enter at least one address, or choose a list.'],

@@ -1,5 +1,8 @@
 import { mkdirSync } from 'node:fs';
 
+import { schemaIssueWords } from '@wise-margin/presentation';
+import { z } from 'zod';
+
 import { AuditService } from './audit/index.ts';
 import { BudgetStore } from './budget-store/index.ts';
 import {
@@ -111,6 +114,9 @@ export type Application = {
   readonly actor: Actor;
   readonly close: () => Promise<void>;
 };
+
+// requests and files are checked by schemas; what they find wrong is told in our words
+z.config({ customError: schemaIssueWords });
 
 /**
  * Opens the application over a data folder, made when absent.

@@ -42,3 +42,4 @@ export { searchKindWords } from './words/search-words.ts';
 export { BANK_FORMAT_NAMES, matchWords, nearMatchWords } from './words/reconciliation-words.ts';
 export { bridgeSteps } from './grid/bridge-steps.ts';
 export type { BridgeStep } from './grid/bridge-steps.ts';
+export { schemaIssueWords } from './words/schema-issue-words.ts';

@@ -41,7 +41,9 @@ function problemOf(error: unknown, isDiskFull: IsDiskFull): Problem {
   }
   if (error instanceof ZodError) {
     const errors = error.issues.map(({ path, message }) => ({ path: path.join('.'), message }));
-    const detail = error.issues.map(({ path, message }) => (path.length === 0 ? message : `${pathWords(path)}: ${message}`)).join('; ');
+    const detail = error.issues
+      .map(({ path, message }) => (path.length === 0 ? message : `${pathWords(path)}: ${message}`))
+      .reduce((before, message) => `${before}${before.endsWith('.') ? '' : ';'} ${message}`);
     return { ...problem(422, 'Not accepted', detail), errors };
   }
   if (error instanceof AmountOverflowError || isOverflow(error))
