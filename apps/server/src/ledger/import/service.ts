@@ -28,6 +28,15 @@ export type ImportRequest = {
   readonly actor: Actor;
 };
 
+/** Why an import cannot be posted. */
+const NOT_READY: Readonly<Record<Exclude<ImportRow['state'], 'ready'>, string>> = {
+  checking: 'is still being checked',
+  refused: 'has rejected rows',
+  posting: 'is being posted already',
+  posted: 'is posted already',
+  failed: 'could not be checked',
+  reversed: 'was reversed',
+};
 const ISSUES_SHOWN = 200;
 const MOST_CHECKS_AGAIN = 3;
 /** Reports what went wrong in work that nobody waits for. */
@@ -125,7 +134,11 @@ export class ImportService {
   async post(id: number, actor: Actor, checksLeft = MOST_CHECKS_AGAIN): Promise<number> {
     const row = await this.#row(id);
     if (row.state !== 'ready')
-      throw new ProblemError(409, 'Not ready', `Import ${id} is ${row.state}. Only a checked import without rejected rows can be posted.`);
+      throw new ProblemError(
+        409,
+        'Not ready',
+        `Import ${id} ${NOT_READY[row.state]}. Only a checked import without rejected rows can be posted.`,
+      );
     const newCompany = row.newCompany === null ? null : (JSON.parse(row.newCompany) as CompanyToMake);
     if (newCompany) await this.#refuseKnownName(newCompany.name);
     const [claimed] = await this.#database.write((transaction) =>
