@@ -12,6 +12,8 @@ export default defineConfig({
   // a loaded machine may miss a deadline once; the report still tells which test needed its second turn
   retries: process.env.CI ? 1 : 0,
   timeout: 90_000,
+  // a browser or server that hangs at the end of a test does not hold up the run for ever
+  globalTimeout: 25 * 60_000,
   expect: { timeout: 15_000 },
   reporter: [['list'], ['json', { outputFile: '.cache/results/journeys.json' }]],
   use: {

@@ -162,11 +162,15 @@ test('sections are moved by keyboard, duplicated, hidden, added; the design is s
   await open(page, packs, '/c/1/packs/board-summary?asOf=2026-10');
   const titles = () => outlineOf(page).getByRole('button', { expanded: false }).allInnerTexts();
   await expect(previewOf(page).getByRole('img', { name: /^Page 1 of \d+$/ })).toBeVisible();
-  await page.getByRole('button', { name: 'Move Summary' }).focus();
   // what a screen reader hears says when the list is ready for the next key
   const heard = page.getByRole('status').filter({ hasText: 'summary' });
-  await page.keyboard.press('Space');
-  await expect(heard).toContainText('over droppable area summary');
+  await expect(async () => {
+    // a list that is drawn again, such as when the month’s texts arrive, lets go of what was picked up
+    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: 'Move Summary' }).focus();
+    await page.keyboard.press('Space');
+    await expect(heard).toContainText('over droppable area summary', { timeout: 2000 });
+  }).toPass();
   await page.keyboard.press('ArrowDown');
   await expect(heard).toContainText('over droppable area measures');
   await page.keyboard.press('Space');
@@ -189,7 +193,7 @@ test('sections are moved by keyboard, duplicated, hidden, added; the design is s
   await page.getByRole('link', { name: /^Board summary/ }).click();
   await page.getByRole('button', { name: 'Settings' }).click();
   await page.getByRole('button', { name: 'Delete changes' }).click();
-  await page.getByRole('button', { name: 'Delete', exact: true }).click();
+  await page.getByRole('alertdialog', { name: 'Delete changes' }).getByRole('button', { name: 'Delete changes' }).click();
   await expect(page.getByRole('row', { name: /^Board summary/ })).toContainText('Built-in');
 });
 
