@@ -84,6 +84,24 @@ describe('a new entry', () => {
     await waitFor(() => expect(page.queryByRole('dialog')).toBeNull());
     expect([(await templates()).map(({ name }) => name), (await made()).length]).toEqual([['Rent'], after]);
   });
+
+  it('that was posted is done with when its template is given up', async () => {
+    const { page, dialog, fill, fillIn } = await open((method, path) =>
+      method === 'POST' && path.endsWith('/entry-templates') ? failed(503, 'The server is restarting.') : undefined,
+    );
+    fillIn();
+    fireEvent.click(dialog.getByRole('checkbox', { name: 'Keep as a template' }));
+    fill('Template name', 'Never kept');
+    fireEvent.click(dialog.getByRole('button', { name: 'Post entry' }));
+    await dialog.findByText(/^The entry was posted\. The template was not saved/);
+    const after = (await made()).length;
+    fireEvent.click(dialog.getByRole('checkbox', { name: 'Keep as a template' }));
+    const done = dialog.getByRole<HTMLButtonElement>('button', { name: 'Done' });
+    await waitFor(() => expect([done.disabled, dialog.queryByRole('alert')]).toEqual([false, null]));
+    fireEvent.click(done);
+    await waitFor(() => expect(page.queryByRole('dialog')).toBeNull());
+    expect([(await made()).length, (await templates()).some(({ name }) => name === 'Never kept')]).toEqual([after, false]);
+  });
 });
 
 describe('a template', () => {

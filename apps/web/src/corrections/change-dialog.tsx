@@ -72,16 +72,12 @@ export function ChangeDialog({
   const [isLeaving, setLeaving] = useState(false);
   const error = post.error ?? preview.error;
   const problems = error instanceof ApiProblem ? (error.problem.errors ?? []) : [];
-  const messages =
-    made !== null && after && post.error
-      ? [`The entry was posted. ${after.what} was not saved: ${post.error.message}`]
-      : fault !== null
-        ? [fault]
-        : error === null
-          ? []
-          : problems.length > 0
-            ? problems.map(({ message }) => message)
-            : [error.message];
+  const messages = ((): readonly string[] => {
+    if (made !== null) return after && post.error ? [`The entry was posted. ${after.what} was not saved: ${post.error.message}`] : [];
+    if (fault !== null) return [fault];
+    if (error === null) return [];
+    return problems.length > 0 ? problems.map(({ message }) => message) : [error.message];
+  })();
   return (
     <Dialog
       open
@@ -97,7 +93,7 @@ export function ChangeDialog({
             className="flex min-h-0 flex-1 flex-col"
             onSubmit={(event) => {
               event.preventDefault();
-              if (request !== null && !post.isPending) post.mutate();
+              if ((request !== null || made !== null) && !post.isPending) post.mutate();
             }}
           >
             <div className="min-h-0 flex-1 overflow-y-auto">
@@ -160,7 +156,7 @@ export function ChangeDialog({
                   (made === null && (request === null || closed !== null || messages.length > 0 || reason.trim().length < 3))
                 }
               >
-                {post.isPending ? 'Posting…' : made !== null && after ? after.act : act}
+                {post.isPending ? 'Posting…' : made === null ? act : (after?.act ?? 'Done')}
               </button>
             </div>
           </form>

@@ -46,7 +46,10 @@ export function NotesSection({ place }: { readonly place: FindingPlace }) {
           error={note.error?.message ?? null}
           text={text ?? ''}
           setText={setText}
-          send={(person) => note.mutate({ kind, person, text: text ?? '' }, { onSuccess: leave })}
+          send={(person) =>
+            // what could not be sent stays in the form, which says why
+            void note.mutateAsync({ kind, person, text: text ?? '' }).then(leave, () => undefined)
+          }
           cancel={leave}
         />
       )}
