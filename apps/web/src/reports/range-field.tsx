@@ -27,9 +27,7 @@ export function RangeField({
         ...(periods.some(({ year }) => year === month.year - 1) ? [`FY${month.year - 1}`] : []),
       ]
     : [];
-  return (
-    <TypedField key={value} label="Months" value={nameOf(value)} presets={presets} placeholder="Apr 2026 to Jun 2026" commit={commit} />
-  );
+  return <TypedField label="Months" value={nameOf(value)} presets={presets} placeholder="Apr 2026 to Jun 2026" commit={commit} />;
 }
 
 /** A text that is taken when it is left or entered; what it was chosen from before stands beneath. */
@@ -46,7 +44,9 @@ export function TypedField({
   readonly placeholder: string;
   readonly commit: (text: string) => void;
 }) {
-  const [text, setText] = useState(value);
+  // what is typed stands in the field until the value is another
+  const [typed, setTyped] = useState({ text: value, instead: value });
+  const text = typed.instead === value ? typed.text : value;
   const id = useId();
   const take = (typed: string) => (typed.trim() === value ? undefined : commit(typed.trim()));
   return (
@@ -67,7 +67,7 @@ export function TypedField({
         placeholder={placeholder}
         value={text}
         onChange={(event) => {
-          setText(event.target.value);
+          setTyped({ text: event.target.value, instead: value });
           // chosen from the list, not typed
           if (presets.includes(event.target.value)) take(event.target.value);
         }}

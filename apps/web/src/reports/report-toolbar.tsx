@@ -90,19 +90,12 @@ function AccountChoices({ choices, set }: ToolbarProps) {
   return (
     <>
       <TypedField
-        key={`accounts ${choices.accounts}`}
         label="Accounts"
         value={choices.accounts!}
         placeholder="All; or 6000-6999, 7110"
         commit={(text) => set('accounts', text)}
       />
-      <TypedField
-        key={`find ${choices.find}`}
-        label="Name"
-        value={choices.find!}
-        placeholder="Any; or such as freight"
-        commit={(text) => set('find', text)}
-      />
+      <TypedField label="Name" value={choices.find!} placeholder="Any; or such as freight" commit={(text) => set('find', text)} />
     </>
   );
 }
@@ -120,7 +113,6 @@ function AgingChoices({ choices, set }: ToolbarProps) {
         choose={(value) => set('kind', value)}
       />
       <TypedField
-        key={choices.day}
         label="As of"
         value={choices.day!}
         presets={['today']}
@@ -194,18 +186,13 @@ function BucketChoices({ choices, set }: Pick<ToolbarProps, 'choices' | 'set'>) 
   return (
     <>
       <div className="flex gap-2">
-        <CountField
-          key={`size ${choices.size}`}
+        <TypedField
           label={`${choices.per === 'days' ? 'Days' : 'Months'} in a column`}
           value={choices.size!}
+          placeholder="30"
           commit={(text) => set('size', text)}
         />
-        <CountField
-          key={`count ${choices.count}`}
-          label="Columns before the last"
-          value={choices.count!}
-          commit={(text) => set('count', text)}
-        />
+        <TypedField label="Columns before the last" value={choices.count!} placeholder="3" commit={(text) => set('count', text)} />
       </div>
       <SelectField
         label="Counted in"
@@ -221,7 +208,6 @@ function BucketChoices({ choices, set }: Pick<ToolbarProps, 'choices' | 'set'>) 
       />
       {choices.kind === 'receivables' ? (
         <TypedField
-          key={`percents ${choices.percents}`}
           label="Allowance, %"
           value={choices.percents!}
           placeholder="1, 4, 10, 20, 40"
@@ -230,8 +216,4 @@ function BucketChoices({ choices, set }: Pick<ToolbarProps, 'choices' | 'set'>) 
       ) : null}
     </>
   );
-}
-
-function CountField({ label, value, commit }: { readonly label: string; readonly value: string; readonly commit: (text: string) => void }) {
-  return <TypedField label={label} value={value} placeholder="30" commit={(text) => (/^\d+$/.test(text) ? commit(text) : undefined)} />;
 }

@@ -13,6 +13,7 @@ describe('words for a field that cannot be taken', () => {
     ['a missing flag', z.boolean(), undefined, 'This is missing. Give true or false.'],
     ['a number for a text', z.string(), 12, '12 is not a text.'],
     ['a text for a number', z.number(), 'twelve', 'twelve is not a number.'],
+    ['a text read as a number', z.coerce.number(), 'a month', 'What was entered is not a number.'],
     ['a part of one', z.number().int(), 0.5, '0.5 is not a whole number.'],
     ['nothing for a list', z.array(z.string()), null, 'null is not a list.'],
     ['a list for an object', z.object({}), [1], 'This is not an object.'],

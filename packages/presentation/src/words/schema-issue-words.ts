@@ -77,6 +77,8 @@ function tooSmall(origin: string, least: number, input: unknown): string {
 /** A value as a message names it; one that is long or has parts is not repeated. */
 function shown(value: unknown): string {
   if (value === '') return 'An empty text';
+  // a text was turned into a number before it was looked at
+  if (Number.isNaN(value)) return 'What was entered';
   if (typeof value === 'string' && value.length <= LONGEST_SHOWN) return value;
   if (typeof value === 'number' || typeof value === 'boolean' || value === null) return String(value);
   return 'This';
