@@ -208,7 +208,8 @@ test('a report for each department is issued in one go', async ({ page, packs })
     .getByRole('button', { name: /^Issue/ })
     .click();
   await page.waitForURL(/department-report\/\d+/, ISSUED);
-  expect(await page.getByRole('combobox', { name: 'Report for' }).getByRole('option').count()).toBeGreaterThanOrEqual(4);
+  // four departments at least
+  await expect(page.getByRole('combobox', { name: 'Report for' }).getByRole('option').nth(3)).toBeAttached();
 });
 
 test('a schedule is a sentence: it shows its next runs, is run now, and mails what it issued', async ({ page, packs }) => {
