@@ -73,6 +73,22 @@ describe('a day', () => {
     fireEvent.blur(field);
     expect([field.value, saved]).toEqual(['', ['2026-11-30', '']]);
   });
+  it('that came back to what it was is shown so, and can be typed again', () => {
+    const saved: string[] = [];
+    const field = () => screen.getByLabelText<HTMLInputElement>('Due');
+    const drawn = render(<DateField aria-label="Due" value="2026-10-31" set={(day) => saved.push(day)} />);
+    const typeAndLeave = () => {
+      fireEvent.keyDown(field(), { key: '0' });
+      fireEvent.change(field(), { target: { value: '2026-11-30' } });
+      fireEvent.blur(field());
+    };
+    typeAndLeave();
+    for (const value of ['2026-11-30', '2026-10-31'])
+      drawn.rerender(<DateField aria-label="Due" value={value} set={(day) => saved.push(day)} />);
+    expect(field().value).toBe('2026-10-31');
+    typeAndLeave();
+    expect(saved).toEqual(['2026-11-30', '2026-11-30']);
+  });
   it('that was looked at and left is not saved again', () => {
     const { field, saved } = open('2026-10-31');
     fireEvent.focus(field);

@@ -50,6 +50,16 @@ describe('a report', () => {
     expect(await page.findByText('Debits equal credits.')).toBeTruthy();
   });
 
+  it('shows the months of the way back, not those that were typed since', async () => {
+    const { page, type, field } = await open('trial-balance', '&range=Sep+2026');
+    await type('Months', 'Oct 2026');
+    await waitFor(() => expect(window.location.search).toContain('range=Oct+2026'));
+    window.history.back();
+    await waitFor(() => expect(window.location.search).toContain('range=Sep+2026'));
+    expect((await field('Months')).value).toBe('Sep 2026');
+    expect(await page.findByText('Debits equal credits.')).toBeTruthy();
+  });
+
   it('opens as it was last run, and on its first choices again once those are taken back', async () => {
     const first = await open('journals');
     fireEvent.change(await first.page.findByRole('combobox', { name: 'Show' }), { target: { value: 'yes' } });

@@ -78,7 +78,7 @@ export class MailService {
       throw new ProblemError(
         409,
         'Mailed already',
-        'This mail was taken before it was changed, and is in the outbox as it was. Nothing was sent again. To send another, close this dialog and open it again.',
+        'This mail was accepted before it was changed, and is in the outbox as it was. Nothing was sent again. To send the changed one, start a new mail.',
       );
     await store.add({ ...message, files: [], state: settings.hasServer ? 'queued' : 'outbox' }, actor);
     return this.list(companyId, { issue: issueId, limit: 1000 });

@@ -1,6 +1,7 @@
-import { useId, useState } from 'react';
+import { useId } from 'react';
 
 import { useCompany } from '../data/company.ts';
+import { useTyped } from '../ui/use-typed.ts';
 
 /** A range as typed, with those that are asked for most to choose from. */
 export function RangeField({
@@ -44,9 +45,7 @@ export function TypedField({
   readonly placeholder: string;
   readonly commit: (text: string) => void;
 }) {
-  // what is typed stands in the field until the value is another
-  const [typed, setTyped] = useState({ text: value, instead: value });
-  const text = typed.instead === value ? typed.text : value;
+  const [text, setText] = useTyped(value);
   const id = useId();
   const take = (typed: string) => (typed.trim() === value ? undefined : commit(typed.trim()));
   return (
@@ -67,7 +66,7 @@ export function TypedField({
         placeholder={placeholder}
         value={text}
         onChange={(event) => {
-          setTyped({ text: event.target.value, instead: value });
+          setText(event.target.value);
           // chosen from the list, not typed
           if (presets.includes(event.target.value)) take(event.target.value);
         }}

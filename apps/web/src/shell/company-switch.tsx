@@ -9,7 +9,7 @@ import { useKeys } from '../ui/use-keys.ts';
 
 const PREVIOUS = 'wm.previousCompany';
 
-/** The company in view, the list of all, and beside it the one looked at before, a click or the key `c` away. */
+/** The current company with the list of all, and beside it the previous company, one click or the key `c` away. */
 export function CompanySwitch({ company }: { readonly company: { readonly id: number; readonly name: string } }) {
   const companies = useCompanies().data ?? [];
   const navigate = useNavigate();
@@ -56,7 +56,7 @@ export function CompanySwitch({ company }: { readonly company: { readonly id: nu
   );
 }
 
-/** The company looked at before this one; before any was, the next of the list, and none where this is the only one. */
+/** The previous company; at first the next one in the list, and none where there is only one. */
 function otherCompany(companies: CompanyListDto, current: number): CompanyListDto[number] | undefined {
   const previous = Number(localStorage.getItem(PREVIOUS));
   const others = companies.filter(({ id }) => id !== current);

@@ -3,7 +3,7 @@ import { Dialog, DialogBackdrop, DialogPanel, DialogTitle } from '@headlessui/re
 const KEYS: readonly (readonly [string, string])[] = [
   ['/, Ctrl K', 'Search'],
   [', .', 'Previous month, next month'],
-  ['c', 'Switch to the company looked at before'],
+  ['c', 'Switch to the previous company'],
   ['Arrows', 'Move between amounts'],
   ['Enter', 'Open the drill-down of an amount; in a budget, accept the amount and move down'],
   ['Esc', 'Go back one step in the drill-down; in a budget, cancel the change'],

@@ -1,4 +1,6 @@
-import { type ComponentProps, useRef, useState } from 'react';
+import { type ComponentProps, useRef } from 'react';
+
+import { useTyped } from './use-typed.ts';
 
 const FIRST_YEAR = 1900;
 
@@ -15,20 +17,21 @@ type Props = Omit<ComponentProps<'input'>, 'type' | 'value' | 'onChange' | 'onBl
  */
 export function DateField({ value, set, className = 'field py-0.5', ...input }: Props) {
   const isTyping = useRef(false);
-  // what stands in the field until the value is another: a save may take a moment, or fail
-  const [typed, setTyped] = useState({ text: value, instead: value, sent: value });
-  const text = typed.instead === value ? typed.text : value;
+  // a save may take a moment, or fail: until then the field shows what was sent
+  const sent = useRef<string | null>(null);
+  const [text, setText] = useTyped(value);
   const send = (day: string): void => {
-    setTyped({ text: day, instead: value, sent: day });
+    sent.current = day;
+    setText(day);
     set(day);
   };
   const finish = (isIncomplete: boolean, isAsked: boolean): void => {
     isTyping.current = false;
     if (text === value) return;
     const full = isIncomplete ? null : withCentury(text);
-    if (full === null || full === value) setTyped({ ...typed, text: value });
+    if (full === null || full === value) setText(value);
     // what is on its way is not sent again, unless that is asked for
-    else if (isAsked || full !== typed.sent) send(full);
+    else if (isAsked || full !== sent.current) send(full);
   };
   return (
     <input
@@ -37,8 +40,9 @@ export function DateField({ value, set, className = 'field py-0.5', ...input }: 
       className={className}
       value={text}
       onChange={({ target }) => {
-        if (isTyping.current || target.value === '') setTyped({ text: target.value, instead: value, sent: value });
-        else if (target.value !== value) send(target.value);
+        if (!isTyping.current && target.value !== '' && target.value !== value) return send(target.value);
+        sent.current = null;
+        setText(target.value);
       }}
       onPointerDown={() => {
         isTyping.current = false;
