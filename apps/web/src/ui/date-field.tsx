@@ -3,6 +3,8 @@ import { type ComponentProps, useRef } from 'react';
 import { useTyped } from './use-typed.ts';
 
 const FIRST_YEAR = 1900;
+// without a limit a browser takes years of six figures
+const LAST_DAY = '9999-12-31';
 
 type Props = Omit<ComponentProps<'input'>, 'type' | 'value' | 'onChange' | 'onBlur' | 'onKeyDown'> & {
   /** ISO date; empty for none */
@@ -15,7 +17,7 @@ type Props = Omit<ComponentProps<'input'>, 'type' | 'value' | 'onChange' | 'onBl
  * a browser tells of a date after every figure: of the year 2, then 20, then 202. A year of two figures is of this
  * century, one that is not whole leaves the day as it was, and an empty field is none.
  */
-export function DateField({ value, set, className = 'field py-0.5', ...input }: Props) {
+export function DateField({ value, set, className = 'field py-0.5', max = LAST_DAY, ...input }: Props) {
   const isTyping = useRef(false);
   // a save may take a moment, or fail: until then the field shows what was sent
   const sent = useRef<string | null>(null);
@@ -37,6 +39,7 @@ export function DateField({ value, set, className = 'field py-0.5', ...input }: 
     <input
       {...input}
       type="date"
+      max={max}
       className={className}
       value={text}
       onChange={({ target }) => {
@@ -58,8 +61,9 @@ export function DateField({ value, set, className = 'field py-0.5', ...input }: 
 
 const yearOf = (date: string): number => Number(date.slice(0, date.indexOf('-')));
 
-/** A date with its year in full; empty stays empty. Null for a year that is neither of two figures nor whole. */
+/** A date with its year in full; empty stays empty. Null for a year that is neither of two figures nor of four. */
 function withCentury(date: string): string | null {
+  if (date.length > LAST_DAY.length) return null;
   if (date === '' || yearOf(date) >= FIRST_YEAR) return date;
   return yearOf(date) < 100 ? `${2000 + yearOf(date)}${date.slice(date.indexOf('-'))}` : null;
 }
