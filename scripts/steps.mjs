@@ -1,5 +1,5 @@
 // Steps shared by the two commands. Plain Node, so that they run before anything is installed and on any desktop.
-import { spawn, spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
@@ -135,18 +135,18 @@ export function findChromium() {
 /** Installs Chromium from Debian's packages when this user may: its build without a window, whose journeys take a quarter less, else the whole. */
 export async function ensureChromium() {
   const mayInstall = existsSync('/usr/bin/apt-get') && process.getuid?.() === 0;
-  const debian = (args, stdio) => spawnSync('apt-get', args, { stdio, env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } });
+  const debian = (args, stdio) => run('apt-get', args, { stdio, env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } });
   const install = (name, stdio) => debian(['install', '-y', '-qq', '--no-install-recommends', name], stdio);
   if (mayInstall && !process.env.CHROMIUM_PATH && !existsSync(SHELL) && findChromium()) {
     say('Installing Chromium’s build without a window from Debian’s packages: the browser tests take a quarter less with it.');
     // where it is not to be had, the browser that is there does
-    install('chromium-headless-shell', 'ignore');
+    await install('chromium-headless-shell', 'ignore');
   }
   if (findChromium()) return findChromium();
   if (mayInstall) {
     say('Installing Chromium from Debian’s packages for the browser tests.');
-    debian(['update', '-qq'], 'inherit');
-    for (const name of ['chromium-headless-shell', 'chromium']) if (!findChromium()) install(name, 'inherit');
+    await debian(['update', '-qq'], 'inherit');
+    for (const name of ['chromium-headless-shell', 'chromium']) if (!findChromium()) await install(name, 'inherit');
   }
   if (findChromium()) return findChromium();
   say('The browser tests need Chromium. Install it (Debian: sudo apt-get install chromium) or set CHROMIUM_PATH to a Chromium or Chrome.');

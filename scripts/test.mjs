@@ -4,8 +4,7 @@ import { join } from 'node:path';
 import { journeysResult, unitResult } from './test-results.mjs';
 import { bin, build, compileDatabase, ensureChromium, installPackages, node, root, run, say } from './steps.mjs';
 
-await installPackages();
-const chromium = await ensureChromium();
+const [chromium] = await Promise.all([ensureChromium(), installPackages()]);
 // sqlite3 is compiled beside the steps that read no data
 const database = compileDatabase();
 const results = join(root, '.cache', 'results');
@@ -36,12 +35,11 @@ const json = (name, read) => () => {
     return { passed: 0, failures: [`no result can be read from ${name}: ${error.message}`] };
   }
 };
-const cache = (name) => ['--cache', '--cache-strategy', 'content', '--cache-location', join(root, '.cache', name)];
-// one after the other, beside the build and the unit tests; each looks at changed files only
+// one after the other, beside the build and the unit tests
 const checks = (async () => {
-  await step('Types', bin('typescript/bin/tsc'), ['-b'], { beside: true });
-  await step('Format', bin('prettier/bin/prettier.cjs'), ['--check', '.', '--log-level', 'warn', ...cache('prettier')], { beside: true });
-  await step('Lint', bin('eslint/bin/eslint.js'), ['.', ...cache('eslint')], { beside: true });
+  await step('Types', bin('typescript-native/bin/tsc'), ['-b'], { beside: true });
+  await step('Format', bin('oxfmt/bin/oxfmt'), ['--check', '.'], { beside: true });
+  await step('Lint', bin('oxlint/bin/oxlint'), [], { beside: true });
   const rule = ['--config', '.dependency-cruiser.cjs', 'packages', 'apps', 'demo'];
   await step('Dependency rule', bin('dependency-cruiser/bin/dependency-cruise.mjs'), rule, { beside: true });
 })();

@@ -14,7 +14,7 @@ type IsDiskFull = (error: unknown) => boolean;
 /** Answers what went wrong as problem details (RFC 9457); what is ours is logged. */
 export function problemHandler(isDiskFull: IsDiskFull): ErrorRequestHandler {
   // Express knows an error handler by its four parameters
-  // eslint-disable-next-line max-params
+  // oxlint-disable-next-line max-params
   return (error: unknown, request, response, next) => {
     if (response.headersSent) return next(error);
     const problem = problemOf(error, isDiskFull);

@@ -62,7 +62,7 @@ export function AccountStep({
     return () => clearTimeout(timer);
   }, [find, step, change]);
   const all = lines.data?.pages.flatMap((page) => page.lines) ?? [];
-  // eslint-disable-next-line react-hooks/incompatible-library -- the virtualizer is read in this component only
+  // oxlint-disable-next-line react/incompatible-library -- the virtualizer is read in this component only
   const virtual = useVirtualizer({ count: all.length, getScrollElement: () => scroller.current, estimateSize: () => ROW, overscan: 12 });
   const items = virtual.getVirtualItems();
   const lastShown = items.at(-1)?.index ?? 0;

@@ -265,7 +265,7 @@ function Refused({ made }: { readonly made: ImportDto }) {
 
 function IssueList({ issues }: { readonly issues: readonly ImportIssueDto[] }) {
   const scroller = useRef<HTMLDivElement>(null);
-  // eslint-disable-next-line react-hooks/incompatible-library -- the virtualizer is read in this component only
+  // oxlint-disable-next-line react/incompatible-library -- the virtualizer is read in this component only
   const virtual = useVirtualizer({ count: issues.length, getScrollElement: () => scroller.current, estimateSize: () => ROW, overscan: 10 });
   const columns = 'grid grid-cols-[70px_56px_90px_180px_1fr] items-center gap-2 px-4';
   return (

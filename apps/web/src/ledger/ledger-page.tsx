@@ -7,6 +7,7 @@ import { sendJson } from '../api/client.ts';
 import { useCompany } from '../data/company.ts';
 import { Page } from '../ui/page.tsx';
 import { Tabs } from '../ui/tabs.tsx';
+import { thisYear } from '../ui/today.ts';
 
 const TABS = [
   ['imports', 'Imports'],
@@ -37,7 +38,7 @@ function FiscalYears() {
   const company = useCompany();
   const client = useQueryClient();
   const [status, setStatus] = useState('');
-  const next = (company.years.at(-1) ?? new Date().getFullYear()) + 1;
+  const next = (company.years.at(-1) ?? thisYear()) + 1;
   const open = useMutation({
     mutationFn: () => sendJson<CompanyDto>('POST', `/companies/${company.id}/fiscal-years`, { year: next }),
     onSuccess: async () => {

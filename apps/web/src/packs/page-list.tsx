@@ -41,7 +41,7 @@ export function PageList({
   }, []);
   const isPrinting = usePrinting();
   const heightOf = (index: number): number => (pages[index] ? (width * pages[index].height) / pages[index].width : 0);
-  // eslint-disable-next-line react-hooks/incompatible-library -- the virtualizer is read in this component only
+  // oxlint-disable-next-line react/incompatible-library -- the virtualizer is read in this component only
   const virtual = useVirtualizer({
     count: pages.length,
     getScrollElement: () => scroller.current,

@@ -12,6 +12,7 @@ import { zonedMomentWords } from '../ui/date-words.ts';
 import { DeleteQuestion } from '../ui/delete-question.tsx';
 import { Page } from '../ui/page.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
+import { thisYear } from '../ui/today.ts';
 import { addressesOf } from './mail-dialog.tsx';
 import { ScheduleSentence } from './schedule-sentence.tsx';
 
@@ -208,7 +209,7 @@ function changeOf({ id: _id, whatName: _name, next: _next, runs: _runs, ...chang
 
 function Holidays({ schedules: { data, importHolidays } }: { readonly schedules: Schedules }) {
   const holidays = data?.holidays ?? [];
-  const year = new Date().getFullYear();
+  const year = thisYear();
   const soon = holidays.filter(({ date }) => date.startsWith(String(year)));
   return (
     <section aria-label="Holidays" className="max-w-5xl text-[14px]">

@@ -10,10 +10,9 @@ import { DateField } from '../ui/date-field.tsx';
 import { momentWords } from '../ui/date-words.ts';
 import { CheckField } from '../ui/labeled-field.tsx';
 import { Failure, Loading } from '../ui/states.tsx';
+import { localDay, today } from '../ui/today.ts';
 
 const DAYS = 30;
-const localDay = (date: Date): string =>
-  [date.getFullYear(), String(date.getMonth() + 1).padStart(2, '0'), String(date.getDate()).padStart(2, '0')].join('-');
 
 /** Links to an issued pack: made with a last day, told once, withdrawn at any time. */
 export function ShareDialog({ issue, close }: { readonly issue: PackIssueDto; readonly close: () => void }) {
@@ -25,7 +24,6 @@ export function ShareDialog({ issue, close }: { readonly issue: PackIssueDto; re
   const [copied, setCopied] = useState<'no' | 'yes' | 'refused'>('no');
   const link = useRef<HTMLInputElement>(null);
   const id = useId();
-  const today = localDay(new Date());
   return (
     <Dialog open onClose={close} className="relative z-50">
       <DialogBackdrop className="fixed inset-0 bg-ink/20" />
@@ -47,7 +45,7 @@ export function ShareDialog({ issue, close }: { readonly issue: PackIssueDto; re
               <label htmlFor={id} className="block text-ink-soft">
                 Opens through
               </label>
-              <DateField id={id} className="field" min={today} value={expires} set={setExpires} />
+              <DateField id={id} className="field" min={today()} value={expires} set={setExpires} />
             </div>
             <CheckField label="Allow drill-down to accounts" checked={drillDown} set={setDrillDown} />
             <button type="submit" className="button button-primary" disabled={create.isPending || expires === ''}>
@@ -132,7 +130,7 @@ export function ShareDialog({ issue, close }: { readonly issue: PackIssueDto; re
                     <td className="py-1">
                       {share.revokedAt !== null ? (
                         'Revoked'
-                      ) : share.expires < today ? (
+                      ) : share.expires < today() ? (
                         'Ended'
                       ) : (
                         <button type="button" className="link" disabled={revoke.isPending} onClick={() => revoke.mutate(share.id)}>

@@ -55,7 +55,7 @@ export function StatementTable({
   const figures = useMemo(() => statementFigures(grid, lines, { exponent, currencySign }), [grid, lines, exponent, currencySign]);
   const widths = useMemo(() => (isLarge ? columnWidths(grid, lines, figures) : []), [isLarge, grid, lines, figures]);
   const largest = useMemo(() => grid.columns.map((_, position) => largestBar(grid, lines, position)), [grid, lines]);
-  // eslint-disable-next-line react-hooks/incompatible-library -- the virtualizer is read in this component only
+  // oxlint-disable-next-line react/incompatible-library -- the virtualizer is read in this component only
   const rowsInView = useVirtualizer({
     count: lines.length,
     getScrollElement: () => scroller.current,

@@ -42,7 +42,8 @@ export type ListRowKind = 'section' | 'line' | 'subtotal' | 'total';
 
 /** What opens from a row's name, and its name in full for who cannot see the row: an act (null opens nothing), or an address. */
 export type ListOpening<Row> = { readonly words: (row: Row) => string } & (
-  { readonly act: (row: Row) => (() => void) | null; readonly to?: never } | { readonly to: (row: Row) => string; readonly act?: never }
+  | { readonly act: (row: Row) => (() => void) | null; readonly to?: never }
+  | { readonly to: (row: Row) => string; readonly act?: never }
 );
 
 export type ListSelection<Row> = {
@@ -120,7 +121,7 @@ export function List<Row extends object>({
   });
   const drawn = table.getRowModel().rows;
   const shown = table.getVisibleLeafColumns().map(({ id }) => columns.find(({ key }) => key === id)!);
-  // eslint-disable-next-line react-hooks/incompatible-library -- the virtualizer is read in this component only
+  // oxlint-disable-next-line react/incompatible-library -- the virtualizer is read in this component only
   const virtual = useVirtualizer({ count: drawn.length, getScrollElement: () => scroller.current, estimateSize: () => ROW, overscan: 18 });
   const items = virtual.getVirtualItems();
   const last = items.at(-1)?.index ?? 0;

@@ -40,7 +40,7 @@ function ValueList({ label, all, values, nameOf, choose }: Parameters<typeof Val
     const wanted = find.trim().toLowerCase();
     return all.filter((value) => nameOf(value).toLowerCase().includes(wanted));
   }, [all, find, nameOf]);
-  // eslint-disable-next-line react-hooks/incompatible-library -- the virtualizer is read in this component only
+  // oxlint-disable-next-line react/incompatible-library -- the virtualizer is read in this component only
   const virtual = useVirtualizer({ count: shown.length, getScrollElement: () => scroller.current, estimateSize: () => ROW, overscan: 6 });
   const toggle = (value: string) => choose(values.includes(value) ? values.filter((each) => each !== value) : [...values, value]);
   return (

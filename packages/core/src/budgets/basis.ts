@@ -51,7 +51,17 @@ export type BasisLimits = {
   readonly includeNonrecurring?: true;
 };
 type Method =
-  SameMonths | YearTotal | AverageYears | LatestMonths | Trend | DriverRate | FixedMonths | PercentOf | Payroll | TypedTotal | Typed;
+  | SameMonths
+  | YearTotal
+  | AverageYears
+  | LatestMonths
+  | Trend
+  | DriverRate
+  | FixedMonths
+  | PercentOf
+  | Payroll
+  | TypedTotal
+  | Typed;
 /** How a line's year is derived. Percentages and rates are decimal texts, so that they are taken exactly. */
 export type Basis = Method & BasisLimits;
 export type BasisKind = Method['kind'];

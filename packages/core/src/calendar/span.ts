@@ -25,7 +25,8 @@ export type SpanDefinition = {
 /** Periods from..to, both included. */
 export type Span = { readonly from: PeriodIndex; readonly to: PeriodIndex };
 export type ResolvedSpan =
-  { readonly ok: true; readonly span: Span } | { readonly ok: false; readonly reason: 'outsideCalendar' | 'emptySpan' };
+  | { readonly ok: true; readonly span: Span }
+  | { readonly ok: false; readonly reason: 'outsideCalendar' | 'emptySpan' };
 
 const shiftInPeriods = ({ shift }: SpanDefinition): number =>
   (shift?.months ?? 0) + 3 * (shift?.quarters ?? 0) + PERIODS_PER_YEAR * (shift?.years ?? 0);

@@ -31,7 +31,14 @@ export type EntryIssue = {
   readonly line: number | null;
   readonly field: 'date' | 'account' | 'amount' | 'due' | 'lines';
   readonly code:
-    'impossibleDate' | 'dateOutsideYears' | 'tooFewLines' | 'unknownAccount' | 'inactiveAccount' | 'zeroAmount' | 'tooLarge' | 'unbalanced';
+    | 'impossibleDate'
+    | 'dateOutsideYears'
+    | 'tooFewLines'
+    | 'unknownAccount'
+    | 'inactiveAccount'
+    | 'zeroAmount'
+    | 'tooLarge'
+    | 'unbalanced';
   readonly text: string;
   /** accounts near an unknown one; what an unbalanced entry lacks, debit positive */
   readonly near?: readonly string[];

@@ -25,7 +25,8 @@ export type LedgerLayout = {
   readonly dimensions: readonly { readonly name: string; readonly column: number }[];
 };
 export type LayoutResult =
-  { readonly ok: true; readonly layout: LedgerLayout } | { readonly ok: false; readonly issues: readonly ImportIssue[] };
+  | { readonly ok: true; readonly layout: LedgerLayout }
+  | { readonly ok: false; readonly issues: readonly ImportIssue[] };
 
 /** Names a person is likely to have given a column, offered as a hint and never taken silently. */
 const LIKELY: Readonly<Record<string, LedgerField>> = {

@@ -13,7 +13,8 @@ export type ExpressionIssue = {
   readonly token: string;
 };
 export type ParsedExpression =
-  { readonly ok: true; readonly expression: Expression } | { readonly ok: false; readonly issue: ExpressionIssue };
+  | { readonly ok: true; readonly expression: Expression }
+  | { readonly ok: false; readonly issue: ExpressionIssue };
 
 /** Names a formula may use besides keys: the calendar days and the months of the column's span. */
 export const RESERVED_NAMES: readonly string[] = ['days', 'months'];

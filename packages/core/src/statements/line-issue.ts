@@ -4,7 +4,14 @@ import type { ExpressionIssue } from './expression.ts';
 export type LineIssue = {
   readonly line: string;
   readonly code:
-    'repeatedKey' | 'unknownLine' | 'circular' | 'unknownSection' | 'unknownDimension' | 'absentAccounts' | 'formula' | 'unfinished';
+    | 'repeatedKey'
+    | 'unknownLine'
+    | 'circular'
+    | 'unknownSection'
+    | 'unknownDimension'
+    | 'absentAccounts'
+    | 'formula'
+    | 'unfinished';
   readonly token: string;
   readonly formula?: ExpressionIssue;
 };

@@ -6,7 +6,8 @@ import type { Line, LineSet } from './line-set.ts';
 
 /** What uses a line or a column, by its key and the name it is shown under. */
 export type Use =
-  { readonly of: 'line'; readonly key: string; readonly name: string } | ({ readonly of: 'column'; readonly name: string } & ColumnPlace);
+  | { readonly of: 'line'; readonly key: string; readonly name: string }
+  | ({ readonly of: 'column'; readonly name: string } & ColumnPlace);
 /** The lines and columns of a view. */
 export type ViewSets = { readonly lineSet: LineSet; readonly columnSet: ColumnSet };
 

@@ -122,7 +122,11 @@ export async function checkImport(job: CheckJob, onProgress: (rowsRead: number) 
     return { files, preview, base: known.base, rowsRead: staged.rows, issueCount: issues.count, seal };
   } finally {
     issues.close();
-    await staging.close().finally(() => database.close());
+    try {
+      await staging.close();
+    } finally {
+      await database.close();
+    }
   }
 }
 

@@ -67,7 +67,7 @@ export const BudgetGrid = memo(function BudgetGrid({
   const lines = useMemo(() => budgetLines(dto.lines, { showAll, always }), [dto.lines, showAll, always]);
   // headings and order hang on the year alone, so that rows see the same columns from one edit to the next
   const columnKeys = dto.columns.map(({ key }) => key).join(' ');
-  // eslint-disable-next-line react-hooks/exhaustive-deps
+  // oxlint-disable-next-line react/exhaustive-deps
   const columns = useMemo(() => budgetColumns(dto, withQuarters), [columnKeys, withQuarters]);
   const words = useMemo(() => dto.columns.map((column) => column.words), [dto.columns]);
   const grid = { lines, columns, spread };
