@@ -44,7 +44,7 @@ export default defineConfig({
           ...common,
           name: 'server',
           include: ['apps/server/**/*.test.ts', 'apps/cli/**/*.test.ts', 'tests/**/*.test.ts'],
-          globalSetup: ['tests/support/demo-folder.ts'],
+          globalSetup: ['tests/support/bundled-worker.ts', 'tests/support/demo-folder.ts'],
           pool: 'forks',
           isolate: false,
           sequence: { groupOrder: 0 },
@@ -62,7 +62,7 @@ export default defineConfig({
         test: {
           ...common,
           name: 'pages',
-          globalSetup: ['tests/support/demo-folder.ts'],
+          globalSetup: ['tests/support/bundled-worker.ts', 'tests/support/demo-folder.ts'],
           setupFiles: ['tests/support/page-setup.ts'],
           include: ['tests/**/*.test.tsx'],
           pool: 'forks',

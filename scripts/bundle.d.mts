@@ -1,0 +1,2 @@
+export const CHECK_WORKER: string;
+export function bundle(entryPoints: Readonly<Record<string, string>>, outdir: string): Promise<void>;
