@@ -84,7 +84,7 @@ module.exports = {
       name: 'server-folders-through-their-index',
       severity: 'error',
       from: { path: `${server}([^/]+)`, pathNot: notTests },
-      to: { path: `${server}${WITH_INDEX}/`, pathNot: [`${server}$1/`, `${server}[^/]+/index\\.ts$`] },
+      to: { path: `${server}${WITH_INDEX}/`, pathNot: [`${server}$1/`, `${server}[^/]+/(index|files)\\.ts$`] },
     },
     {
       name: 'web-ui-knows-no-feature',

@@ -6,6 +6,8 @@ import { BaseSequencer, type TestSpecification } from 'vitest/node';
 const router = (file: string): string => fileURLToPath(new URL(`node_modules/react-router/dist/development/${file}`, import.meta.url));
 const exclude = ['**/node_modules/**', '**/dist/**'];
 const common = { exclude, testTimeout: 60_000, hookTimeout: 120_000 };
+// most of what a test makes is gone before it is collected, and both cores are busy with tests
+const execArgv = ['--max-semi-space-size=128', '--single-threaded-gc'];
 
 /** The files that take longest begin first, so that no worker is left with one at the end. */
 const LONGEST = ['faults/import-faults', 'faults/processes', 'budget-grid-page', 'budget-panels-page'];
@@ -46,6 +48,7 @@ export default defineConfig({
           include: ['apps/server/**/*.test.ts', 'apps/cli/**/*.test.ts', 'tests/**/*.test.ts'],
           globalSetup: ['tests/support/bundled-worker.ts', 'tests/support/demo-folder.ts'],
           pool: 'forks',
+          execArgv,
           isolate: false,
           sequence: { groupOrder: 0 },
         },
@@ -66,6 +69,7 @@ export default defineConfig({
           setupFiles: ['tests/support/page-setup.ts'],
           include: ['tests/**/*.test.tsx'],
           pool: 'forks',
+          execArgv,
           isolate: false,
           sequence: { groupOrder: 1 },
         },

@@ -8,13 +8,15 @@ import { bin, mustRun, node, root } from './steps.mjs';
 const server = join(root, 'apps/server');
 const outdir = join(server, 'dist');
 rmSync(outdir, { recursive: true, force: true });
-// apart, so that what the worker shares with the server does not bring the rest of the server into every thread
+// apart, so that what a worker shares with the server does not bring the rest of the server into every thread
 for (const entryPoints of [
-  { main: join(server, 'src/main.ts'), 'check-worker': CHECK_WORKER },
+  { main: join(server, 'src/main.ts') },
+  { 'check-worker': CHECK_WORKER },
   { 'task-worker': join(server, 'src/task-worker.ts') },
 ])
   await bundle(entryPoints, outdir);
 const commands = join(root, 'apps/cli/dist');
 rmSync(commands, { recursive: true, force: true });
-await bundle({ bin: join(root, 'apps/cli/src/bin.ts'), 'check-worker': CHECK_WORKER }, commands);
+await bundle({ bin: join(root, 'apps/cli/src/bin.ts') }, commands);
+await bundle({ 'check-worker': CHECK_WORKER }, commands);
 await mustRun(node, [bin('vite/bin/vite.js'), 'build', '--logLevel', 'warn'], { cwd: join(root, 'apps/web') });

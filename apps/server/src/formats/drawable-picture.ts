@@ -1,8 +1,6 @@
 import { promisify } from 'node:util';
 import { inflate } from 'node:zlib';
 
-import { PdfWriter } from './pdf-writer.ts';
-
 const inflated = promisify(inflate);
 const SIGNATURE = 8;
 const MOST_PIXELS = 25_000_000;
@@ -11,6 +9,8 @@ const CHANNELS: Readonly<Record<number, number>> = { 0: 1, 2: 3, 3: 1, 4: 2, 6: 
 
 /** Whether a PNG or JPEG picture can be drawn on a page: its pixels are there, and it is put on one. */
 export async function canBeDrawn(type: string, bytes: Buffer): Promise<boolean> {
+  // read when a picture comes: a server starts without it
+  const { PdfWriter } = await import('./pdf-writer.ts');
   try {
     if (type === 'image/png' && !(await hasPixels(bytes))) return false;
     const writer = new PdfWriter({ title: 'Picture', author: '' });

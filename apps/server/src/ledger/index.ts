@@ -21,6 +21,4 @@ export type { ReportQueries } from './reports/report-service.ts';
 export { reportRoutes } from './reports/routes.ts';
 export { REPORT_TASKS } from './reports/report-files.ts';
 export { wholeReport } from './reports/report-files.ts';
-export { ReportTable } from './reports/report-table.ts';
-export { fillReportSheet } from './reports/report-workbook.ts';
 export type { WholeReport } from './reports/report.ts';

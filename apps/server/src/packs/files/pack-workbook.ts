@@ -2,8 +2,8 @@ import type { Font, Workbook, Worksheet } from 'exceljs';
 
 import { newWorkbook } from '../../formats/new-workbook.ts';
 import { sheetNames } from '../../formats/sheet-names.ts';
-import { fillReportSheet } from '../../ledger/index.ts';
-import { fillStatementSheet } from '../../statements/index.ts';
+import { fillReportSheet } from '../../ledger/files.ts';
+import { fillStatementSheet } from '../../statements/files.ts';
 import type { ContentBlock, FilledSection, PackContent } from '../content/content.ts';
 import { type ChartTable, chartTables } from './chart-tables.ts';
 import { titleOf } from './pack-pdf.ts';

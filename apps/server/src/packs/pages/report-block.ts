@@ -1,6 +1,7 @@
 import { MARGIN, SHORT, SOFT } from '../../formats/pdf-type.ts';
 import { wrapped } from '../../formats/pdf-writer.ts';
-import { ReportTable, type WholeReport } from '../../ledger/index.ts';
+import { ReportTable } from '../../ledger/files.ts';
+import type { WholeReport } from '../../ledger/index.ts';
 import type { PageFlow } from './page-flow.ts';
 
 const PLAIN = { font: 'sans', size: 8, color: SOFT } as const;

@@ -1,18 +1,8 @@
 import { sidesOfForm } from '@wise-margin/presentation';
 
 import { LONG, MARGIN, SHORT } from '../../formats/pdf-type.ts';
-import {
-  type ExportedStatement,
-  Figures,
-  pageParts,
-  pageRows,
-  type PdfColumn,
-  PdfMeasures,
-  PdfTable,
-  type Type,
-  TYPES,
-  widened,
-} from '../../statements/index.ts';
+import { Figures, pageParts, pageRows, type PdfColumn, PdfMeasures, PdfTable, type Type, TYPES, widened } from '../../statements/files.ts';
+import type { ExportedStatement } from '../../statements/index.ts';
 import type { PageFlow } from './page-flow.ts';
 
 // lines of the end of a statement that stay together
