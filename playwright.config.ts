@@ -7,8 +7,8 @@ export default defineConfig({
   outputDir: 'test-results',
   // tests go to whichever worker is free, in files whose tests do not follow one another
   fullyParallel: true,
-  // each with servers and data of its own
-  workers: 2,
+  // each with servers and data of its own; a third works while the others wait for theirs
+  workers: 3,
   // a loaded machine may miss a deadline once; the report still tells which test needed its second turn
   retries: process.env.CI ? 1 : 0,
   timeout: 90_000,
@@ -28,6 +28,7 @@ export default defineConfig({
         '--disable-background-networking',
         '--disable-component-update',
         '--disable-sync',
+        // a page is gone before what its scripts are optimized for comes to pay
         '--js-flags=--no-opt',
       ],
     },
