@@ -10,7 +10,14 @@ const common = { exclude, testTimeout: 60_000, hookTimeout: 120_000 };
 const execArgv = ['--max-semi-space-size=128', '--single-threaded-gc'];
 
 /** The files that take longest begin first, so that no worker is left with one at the end. */
-const LONGEST = ['faults/import-faults', 'faults/processes', 'budget-grid-page', 'budget-panels-page'];
+const LONGEST = [
+  'faults/change-faults',
+  'faults/import-faults',
+  'outside/analytic-sql',
+  'faults/processes',
+  'budget-grid-page',
+  'budget-panels-page',
+];
 class LongestFirst extends BaseSequencer {
   override async sort(files: TestSpecification[]): Promise<TestSpecification[]> {
     const rank = ({ moduleId }: TestSpecification): number =>

@@ -49,4 +49,20 @@ describe('a text on a page', () => {
     expect(at(texts[0]!)).toEqual({ size: 8, right: 300, top: 100 });
     expect(texts.map(({ str }) => str).join(' ')).toBe('(1,234.50) Café Münch − 3%');
   });
+  it('is the same in documents written by turns, though they share the fonts they embed parts of', async () => {
+    const words = ['Revenue 1,234', 'Größe – net', 'Fjord (5.6 %)'];
+    const writers = words.map(made);
+    for (const font of ['sans', 'serifBold'] as const)
+      writers.forEach((writer, at) => writer.text(words[at]!, { x: 40, y: 100 }, { font, size: 9, color: '#1E2833' }));
+    for (const [at, writer] of writers.entries()) {
+      const page = await (await getDocument({ data: new Uint8Array(await writer.finish()), verbosity: 0 }).promise).getPage(1);
+      const { items } = await page.getTextContent();
+      const texts = items.flatMap((item) => ('str' in item && item.str.trim() !== '' ? [item] : []));
+      expect(texts.map(({ str }) => str)).toEqual([words[at], words[at]]);
+      const alone = made();
+      expect(texts.map(({ width }) => width)).toEqual(
+        (['sans', 'serifBold'] as const).map((font) => expect.closeTo(alone.widthOf(words[at]!, { font, size: 9 }), 1)),
+      );
+    }
+  });
 });

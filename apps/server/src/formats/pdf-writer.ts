@@ -22,15 +22,9 @@ const FONTS = {
   serifBoldItalic: `${SERIF}/source-serif-4-latin-600-italic.woff`,
 } as const satisfies Readonly<Record<PdfFont, string>>;
 
-const files = new Map<PdfFont, Buffer>();
-/** A font file, read once for the whole process. */
 function fontFile(name: PdfFont): Buffer {
-  const known = files.get(name);
-  if (known) return known;
   const bytes = readFileSync(FONTS[name]);
-  const plain = FONTS[name].endsWith('.woff') ? sfntOfWoff(bytes) : bytes;
-  files.set(name, plain);
-  return plain;
+  return FONTS[name].endsWith('.woff') ? sfntOfWoff(bytes) : bytes;
 }
 
 const TAGGED = {
@@ -46,7 +40,16 @@ type EmbeddedFont = {
   readonly id: string;
   readonly ref: () => unknown;
   readonly encode: (text: string) => readonly [codes: readonly string[], positions: readonly { readonly advanceWidth: number }[]];
+  /** the characters a reader finds behind each glyph of the document */
+  readonly unicode: (readonly number[])[];
+  /** the font as it was read */
+  readonly font: object;
 };
+/** What a document knows of its fonts. */
+type FontDocument = { _font: EmbeddedFont; _fontCount: number; readonly _fontFamilies: Record<string, EmbeddedFont> };
+type ReadFont = { readonly font: object; readonly Embedded: new (document: unknown, font: object, id: string) => EmbeddedFont };
+/** Fonts as they were read, for the whole process: each document embeds its own part of them. To read their tables again takes longer than a page. */
+const readFonts = new Map<PdfFont, ReadFont>();
 /** The document as it is tagged. */
 type StructureElement = { readonly add: (child: unknown) => void; readonly end: () => void };
 type TaggedDocument = {
@@ -57,6 +60,10 @@ type TaggedDocument = {
   readonly endMarkedContent: () => void;
 };
 type Glyph = { readonly code: string; readonly advance: number };
+/** The glyph of every character that a font does not have. */
+const MISSING = 0;
+/** A font of one document: its glyphs by character, and those that have their character for a reader. */
+type Font = { readonly embedded: EmbeddedFont; readonly glyphs: Map<string, Glyph>; readonly named: Set<number> };
 
 /**
  * A PDF in points from the top left. A text is set glyph by glyph, each shaped once for each font: figures are mostly
@@ -64,7 +71,7 @@ type Glyph = { readonly code: string; readonly advance: number };
  */
 export class PdfWriter implements Surface {
   readonly #document: PDFKit.PDFDocument;
-  readonly #fonts = new Map<PdfFont, { readonly embedded: EmbeddedFont; readonly glyphs: Map<string, Glyph> }>();
+  readonly #fonts = new Map<PdfFont, Font>();
   readonly #bytes: Promise<Buffer>;
   #fill = '';
 
@@ -189,19 +196,28 @@ export class PdfWriter implements Surface {
   #font(name: PdfFont) {
     const known = this.#fonts.get(name);
     if (known) return known;
-    this.#document.registerFont(name, fontFile(name)).font(name);
     // the embedded font behind the document's current one: its glyph codes are asked for one by one
-    const { _font: embedded } = this.#document as unknown as { readonly _font: EmbeddedFont };
-    const made = { embedded, glyphs: new Map<string, Glyph>() };
+    const document = this.#document as unknown as FontDocument;
+    const read = readFonts.get(name);
+    if (read) document._fontFamilies[name] = new read.Embedded(document, read.font, `F${++document._fontCount}`);
+    else this.#document.registerFont(name, fontFile(name));
+    this.#document.font(name);
+    const { _font: embedded } = document;
+    if (!read) readFonts.set(name, { font: embedded.font, Embedded: embedded.constructor as ReadFont['Embedded'] });
+    const made: Font = { embedded, glyphs: new Map(), named: new Set() };
     this.#fonts.set(name, made);
     return made;
   }
 
   #glyph(name: PdfFont, character: string): Glyph {
-    const { embedded, glyphs } = this.#font(name);
+    const { embedded, glyphs, named } = this.#font(name);
     const known = glyphs.get(character);
     if (known) return known;
     const [codes, positions] = embedded.encode(character);
+    // a font that documents share knows a glyph by the first character that any of them had for it, or by none
+    const glyph = parseInt(codes[0]!, 16);
+    if (codes.length === 1 && glyph !== MISSING && !named.has(glyph)) embedded.unicode[glyph] = [character.codePointAt(0)!];
+    named.add(glyph);
     const made = { code: codes.join(''), advance: positions.reduce((sum, { advanceWidth }) => sum + advanceWidth, 0) };
     glyphs.set(character, made);
     return made;
