@@ -95,6 +95,22 @@ function sources(directory, found = []) {
   return found;
 }
 
+/** A digest of every file that types, format, lint and the dependency rule look at. */
+export function checkedFiles() {
+  const files = ['packages', 'apps', 'demo', 'tests', 'bench', 'scripts', 'docs'].flatMap((part) => everyFile(join(root, part)));
+  const beside = readdirSync(root, { withFileTypes: true }).flatMap((entry) => (entry.isFile() ? [join(root, entry.name)] : []));
+  return digest([process.version, ...[...files, ...beside].map((path) => `${path} ${digest([readFileSync(path, 'latin1')])}`)]);
+}
+const everyFile = (directory) =>
+  readdirSync(directory, { withFileTypes: true }).flatMap((entry) => {
+    const path = join(directory, entry.name);
+    if (entry.isDirectory()) return entry.name === 'node_modules' || entry.name === 'dist' ? [] : everyFile(path);
+    return entry.isFile() ? [path] : [];
+  });
+/** Whether a check passed on files with this digest. */
+export const hasPassed = (name, files) => isStamped(`check-${name}`, files);
+export const notePassed = (name, files) => setStamp(`check-${name}`, files);
+
 /** Builds the server and the web application when a source is newer than the last build. */
 export async function build() {
   const wanted = digest(['packages', 'apps', 'demo/src'].flatMap((part) => sources(join(root, part))));

@@ -29,7 +29,7 @@ test('cash and balance sheet of a budget: assumptions from history, changed, see
   await panel.getByLabel('Amount, purchase 1').fill('a lot');
   await expect(panel.getByRole('alert')).toContainText('A second fleet: “a lot” is not an amount above zero.');
   await expect(panel.getByRole('button', { name: 'Apply' })).toBeDisabled();
-  await expectAccessible(page);
+  await expectAccessible(page, panel);
   await panel.getByLabel('Amount, purchase 1').fill('2.5m');
   await panel.getByLabel('Paid in, purchase 1').selectOption('May');
   await panel.getByRole('button', { name: 'Apply' }).click();

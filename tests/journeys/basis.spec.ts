@@ -13,7 +13,7 @@ test('a line is derived by a sentence: shown before it is set, following another
   await panel.getByLabel('Of accounts').fill('4010');
   await expect(panel.getByRole('status')).toContainText(/Result: [\d,]+ for the year, [\d,]+ (more|less) than now\./);
   await expect(panel.getByRole('table', { name: /by month and year/ })).toContainText('with this basis');
-  await expectAccessible(page);
+  await expectAccessible(page, panel);
   await panel.getByRole('button', { name: 'Apply' }).click();
   await expect(panel.getByRole('button', { name: 'Apply' })).toHaveCount(0);
   await expect(page.getByText('Draft, all changes saved')).toBeVisible();

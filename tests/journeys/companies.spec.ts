@@ -25,7 +25,7 @@ test('two companies are set side by side with their total, and a figure leads to
   await dialog.getByLabel(/^Intercompany accounts of Gannet Rock/).fill('99');
   await dialog.getByRole('button', { name: 'Save 2 companies' }).click();
   await expect(dialog.getByRole('alert')).toContainText(/Gannet Rock.* has no account 99\. Enter account numbers of/);
-  await expectAccessible(page);
+  await expectAccessible(page, dialog);
   await dialog.getByLabel(/^Intercompany accounts of Gannet Rock/).fill('');
   await dialog.getByRole('button', { name: 'Save 2 companies' }).click();
 
@@ -46,7 +46,7 @@ test('two companies are set side by side with their total, and a figure leads to
   await expect(panel.getByRole('row', { name: /^Tern Island/ })).toBeVisible();
   await expect(panel.getByRole('row', { name: /^Gannet Rock/ })).toBeVisible();
   await expect(panel).toContainText('Difference from the amount 0.00');
-  await expectAccessible(page);
+  await expectAccessible(page, panel);
   await page.keyboard.press('Escape');
   await expect(panel).toBeHidden();
   await expect(total).toBeFocused();
@@ -92,7 +92,7 @@ test('a pack is issued for both companies in one run; a link to an issue is read
   await dialog.getByLabel('Allow drill-down to accounts').check();
   await dialog.getByRole('button', { name: 'Create link' }).click();
   const link = await dialog.getByLabel('Link', { exact: true }).inputValue();
-  await expectAccessible(page);
+  await expectAccessible(page, dialog);
 
   const reader = await page.context().newPage();
   await reader.setViewportSize({ width: 390, height: 780 });
@@ -167,7 +167,7 @@ test('a watch report is a sentence, and a comment is written on the page of the 
   await first.fill('The carrier raised its rates.');
   await first.blur();
   await expect(comments.getByText('Saved', { exact: true })).toBeVisible();
-  await expectAccessible(page);
+  await expectAccessible(page, comments);
   await comments.getByRole('button', { name: 'Done' }).click();
   await expect(page.getByRole('region', { name: 'Preview' })).toContainText('carrier');
 });

@@ -32,7 +32,7 @@ test('from year-to-date utilities over budget to the entry with the extra digit,
   await page.keyboard.type('2214.30');
   await expect(dialog.getByRole('row', { name: '6120 Electricity (19,928.70)' })).toBeVisible();
   await expect(dialog.getByRole('row', { name: 'Operating income 19,928.70' })).toBeVisible();
-  await expectAccessible(page);
+  await expectAccessible(page, dialog);
   await dialog.getByLabel('Reason').focus();
   await page.keyboard.type('Extra digit on the bill');
   await page.keyboard.press('Enter');

@@ -19,7 +19,7 @@ test('a statement is written for the board: thousands that foot, red negatives, 
   await display.getByLabel('Form').selectOption('account');
   await display.getByLabel('Adjust rounding so totals add up').check();
   await display.getByLabel('Currency sign on first lines and totals').check();
-  await expectAccessible(page);
+  await expectAccessible(page, display);
   await page.keyboard.press('Escape');
   const left = page.getByRole('region', { name: 'Statement, side 1' });
   const right = page.getByRole('region', { name: 'Statement, side 2' });
@@ -89,7 +89,7 @@ test('every line as a small chart; a chart opens the drill-down of its line', as
   const charts = page.getByRole('region', { name: 'Charts' });
   await expect(charts.getByRole('img', { name: /^Revenue, net by month. Apr 2026: actual/ })).toBeVisible();
   await charts.getByLabel('One scale for all amounts').check();
-  await expectAccessible(page);
+  await expectAccessible(page, charts);
   await charts.getByRole('button', { name: 'Revenue, net' }).click();
   await expect(page.getByRole('complementary', { name: 'Drill-down' })).toBeVisible();
 });

@@ -5,6 +5,9 @@ import { expect, expectAccessible, open, test } from './support.ts';
 const rows = (page: Page) => page.getByRole('list', { name: 'Findings' }).locator('[data-row]');
 const why = (page: Page) => page.getByRole('region', { name: 'Why', exact: true });
 
+// one after the other, so that one server serves them all
+test.describe.configure({ mode: 'default' });
+
 test('October’s findings name their causes; a comment is accepted and a question asked, by keyboard', async ({ page, untouched }) => {
   await open(page, untouched, '/c/1/findings/variances?asOf=2026-10');
   await expect(rows(page).first()).toContainText('Guide wages and permits');
@@ -207,7 +210,7 @@ test('a line goes by a statistic, and its variance is split by volume and price'
   await expect(split.getByRole('row', { name: /^Price or rate/ })).toBeVisible();
   await why(page).getByRole('button', { name: 'Show as a bridge' }).first().click();
   await expect(why(page).getByRole('group', { name: /^Bridge of Tours from Apr to Oct 2025/ })).toContainText('Volume');
-  await expectAccessible(page);
+  await expectAccessible(page, why(page));
 });
 
 test('limits are seen to give fewer findings before they are saved; what cannot be read says what to enter', async ({

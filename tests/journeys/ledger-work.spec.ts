@@ -13,7 +13,7 @@ test('a month is closed after a look at what is unfinished; a correction in it i
   await expect(page.getByRole('button', { name: 'Aug 2026, closed' })).toBeVisible();
   await page.getByRole('button', { name: 'Oct 2026, open' }).click();
   await expect(page.getByRole('dialog').getByText('3 entries are still in draft.')).toBeVisible();
-  await expectAccessible(page);
+  await expectAccessible(page, page.getByRole('dialog'));
   await page.keyboard.press('Escape');
 
   await open(page, demo, '/c/1/ledger/entries?find=BS-2609-2&accounts=6000-6999');
@@ -123,7 +123,7 @@ test('an entry is made in draft by keyboard, posted and discarded; a correction 
   await dialog.getByLabel('Keep as a template').check();
   await dialog.getByLabel('Template name').fill('Audit fee');
   await dialog.getByLabel('Every month').check();
-  await expectAccessible(page);
+  await expectAccessible(page, dialog);
   await dialog.getByRole('button', { name: 'Save draft' }).click();
   await expect(dialog).toBeHidden();
   await page.getByRole('button', { name: 'Post draft' }).click();
@@ -165,7 +165,7 @@ test('an entry is made in draft by keyboard, posted and discarded; a correction 
   const conflict = correction.getByRole('alert', { name: 'Changed by someone else' });
   await expect(conflict.getByRole('row', { name: 'line 1, amount debit 150.00 debit 300.00 debit 150.00' })).toBeVisible();
   await expect(conflict.getByRole('row', { name: 'line 1, memo none none Mine' })).toBeVisible();
-  await expectAccessible(page);
+  await expectAccessible(page, correction);
   await conflict.getByRole('button', { name: 'Start again from theirs' }).click();
   await expect(correction.getByLabel('Debit, line 1')).toHaveValue('300.00');
 });

@@ -233,7 +233,7 @@ test('an amount of the overview leads to its statement, the drill-down open on i
   await expect(drafts.getByRole('row', { name: /Advertising not billed yet/ })).toContainText('4,150.00');
   await drafts.getByRole('button', { name: /^Entry AC-000003, Oct 31, 2026,/ }).click();
   await expect(page.getByRole('complementary', { name: 'Drill-down' })).toContainText('Draft, not included');
-  await expectAccessible(page);
+  await expectAccessible(page, page.getByRole('complementary', { name: 'Drill-down' }));
   await page.keyboard.press('Escape');
   await expect(drafts.getByRole('button', { name: /^Entry AC-000003/ })).toBeFocused();
   await page.goto(page.url().replace(/ledger.*/, ''));

@@ -33,7 +33,7 @@ test('a company with a part of a year plans its first whole one, and a slip past
   const form = page.getByRole('form', { name: 'New budget' });
   await expect(form).toContainText('FY2027 has actuals for 3 of 12 months, Aug 2026 to Oct 2026.');
   await expect(form).toContainText('Months without an amount start at zero.');
-  await expectAccessible(page);
+  await expectAccessible(page, form);
   await form.getByRole('button', { name: 'Annualize these months' }).click();
   await form.getByLabel('Percent change', { exact: true }).fill('0');
   await form.getByRole('button', { name: 'Create budget' }).click();

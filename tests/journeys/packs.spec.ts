@@ -59,7 +59,7 @@ test('the monthly review is written on its page, checked, issued, and its web pa
   await page.getByRole('button', { name: 'Issue…' }).click();
   const dialog = page.getByRole('dialog', { name: 'Issue pack' });
   await expect(dialog).toContainText('October 2026 is not closed.');
-  await expectAccessible(page);
+  await expectAccessible(page, dialog);
   await dialog.getByRole('button', { name: /^Issue/ }).click();
   await expect(page.getByText(/Fingerprint ([0-9A-F]{4} ){7}[0-9A-F]{4}/)).toBeVisible(ISSUED);
   await expectAccessible(page);
@@ -101,7 +101,7 @@ test('an issued pack is mailed: without a mail server it is read in the outbox, 
   await expect(dialog.getByRole('alert')).toContainText('is not an email address. Enter one such as name@company.com');
   await dialog.getByLabel('To', { exact: true }).fill('ann@company.com, bo@company.com');
   await dialog.getByLabel('Spreadsheet').check();
-  await expectAccessible(page);
+  await expectAccessible(page, dialog);
   await dialog.getByRole('button', { name: 'Put 2 in the outbox' }).click();
   await expect(page.getByText('2 in the outbox')).toBeVisible();
   await page.getByRole('link', { name: 'Mail', exact: true }).click();

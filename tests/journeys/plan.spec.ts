@@ -35,7 +35,7 @@ test('from no budget at all, a year is planned from its projection to approval: 
   await expect(form.getByLabel('Fiscal year of the budget')).toHaveValue('2028');
   await expect(form.getByLabel('Year it starts from')).toHaveValue('2027');
   await expect(form.getByLabel('Starting method of operating expenses')).toHaveValue('ownHistory');
-  await expectAccessible(page);
+  await expectAccessible(page, form);
   await form.getByRole('button', { name: 'Create budget' }).click();
   await expect(page.getByRole('heading', { name: 'Plan 2028, FY2028' })).toBeVisible();
   const saved = page.getByText('Draft, all changes saved');
@@ -193,7 +193,7 @@ test('from no budget at all, a year is planned from its projection to approval: 
   const preview = page.getByRole('dialog');
   await expect(preview).toContainText('1 amount and 1 note will change');
   await expect(preview.getByRole('row', { name: /6110 Rent/ })).toContainText('8,123.00');
-  await expectAccessible(page);
+  await expectAccessible(page, preview);
   await preview.getByRole('button', { name: 'Apply 2 changes' }).click();
   await expect(cell('Rent', 'Apr')).toHaveText('8,123');
 
@@ -215,7 +215,7 @@ test('from no budget at all, a year is planned from its projection to approval: 
   await expect(list.getByText(/Known, and meant/)).toBeVisible();
   await page.getByLabel('Panel', { exact: true }).selectOption('history');
   await expect(page.getByRole('complementary', { name: 'History' })).toContainText('Imported from store.xlsx');
-  await expectAccessible(page);
+  await expectAccessible(page, page.getByRole('complementary', { name: 'History' }));
   await page.getByRole('button', { name: 'Submit for review' }).click();
   await page.getByRole('button', { name: 'Approve', exact: true }).click();
   await expect(page.getByRole('alert')).toContainText('of the budget checks');
@@ -250,7 +250,7 @@ test('two places at one budget see each other, and are asked about the same figu
   await page.keyboard.press('Enter');
   const asked = page.getByRole('dialog', { name: 'Which amount should be kept?' });
   await expect(asked).toContainText('Jun: Analyst entered 333.00');
-  await expectAccessible(page);
+  await expectAccessible(page, asked);
   await page.unroute('**/changes?*');
   await asked.getByRole('button', { name: 'Keep mine' }).click();
   await expect(there!('Telephone and internet')).toHaveText('444');
@@ -272,7 +272,7 @@ test('a what-if is seen against the budget and a target allocated, applied and u
   await expect.poll(async () => (await budgeted('Operating income'))[2]).toBeLessThan(-100_000);
   const [before, after, difference] = await budgeted('Operating income');
   expect(Math.abs(after! - before! - difference!)).toBeLessThanOrEqual(1);
-  await expectAccessible(page);
+  await expectAccessible(page, tried);
 
   await page.getByLabel('Panel', { exact: true }).selectOption('target');
   const target = page.getByRole('complementary', { name: 'Target' });
@@ -289,7 +289,7 @@ test('a what-if is seen against the budget and a target allocated, applied and u
   await expect(target.getByRole('alert')).toContainText('6410: “much” is not a weight.');
   await target.getByLabel('Weight of 6410 Travel').fill('3');
   await expect(travel).not.toHaveText(bySize);
-  await expectAccessible(page);
+  await expectAccessible(page, target);
   await target.getByRole('button', { name: 'Apply' }).click();
   const result = page.getByLabel('Annual summary').getByText('600,000');
   await expect(result).toBeVisible();

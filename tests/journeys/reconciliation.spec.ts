@@ -15,6 +15,9 @@ async function importStatement(page: Page, name: string): Promise<void> {
   await expect(page.getByRole('region', { name: 'Statement to import' })).toHaveCount(0);
 }
 
+// one after the other, so that one server serves them all
+test.describe.configure({ mode: 'default' });
+
 test('October is reconciled with the bank: statements imported, proposals accepted, the fee posted, the deposit corrected', async ({
   page,
   bank,
@@ -81,7 +84,7 @@ test('a file that does not fit says why, and is not imported', async ({ page, ba
   const form = page.getByRole('region', { name: 'Statement to import' });
   await expect(form.getByRole('alert')).toContainText('Row 3, Amount: "much" is not an amount.');
   await expect(form.getByRole('button', { name: 'Import the statement' })).toBeDisabled();
-  await expectAccessible(page);
+  await expectAccessible(page, form);
   await form.getByRole('button', { name: 'Cancel' }).press('Enter');
   await expect(form).toHaveCount(0);
 });

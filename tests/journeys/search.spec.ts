@@ -38,7 +38,7 @@ test('an entry, an amount, a name and a month are found by keyboard alone', asyn
   await expect(page.getByRole('option').first()).toContainText('Income statement');
   await page.keyboard.type('freight');
   await expect(page.getByRole('option', { name: /Harbor Freight Lines/ }).first()).toBeVisible();
-  await expectAccessible(page);
+  await expectAccessible(page, page.getByRole('dialog'));
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('ArrowDown');
   await expect(page.getByRole('option', { selected: false }).nth(2)).toHaveAttribute('data-focus', '');

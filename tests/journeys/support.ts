@@ -118,9 +118,14 @@ const TAGS = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-prac
 // Axe measures each element against all around it; on a table of thousands of figures that takes half a minute.
 const ROWS_DRAWN_ALIKE = 'tbody tr:nth-child(n+8)';
 
-/** No violation of WCAG A and AA, or of best practice, that axe can find; rows of a long table past the first seven are drawn alike and left out. */
-export async function expectAccessible(page: Page): Promise<void> {
-  const { violations } = await new AxeBuilder({ page, axeSource })
+/**
+ * No violation of WCAG A and AA, or of best practice, that axe can find; rows of a long table past the first seven are drawn alike and left out.
+ * @param within the dialog, panel or form that has opened on a page; what lies around it is looked at by the test of that page
+ */
+export async function expectAccessible(page: Page, within?: Locator): Promise<void> {
+  await within?.evaluate((part) => part.setAttribute('data-looked-at', ''));
+  const axe = new AxeBuilder({ page, axeSource });
+  const { violations } = await (within ? axe.include('[data-looked-at]') : axe)
     // no page has frames: what looks into them takes as long as the rules themselves
     .setLegacyMode()
     .options({ resultTypes: ['violations'] })
@@ -129,6 +134,7 @@ export async function expectAccessible(page: Page): Promise<void> {
     // buttons without a name that pass the focus on at once, to the panel after them or out of it
     .exclude('[data-headlessui-focus-guard]')
     .analyze();
+  await within?.evaluate((part) => part.removeAttribute('data-looked-at'));
   expect(
     violations.map(
       ({ id, nodes }) =>

@@ -187,7 +187,7 @@ test('a view starts as a copy; lines move by key, a used line says so, and colum
   await list.getByRole('button', { name: 'Remove Gross profit' }).click();
   const prompt = page.getByRole('alertdialog', { name: 'Remove Gross profit' });
   await expect(prompt).toContainText('Gross profit is used by Gross margin and Operating income.');
-  await expectAccessible(page);
+  await expectAccessible(page, prompt);
   await prompt.getByRole('button', { name: 'Cancel' }).click();
   await expect(list.getByRole('button', { name: 'Remove Gross profit' })).toBeFocused();
   await page.keyboard.press('Enter');
