@@ -1,9 +1,9 @@
-import { lazy, Suspense } from 'react';
+import { lazy, type ReactNode, Suspense } from 'react';
 import { Navigate, type RouteObject } from 'react-router';
 
 import { Start } from './overview/start-page.tsx';
 import { Frame } from './shell/frame.tsx';
-import { NotYet } from './shell/not-yet.tsx';
+import { NoPageHere, NothingHere, Numbered } from './shell/no-page-here.tsx';
 import { NoSuchPage, RouteFailure } from './shell/route-failure.tsx';
 import { Loading } from './ui/states.tsx';
 
@@ -43,10 +43,24 @@ const CombinedPage = lazy(() => import('./combined/combined-page.tsx'));
 const SharedPage = lazy(() => import('./shared/shared-page.tsx'));
 const ViewPage = lazy(() => import('./statements/view-page.tsx'));
 
+const ofBudget = (page: ReactNode) => (
+  <Numbered part="budget" otherwise={<NoPageHere />}>
+    {page}
+  </Numbered>
+);
+
 /** Every address of the application. Pages are loaded when they are first opened. */
 export const ROUTES: RouteObject[] = [
   { path: '/', element: <Start />, errorElement: <RouteFailure /> },
-  { path: '/imports/:import', element: <FirstImportPage />, errorElement: <RouteFailure /> },
+  {
+    path: '/imports/:import',
+    element: (
+      <Numbered part="import" otherwise={<NoSuchPage />}>
+        <FirstImportPage />
+      </Numbered>
+    ),
+    errorElement: <RouteFailure />,
+  },
   {
     path: '/shared/:token',
     element: (
@@ -70,7 +84,14 @@ export const ROUTES: RouteObject[] = [
           { index: true, element: <Navigate to="imports" replace /> },
           { path: 'imports', element: <ImportsPage /> },
           { path: 'imports/new', element: <NewImportPage /> },
-          { path: 'imports/:import', element: <ImportPage /> },
+          {
+            path: 'imports/:import',
+            element: (
+              <Numbered part="import" otherwise={<NothingHere />}>
+                <ImportPage />
+              </Numbered>
+            ),
+          },
           { path: 'entries', element: <EntriesPage /> },
           { path: 'audit', element: <AuditPage /> },
           { path: 'accounts', element: <AccountsPage /> },
@@ -83,9 +104,9 @@ export const ROUTES: RouteObject[] = [
         ],
       },
       { path: 'budgets', element: <BudgetsPage /> },
-      { path: 'budgets/:budget', element: <BudgetPage /> },
-      { path: 'budgets/:budget/balance-plan', element: <BalancePlanPage /> },
-      { path: 'budgets/:budget/comparison', element: <ComparisonPage /> },
+      { path: 'budgets/:budget', element: ofBudget(<BudgetPage />) },
+      { path: 'budgets/:budget/balance-plan', element: ofBudget(<BalancePlanPage />) },
+      { path: 'budgets/:budget/comparison', element: ofBudget(<ComparisonPage />) },
       { path: 'statements', element: <LibraryPage /> },
       { path: 'statements/new', element: <NewViewPage /> },
       { path: 'statements/combined', element: <CombinedPage /> },
@@ -108,7 +129,7 @@ export const ROUTES: RouteObject[] = [
       { path: 'packs/schedules', element: <SchedulesPage /> },
       { path: 'packs/:pack', element: <PackPage /> },
       { path: 'packs/:pack/:issue', element: <IssuePage /> },
-      { path: '*', element: <NotYet station="This page" sentence="There is no page at this address. Use the menu on the left." /> },
+      { path: '*', element: <NoPageHere /> },
     ],
   },
 ];

@@ -215,9 +215,11 @@ export class PdfWriter implements Surface {
     if (known) return known;
     const [codes, positions] = embedded.encode(character);
     // a font that documents share knows a glyph by the first character that any of them had for it, or by none
-    const glyph = parseInt(codes[0]!, 16);
-    if (codes.length === 1 && glyph !== MISSING && !named.has(glyph)) embedded.unicode[glyph] = [character.codePointAt(0)!];
-    named.add(glyph);
+    const glyph = codes.length === 1 ? parseInt(codes[0]!, 16) : MISSING;
+    if (glyph !== MISSING && !named.has(glyph)) {
+      embedded.unicode[glyph] = [character.codePointAt(0)!];
+      named.add(glyph);
+    }
     const made = { code: codes.join(''), advance: positions.reduce((sum, { advanceWidth }) => sum + advanceWidth, 0) };
     glyphs.set(character, made);
     return made;
