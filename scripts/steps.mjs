@@ -85,15 +85,12 @@ export async function install() {
   await compileDatabase();
 }
 
-function sources(directory, found = []) {
-  for (const entry of readdirSync(directory, { withFileTypes: true })) {
-    if (entry.name === 'node_modules' || entry.name === 'dist' || entry.name.endsWith('.test.ts')) continue;
+const everyFile = (directory) =>
+  readdirSync(directory, { withFileTypes: true }).flatMap((entry) => {
     const path = join(directory, entry.name);
-    if (entry.isDirectory()) sources(path, found);
-    else found.push(`${path} ${statSync(path).mtimeMs} ${statSync(path).size}`);
-  }
-  return found;
-}
+    if (entry.isDirectory()) return entry.name === 'node_modules' || entry.name === 'dist' ? [] : everyFile(path);
+    return entry.isFile() ? [path] : [];
+  });
 
 /** A digest of every file that types, format, lint and the dependency rule look at. */
 export function checkedFiles() {
@@ -101,19 +98,16 @@ export function checkedFiles() {
   const beside = readdirSync(root, { withFileTypes: true }).flatMap((entry) => (entry.isFile() ? [join(root, entry.name)] : []));
   return digest([process.version, ...[...files, ...beside].map((path) => `${path} ${digest([readFileSync(path, 'latin1')])}`)]);
 }
-const everyFile = (directory) =>
-  readdirSync(directory, { withFileTypes: true }).flatMap((entry) => {
-    const path = join(directory, entry.name);
-    if (entry.isDirectory()) return entry.name === 'node_modules' || entry.name === 'dist' ? [] : everyFile(path);
-    return entry.isFile() ? [path] : [];
-  });
 /** Whether a check passed on files with this digest. */
 export const hasPassed = (name, files) => isStamped(`check-${name}`, files);
 export const notePassed = (name, files) => setStamp(`check-${name}`, files);
 
 /** Builds the server and the web application when a source is newer than the last build. */
 export async function build() {
-  const wanted = digest(['packages', 'apps', 'demo/src'].flatMap((part) => sources(join(root, part))));
+  const sources = ['packages', 'apps', 'demo/src']
+    .flatMap((part) => everyFile(join(root, part)))
+    .filter((path) => !path.endsWith('.test.ts'));
+  const wanted = digest(sources.map((path) => `${path} ${statSync(path).mtimeMs} ${statSync(path).size}`));
   const outputs = ['apps/server/dist/main.js', 'apps/web/dist/index.html', 'apps/cli/dist/bin.js'];
   if (outputs.every((path) => existsSync(join(root, path))) && isStamped('build', wanted)) return;
   say('Building the application.');

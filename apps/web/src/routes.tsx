@@ -3,7 +3,7 @@ import { Navigate, type RouteObject } from 'react-router';
 
 import { Start } from './overview/start-page.tsx';
 import { Frame } from './shell/frame.tsx';
-import { NoPageHere, NothingHere, Numbered } from './shell/no-page-here.tsx';
+import { NoPageHere, NoPartHere, Numbered } from './shell/no-page-here.tsx';
 import { NoSuchPage, RouteFailure } from './shell/route-failure.tsx';
 import { Loading } from './ui/states.tsx';
 
@@ -87,7 +87,7 @@ export const ROUTES: RouteObject[] = [
           {
             path: 'imports/:import',
             element: (
-              <Numbered part="import" otherwise={<NothingHere />}>
+              <Numbered part="import" otherwise={<NoPartHere />}>
                 <ImportPage />
               </Numbered>
             ),

@@ -1,37 +1,25 @@
 import type { ReactNode } from 'react';
-import { Link, useParams } from 'react-router';
+import { useParams } from 'react-router';
 
 import { useCompany } from '../data/company.ts';
 import { Page } from '../ui/page.tsx';
-import { Empty } from '../ui/states.tsx';
+import { NothingHere } from './nothing-here.tsx';
 
-/** What stands on a page of a company where its address leads nowhere. */
-export function NothingHere() {
-  const company = useCompany();
-  return (
-    <Empty
-      title="There is no page at this address"
-      action={
-        <Link className="button" to={`/c/${company.id}`}>
-          Go to the overview
-        </Link>
-      }
-    >
-      The address may be misspelled, or what it led to was removed.
-    </Empty>
-  );
+/** An address within a page of a company that does not exist. */
+export function NoPartHere() {
+  return <NothingHere overview={`/c/${useCompany().id}`} />;
 }
 
-/** An address within a company that leads nowhere. */
+/** An address within a company that does not exist. */
 export function NoPageHere() {
   return (
     <Page title="Page not found">
-      <NothingHere />
+      <NoPartHere />
     </Page>
   );
 }
 
-/** A page that is found by a number in its address; another text there leads nowhere. */
+/** A page whose address holds a number, such as a budget's; any other text there is an address that does not exist. */
 export function Numbered({
   part,
   otherwise,

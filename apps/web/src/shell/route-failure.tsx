@@ -1,22 +1,14 @@
-import { isRouteErrorResponse, Link, useRouteError } from 'react-router';
+import { isRouteErrorResponse, useRouteError } from 'react-router';
 
-import { Empty, Failure } from '../ui/states.tsx';
+import { Failure } from '../ui/states.tsx';
+import { NothingHere } from './nothing-here.tsx';
 
 /** An address that leads nowhere, with the way back. */
 export function NoSuchPage() {
   return (
     <main className="flex min-h-dvh">
       <h1 className="sr-only">Page not found</h1>
-      <Empty
-        title="There is no page at this address"
-        action={
-          <Link className="button" to="/">
-            Go to the overview
-          </Link>
-        }
-      >
-        The address may be misspelled, or what it led to was removed.
-      </Empty>
+      <NothingHere overview="/" />
     </main>
   );
 }
