@@ -33,6 +33,7 @@ const ISSUED = { timeout: 90_000 };
 test('the monthly review is written on its page, checked, issued, and its web page loads nothing', async ({ page, packs }, info) => {
   await open(page, packs, '/c/1');
   await page.getByRole('link', { name: 'Packs', exact: true }).click();
+  await expect(page.getByRole('link', { name: /^Monthly management review/ })).toBeVisible();
   await expectAccessible(page);
   await page.getByRole('link', { name: /^Monthly management review/ }).click();
   await expect(previewOf(page).getByRole('img', { name: /^Page 1 of \d+$/ })).toBeVisible();
