@@ -38,10 +38,10 @@ export type StoredBudget = {
 const FROM_TOTAL = 2;
 const heldCode = ({ held, fromTotal }: BudgetMonth): number => (!held ? 0 : fromTotal ? FROM_TOTAL : 1);
 
-/** Reads and writes budgets, and keeps the cube of each budget true to its version and its company's. */
 /** Lines to be added to a budget. */
 type NewLines = { readonly books: Books; readonly budgetId: number; readonly lines: readonly BudgetLine[] };
 
+/** Reads and writes budgets, and keeps the cube of each budget true to its version and its company's. */
 export class BudgetStore {
   readonly #database: Database;
   readonly #held = new Map<number, { readonly version: string; readonly budget: StoredBudget }>();
@@ -55,19 +55,22 @@ export class BudgetStore {
     this.#held.clear();
   }
 
-  async list(companyId: number): Promise<BudgetRow[]> {
-    return this.#database.models.budgets.findAll({
-      where: { companyId },
-      order: [
-        ['year', 'DESC'],
-        ['id', 'DESC'],
-      ],
-    });
+  /** The budgets of a company, latest year first; the rows are shared, and left as they are. */
+  async list(companyId: number): Promise<readonly BudgetRow[]> {
+    return this.#database.remembered(`budgets of ${companyId}`, () =>
+      this.#database.models.budgets.findAll({
+        where: { companyId },
+        order: [
+          ['year', 'DESC'],
+          ['id', 'DESC'],
+        ],
+      }),
+    );
   }
 
   /** @throws ProblemError 404 */
   async of(books: Books, budgetId: number): Promise<StoredBudget> {
-    const row = await this.#database.models.budgets.findOne({ where: { id: budgetId, companyId: books.id } });
+    const row = (await this.list(books.id)).find(({ id }) => id === budgetId);
     if (!row) throw notFound(`budget ${budgetId}`);
     return this.ofRow(books, row);
   }

@@ -27,7 +27,7 @@ export class BooksCache {
 
   /** @throws ProblemError 404 when there is no such company */
   async of(companyId: number): Promise<Books> {
-    const company = await this.#database.models.companies.findByPk(companyId);
+    const company = await this.#database.remembered(`company ${companyId}`, () => this.#database.models.companies.findByPk(companyId));
     if (!company) throw notFound(`company ${companyId}`);
     const held = await this.#held.get(companyId)?.catch(() => undefined);
     if (held?.version === company.version) return held;

@@ -1,10 +1,26 @@
-import { expect, it } from 'vitest';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 
-import type { Database } from '../database/database.ts';
+import { afterEach, beforeEach, expect, it, vi } from 'vitest';
+
+import { type Database, openDatabase } from '../database/database.ts';
 import { VersionFeed } from './version-feed.ts';
 
+const directory = mkdtempSync(join(tmpdir(), 'wise-margin-feed-'));
+let database: Database;
+let feed: VersionFeed;
+beforeEach(async () => {
+  database = await openDatabase(directory);
+  feed = new VersionFeed(database);
+});
+afterEach(async () => {
+  feed.close();
+  await database.close();
+  rmSync(directory, { recursive: true, force: true });
+});
+
 it('a change of its own process is told at once, an older version and another company’s not at all', () => {
-  const feed = new VersionFeed({ select: () => Promise.resolve([]) } as unknown as Database);
   const heard: number[] = [];
   const end = feed.listen(1, (version) => heard.push(version));
   feed.tell(1, 5);
@@ -16,5 +32,18 @@ it('a change of its own process is told at once, an older version and another co
   end();
   feed.tell(1, 7);
   expect(heard).toEqual([5, 6]);
-  feed.close();
+});
+
+it('a change that another process writes is told soon, and whoever begins to listen hears the version there is', async () => {
+  const other = await openDatabase(directory);
+  const write = (sql: string): Promise<void> => other.write((transaction) => other.run(sql, [], transaction));
+  await write(`INSERT INTO companies (id, name, currency, start_month, created_at, version) VALUES (1, 'Shop', 'USD', 1, '2026-01-01', 3)`);
+  const heard: number[] = [];
+  feed.listen(1, (version) => heard.push(version));
+  await vi.waitFor(() => expect(heard).toEqual([3]), 5000);
+  await write('UPDATE companies SET version = 4 WHERE id = 1');
+  await vi.waitFor(() => expect(heard).toEqual([3, 4]), 5000);
+  feed.listen(1, (version) => heard.push(version));
+  expect(heard).toEqual([3, 4, 4]);
+  await other.close();
 });

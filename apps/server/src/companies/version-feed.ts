@@ -1,7 +1,11 @@
+import { type FSWatcher, watch } from 'node:fs';
+
 import type { Database } from '../database/database.ts';
 
 // soon enough that an open statement follows a change within a tenth of a second
-const MILLISECONDS_BETWEEN = 40;
+const MILLISECONDS_AFTER_WRITE = 40;
+// not every folder says when a file in it was written
+const MILLISECONDS_BETWEEN = 1000;
 
 type Listener = (version: number) => void;
 
@@ -10,7 +14,11 @@ export class VersionFeed {
   readonly #database: Database;
   readonly #listeners = new Map<number, Set<Listener>>();
   readonly #known = new Map<number, number>();
+  /** the database as the last look found it; null when the next look has to read the versions */
+  #seen: number | null = null;
   #timer: NodeJS.Timeout | null = null;
+  #watcher: FSWatcher | null = null;
+  #isWritten = false;
   #isClosed = false;
 
   constructor(database: Database) {
@@ -25,40 +33,75 @@ export class VersionFeed {
     // whoever begins to listen hears the version there is
     const known = this.#known.get(companyId);
     if (known !== undefined) listener(known);
-    if (this.#timer === null) this.#wait();
+    else {
+      this.#seen = null;
+      this.#lookSoon();
+    }
     return () => {
       listeners.delete(listener);
       if (listeners.size > 0) return;
       this.#listeners.delete(companyId);
       this.#known.delete(companyId);
+      if (this.#listeners.size === 0) this.#rest();
     };
   }
 
   close(): void {
     this.#isClosed = true;
-    if (this.#timer) clearTimeout(this.#timer);
+    this.#rest();
   }
 
-  #wait(): void {
+  #rest(): void {
+    if (this.#timer) clearTimeout(this.#timer);
+    this.#watcher?.close();
+    this.#timer = this.#watcher = null;
+    this.#isWritten = false;
+  }
+
+  /** Looks after the next writes of this moment, which come many at a time. */
+  #lookSoon(): void {
+    if (this.#isWritten) return;
+    this.#isWritten = true;
+    this.#wait(MILLISECONDS_AFTER_WRITE);
+  }
+
+  #wait(milliseconds: number): void {
     if (this.#isClosed) return;
+    if (this.#timer) clearTimeout(this.#timer);
+    this.#watcher ??= this.#watchFolder();
     this.#timer = setTimeout(() => {
+      this.#isWritten = false;
+      this.#timer = null;
       this.#look().then(
         () => this.#goOn(),
         // the database is closing, or busy beyond its patience: the next look finds what this one missed
         () => this.#goOn(),
       );
-    }, MILLISECONDS_BETWEEN);
+    }, milliseconds);
     this.#timer.unref();
   }
 
   #goOn(): void {
-    if (this.#listeners.size > 0) this.#wait();
-    else this.#timer = null;
+    if (this.#listeners.size > 0 && this.#timer === null) this.#wait(MILLISECONDS_BETWEEN);
+  }
+
+  /** What a transaction writes goes to the log beside the database first. */
+  #watchFolder(): FSWatcher {
+    const watcher = watch(this.#database.directory, (_, file) => {
+      if (file?.endsWith('-wal') ?? true) this.#lookSoon();
+    });
+    watcher.unref();
+    // without it, changes are found by the look at each second
+    watcher.on('error', () => watcher.close());
+    return watcher;
   }
 
   async #look(): Promise<void> {
+    const version = await this.#database.version();
+    if (version === this.#seen) return;
     const rows = await this.#database.select<{ id: number; version: number }>('SELECT id, version FROM companies');
-    for (const { id, version } of rows) this.tell(id, version);
+    for (const row of rows) this.tell(row.id, row.version);
+    this.#seen = version;
   }
 
   /** Tells a version at once, without waiting for the next look: of a change made by this process. An older one than is known tells nothing. */

@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { QueryTypes, Sequelize, Transaction } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
 
+import { ChangeWatch } from './change-watch.ts';
 import { rowAside, sqliteDriver } from './driver.ts';
 import { firstTables } from './migrations/0001-first-tables.ts';
 import { views } from './migrations/0002-views.ts';
@@ -77,6 +78,10 @@ export type Database = {
   readonly select: <Row extends object>(sql: string, bindings?: Bindings, transaction?: Transaction) => Promise<Row[]>;
   /** One row of a query that takes long, read on a connection of its own, so that no other request waits for it. */
   readonly selectAside: <Row extends object>(sql: string, bindings?: Bindings) => Promise<Row | undefined>;
+  /** A number that is another one after each change that any process made to the folder. */
+  readonly version: () => Promise<number>;
+  /** What a small read that most requests need found, read again after any change; see `ChangeWatch`. */
+  readonly remembered: ChangeWatch['remembered'];
   /** Runs work that writes, alone, in one transaction: all of it or none. */
   readonly write: <Result>(work: (transaction: Transaction) => Promise<Result>) => Promise<Result>;
   /** Runs a statement inside a transaction of `write`. */
@@ -100,6 +105,7 @@ export async function openDatabase(directory: string): Promise<Database> {
   });
   await sequelize.query('PRAGMA journal_mode = WAL');
   await migrate(sequelize);
+  const watch = new ChangeWatch(join(directory, 'wise-margin.sqlite'));
 
   let queue: Promise<unknown> = Promise.resolve();
   return {
@@ -109,6 +115,8 @@ export async function openDatabase(directory: string): Promise<Database> {
       sequelize.query<Row>(sql, { type: QueryTypes.SELECT, bind: [...bindings], ...(transaction ? { transaction } : {}) }),
     selectAside: <Row extends object>(sql: string, bindings: Bindings = []) =>
       rowAside<Row>(join(directory, 'wise-margin.sqlite'), sql, bindings),
+    version: () => watch.version(),
+    remembered: (key, read) => watch.remembered(key, read),
     write: (work) => {
       const turn = queue.then(() =>
         // IMMEDIATE: a writer of another process is waited for before anything is read
@@ -123,6 +131,7 @@ export async function openDatabase(directory: string): Promise<Database> {
     },
     close: async () => {
       await queue;
+      await watch.close();
       await sequelize.close();
     },
   };

@@ -33,3 +33,21 @@ export function rowAside<Row>(file: string, sql: string, bindings: readonly unkn
     });
   });
 }
+
+/** How often a database has changed, on a connection that asks for nothing else and therefore counts the changes of every other. */
+export function watchedVersion(file: string): { readonly version: () => Promise<number>; readonly close: () => Promise<void> } {
+  const connection = new sqlite3.Database(file, sqlite3.OPEN_READONLY);
+  connection.configure('busyTimeout', BUSY_TIMEOUT);
+  const statement = connection.prepare('PRAGMA data_version');
+  return {
+    version: () =>
+      new Promise((resolve, reject) => {
+        // `all` ends the statement, so that the next one sees what has changed since
+        statement.all<{ readonly data_version: number }>((error, rows) => (error ? reject(error) : resolve(rows[0]!.data_version)));
+      }),
+    close: () =>
+      new Promise((resolve, reject) => {
+        statement.finalize(() => connection.close((error) => (error ? reject(error) : resolve())));
+      }),
+  };
+}

@@ -32,7 +32,9 @@ export class BenchmarkStore {
   }
 
   async of(companyId: number): Promise<Benchmarks> {
-    const list = (await this.list(companyId)).map(({ line, kind, value }) => ({ line, kind, value }));
+    const list = (await this.#database.remembered(`benchmarks of ${companyId}`, () => this.list(companyId))).map(
+      ({ line, kind, value }) => ({ line, kind, value }),
+    );
     if (list.length === 0) return NO_BENCHMARKS;
     const text = JSON.stringify(list);
     const held = this.#held.get(companyId);
