@@ -29,7 +29,7 @@ export default defineConfig({
         '--disable-component-update',
         '--disable-sync',
         // a page is gone before what its scripts are optimized for comes to pay
-        '--js-flags=--no-opt',
+        '--js-flags=--no-opt --no-maglev',
       ],
     },
     trace: 'off',

@@ -2,8 +2,8 @@ import { cpSync, readFileSync, rmSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { join } from 'node:path';
 
-import AxeBuilder from '@axe-core/playwright';
 import { type BrowserContext, expect, type Locator, type Page, test as base } from '@playwright/test';
+import type { AxeResults } from 'axe-core';
 
 import { type ServerProcess, startProcess, temporaryFolder } from '../support/process.ts';
 
@@ -16,11 +16,12 @@ type Workers = {
   empty: ServerProcess;
   ledger: ServerProcess;
   visited: BrowserContext;
+  tab: { readonly page: Page; readonly errors: string[] };
 };
 
 /**
  * `page`: a new one in the browser of the worker, which has the application's files from the tests before and
- * remembers nothing else of them; `demo`: the built server on a fresh copy of the demo data; `untouched`: another, in which no other file's tests correct anything; `bank`: another, which is reconciled with its bank; `packs`: another, whose packs are issued; `companies`: another, whose companies are looked at together; `empty`: the same with nothing in it; `ledger`: with the ledger of the kayak company alone. */
+ * remembers nothing else of them; `tab`: one page for all tests of a worker, and what its scripts reported; `demo`: the built server on a fresh copy of the demo data; `untouched`: another, in which no other file's tests correct anything; `bank`: another, which is reconciled with its bank; `packs`: another, whose packs are issued; `companies`: another, whose companies are looked at together; `empty`: the same with nothing in it; `ledger`: with the ledger of the kayak company alone. */
 export const test = base.extend<object, Workers>({
   visited: [
     async ({ browser }, use) => {
@@ -30,9 +31,20 @@ export const test = base.extend<object, Workers>({
     },
     { scope: 'worker' },
   ],
+  tab: [
+    async ({ visited }, use) => {
+      const page = await visited.newPage();
+      const errors: string[] = [];
+      page.on('console', (message) => (message.type() === 'error' ? errors.push(message.text()) : undefined));
+      page.on('pageerror', (error) => errors.push(error.message));
+      await use({ page, errors });
+    },
+    { scope: 'worker' },
+  ],
   context: async ({ visited }, use) => {
+    const before = visited.pages();
     await use(visited);
-    for (const page of visited.pages()) {
+    for (const page of visited.pages().filter((each) => !before.includes(each))) {
       if (page.url().startsWith('http')) await page.evaluate(() => localStorage.clear());
       await page.close();
     }
@@ -100,10 +112,26 @@ async function onCopyOf(made: 'demo' | 'ledger', use: (server: ServerProcess) =>
   rmSync(folder, { recursive: true, force: true });
 }
 
-/** Opens a page of a server. */
-export const open = async (page: Page, server: ServerProcess, path: string): Promise<void> => {
-  await page.goto(server.base.replace(/\/api$/, path));
-};
+/**
+ * Opens an address of a server. A page that shows the application already is led there by its own router, past an address
+ * that leads nowhere, so that nothing of the page before is left; the address it is at, and any other server, is loaded.
+ */
+export async function open(page: Page, server: ServerProcess, path: string): Promise<void> {
+  const address = server.base.replace(/\/api$/, path);
+  if (page.url() === address || !page.url().startsWith(`${new URL(address).origin}/`)) {
+    await page.goto(address);
+    return;
+  }
+  await page.evaluate(() => {
+    history.pushState(null, '', '/no/such/page');
+    dispatchEvent(new PopStateEvent('popstate'));
+  });
+  await page.getByText('There is no page at this address').waitFor();
+  await page.evaluate((to) => {
+    history.replaceState(null, '', to);
+    dispatchEvent(new PopStateEvent('popstate'));
+  }, path);
+}
 
 /** Figures of a grid by how their label begins. Roles and names of a thousand buttons take a tenth of a second to work out each time one is asked for. */
 export const figure = (within: Page | Locator, label: string): Locator => within.locator(`button[aria-label^="${label}"]`);
@@ -111,9 +139,7 @@ export const figure = (within: Page | Locator, label: string): Locator => within
 export const budgetMonth = (page: Page, name: string, month: string): Locator =>
   page.locator(`button[aria-label^="${name}, Budget, ${month} 202"]:not([aria-label*=" to Mar "])`).last();
 
-// read by the page at every look at it: half the length of the other
-const { resolve } = createRequire(import.meta.url);
-const axeSource = readFileSync(createRequire(resolve('@axe-core/playwright')).resolve('axe-core/axe.min.js'), 'utf8');
+const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 const TAGS = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'];
 // Axe measures each element against all around it; on a table of thousands of figures that takes half a minute.
 const ROWS_DRAWN_ALIKE = 'tbody tr:nth-child(n+8)';
@@ -124,16 +150,20 @@ const ROWS_DRAWN_ALIKE = 'tbody tr:nth-child(n+8)';
  */
 export async function expectAccessible(page: Page, within?: Locator): Promise<void> {
   await within?.evaluate((part) => part.setAttribute('data-looked-at', ''));
-  const axe = new AxeBuilder({ page, axeSource });
-  const { violations } = await (within ? axe.include('[data-looked-at]') : axe)
-    // no page has frames: what looks into them takes as long as the rules themselves
-    .setLegacyMode()
-    .options({ resultTypes: ['violations'] })
-    .withTags(TAGS)
-    .exclude(ROWS_DRAWN_ALIKE)
-    // buttons without a name that pass the focus on at once, to the panel after them or out of it
-    .exclude('[data-headlessui-focus-guard]')
-    .analyze();
+  if (await page.evaluate(() => !('axe' in window))) await page.evaluate(axeSource);
+  const { violations } = await page.evaluate(
+    ({ include, exclude, tags }) =>
+      (window as unknown as { axe: { run: (context: object, options: object) => Promise<AxeResults> } }).axe.run(
+        { include, exclude },
+        { runOnly: { type: 'tag', values: tags }, resultTypes: ['violations'] },
+      ),
+    {
+      include: within ? ['[data-looked-at]'] : [':root'],
+      // and buttons without a name that pass the focus on at once, to the panel after them or out of it
+      exclude: [ROWS_DRAWN_ALIKE, '[data-headlessui-focus-guard]'],
+      tags: TAGS,
+    },
+  );
   await within?.evaluate((part) => part.removeAttribute('data-looked-at'));
   expect(
     violations.map(

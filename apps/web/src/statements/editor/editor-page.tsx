@@ -23,6 +23,8 @@ import { type SaveAs, SaveBar } from './save-bar.tsx';
 import { BLANK, type Draft, useDraft } from './use-draft.ts';
 
 const NO_COLUMNS: ColumnSet = { key: 'columns', name: 'Columns', blocks: [] };
+/** Where the view that is being edited is kept: read anew each time its editor opens, since it may follow lines that have changed. */
+const editedKey = (company: number, view: string | undefined) => ['edited view', company, view] as const;
 const NO_LINES: LineSet = { key: 'lines', name: 'Lines', lines: [] };
 
 /** The editor of a view: its columns or lines at the left, the statement on real figures at the right. */
@@ -34,7 +36,7 @@ export default function EditorPage() {
   const key = edited ?? (from === BLANK ? undefined : (from ?? undefined));
   const [asOf] = useAsOf();
   const view = useQuery({
-    queryKey: ['view', company.id, key],
+    queryKey: editedKey(company.id, key),
     enabled: key !== undefined,
     queryFn: ({ signal }) => getJson<ViewDto>(`/companies/${company.id}/views/${key}`, signal),
     staleTime: Infinity,
@@ -132,7 +134,7 @@ function Editor({
     onSuccess: (made) => {
       setSaved({ draft, version: made.version });
       latest.current = { draft, saved: draft };
-      client.setQueryData(['view', company.id, made.key], made);
+      if (made.key === opened?.key) client.setQueryData(editedKey(company.id, made.key), made);
       void client.invalidateQueries({ predicate: ({ queryKey }) => ['views', 'statement', 'view'].includes(String(queryKey[0])) });
       if (made.key !== opened?.key) void navigate(`/c/${company.id}/statements/${made.key}?asOf=${asOf}`);
     },
@@ -142,7 +144,7 @@ function Editor({
       sendJson<ViewDto>('PUT', `/companies/${company.id}/views/${opened!.key}`, { ...as, version: saved.version }),
     onSuccess: (made) => {
       setSaved((before) => ({ ...before, version: made.version }));
-      client.setQueryData(['view', company.id, made.key], made);
+      client.setQueryData(editedKey(company.id, made.key), made);
       void client.invalidateQueries({ queryKey: ['views', company.id] });
     },
   });
