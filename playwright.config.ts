@@ -28,8 +28,6 @@ export default defineConfig({
         '--disable-background-networking',
         '--disable-component-update',
         '--disable-sync',
-        // a page is gone before what its scripts are optimized for comes to pay
-        '--js-flags=--no-opt --no-maglev',
       ],
     },
     trace: 'off',

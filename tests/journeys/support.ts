@@ -2,7 +2,7 @@ import { cpSync, readFileSync, rmSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { join } from 'node:path';
 
-import { type BrowserContext, expect, type Locator, type Page, test as base } from '@playwright/test';
+import { type BrowserContext, expect as look, type Locator, type Page, test as base } from '@playwright/test';
 import type { AxeResults } from 'axe-core';
 
 import { type ServerProcess, startProcess, temporaryFolder } from '../support/process.ts';
@@ -16,16 +16,21 @@ type Workers = {
   empty: ServerProcess;
   ledger: ServerProcess;
   visited: BrowserContext;
-  tab: { readonly page: Page; readonly errors: string[] };
+  tab: Page;
 };
 
+const VIEWPORT = { width: 1280, height: 800 };
+
 /**
- * `page`: a new one in the browser of the worker, which has the application's files from the tests before and
- * remembers nothing else of them; `tab`: one page for all tests of a worker, and what its scripts reported; `demo`: the built server on a fresh copy of the demo data; `untouched`: another, in which no other file's tests correct anything; `bank`: another, which is reconciled with its bank; `packs`: another, whose packs are issued; `companies`: another, whose companies are looked at together; `empty`: the same with nothing in it; `ledger`: with the ledger of the kayak company alone. */
+ * `page`: the one window of the worker, as somebody has who works in it all day; it remembers no choices of the test before.
+ * `demo`: the built server on a fresh copy of the demo data; `untouched`: another, in which no other file's tests correct
+ * anything; `bank`: another, which is reconciled with its bank; `packs`: another, whose packs are issued; `companies`: another,
+ * whose companies are looked at together; `empty`: the same with nothing in it; `ledger`: with the ledger of the kayak company alone.
+ */
 export const test = base.extend<object, Workers>({
   visited: [
     async ({ browser }, use) => {
-      const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+      const context = await browser.newContext({ viewport: VIEWPORT });
       await use(context);
       await context.close();
     },
@@ -33,25 +38,27 @@ export const test = base.extend<object, Workers>({
   ],
   tab: [
     async ({ visited }, use) => {
-      const page = await visited.newPage();
-      const errors: string[] = [];
-      page.on('console', (message) => (message.type() === 'error' ? errors.push(message.text()) : undefined));
-      page.on('pageerror', (error) => errors.push(error.message));
-      await use({ page, errors });
+      await use(await visited.newPage());
     },
     { scope: 'worker' },
   ],
   context: async ({ visited }, use) => {
-    const before = visited.pages();
     await use(visited);
-    for (const page of visited.pages().filter((each) => !before.includes(each))) {
-      if (page.url().startsWith('http')) await page.evaluate(() => localStorage.clear());
-      await page.close();
-    }
+    for (const page of visited.pages().slice(1)) await page.close();
     await visited.clearCookies();
   },
-  page: async ({ context }, use) => {
-    await use(await context.newPage());
+  page: async ({ tab }, use, info) => {
+    await use(tab);
+    // the page of a test that failed is shown with its report, and the next test gets a new one
+    if (info.status !== info.expectedStatus) return;
+    tab.removeAllListeners('console');
+    tab.removeAllListeners('pageerror');
+    await tab.unrouteAll({ behavior: 'ignoreErrors' });
+    await tab.emulateMedia({ media: null });
+    await tab.setViewportSize(VIEWPORT);
+    if (!tab.url().startsWith('http')) return;
+    await leave(tab);
+    await tab.evaluate(() => localStorage.clear());
   },
   demo: [
     async ({}, use) => {
@@ -100,7 +107,17 @@ export const test = base.extend<object, Workers>({
     { scope: 'worker', timeout: 60_000 },
   ],
 });
-export { expect };
+/** Playwright's, but for what is not there yet: each look of its own that finds nothing writes down the whole page. */
+export const expect = look.extend({
+  async toBeVisible(locator: Locator, options?: { readonly timeout?: number }) {
+    const state = this.isNot ? 'hidden' : 'visible';
+    const failure = await locator.waitFor({ state, timeout: options?.timeout ?? this.timeout }).then(
+      () => null,
+      (error: Error) => error.message,
+    );
+    return { pass: this.isNot === (failure !== null), message: () => `${String(locator)} is not ${state}: ${failure}` };
+  },
+});
 
 /** The built server on a copy of a folder that `global-setup.ts` made. */
 async function onCopyOf(made: 'demo' | 'ledger', use: (server: ServerProcess) => Promise<void>): Promise<void> {
@@ -122,15 +139,20 @@ export async function open(page: Page, server: ServerProcess, path: string): Pro
     await page.goto(address);
     return;
   }
+  await leave(page);
+  await page.evaluate((to) => {
+    history.replaceState(null, '', to);
+    dispatchEvent(new PopStateEvent('popstate'));
+  }, path);
+}
+
+/** Leads the application to an address that leads nowhere. */
+async function leave(page: Page): Promise<void> {
   await page.evaluate(() => {
     history.pushState(null, '', '/no/such/page');
     dispatchEvent(new PopStateEvent('popstate'));
   });
   await page.getByText('There is no page at this address').waitFor();
-  await page.evaluate((to) => {
-    history.replaceState(null, '', to);
-    dispatchEvent(new PopStateEvent('popstate'));
-  }, path);
 }
 
 /** Figures of a grid by how their label begins. Roles and names of a thousand buttons take a tenth of a second to work out each time one is asked for. */
