@@ -56,7 +56,7 @@ describe('a report', () => {
     await waitFor(() => expect(window.location.search).toContain('range=Oct+2026'));
     window.history.back();
     await waitFor(() => expect(window.location.search).toContain('range=Sep+2026'));
-    expect((await field('Months')).value).toBe('Sep 2026');
+    await waitFor(async () => expect((await field('Months')).value).toBe('Sep 2026'));
     expect(await page.findByText('Debits equal credits.')).toBeTruthy();
   });
 

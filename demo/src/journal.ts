@@ -26,6 +26,8 @@ const decimal = (cents: number): string => `${Math.floor(cents / 100)}.${String(
 /** Collects entries and writes them as a ledger file, in order of date. */
 export class Journal {
   readonly #entries: DemoEntry[] = [];
+  /** posted lines by account, with the entry of each */
+  readonly #posted = new Map<string, { readonly entry: DemoEntry; readonly line: DemoLine }[]>();
   readonly #lastDate: string;
   readonly #dimensions: readonly string[];
 
@@ -42,28 +44,27 @@ export class Journal {
     const sum = lines.reduce((total, line) => total + line.amount, 0);
     if (sum !== 0 || lines.length < 2) throw new RangeError(`the demo entry of ${entry.date} (${entry.lines[0]?.memo}) is off by ${sum}`);
     this.#entries.push({ ...entry, lines });
+    if (entry.state === 'draft') return;
+    for (const line of lines) {
+      const posted = this.#posted.get(line.account);
+      if (posted) posted.push({ entry, line });
+      else this.#posted.set(line.account, [{ entry, line }]);
+    }
   }
 
   /** Net of an account over everything added so far, debit positive. */
   balance(account: string, upTo = this.#lastDate): number {
     let sum = 0;
-    for (const entry of this.#entries) {
-      if (entry.date <= upTo && entry.state !== 'draft') for (const line of entry.lines) if (line.account === account) sum += line.amount;
-    }
+    for (const { entry, line } of this.#posted.get(account) ?? []) if (entry.date <= upTo) sum += line.amount;
     return sum;
   }
 
   /** Posted lines of an account with their entries' dates and journals, in order of date. */
   linesOf(account: string): { date: string; source: string; amount: number; memo: string; party: string; document: string }[] {
-    const found = this.#entries.flatMap(({ date, source, state, lines }) =>
-      state === 'draft'
-        ? []
-        : lines.flatMap((line) =>
-            line.account === account
-              ? [{ date, source, amount: line.amount, memo: line.memo ?? '', party: line.party ?? '', document: line.document ?? '' }]
-              : [],
-          ),
-    );
+    const found = (this.#posted.get(account) ?? []).map(({ entry: { date, source }, line }) => ({
+      ...{ date, source, amount: line.amount },
+      ...{ memo: line.memo ?? '', party: line.party ?? '', document: line.document ?? '' },
+    }));
     return found.sort((a, b) => (a.date < b.date ? -1 : a.date > b.date ? 1 : 0));
   }
 

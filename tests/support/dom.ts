@@ -3,6 +3,10 @@ import { JSDOM } from 'jsdom';
 // A browser's document for pages drawn without one. Requests stay Node's own, so that they reach a real server.
 
 const { window } = new JSDOM('<!doctype html><body></body>', { url: 'http://127.0.0.1/', pretendToBeVisual: true });
+// no style sheet is loaded: what an element says itself is its style, without the many rules of a browser's own sheet
+const notShown = window.document.createElement('div');
+notShown.style.display = 'none';
+window.getComputedStyle = (element) => ((element as HTMLElement).hidden ? notShown : (element as HTMLElement)).style;
 const NAMES = [
   'document',
   'navigator',
