@@ -1,3 +1,4 @@
+import { fireEvent } from '@testing-library/react';
 import { afterAll, afterEach, beforeAll, expect, it } from 'vitest';
 
 import { demoServer } from './support/demo-company.ts';
@@ -28,4 +29,20 @@ it('the number of a budget that is not there is named', async () => {
   const page = openPage(server, '/c/1/budgets/99');
   await page.findByText('There is no budget 99.');
   expect(page.queryByText('There is no page at this address')).toBeNull();
+});
+
+it.each([
+  ['/c/1/budgets/99', 'Budget', 'Go to the budgets'],
+  ['/c/1/budgets/99/balance-plan', 'Cash and balance sheet', 'Go to the budgets'],
+  ['/c/1/budgets/99/comparison', 'Comparison', 'Go to the budgets'],
+  ['/c/1/packs/yearly-review', 'Pack', 'Go to the packs'],
+  ['/c/1/packs/monthly-review/99', 'Issued pack', 'Go to the packs'],
+])('%s, which is not there, leads to the list of those that are', async (address, title, back) => {
+  const page = openPage(server, address);
+  const link = await page.findByRole('link', { name: back });
+  expect(page.getByRole('heading', { name: title, level: 1 })).toBeTruthy();
+  expect(page.getByRole('alert').textContent).toMatch(/There is no/);
+  expect(page.queryByRole('button', { name: 'Try again' })).toBeNull();
+  fireEvent.click(link);
+  expect(await page.findByRole('heading', { name: back === 'Go to the packs' ? 'Packs' : 'Budgets', level: 1 })).toBeTruthy();
 });

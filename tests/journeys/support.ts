@@ -146,13 +146,15 @@ export async function open(page: Page, server: ServerProcess, path: string): Pro
   }, path);
 }
 
-/** Leads the application to an address that leads nowhere. */
+/** Leads the application to an address that leads nowhere; again when what a step before had begun led elsewhere meanwhile. */
 async function leave(page: Page): Promise<void> {
-  await page.evaluate(() => {
-    history.pushState(null, '', '/no/such/page');
-    dispatchEvent(new PopStateEvent('popstate'));
-  });
-  await page.getByText('There is no page at this address').waitFor();
+  await look(async () => {
+    await page.evaluate(() => {
+      history.pushState(null, '', '/no/such/page');
+      dispatchEvent(new PopStateEvent('popstate'));
+    });
+    await page.getByText('There is no page at this address').waitFor({ timeout: 5000 });
+  }).toPass();
 }
 
 /** Figures of a grid by how their label begins. Roles and names of a thousand buttons take a tenth of a second to work out each time one is asked for. */

@@ -315,6 +315,7 @@ test('lines are defined once for all companies: views that take them follow, unt
   await page.getByRole('button', { name: 'Delete', exact: true }).click();
   await expect(page.getByRole('alertdialog', { name: 'Delete the view' })).toContainText('Board statement keeps the lines it has now.');
   await page.getByRole('button', { name: 'Delete view' }).click();
+  await expect(page.getByRole('heading', { name: 'Statements', exact: true })).toBeVisible();
   await open(page, demo, `/c/2/statements/${board}?asOf=2026-10`);
   await expect(page.getByRole('rowheader', { name: 'Gross profit before freight' })).toBeVisible();
 });

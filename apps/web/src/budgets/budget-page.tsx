@@ -8,8 +8,9 @@ import { useParams } from 'react-router';
 import { useCompany } from '../data/company.ts';
 import { Choice } from '../ui/choice.tsx';
 import { CheckField } from '../ui/labeled-field.tsx';
+import { PageFailure } from '../ui/page-failure.tsx';
 import { Page } from '../ui/page.tsx';
-import { Failure, Loading } from '../ui/states.tsx';
+import { Loading } from '../ui/states.tsx';
 import { useSearch } from '../ui/use-search.ts';
 import { useStableCallback } from '../ui/use-stable-callback.ts';
 import type { BasisDrafts } from './bases/basis-form.tsx';
@@ -109,7 +110,8 @@ export default function BudgetPage() {
       if (note.slice === slice) bits[note.account] = (bits[note.account] ?? 0) | (1 << (note.month ?? 12));
     return bits;
   }, [shown?.notes, slice]);
-  if (opened.isError) return <Failure error={opened.error} retry={() => void opened.refetch()} />;
+  if (opened.isError)
+    return <PageFailure title="Budget" error={opened.error} retry={() => void opened.refetch()} company={company.id} list="budgets" />;
   if (!opened.data || !session || !snapshot || !shown || !beside) return <Loading what="the budget" />;
   const { budget } = opened.data;
   const lock = budgetLockWords(snapshot.state);

@@ -8,6 +8,7 @@ import { useCompany } from '../data/company.ts';
 import { useBudgets } from '../data/use-statement.ts';
 import { Choice } from '../ui/choice.tsx';
 import { CellFigure, favorColor, favorOf } from '../ui/figure.tsx';
+import { PageFailure } from '../ui/page-failure.tsx';
 import { Page } from '../ui/page.tsx';
 import { ruleClasses } from '../ui/rule-classes.ts';
 import { ScenarioSwatch } from '../ui/scenario-swatch.tsx';
@@ -35,7 +36,7 @@ export default function ComparisonPage() {
   });
   if (budgets.isError) return <Failure error={budgets.error} retry={() => void budgets.refetch()} />;
   if (!budgets.data) return <Loading what="the budgets" />;
-  if (!own) return <Failure error={new Error(`There is no budget ${id}.`)} />;
+  if (!own) return <PageFailure title="Comparison" error={new Error(`There is no budget ${id}.`)} company={company.id} list="budgets" />;
   const setOther = (value: string) =>
     setSearch((before) => {
       before.set('with', value);

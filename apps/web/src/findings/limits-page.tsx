@@ -118,7 +118,7 @@ function Limits({ asOf, limits }: { readonly asOf: string; readonly limits: Comp
           </div>
         </fieldset>
       ))}
-      <p className="mt-2 text-[14px]">
+      <div className="mt-2 text-[14px]">
         <Choice
           label="Add limits for"
           value=""
@@ -131,7 +131,7 @@ function Limits({ asOf, limits }: { readonly asOf: string; readonly limits: Comp
             if (place !== '') setOverrides([...overrides, { of, key, ...spans }]);
           }}
         />
-      </p>
+      </div>
       {views.isError ? <Failure error={views.error} retry={() => void views.refetch()} /> : null}
       {read.ok ? null : (
         <p role="alert" className="mt-3 font-semibold text-brick">

@@ -7,6 +7,7 @@ import { useCompany } from '../data/company.ts';
 import { useMail } from '../data/use-mail.ts';
 import { issueFileAddress, useIssuedPages, usePackIssue } from '../data/use-packs.ts';
 import { momentWords } from '../ui/date-words.ts';
+import { PageFailure } from '../ui/page-failure.tsx';
 import { Page } from '../ui/page.tsx';
 import { Failure, Loading } from '../ui/states.tsx';
 import { useSearch } from '../ui/use-search.ts';
@@ -22,7 +23,8 @@ export default function IssuePage() {
   const company = useCompany();
   const { issue: id } = useParams();
   const issue = usePackIssue(company.id, Number(id));
-  if (issue.isError) return <Failure error={issue.error} retry={() => void issue.refetch()} />;
+  if (issue.isError)
+    return <PageFailure title="Issued pack" error={issue.error} retry={() => void issue.refetch()} company={company.id} list="packs" />;
   if (!issue.data) return <Loading what="the issued pack" />;
   return <Issued issue={issue.data} />;
 }

@@ -4,6 +4,7 @@ import { useBlocker, useParams } from 'react-router';
 
 import { useAsOf, useCompany } from '../data/company.ts';
 import { usePack } from '../data/use-packs.ts';
+import { PageFailure } from '../ui/page-failure.tsx';
 import { Page } from '../ui/page.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
 import { useSearch } from '../ui/use-search.ts';
@@ -24,7 +25,8 @@ export default function PackPage() {
   const [asOf] = useAsOf();
   const { pack = '' } = useParams();
   const saved = usePack({ company: company.id, pack });
-  if (saved.isError) return <Failure error={saved.error} retry={() => void saved.refetch()} />;
+  if (saved.isError)
+    return <PageFailure title="Pack" error={saved.error} retry={() => void saved.refetch()} company={company.id} list="packs" />;
   if (asOf === null) return <Empty title="No entries yet">Import a ledger on the Ledger page first.</Empty>;
   if (!saved.data) return <Loading what="the pack" />;
   return <OpenPack key={`${company.id} ${pack} ${asOf} ${saved.data.version}`} saved={saved.data} month={asOf} />;

@@ -8,8 +8,9 @@ import { Link, useParams } from 'react-router';
 import { useCompany } from '../../data/company.ts';
 import { Choice } from '../../ui/choice.tsx';
 import { monthEndWords } from '../../ui/date-words.ts';
+import { PageFailure } from '../../ui/page-failure.tsx';
 import { Page } from '../../ui/page.tsx';
-import { Failure, Loading } from '../../ui/states.tsx';
+import { Loading } from '../../ui/states.tsx';
 import { useSearch } from '../../ui/use-search.ts';
 import { AssumptionsPanel } from './assumptions-panel.tsx';
 import { BalancePlanTable } from './balance-plan-table.tsx';
@@ -44,7 +45,16 @@ export default function BalancePlanPage() {
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
   }, [mutate]);
-  if (plan.isError) return <Failure error={plan.error} retry={() => void plan.refetch()} />;
+  if (plan.isError)
+    return (
+      <PageFailure
+        title="Cash and balance sheet"
+        error={plan.error}
+        retry={() => void plan.refetch()}
+        company={company.id}
+        list="budgets"
+      />
+    );
   if (!plan.data) return <Loading what="cash and balance sheet" />;
   const { budget, steps, accounts, opensFrom } = plan.data;
   const lock = budgetLockWords(budget.state);
