@@ -4,8 +4,8 @@ import { useBlocker, useParams } from 'react-router';
 
 import { useAsOf, useCompany } from '../data/company.ts';
 import { usePack } from '../data/use-packs.ts';
-import { PageFailure } from '../ui/page-failure.tsx';
 import { Page } from '../ui/page.tsx';
+import { PageFailure } from '../ui/page-failure.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
 import { useSearch } from '../ui/use-search.ts';
 import { useUnloadWarning } from '../ui/use-unload-warning.ts';
