@@ -34,7 +34,7 @@ it('a change of its own process is told at once, an older version and another co
   expect(heard).toEqual([5, 6]);
 });
 
-it('a change that another process writes is told soon, and whoever begins to listen hears the version there is', async () => {
+it('a change that another process writes is reported soon, and a new listener hears the current version', async () => {
   const other = await openDatabase(directory);
   const write = (sql: string): Promise<void> => other.write((transaction) => other.run(sql, [], transaction));
   await write(`INSERT INTO companies (id, name, currency, start_month, created_at, version) VALUES (1, 'Shop', 'USD', 1, '2026-01-01', 3)`);
@@ -46,4 +46,16 @@ it('a change that another process writes is told soon, and whoever begins to lis
   feed.listen(1, (version) => heard.push(version));
   expect(heard).toEqual([3, 4, 4]);
   await other.close();
+});
+
+it('where the folder cannot be watched, a change is found by the look each second', async () => {
+  const write = (sql: string): Promise<void> => database.write((transaction) => database.run(sql, [], transaction));
+  await write(`INSERT INTO companies (id, name, currency, start_month, created_at, version) VALUES (1, 'Shop', 'USD', 1, '2026-01-01', 3)`);
+  const unwatched = new VersionFeed({ ...database, directory: join(directory, 'not there') });
+  const heard: number[] = [];
+  unwatched.listen(1, (version) => heard.push(version));
+  await vi.waitFor(() => expect(heard).toEqual([3]), 5000);
+  await write('UPDATE companies SET version = 4 WHERE id = 1');
+  await vi.waitFor(() => expect(heard).toEqual([3, 4]), 5000);
+  unwatched.close();
 });

@@ -85,15 +85,18 @@ export class VersionFeed {
     if (this.#listeners.size > 0 && this.#timer === null) this.#wait(MILLISECONDS_BETWEEN);
   }
 
-  /** What a transaction writes goes to the log beside the database first. */
-  #watchFolder(): FSWatcher {
-    const watcher = watch(this.#database.directory, (_, file) => {
-      if (file?.endsWith('-wal') ?? true) this.#lookSoon();
-    });
-    watcher.unref();
-    // without it, changes are found by the look at each second
-    watcher.on('error', () => watcher.close());
-    return watcher;
+  /** Every change is first written to the log file of the database. Null where the system cannot watch the folder: changes are then found each second. */
+  #watchFolder(): FSWatcher | null {
+    try {
+      const watcher = watch(this.#database.directory, (_, file) => {
+        if (file?.endsWith('-wal') ?? true) this.#lookSoon();
+      });
+      watcher.unref();
+      watcher.on('error', () => watcher.close());
+      return watcher;
+    } catch {
+      return null;
+    }
   }
 
   async #look(): Promise<void> {
