@@ -1,4 +1,4 @@
-import { expect, expectAccessible, open, test } from './support.ts';
+import { expect, expectAccessible, open, test, violationsOn } from './support.ts';
 
 // Every screen, looked at with axe and at three widths.
 
@@ -47,3 +47,21 @@ for (const [name, path, heading] of SCREENS) {
     expect(errors).toEqual([]);
   });
 }
+
+test('a faint figure among many alike, the same color on another ground, and a button without a name are found', async ({ context }) => {
+  const page = await context.newPage();
+  const figures = '<p>1,204.50</p>'.repeat(8);
+  const show = (content: string): Promise<void> =>
+    page.setContent(`<html lang="en"><title>Figures</title><main><h1>Figures</h1>${figures}${content}</main></html>`);
+  await show('<p>980.00</p>');
+  await expectAccessible(page);
+  for (const [content, rule] of [
+    ['<p style="color: #bbb">980.00</p>', 'color-contrast: <p style="color: #bbb">'],
+    ['<div style="background: #222"><p>980.00</p></div>', 'color-contrast: <p>980.00</p>'],
+    ['<div style="opacity: 0.3"><p>980.00</p></div>', 'color-contrast: <p>980.00</p>'],
+    ['<button></button>', 'button-name: <button>'],
+  ] as const) {
+    await show(content);
+    expect(await violationsOn(page)).toEqual([expect.stringContaining(rule)]);
+  }
+});

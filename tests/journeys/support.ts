@@ -1,11 +1,13 @@
-import { cpSync, readFileSync, rmSync } from 'node:fs';
-import { createRequire } from 'node:module';
+import { cpSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 
-import { type BrowserContext, expect as look, type Locator, type Page, test as base } from '@playwright/test';
-import type { AxeResults } from 'axe-core';
+import { type BrowserContext, type Locator, type Page, test as base } from '@playwright/test';
 
 import { type ServerProcess, startProcess, temporaryFolder } from '../support/process.ts';
+import { expect } from './expect.ts';
+
+export { expectAccessible, violationsOn } from './accessible.ts';
+export { expect };
 
 type Workers = {
   demo: ServerProcess;
@@ -107,18 +109,6 @@ export const test = base.extend<object, Workers>({
     { scope: 'worker', timeout: 60_000 },
   ],
 });
-/** Playwright's, but for what is not there yet: each look of its own that finds nothing writes down the whole page. */
-export const expect = look.extend({
-  async toBeVisible(locator: Locator, options?: { readonly timeout?: number }) {
-    const state = this.isNot ? 'hidden' : 'visible';
-    const failure = await locator.waitFor({ state, timeout: options?.timeout ?? this.timeout }).then(
-      () => null,
-      (error: Error) => error.message,
-    );
-    return { pass: this.isNot === (failure !== null), message: () => `${String(locator)} is not ${state}: ${failure}` };
-  },
-});
-
 /** The built server on a copy of a folder that `global-setup.ts` made. */
 async function onCopyOf(made: 'demo' | 'ledger', use: (server: ServerProcess) => Promise<void>): Promise<void> {
   const folder = temporaryFolder();
@@ -148,7 +138,7 @@ export async function open(page: Page, server: ServerProcess, path: string): Pro
 
 /** Leads the application to an address that leads nowhere; again when what a step before had begun led elsewhere meanwhile. */
 async function leave(page: Page): Promise<void> {
-  await look(async () => {
+  await expect(async () => {
     await page.evaluate(() => {
       history.pushState(null, '', '/no/such/page');
       dispatchEvent(new PopStateEvent('popstate'));
@@ -162,40 +152,3 @@ export const figure = (within: Page | Locator, label: string): Locator => within
 /** A month of a budget's line, by its account or row and the month's name. A group may have an account's name too, and stands above it. */
 export const budgetMonth = (page: Page, name: string, month: string): Locator =>
   page.locator(`button[aria-label^="${name}, Budget, ${month} 202"]:not([aria-label*=" to Mar "])`).last();
-
-const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
-const TAGS = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'];
-// Axe measures each element against all around it; on a table of thousands of figures that takes half a minute.
-const ROWS_DRAWN_ALIKE = 'tbody tr:nth-child(n+8)';
-
-/**
- * No violation of WCAG A and AA, or of best practice, that axe can find; rows of a long table past the first seven are drawn alike and left out.
- * @param within the dialog, panel or form that has opened on a page; what lies around it is looked at by the test of that page
- */
-export async function expectAccessible(page: Page, within?: Locator): Promise<void> {
-  await within?.evaluate((part) => part.setAttribute('data-looked-at', ''));
-  if (await page.evaluate(() => !('axe' in window))) await page.evaluate(axeSource);
-  const { violations } = await page.evaluate(
-    ({ include, exclude, tags }) =>
-      (window as unknown as { axe: { run: (context: object, options: object) => Promise<AxeResults> } }).axe.run(
-        { include, exclude },
-        { runOnly: { type: 'tag', values: tags }, resultTypes: ['violations'] },
-      ),
-    {
-      include: within ? ['[data-looked-at]'] : [':root'],
-      // and buttons without a name that pass the focus on at once, to the panel after them or out of it
-      exclude: [ROWS_DRAWN_ALIKE, '[data-headlessui-focus-guard]'],
-      tags: TAGS,
-    },
-  );
-  await within?.evaluate((part) => part.removeAttribute('data-looked-at'));
-  expect(
-    violations.map(
-      ({ id, nodes }) =>
-        `${id}: ${nodes
-          .slice(0, 3)
-          .map(({ html }) => html.slice(0, 160))
-          .join(' | ')}`,
-    ),
-  ).toEqual([]);
-}
