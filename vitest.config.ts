@@ -15,13 +15,11 @@ const LONGEST = [
   'faults/import-faults',
   'outside/analytic-sql',
   'faults/processes',
-  'budget-grid-page',
-  'budget-panels-page',
 ];
 class LongestFirst extends BaseSequencer {
   override async sort(files: TestSpecification[]): Promise<TestSpecification[]> {
     const rank = ({ moduleId }: TestSpecification): number =>
-      LONGEST.findIndex((name) => moduleId.includes(name)) + 1 || LONGEST.length + 1;
+      LONGEST.findIndex((name) => moduleId.includes(name)) + 1 || LONGEST.length + 1 + (moduleId.endsWith('x') ? 1 : 0);
     const sorted = await super.sort(files);
     return sorted.sort((a, b) => rank(a) - rank(b));
   }
@@ -48,20 +46,6 @@ export default defineConfig({
         },
       },
       {
-        // the server and the command line, each test file on data of its own
-        test: {
-          ...common,
-          name: 'server',
-          include: ['apps/server/**/*.test.ts', 'apps/cli/**/*.test.ts', 'tests/**/*.test.ts'],
-          globalSetup: ['tests/support/bundled-worker.ts', 'tests/support/demo-folder.ts'],
-          pool: 'forks',
-          execArgv,
-          isolate: false,
-          sequence: { groupOrder: 0 },
-        },
-      },
-      {
-        // pages in a document without a browser, against a real server; the router is the browser's, not the one for Node
         oxc: { jsx: { runtime: 'automatic', development: false } },
         resolve: {
           alias: [
@@ -71,14 +55,14 @@ export default defineConfig({
         },
         test: {
           ...common,
-          name: 'pages',
+          name: 'server',
+          include: ['apps/server/**/*.test.ts', 'apps/cli/**/*.test.ts', 'tests/**/*.test.ts', 'tests/**/*.test.tsx'],
           globalSetup: ['tests/support/bundled-worker.ts', 'tests/support/demo-folder.ts'],
           setupFiles: ['tests/support/page-setup.ts'],
-          include: ['tests/**/*.test.tsx'],
           pool: 'forks',
           execArgv,
           isolate: false,
-          sequence: { groupOrder: 1 },
+          sequence: { groupOrder: 0 },
         },
       },
     ],
