@@ -51,6 +51,21 @@ describe('a statement', () => {
     fireEvent.change(units, { target: { value: 'dollars' } });
     await waitFor(() => expect(page.getByRole('table').textContent).not.toContain('Thousands of US dollars'));
   });
+
+  it('opened again while its choices are still being saved offers them', async () => {
+    let save = (): void => undefined;
+    const saved = new Promise<Response>((resolve) => (save = () => resolve(new Response(null, { status: 204 }))));
+    const page = open('vertical?asOf=2026-10', (method, path) => (method === 'PUT' && path.endsWith('/choices') ? saved : undefined));
+    await page.findByRole('rowheader', { name: 'Revenue, net' });
+    fireEvent.change(page.getByRole('combobox', { name: 'Department' }), { target: { value: 'Tours' } });
+    await waitFor(() => expect(page.address()).toContain('filter.department=Tours'));
+    fireEvent.click(within(page.getByRole('navigation', { name: 'Breadcrumbs' })).getByRole('link', { name: 'Statements' }));
+    fireEvent.click(await page.findByRole('link', { name: /^Vertical income statement/ }));
+    await page.findByRole('rowheader', { name: 'Revenue, net' });
+    save();
+    fireEvent.click(await page.findByRole('link', { name: 'Continue with Tours' }));
+    await waitFor(() => expect(page.address()).toContain('filter.department=Tours'));
+  });
 });
 
 describe('a drill-down', () => {

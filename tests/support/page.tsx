@@ -20,7 +20,7 @@ configure({
 const { fetch: reach, Worker: ThreadWorker } = globalThis;
 
 /** What stands between pages and the server: an answer given in its place, by method and the end of the path. */
-export type Between = (method: string, path: string) => Response | undefined;
+export type Between = (method: string, path: string) => Response | Promise<Response> | undefined;
 
 /** An answer that something failed, as the server gives it. */
 export const failed = (status: number, detail: string): Response =>

@@ -16,13 +16,17 @@ export function ContinueNotice({
 }) {
   const { pathname } = useLocation();
   const [search] = useSearch();
-  // as they were when the view was opened: choices made since then are no longer those of the last time
-  const [before, setBefore] = useState(choices);
-  if (before === undefined && choices !== undefined) setBefore(choices);
-  const address = before?.['address'] ?? '';
-  const words = rememberedWords(address, budgets);
-  if (words === '' || Object.keys(choicesIn(search)).length > 0) return null;
-  const next = new URLSearchParams(address);
+  const chosen = choicesIn(search)['address'] ?? '';
+  const [opened] = useState(chosen);
+  const [hasChosen, setHasChosen] = useState(false);
+  const [last, setLast] = useState('');
+  const listed = choices?.['address'] ?? '';
+  // the list is followed until the first choice of this visit: from then on, what it has is no longer of the last time
+  if (!hasChosen && chosen !== opened) setHasChosen(true);
+  else if (!hasChosen && listed !== last) setLast(listed);
+  const words = rememberedWords(last, budgets);
+  if (words === '' || chosen !== '') return null;
+  const next = new URLSearchParams(last);
   const asOf = search.get('asOf');
   if (asOf !== null) next.set('asOf', asOf);
   return (

@@ -9,20 +9,24 @@ import { choicesIn } from '../data/statement-choices.ts';
 export function useRememberedChoices(company: number, view: string, search: URLSearchParams): void {
   const client = useQueryClient();
   const choices = JSON.stringify(choicesIn(search));
-  const first = useRef(choices);
+  const last = useRef(choices);
+  const show = (): unknown =>
+    client.setQueryData<ViewListDto>(['views', company], (views) =>
+      views?.map((each) => (each.key === view ? { ...each, choices: JSON.parse(last.current) as Record<string, string> } : each)),
+    );
   const { mutate } = useMutation({
     // one after the other: the last choice is the one that stays
     scope: { id: `choices ${company} ${view}` },
     mutationFn: (chosen: Record<string, string>) => sendJson('PUT', `/companies/${company}/views/${view}/choices`, chosen),
-    onSuccess: (_, chosen) =>
-      client.setQueryData<ViewListDto>(['views', company], (views) =>
-        views?.map((each) => (each.key === view ? { ...each, choices: chosen } : each)),
-      ),
+    // known here at once, for whoever leaves the view and comes back before they are saved; a list read meanwhile has older ones
+    onMutate: show,
+    onSuccess: show,
+    onError: () => client.invalidateQueries({ queryKey: ['views', company] }),
   });
   useEffect(() => {
     // opening a view by its address is no choice
-    if (first.current === choices) return;
-    first.current = choices;
+    if (last.current === choices) return;
+    last.current = choices;
     mutate(JSON.parse(choices) as Record<string, string>);
   }, [choices, mutate]);
 }
