@@ -10,7 +10,7 @@ const outdir = join(server, 'dist');
 rmSync(outdir, { recursive: true, force: true });
 // apart, so that what a worker shares with the server does not bring the rest of the server into every thread
 for (const entryPoints of [
-  { main: join(server, 'src/main.ts') },
+  { main: join(server, 'src/main.ts'), serve: join(server, 'src/serve.ts') },
   { 'check-worker': CHECK_WORKER },
   { 'task-worker': join(server, 'src/task-worker.ts') },
 ])

@@ -7,15 +7,22 @@ import { promisify } from 'node:util';
 import { ternIslandFiles } from '@wise-margin/demo';
 
 import { madeOnce } from '../support/made-once.ts';
-import { startProcess } from '../support/process.ts';
+import { startFolders, startProcess } from '../support/process.ts';
 
 const root = fileURLToPath(new URL('../..', import.meta.url));
 
-/** Makes the data that journeys begin with, once: the demo data, and the ledger of the kayak company alone. Each worker takes copies. */
-export default async function makeJourneyData(): Promise<void> {
+/**
+ * Makes the data that journeys begin with, once: the demo data, and the ledger of the kayak company alone. Each worker
+ * takes copies, and one process serves them all.
+ * @returns what ends it
+ */
+export default async function beginJourneys(): Promise<() => Promise<void>> {
   process.env['JOURNEY_DATA'] = await madeOnce('journeys', async (folder) => {
     await Promise.all([makeDemo(join(folder, 'demo')), makeLedger(join(folder, 'ledger'), join(folder, 'files'))]);
   });
+  const folders = await startFolders();
+  process.env['JOURNEY_FOLDERS'] = folders.address;
+  return folders.stop;
 }
 
 async function makeDemo(data: string): Promise<void> {

@@ -3,20 +3,20 @@ import { join } from 'node:path';
 
 import { type BrowserContext, type Locator, type Page, test as base } from '@playwright/test';
 
-import { type ServerProcess, startProcess, temporaryFolder } from '../support/process.ts';
+import { type ServedFolder, serveFolder, startProcess, temporaryFolder } from '../support/process.ts';
 import { expect } from './expect.ts';
 
 export { expectAccessible, violationsOn } from './accessible.ts';
 export { expect };
 
 type Workers = {
-  demo: ServerProcess;
-  untouched: ServerProcess;
-  bank: ServerProcess;
-  packs: ServerProcess;
-  companies: ServerProcess;
-  empty: ServerProcess;
-  ledger: ServerProcess;
+  demo: ServedFolder;
+  untouched: ServedFolder;
+  bank: ServedFolder;
+  packs: ServedFolder;
+  companies: ServedFolder;
+  empty: ServedFolder;
+  ledger: ServedFolder;
   visited: BrowserContext;
   tab: Page;
 };
@@ -25,9 +25,9 @@ const VIEWPORT = { width: 1280, height: 800 };
 
 /**
  * `page`: the one window of the worker, as somebody has who works in it all day; it remembers no choices of the test before.
- * `demo`: the built server on a fresh copy of the demo data; `untouched`: another, in which no other file's tests correct
+ * `demo`: the built application on a fresh copy of the demo data; `untouched`: another, in which no other file's tests correct
  * anything; `bank`: another, which is reconciled with its bank; `packs`: another, whose packs are issued; `companies`: another,
- * whose companies are looked at together; `empty`: the same with nothing in it; `ledger`: with the ledger of the kayak company alone.
+ * whose companies are looked at together; `empty`: with nothing in it, by a process of its own as it is started at work; `ledger`: with the ledger of the kayak company alone.
  */
 export const test = base.extend<object, Workers>({
   visited: [
@@ -109,13 +109,13 @@ export const test = base.extend<object, Workers>({
     { scope: 'worker', timeout: 60_000 },
   ],
 });
-/** The built server on a copy of a folder that `global-setup.ts` made. */
-async function onCopyOf(made: 'demo' | 'ledger', use: (server: ServerProcess) => Promise<void>): Promise<void> {
+/** The built application on a copy of a folder that `global-setup.ts` made. */
+async function onCopyOf(made: 'demo' | 'ledger', use: (server: ServedFolder) => Promise<void>): Promise<void> {
   const folder = temporaryFolder();
   cpSync(join(process.env['JOURNEY_DATA']!, made), folder, { recursive: true });
-  const server = await startProcess(folder);
+  const server = await serveFolder(process.env['JOURNEY_FOLDERS']!, folder);
   await use(server);
-  await server.stop('SIGTERM');
+  await server.close();
   rmSync(folder, { recursive: true, force: true });
 }
 
@@ -123,7 +123,7 @@ async function onCopyOf(made: 'demo' | 'ledger', use: (server: ServerProcess) =>
  * Opens an address of a server. A page that shows the application already is led there by its own router, past an address
  * that leads nowhere, so that nothing of the page before is left; the address it is at, and any other server, is loaded.
  */
-export async function open(page: Page, server: ServerProcess, path: string): Promise<void> {
+export async function open(page: Page, server: ServedFolder, path: string): Promise<void> {
   const address = server.base.replace(/\/api$/, path);
   if (page.url() === address || !page.url().startsWith(`${new URL(address).origin}/`)) {
     await page.goto(address);

@@ -118,14 +118,10 @@ export type Application = {
 // requests and files are checked by schemas; what they find wrong is told in our words
 z.config({ customError: schemaIssueWords });
 
-/**
- * Opens the application over a data folder, made when absent.
- * @param options.recover true for the one server that owns the folder: what a stop left half done is put right
- * @throws FolderInUseError when another server owns the folder
- */
-export async function openApplication(options: {
+export type ApplicationOptions = {
   readonly directory: string;
   readonly actor: Actor;
+  /** true for the one server that owns the folder: what a stop left half done is put right */
   readonly recover: boolean;
   /** takes what went wrong in work that nobody waits for */
   readonly report?: Report;
@@ -133,7 +129,13 @@ export async function openApplication(options: {
   readonly work?: WorkPool;
   /** how mail is sent; left out, it stays in the outbox */
   readonly mail?: Omit<MailSettings, 'hasServer'> & { readonly transport: MailTransport | null };
-}): Promise<Application> {
+};
+
+/**
+ * Opens the application over a data folder, made when absent.
+ * @throws FolderInUseError when another server owns the folder
+ */
+export async function openApplication(options: ApplicationOptions): Promise<Application> {
   const release = options.recover ? ownFolder(options.directory) : null;
   const database = await openDatabase(options.directory);
   const versions = new VersionFeed(database);
