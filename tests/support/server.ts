@@ -51,6 +51,8 @@ export async function startTestServer({
   });
   const server = createApp({ application, logger: pino({ level: 'silent' }), webDirectory: null, hostNames: [] }).listen(0, '127.0.0.1');
   await new Promise((resolve) => server.once('listening', resolve));
+  // a connection that is given up just as it is used again would fail a test after a pause of its machine
+  server.keepAliveTimeout = 0;
   const base = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api`;
   const get = async <Answer>(path: string): Promise<Answer> => {
     const response = await fetch(base + path);

@@ -11,6 +11,7 @@ export { threadPool } from './work/work-pool.ts';
 
 const PORTS_TRIED = 20;
 const MINUTES_OF_AN_UPLOAD = 15;
+const SECONDS_IDLE = 65;
 const MILLISECONDS_TO_FINISH = 3000;
 
 export type ServeOptions = Required<Pick<ApplicationOptions, 'directory' | 'actor' | 'mail' | 'work'>> & {
@@ -48,6 +49,8 @@ export async function serve(options: ServeOptions): Promise<Serving> {
   });
   const server = createServer(createApp({ application, logger, webDirectory, hostNames: [...hostNames] }));
   server.requestTimeout = MINUTES_OF_AN_UPLOAD * 60_000;
+  // longer than a proxy before it waits: a connection given up just as it is used again loses a request
+  server.keepAliveTimeout = SECONDS_IDLE * 1000;
   const port = await listen(server, options);
   await application.mailSender.start();
   application.scheduleClock.start();
