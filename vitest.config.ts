@@ -10,12 +10,7 @@ const common = { exclude, testTimeout: 60_000, hookTimeout: 120_000 };
 const execArgv = ['--max-semi-space-size=128', '--min-semi-space-size=64', '--single-threaded-gc'];
 
 /** The files that take longest begin first, so that no worker is left with one at the end. */
-const LONGEST = [
-  'faults/change-faults',
-  'faults/import-faults',
-  'outside/analytic-sql',
-  'faults/processes',
-];
+const LONGEST = ['faults/change-faults', 'faults/import-faults', 'outside/analytic-sql', 'faults/processes'];
 class LongestFirst extends BaseSequencer {
   override async sort(files: TestSpecification[]): Promise<TestSpecification[]> {
     const rank = ({ moduleId }: TestSpecification): number =>
