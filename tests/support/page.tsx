@@ -2,6 +2,7 @@ import './dom.ts';
 
 import { QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, configure, render, type Screen, screen } from '@testing-library/react';
+import * as React from 'react';
 import { createBrowserRouter } from 'react-router';
 import { RouterProvider } from 'react-router/dom';
 
@@ -17,6 +18,10 @@ configure({
   // a search is repeated until it finds something; printing the document each time takes longer than searching it
   getElementError: (message) => new Error(message ?? 'Not found'),
 });
+// React's development build notes where each element was made, for warnings that no test reads; past a number a second it does not
+const { __CLIENT_INTERNALS_DO_NOT_USE_OR_WARN_USERS_THEY_CANNOT_UPGRADE: internals } = React as unknown as Record<string, object>;
+Object.defineProperty(internals, 'recentlyCreatedOwnerStacks', { get: () => Infinity, set: () => undefined });
+
 const { fetch: reach, Worker: ThreadWorker } = globalThis;
 
 /** What stands between pages and the server: an answer given in its place, by method and the end of the path. */
