@@ -20,7 +20,7 @@ configure({
 });
 // React's development build notes where each element was made, for warnings that no test reads; past a number a second it does not
 const { __CLIENT_INTERNALS_DO_NOT_USE_OR_WARN_USERS_THEY_CANNOT_UPGRADE: internals } = React as unknown as Record<string, object>;
-Object.defineProperty(internals, 'recentlyCreatedOwnerStacks', { get: () => Infinity, set: () => undefined });
+Object.defineProperty(internals, 'recentlyCreatedOwnerStacks', { get: () => Infinity, set: () => {} });
 
 const { fetch: reach, Worker: ThreadWorker } = globalThis;
 
