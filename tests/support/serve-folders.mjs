@@ -8,7 +8,8 @@ import { pino } from 'pino';
 import { serve, threadPool } from '../../apps/server/dist/serve.js';
 
 const host = '127.0.0.1';
-const logger = pino({ level: 'warn' });
+// refusals are part of what is tried; what fails is told
+const logger = pino({ level: 'error' });
 process.on('unhandledRejection', (error) => logger.error(error, 'Background work failed'));
 // threads that know their work by now stay for the folders to come
 const work = { ...threadPool(), close: () => Promise.resolve() };
