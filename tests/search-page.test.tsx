@@ -39,6 +39,18 @@ const open = async (path = '/c/1/ledger/periods', between?: Parameters<typeof op
 };
 
 describe('the search', () => {
+  it('opens the first hit at Enter while none is marked, as when the pointer has left the list', async () => {
+    const { page, box, type } = await open();
+    type('PU-7');
+    const hit = await page.findByRole('option', { name: /PU-7/ });
+    await waitFor(() => expect(box.getAttribute('aria-activedescendant')).toBe(hit.id));
+    fireEvent.pointerMove(hit, { screenX: 5, screenY: 5 });
+    fireEvent.pointerLeave(hit, { screenX: 9, screenY: 90 });
+    await waitFor(() => expect(box.hasAttribute('aria-activedescendant')).toBe(false));
+    fireEvent.keyDown(box, { key: 'Enter' });
+    await waitFor(() => expect(page.address()).toContain('/ledger/entries?entry='));
+  });
+
   it('shows what was opened lately, the latest first, before anything is typed', async () => {
     localStorage.setItem(
       'wm.recent.1',

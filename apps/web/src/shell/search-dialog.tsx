@@ -60,15 +60,18 @@ function SearchBox({ close }: { readonly close: () => void }) {
     wantsFirst.current = false;
     choose(hits[0] ?? null);
   });
-  const onKeyDown = (event: KeyboardEvent) => {
+  const onKeyDown = (event: KeyboardEvent<HTMLInputElement>) => {
     // the list is always open, so Escape is for the dialog
     if (event.key === 'Escape') {
       event.preventDefault();
       close();
     }
-    if (event.key !== 'Enter' || !isWaiting) return;
+    // one that is marked is chosen by the list
+    const isMarked = event.currentTarget.hasAttribute('aria-activedescendant');
+    if (event.key !== 'Enter' || isEmpty || (isMarked && !isWaiting)) return;
     event.preventDefault();
-    wantsFirst.current = true;
+    if (isWaiting) wantsFirst.current = true;
+    else choose(hits[0] ?? null);
   };
   const moreEntries = isEmpty ? null : (found?.moreEntries ?? null);
   return (
