@@ -21,7 +21,7 @@ class LongestFirst extends BaseSequencer {
 }
 
 /**
- * Three kinds of tests. Files of one kind share a process and its modules, since loading them again for each file
+ * Two kinds of tests. Files of one kind share a process and its modules, since loading them again for each file
  * takes longer than most of the tests: a test leaves no global and no module changed behind it.
  */
 export default defineConfig({
@@ -41,6 +41,7 @@ export default defineConfig({
         },
       },
       {
+        // the server, the command line, and pages in a document without a browser against a real server; their router is the browser's
         oxc: { jsx: { runtime: 'automatic', development: false } },
         resolve: {
           alias: [

@@ -51,6 +51,7 @@ async function violationsIn({
 }): Promise<string[]> {
   const { axe } = window as unknown as { axe: Axe };
   const TRANSPARENT = 'rgba(0, 0, 0, 0) none 1 ';
+  const excluded = exclude.map((each) => `${each}, ${each} *`).join();
   const grounds = new Map<Element, string>();
   const measured = new Set<string>();
   for (const element of document.querySelectorAll('body, body *')) {
@@ -62,7 +63,7 @@ async function violationsIn({
     const ground = own === TRANSPARENT ? under : `${under}|${own}`;
     grounds.set(element, ground);
     const text = [ground, style.color, style.fontSize, style.fontWeight, style.textShadow].join(' ');
-    if (element.matches(exclude.map((each) => `${each}, ${each} *`).join()) || !element.closest(include.join())) continue;
+    if (element.matches(excluded) || !element.closest(include.join())) continue;
     const hasText = [...element.childNodes].some(({ nodeType, nodeValue }) => nodeType === Node.TEXT_NODE && nodeValue!.trim() !== '');
     if (!hasText && !element.matches('input, select, textarea')) continue;
     if (measured.has(text)) element.setAttribute('data-measured-elsewhere', '');

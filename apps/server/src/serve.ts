@@ -7,6 +7,7 @@ import type { Logger } from 'pino';
 import { createApp } from './app.ts';
 import { type Application, type ApplicationOptions, openApplication } from './application.ts';
 
+// what whoever serves has to bring
 export { threadPool } from './work/work-pool.ts';
 
 const PORTS_TRIED = 20;
@@ -35,7 +36,7 @@ export type Serving = {
 
 /**
  * The application over one data folder, with its pages, answering requests.
- * @throws FolderInUseError when another server has the folder
+ * @throws FolderInUseError when another server has the folder; EADDRINUSE when the port is taken. The folder is let go of then.
  */
 export async function serve(options: ServeOptions): Promise<Serving> {
   const { directory, webDirectory, logger, hostNames, actor, mail, work } = options;
@@ -49,9 +50,12 @@ export async function serve(options: ServeOptions): Promise<Serving> {
   });
   const server = createServer(createApp({ application, logger, webDirectory, hostNames: [...hostNames] }));
   server.requestTimeout = MINUTES_OF_AN_UPLOAD * 60_000;
-  // longer than a proxy before it waits: a connection given up just as it is used again loses a request
+  // a connection that is given up just as it is used again loses a request
   server.keepAliveTimeout = SECONDS_IDLE * 1000;
-  const port = await listen(server, options);
+  const port = await listen(server, options).catch(async (error: unknown) => {
+    await application.close();
+    throw error;
+  });
   await application.mailSender.start();
   application.scheduleClock.start();
   return { port, close: () => closed(server, application) };
@@ -65,7 +69,7 @@ async function listen(server: Server, { host, port, nextPort }: ServeOptions): P
       await once(server, 'listening');
       return (server.address() as AddressInfo).port;
     } catch (error) {
-      const isLast = !nextPort || next - port >= PORTS_TRIED;
+      const isLast = !nextPort || next - port === PORTS_TRIED - 1;
       if (isLast || (error as NodeJS.ErrnoException).code !== 'EADDRINUSE') throw error;
     }
 }

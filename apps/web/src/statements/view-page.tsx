@@ -124,7 +124,7 @@ function Statement({ view, asOf, setAsOf }: { readonly view: string; readonly as
             : null
         }
       />
-      <ContinueNotice choices={views.data?.find(({ key }) => key === view)?.choices} budgets={budgets.data ?? []} />
+      <ContinueNotice key={company.id} choices={views.data?.find(({ key }) => key === view)?.choices} budgets={budgets.data ?? []} />
       {grid ? <StatementIssues issues={grid.issues} /> : null}
       <div className="flex min-h-0 flex-1 gap-3 pb-3">
         {statement.isError ? <Failure error={statement.error} retry={() => void statement.refetch()} /> : null}
