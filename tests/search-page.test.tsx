@@ -39,7 +39,7 @@ const open = async (path = '/c/1/ledger/periods', between?: Parameters<typeof op
 };
 
 describe('the search', () => {
-  it('opens the first hit at Enter while none is marked, as when the pointer has left the list', async () => {
+  it('opens the first hit at Enter while none is highlighted', async () => {
     const { page, box, type } = await open();
     type('PU-7');
     const hit = await page.findByRole('option', { name: /PU-7/ });

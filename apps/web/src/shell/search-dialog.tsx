@@ -66,9 +66,9 @@ function SearchBox({ close }: { readonly close: () => void }) {
       event.preventDefault();
       close();
     }
-    // one that is marked is chosen by the list
-    const isMarked = event.currentTarget.hasAttribute('aria-activedescendant');
-    if (event.key !== 'Enter' || isEmpty || (isMarked && !isWaiting)) return;
+    // the list itself opens the one that is highlighted
+    const isHighlighted = event.currentTarget.hasAttribute('aria-activedescendant');
+    if (event.key !== 'Enter' || isEmpty || (isHighlighted && !isWaiting)) return;
     event.preventDefault();
     if (isWaiting) wantsFirst.current = true;
     else choose(hits[0] ?? null);

@@ -19,10 +19,13 @@ export function PageFailure({ title, error, retry, company, list }: Failed) {
   const isAbsent = error instanceof ApiProblem && error.problem.status === 404;
   return (
     <Page title={title}>
-      <Failure error={error} {...(retry && !isAbsent ? { retry } : {})} />
-      <Link className="button mx-4 self-start" to={`/c/${company}/${list}`}>
-        {LISTS[list]}
-      </Link>
+      {/* in line with the heading: a failure within a page stands apart from what is around it */}
+      <div className="-ml-4">
+        <Failure error={error} {...(retry && !isAbsent ? { retry } : {})} />
+        <Link className="button mx-4" to={`/c/${company}/${list}`}>
+          {LISTS[list]}
+        </Link>
+      </div>
     </Page>
   );
 }
