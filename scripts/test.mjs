@@ -60,25 +60,26 @@ async function check(name, tool, args) {
   await step(name, bin(tool), args, { beside: true });
   if (failures.length === failed) notePassed(stamp, files);
 }
-// one after the other, beside the build and the unit tests
-const checks = (async () => {
+/** The tests of some projects of `vitest.config.ts`. */
+const unitTests = (name, project, { beside = false, workers = 2 } = {}) => {
+  const file = `unit-${project}.json`;
+  const reporters = ['--reporter=default', '--reporter=json', `--outputFile.json=${join(results, file)}`];
+  const args = ['run', '--project', project, `--maxWorkers=${workers}`, ...reporters];
+  return step(name, bin('vitest/vitest.mjs'), args, { read: json(file, unitResult), beside });
+};
+// what needs no database, one after the other: beside the build, the compiler of sqlite3 and the tests that need it
+const withoutDatabase = (async () => {
   await check('Types', 'typescript-native/bin/tsc', ['-b']);
   await check('Format', 'oxfmt/bin/oxfmt', ['--check', '.']);
   await check('Lint', 'oxlint/bin/oxlint', []);
   const rule = ['--config', '.dependency-cruiser.cjs', 'packages', 'apps', 'demo'];
   await check('Dependency rule', 'dependency-cruiser/bin/dependency-cruise.mjs', rule);
+  await unitTests('Unit tests of the core', 'core', { beside: true, workers: 1 });
 })();
 await build();
 await database;
-await step(
-  'Unit tests and outside checks',
-  bin('vitest/vitest.mjs'),
-  ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${join(results, 'unit.json')}`],
-  {
-    read: json('unit.json', unitResult),
-  },
-);
-await checks;
+await unitTests('Unit tests of server and pages, outside checks', 'server');
+await withoutDatabase;
 await step('Browser journeys', bin('@playwright/test/cli.js'), ['test'], {
   read: json('journeys.json', journeysResult),
 });

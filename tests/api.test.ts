@@ -34,8 +34,9 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { z } from 'zod';
 
 import { filterText } from './support/filter-text.ts';
-import { ACCOUNTS, HEADER, NEW_COMPANY, PICTURE, row, startTestServer, type TestServer } from './support/server.ts';
+import { PICTURE, startTestServer, type TestServer } from './support/server.ts';
 import { loadSmallCompany } from './support/small-company.ts';
+import { ACCOUNTS, HEADER, NEW_COMPANY, row } from './support/small-ledger.ts';
 
 let server: TestServer;
 let budget: BudgetDto;

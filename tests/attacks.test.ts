@@ -7,7 +7,8 @@ import type { BudgetDto, ImportDto, Problem, ReportDto } from '@wise-margin/cont
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 
 import { deepLines, zipOf } from './support/hostile.ts';
-import { ACCOUNTS, GOOD_LEDGER, HEADER, NEW_COMPANY, PICTURE, row, startTestServer, type TestServer } from './support/server.ts';
+import { PICTURE, startTestServer, type TestServer } from './support/server.ts';
+import { ACCOUNTS, GOOD_LEDGER, HEADER, NEW_COMPANY, row } from './support/small-ledger.ts';
 
 let server: TestServer;
 let company: number;

@@ -10,7 +10,8 @@ import {
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 
 import { demoServer } from './support/demo-company.ts';
-import { ACCOUNTS, HEADER, NEW_COMPANY, row, type TestServer } from './support/server.ts';
+import type { TestServer } from './support/server.ts';
+import { ACCOUNTS, HEADER, NEW_COMPANY, row } from './support/small-ledger.ts';
 
 let server: TestServer;
 let euro: number;

@@ -4,7 +4,8 @@ import { join } from 'node:path';
 import { type CompanyListDto, type DemoDto, demoSchema, type ImportDto } from '@wise-margin/contract';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 
-import { ACCOUNTS, GOOD_LEDGER, NEW_COMPANY, startTestServer, type TestServer } from './support/server.ts';
+import { startTestServer, type TestServer } from './support/server.ts';
+import { ACCOUNTS, GOOD_LEDGER, NEW_COMPANY } from './support/small-ledger.ts';
 
 let server: TestServer;
 beforeAll(async () => {

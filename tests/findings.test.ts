@@ -15,8 +15,8 @@ import { plainTextOf } from '@wise-margin/presentation';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 
 import { demoServer } from './support/demo-company.ts';
+import { contentOf } from './support/entry-content.ts';
 import { startTestServer, type TestServer } from './support/server.ts';
-import { contentOf } from './support/sound-ledger.ts';
 
 let server: TestServer;
 beforeAll(async () => {

@@ -1,7 +1,8 @@
 import type { ImportDto, ReportDto } from '@wise-margin/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 
-import { ACCOUNTS, GOOD_LEDGER, HEADER, NEW_COMPANY, row, startTestServer, type TestServer } from './support/server.ts';
+import { startTestServer, type TestServer } from './support/server.ts';
+import { ACCOUNTS, GOOD_LEDGER, HEADER, NEW_COMPANY, row } from './support/small-ledger.ts';
 
 let server: TestServer;
 let company: number;

@@ -1,7 +1,8 @@
 import { type FindingsDto, findingsSchema, type ImportDto } from '@wise-margin/contract';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 
-import { NEW_COMPANY, startTestServer, type TestServer } from './support/server.ts';
+import { startTestServer, type TestServer } from './support/server.ts';
+import { NEW_COMPANY } from './support/small-ledger.ts';
 
 const ACCOUNTS = 640;
 let server: TestServer;

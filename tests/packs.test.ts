@@ -21,8 +21,8 @@ import { type RichText, type Section, shippedPack, textOf } from '@wise-margin/c
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 
 import { demoServer } from './support/demo-company.ts';
+import { contentOf } from './support/entry-content.ts';
 import { PICTURE, type TestServer } from './support/server.ts';
-import { contentOf } from './support/sound-ledger.ts';
 
 let server: TestServer;
 beforeAll(async () => {

@@ -13,8 +13,9 @@ import {
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 
 import { demoServer } from './support/demo-company.ts';
+import { contentOf, type EntryAsContent } from './support/entry-content.ts';
 import { type TestServer } from './support/server.ts';
-import { contentOf, type EntryAsContent, expectBalanced, expectSound } from './support/sound-ledger.ts';
+import { expectBalanced, expectSound } from './support/sound-ledger.ts';
 
 let server: TestServer;
 beforeAll(async () => {

@@ -11,8 +11,8 @@ import { ternIslandFiles } from '@wise-margin/demo';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 
 import { demoServer } from './support/demo-company.ts';
+import { contentOf, type EntryAsContent } from './support/entry-content.ts';
 import type { TestServer } from './support/server.ts';
-import { contentOf, type EntryAsContent } from './support/sound-ledger.ts';
 
 const { bank: FILES } = ternIslandFiles();
 const PATH = '/companies/1/reconciliation';

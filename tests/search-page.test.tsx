@@ -2,7 +2,8 @@ import { fireEvent, waitFor, within } from '@testing-library/react';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 
 import { closePage, failed, openPage } from './support/page.tsx';
-import { ACCOUNTS, HEADER, NEW_COMPANY, startTestServer, type TestServer } from './support/server.ts';
+import { startTestServer, type TestServer } from './support/server.ts';
+import { ACCOUNTS, HEADER, NEW_COMPANY } from './support/small-ledger.ts';
 
 /** Nine bills of one carrier, a month each. */
 const LEDGER = [

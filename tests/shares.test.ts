@@ -11,8 +11,8 @@ import {
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 
 import { demoServer } from './support/demo-company.ts';
+import { contentOf } from './support/entry-content.ts';
 import type { TestServer } from './support/server.ts';
-import { contentOf } from './support/sound-ledger.ts';
 import { makeTinyPack } from './support/tiny-pack.ts';
 
 let server: TestServer;

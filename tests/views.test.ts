@@ -25,7 +25,8 @@ import { unpackGrid } from '@wise-margin/presentation';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 
 import { filterText } from './support/filter-text.ts';
-import { ACCOUNTS, GOOD_LEDGER, NEW_COMPANY, startTestServer, type TestServer } from './support/server.ts';
+import { startTestServer, type TestServer } from './support/server.ts';
+import { ACCOUNTS, GOOD_LEDGER, NEW_COMPANY } from './support/small-ledger.ts';
 
 let server: TestServer;
 let at: string;

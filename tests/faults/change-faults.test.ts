@@ -5,8 +5,8 @@ import type { AuditVerificationDto, EntryDto, EntryListDto, ImportDto, ReportDto
 import sqlite3 from 'sqlite3';
 import { afterAll, expect, inject, it } from 'vitest';
 
+import { contentOf } from '../support/entry-content.ts';
 import { type ServerProcess, startProcess, temporaryFolder } from '../support/process.ts';
-import { contentOf } from '../support/sound-ledger.ts';
 
 const KILLS = Number(process.env['KILLS'] ?? 10);
 const folder = temporaryFolder();

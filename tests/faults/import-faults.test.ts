@@ -6,7 +6,7 @@ import { afterAll, describe, expect, it } from 'vitest';
 
 import { largeAccountsCsv, writeLargeLedger } from '../support/large-ledger.ts';
 import { type ServerProcess, startProcess, temporaryFolder } from '../support/process.ts';
-import { ACCOUNTS, GOOD_LEDGER, NEW_COMPANY } from '../support/server.ts';
+import { ACCOUNTS, GOOD_LEDGER, NEW_COMPANY } from '../support/small-ledger.ts';
 
 const folder = temporaryFolder();
 const servers: ServerProcess[] = [];

@@ -8,7 +8,8 @@ import { afterEach, describe, expect, it, vi } from 'vitest';
 
 import { demoServer } from '../support/demo-company.ts';
 import { startMailServer, type TestMailServer } from '../support/mail-server.ts';
-import { ACCOUNTS, HEADER, NEW_COMPANY, row, startTestServer, type TestServer } from '../support/server.ts';
+import { startTestServer, type TestServer } from '../support/server.ts';
+import { ACCOUNTS, HEADER, NEW_COMPANY, row } from '../support/small-ledger.ts';
 import { makeTinyPack } from '../support/tiny-pack.ts';
 
 const MONTH = '/companies/1/packs/pack-1/months/2026-10';

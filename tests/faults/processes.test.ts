@@ -6,7 +6,7 @@ import { fileURLToPath } from 'node:url';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 
 import { type ServerProcess, startProcess, temporaryFolder } from '../support/process.ts';
-import { ACCOUNTS, GOOD_LEDGER, NEW_COMPANY } from '../support/server.ts';
+import { ACCOUNTS, GOOD_LEDGER, NEW_COMPANY } from '../support/small-ledger.ts';
 
 const root = fileURLToPath(new URL('../..', import.meta.url));
 const folder = temporaryFolder();

@@ -1,10 +1,7 @@
 import { execFile } from 'node:child_process';
-import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { promisify } from 'node:util';
-
-import { ternIslandFiles } from '@wise-margin/demo';
 
 import { madeOnce } from '../support/made-once.ts';
 import { startFolders, startProcess } from '../support/process.ts';
@@ -17,10 +14,12 @@ const root = fileURLToPath(new URL('../..', import.meta.url));
  * @returns what ends it
  */
 export default async function beginJourneys(): Promise<() => Promise<void>> {
-  process.env['JOURNEY_DATA'] = await madeOnce('journeys', async (folder) => {
-    await Promise.all([makeDemo(join(folder, 'demo')), makeLedger(join(folder, 'ledger'), join(folder, 'files'))]);
+  const made = madeOnce('journeys', async (folder) => {
+    await makeDemo(join(folder, 'demo'));
+    await makeLedger(join(folder, 'ledger'), join(folder, 'demo/files/tern-island'));
   });
-  const folders = await startFolders();
+  const [data, folders] = await Promise.all([made, startFolders()]);
+  process.env['JOURNEY_DATA'] = data;
   process.env['JOURNEY_FOLDERS'] = folders.address;
   return folders.stop;
 }
@@ -30,9 +29,6 @@ async function makeDemo(data: string): Promise<void> {
 }
 
 async function makeLedger(data: string, files: string): Promise<void> {
-  mkdirSync(files);
-  const { accounts, ledger } = ternIslandFiles();
-  for (const [name, text] of Object.entries({ accounts, ledger })) writeFileSync(join(files, `${name}.csv`), text);
   const server = await startProcess(data);
   const target = { name: 'Tern Island Kayak Works', currency: 'USD', startMonth: '4', hasAdjustmentPeriod: 'true' };
   const made = await server.upload(target, { accounts: join(files, 'accounts.csv'), ledger: join(files, 'ledger.csv') });

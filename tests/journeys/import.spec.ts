@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test';
 import type { CompanyListDto, ImportDto } from '@wise-margin/contract';
 
-import { ACCOUNTS, GOOD_LEDGER } from '../support/server.ts';
+import { ACCOUNTS, GOOD_LEDGER } from '../support/small-ledger.ts';
 import { expect, expectAccessible, open, test } from './support.ts';
 
 // each test goes on with what the one before imported

@@ -4,7 +4,7 @@ import type { Page } from '@playwright/test';
 import type { EntryDto, EntryListDto } from '@wise-margin/contract';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 
-import { contentOf } from '../support/sound-ledger.ts';
+import { contentOf } from '../support/entry-content.ts';
 import { expect, expectAccessible, open, test } from './support.ts';
 
 const PACK = '/c/1/packs/monthly-review?asOf=2026-10';

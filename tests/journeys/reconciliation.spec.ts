@@ -1,16 +1,17 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+
 import type { Page } from '@playwright/test';
-import { ternIslandFiles } from '@wise-margin/demo';
 
 import { expect, expectAccessible, open, test } from './support.ts';
 
-const { bank: files } = ternIslandFiles();
+/** A bank statement of the demo data. */
+const statement = (name: string): Buffer => readFileSync(join(process.env['JOURNEY_DATA']!, 'demo/files/tern-island', name));
 const lines = (page: Page) => page.getByRole('region', { name: 'Lines' });
 const summary = (page: Page) => page.getByRole('table', { name: 'Reconciliation' });
 
 async function importStatement(page: Page, name: string): Promise<void> {
-  await page
-    .getByLabel('Bank statement', { exact: true })
-    .setInputFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(files[name]!) });
+  await page.getByLabel('Bank statement', { exact: true }).setInputFiles({ name, mimeType: 'text/plain', buffer: statement(name) });
   await page.getByRole('button', { name: 'Import the statement' }).click();
   await expect(page.getByRole('region', { name: 'Statement to import' })).toHaveCount(0);
 }

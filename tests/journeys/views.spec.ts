@@ -1,7 +1,8 @@
 import type { Locator } from '@playwright/test';
 import { type PackedGrid } from '@wise-margin/contract';
-import { unpackGrid } from '@wise-margin/presentation';
 
+// the file alone: the package would bring the core into every worker
+import { unpackGrid } from '../../packages/presentation/src/grid/packed-grid.ts';
 import { expect, expectAccessible, open, test } from './support.ts';
 
 const choose = (within: Locator, label: string, value: string) => within.getByLabel(label, { exact: true }).selectOption(value);

@@ -4,13 +4,15 @@ import { ACCOUNT_CLASSES, type AmountColumn, CASH_FLOW, findClass, SHIPPED_VIEWS
 import { gannetRockFiles, ternIslandFiles } from '@wise-margin/demo';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 
+import { demoServer } from '../support/demo-company.ts';
 import { filterText } from '../support/filter-text.ts';
-import { startTestServer, type TestServer } from '../support/server.ts';
+import type { TestServer } from '../support/server.ts';
 import { loadBoth, rows } from '../support/sql-engine.ts';
 
 let server: TestServer;
 beforeAll(async () => {
-  server = await startTestServer();
+  // its companies are these files, imported
+  server = await demoServer();
 });
 afterAll(() => server.close());
 

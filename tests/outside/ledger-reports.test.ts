@@ -4,13 +4,15 @@ import { ACCOUNT_CLASSES, findClass } from '@wise-margin/core';
 import { gannetRockFiles, ternIslandFiles } from '@wise-margin/demo';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 
+import { demoServer } from '../support/demo-company.ts';
 import { paidInParts } from '../support/paid-in-parts.ts';
-import { startTestServer, type TestServer } from '../support/server.ts';
+import type { TestServer } from '../support/server.ts';
 import { loadBoth } from '../support/sql-engine.ts';
 
 let server: TestServer;
 beforeAll(async () => {
-  server = await startTestServer();
+  // its companies are these files, imported
+  server = await demoServer();
 });
 afterAll(() => server.close());
 const isIncome = (className: string) => ACCOUNT_CLASSES[findClass(className)!].statement === 'income';

@@ -4,6 +4,7 @@ import type { BudgetDto, ImportDto } from '@wise-margin/contract';
 import { gannetRockFiles, ternIslandFiles } from '@wise-margin/demo';
 import type { TestProject } from 'vitest/node';
 
+import { openDatabase } from '../../apps/server/src/database/database.ts';
 import { madeOnce } from './made-once.ts';
 import { startTestServer, type TestServer } from './server.ts';
 
@@ -11,16 +12,25 @@ declare module 'vitest' {
   export interface ProvidedContext {
     /** data folder of both demo companies, each with an approved budget of its year in progress */
     demoFolder: string;
+    /** data folder as the first start makes it: every table, no company */
+    emptyFolder: string;
   }
 }
 
-/** The demo companies, made once; files take copies, see `demoServer`. */
-export default async function provideDemoFolder(project: TestProject): Promise<void> {
-  project.provide('demoFolder', await madeOnce('companies', makeDemoFolder));
+/** Folders made once; servers of tests take copies. */
+export default async function provideFolders(project: TestProject): Promise<void> {
+  const empty = await madeOnce('empty', makeEmptyFolder);
+  project.provide('emptyFolder', empty);
+  project.provide('demoFolder', await madeOnce('companies', (folder) => makeDemoFolder(empty, folder)));
 }
 
-async function makeDemoFolder(folder: string): Promise<void> {
-  const server = await startTestServer();
+async function makeEmptyFolder(folder: string): Promise<void> {
+  const database = await openDatabase(folder);
+  await database.close();
+}
+
+async function makeDemoFolder(empty: string, folder: string): Promise<void> {
+  const server = await startTestServer({ from: empty });
   await addCompany(server, { name: 'Tern Island', startMonth: '4', files: ternIslandFiles(), year: 2027 });
   await addCompany(server, { name: 'Gannet Rock', startMonth: '1', files: gannetRockFiles(), year: 2026 });
   // closed first, so that the copy holds what was written

@@ -1,6 +1,7 @@
 import type { ImportDto } from '@wise-margin/contract';
 
-import { ACCOUNTS, HEADER, NEW_COMPANY, row, type TestServer } from './server.ts';
+import type { TestServer } from './server.ts';
+import { ACCOUNTS, HEADER, NEW_COMPANY, row } from './small-ledger.ts';
 
 /**
  * A company of one year, calendar 2025: sales in the north that grow by a dollar a month from 1,000, wages of 300

@@ -1,25 +1,7 @@
-import type { EntryDto, ReportDto } from '@wise-margin/contract';
+import type { ReportDto } from '@wise-margin/contract';
 import { expect } from 'vitest';
 
 import { startTestServer, type TestServer } from './server.ts';
-
-/** An entry as it is sent back to be corrected. */
-export const contentOf = ({ date, source, kind, state, lines }: EntryDto) => ({
-  date,
-  source,
-  kind,
-  state,
-  lines: lines.map(({ account, debit, credit, memo, party, document, due, dimensions }) => ({
-    account,
-    amount: (debit ?? 0) - (credit ?? 0),
-    dimensions,
-    memo,
-    party,
-    document,
-    due,
-  })),
-});
-export type EntryAsContent = ReturnType<typeof contentOf>;
 
 /** The ledger by itself: every balance kept equals the sum of its lines, and nothing is out of balance. */
 export async function expectBalanced({ application: { database } }: TestServer): Promise<void> {

@@ -2,7 +2,6 @@ import { chmodSync, mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 
 import { QueryTypes, Sequelize, Transaction } from 'sequelize';
-import { SequelizeStorage, Umzug } from 'umzug';
 
 import { ChangeWatch } from './change-watch.ts';
 import { rowAside, sqliteDriver } from './driver.ts';
@@ -144,6 +143,9 @@ function openFolder(directory: string): void {
 }
 
 async function migrate(sequelize: Sequelize): Promise<void> {
+  if (await isUpToDate(sequelize)) return;
+  // read only where there is something to migrate: it takes a good part of a start
+  const { SequelizeStorage, Umzug } = await import('umzug');
   const umzug = new Umzug({
     migrations: MIGRATIONS.map(({ name, statements, fill, finally: last = [] }) => ({
       name,
@@ -158,4 +160,13 @@ async function migrate(sequelize: Sequelize): Promise<void> {
     logger: undefined,
   });
   await umzug.up();
+}
+
+/** Whether every migration was made before. */
+async function isUpToDate(sequelize: Sequelize): Promise<boolean> {
+  const select = { type: QueryTypes.SELECT } as const;
+  const tables = await sequelize.query(`SELECT 1 FROM sqlite_schema WHERE name = 'SequelizeMeta'`, select);
+  if (tables.length === 0) return false;
+  const made = new Set((await sequelize.query<{ name: string }>('SELECT name FROM SequelizeMeta', select)).map(({ name }) => name));
+  return MIGRATIONS.every(({ name }) => made.has(name));
 }
