@@ -2,6 +2,7 @@
 import { spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { setPriority } from 'node:os';
 import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
@@ -12,11 +13,15 @@ export const say = (text) => told.write(`${text}\n`);
 /** What steps say goes to standard error, and standard output is left to the command's data. */
 export const sayOnStandardError = () => (told = process.stderr);
 
-/** Runs a command, showing what it prints or gathering it in `output`; resolves with its exit code. */
+/**
+ * Runs a command, showing what it prints or gathering it in `output`; resolves with its exit code.
+ * `niceness` above 0 leaves the processor to others first.
+ */
 export function run(command, args, options = {}) {
   return new Promise((done, fail) => {
-    const { output, ...rest } = options;
+    const { output, niceness = 0, ...rest } = options;
     const child = spawn(command, args, { cwd: root, stdio: ['inherit', told, 'inherit'], shell: windows, ...rest });
+    if (niceness > 0 && child.pid) setPriority(child.pid, niceness);
     for (const stream of [child.stdout, child.stderr]) stream?.on('data', (text) => output?.push(String(text)));
     child.on('error', fail);
     child.on('exit', (code, signal) => done(signal ? 1 : (code ?? 1)));

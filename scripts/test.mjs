@@ -32,7 +32,9 @@ async function step(name, command, args, { read, beside = false } = {}) {
   const output = [];
   if (!beside) say(`\n== ${name}`);
   const options = { env: { ...process.env, CHROMIUM_PATH: chromium } };
-  const code = await run(node, [command, ...args], beside ? { ...options, stdio: ['ignore', 'pipe', 'pipe'], output } : options);
+  // fills what the steps that others wait for leave of the processor
+  const aside = { ...options, stdio: ['ignore', 'pipe', 'pipe'], output, niceness: 5 };
+  const code = await run(node, [command, ...args], beside ? aside : options);
   const printed = output.join('').trimEnd();
   if (beside) say(`\n== ${name}\n${printed}`.trimEnd());
   const result = read?.() ?? { passed: code === 0 ? 1 : 0, failures: code === 0 ? [] : [printed] };
