@@ -28,6 +28,8 @@ export default defineConfig({
         '--disable-background-networking',
         '--disable-component-update',
         '--disable-sync',
+        // three browsers on two cores: threads that collect garbage beside a page wait for one another
+        '--js-flags=--single-threaded-gc',
       ],
     },
     trace: 'off',
