@@ -1,4 +1,4 @@
-import { fireEvent, waitFor } from '@testing-library/react';
+import { act, fireEvent, waitFor } from '@testing-library/react';
 import type { CompanyListDto } from '@wise-margin/contract';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 
@@ -31,6 +31,26 @@ describe('another company', () => {
     await waitFor(() => expect(page.address()).toBe('/c/2/statements/income?asOf=2026-09&unit=thousands'));
     fireEvent.click(await page.findByRole('button', { name: 'Switch to Tern Island' }));
     await waitFor(() => expect(page.address()).toBe('/c/1/statements/income?asOf=2026-09&unit=thousands'));
+  });
+
+  it('keeps what was chosen there before, which going to it does not change', async () => {
+    const saved: string[] = [];
+    const page = openPage(server, '/c/2/statements/income?asOf=2026-09', (method, path) => {
+      if (method === 'PUT') saved.push(path);
+      return undefined;
+    });
+    fireEvent.click(await page.findByRole('button', { name: 'Switch to Tern Island' }));
+    fireEvent.change(await page.findByRole('combobox', { name: 'Units' }), { target: { value: 'thousands' } });
+    await waitFor(() => expect(saved).toEqual(['/companies/1/views/income/choices']));
+    act(() => {
+      window.history.pushState(null, '', '/c/1/statements/income?asOf=2026-09&unit=thousands&filter.department=Tours');
+      window.dispatchEvent(new Event('popstate'));
+    });
+    await waitFor(() => expect(saved).toHaveLength(2));
+    fireEvent.click(await page.findByRole('button', { name: 'Switch to Gannet Rock' }));
+    await waitFor(() => expect(page.address()).toBe('/c/2/statements/income?asOf=2026-09&unit=thousands'));
+    await page.findByRole('rowheader', { name: 'Net income' });
+    expect(saved).toHaveLength(2);
   });
 
   it('is a key away, but not while one types or answers a question', async () => {
