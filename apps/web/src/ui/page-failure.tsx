@@ -19,7 +19,7 @@ export function PageFailure({ title, error, retry, company, list }: Failed) {
   const isAbsent = error instanceof ApiProblem && error.problem.status === 404;
   return (
     <Page title={title}>
-      {/* in line with the heading: a failure within a page stands apart from what is around it */}
+      {/* aligned with the heading: a failure has a margin of its own, for use within a page */}
       <div className="-ml-4">
         <Failure error={error} {...(retry && !isAbsent ? { retry } : {})} />
         <Link className="button mx-4" to={`/c/${company}/${list}`}>
