@@ -65,11 +65,11 @@ async function check(name, tool, args) {
   await step(name, bin(tool), args, { beside: true, environment: keepsMemory });
   if (failures.length === failed) notePassed(stamp, files);
 }
-/** The tests of some projects of `vitest.config.ts`. */
-const unitTests = (name, project, { beside = false, workers = 2 } = {}) => {
+/** The tests of a project of `vitest.config.ts`, in one worker when they run beside others. */
+const unitTests = (name, project, { beside = false } = {}) => {
   const file = `unit-${project}.json`;
   const reporters = ['--reporter=default', '--reporter=json', `--outputFile.json=${join(results, file)}`];
-  const args = ['run', '--project', project, `--maxWorkers=${workers}`, ...reporters];
+  const args = ['run', '--project', project, ...(beside ? ['--maxWorkers=1'] : []), ...reporters];
   return step(name, bin('vitest/vitest.mjs'), args, { read: json(file, unitResult), beside });
 };
 // what needs no database, one after the other: beside the build, the compiler of sqlite3 and the tests that need it
@@ -79,7 +79,7 @@ const withoutDatabase = (async () => {
   await check('Lint', 'oxlint/bin/oxlint', []);
   const rule = ['--config', '.dependency-cruiser.cjs', 'packages', 'apps', 'demo'];
   await check('Dependency rule', 'dependency-cruiser/bin/dependency-cruise.mjs', rule);
-  await unitTests('Unit tests of the core', 'core', { beside: true, workers: 1 });
+  await unitTests('Unit tests of the core', 'core', { beside: true });
 })();
 await build();
 await database;
