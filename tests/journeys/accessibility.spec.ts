@@ -64,4 +64,7 @@ test('a faint figure among many alike, the same color on another ground, and a b
     await show(content);
     expect(await violationsOn(page)).toEqual([expect.stringContaining(rule)]);
   }
+  // the seventh row of a table is the last that is looked at
+  await show(`<table>${'<tr><td>980.00</td></tr>'.repeat(6)}<tr><td><img></td></tr><tr><td><img></td></tr></table>`);
+  expect(await violationsOn(page)).toEqual(['image-alt: <img>']);
 });
