@@ -24,6 +24,8 @@ afterAll(() => server.close());
 /** What stands between the page and the server. */
 const line = { isCut: false, losesAnswers: false, requests: 0 };
 const reach = globalThis.fetch;
+/** What the page listens for in its window. */
+const heard = new Map<string, () => void>();
 /** What a browser keeps over a reload. */
 const storage = new Map<string, string>();
 
@@ -37,7 +39,10 @@ beforeEach(async () => {
     return answer;
   });
   vi.stubGlobal('Worker', InlineWorker);
-  vi.stubGlobal('window', { addEventListener: () => undefined, removeEventListener: () => undefined });
+  vi.stubGlobal('window', {
+    addEventListener: (event: string, listener: () => void) => void heard.set(event, listener),
+    removeEventListener: (event: string) => void heard.delete(event),
+  });
   vi.stubGlobal('document', { hidden: false });
   vi.stubGlobal('localStorage', {
     getItem: (key: string) => storage.get(key) ?? null,
@@ -105,6 +110,22 @@ describe('a budget at work in a browser', () => {
     expect([await stored('6000', 0), storage.has(`wise-margin.unsaved.${company}.${budget}`)]).toEqual([45_000, false]);
   });
 
+  it('sends it at once when the browser says that the connection is back', async () => {
+    const session = await open();
+    line.isCut = true;
+    // a try of its own comes too late
+    const { setTimeout: later } = globalThis;
+    vi.stubGlobal('setTimeout', (run: () => void, milliseconds = 0) => later(run, milliseconds < 1000 ? milliseconds : 60_000));
+    type(session, '6000', 0, '450');
+    await until(() => expect(session.snapshot().save.kind).toBe('unsaved'));
+    line.isCut = false;
+    heard.get('online')!();
+    await settled(session);
+    expect(await stored('6000', 0)).toBe(45_000);
+    session.stop();
+    expect([...heard]).toEqual([]);
+  });
+
   it('counts an edit, an undo and a redo once when their answers are lost', async () => {
     const session = await open();
     type(session, '6000', 0, '+10%');
@@ -123,6 +144,7 @@ describe('a budget at work in a browser', () => {
     await until(() => expect(session.snapshot().save.kind).toBe('unsaved'));
     expect(await stored('6000', 0)).toBe(33_000);
     line.losesAnswers = false;
+    heard.get('online')!();
     await settled(session);
     // one step back, not two, and the page knows of it
     expect([await stored('6000', 0), shown(session, '6000', 0)]).toEqual([33_000, 33_000]);

@@ -123,6 +123,7 @@ export class WorksheetSession {
     if (this.#queue.length > 0) void this.#drain();
     this.#poll = setInterval(() => this.#lookForOthers(), POLL_MS);
     window.addEventListener('beforeunload', this.#warn);
+    window.addEventListener('online', this.#reconnect);
   }
 
   stop(): void {
@@ -132,6 +133,7 @@ export class WorksheetSession {
     clearInterval(this.#poll);
     clearTimeout(this.#retry);
     window.removeEventListener('beforeunload', this.#warn);
+    window.removeEventListener('online', this.#reconnect);
   }
 
   /** Looks at another slice or line. */
@@ -323,6 +325,13 @@ export class WorksheetSession {
     // what waits is kept by the browser: a page that was left does not send it, the next one does
     if (this.#worker !== null) this.#retry = setTimeout(() => void this.#drain(), RETRY_MS);
   }
+
+  /** The browser tells when its own connection is back; a server that was away is found by the next try. */
+  readonly #reconnect = (): void => {
+    if (this.#queue.length + this.#steps.length === 0) return;
+    clearTimeout(this.#retry);
+    void this.#drain();
+  };
 
   readonly #warn = (event: BeforeUnloadEvent): void => {
     if (this.#queue.length > 0) event.preventDefault();
