@@ -109,6 +109,16 @@ test('an entry is made in draft by keyboard, posted and discarded; a correction 
   await page.getByRole('button', { name: 'New entry' }).focus();
   await page.keyboard.press('Enter');
   const dialog = page.getByRole('dialog', { name: 'New entry' });
+  const places = async () => {
+    const parts = [
+      dialog.getByLabel('Keep as a template'),
+      dialog.getByLabel('Reason'),
+      dialog.getByRole('button', { name: 'Post entry' }),
+    ];
+    return Promise.all(parts.map((part) => part.boundingBox()));
+  };
+  await expect(dialog.getByText('shown here before posting')).toBeVisible();
+  const before = await places();
   for (const [label, text] of [
     ['Account, line 1', '6610'],
     ['Debit, line 1', '150'],
@@ -119,6 +129,9 @@ test('an entry is made in draft by keyboard, posted and discarded; a correction 
     await dialog.getByLabel(label, { exact: true }).focus();
     await page.keyboard.type(text);
   }
+  // the effect that arrives while a person points at a field moves none
+  await expect(dialog.getByRole('cell', { name: '6610 Accounting and legal' })).toBeVisible();
+  expect(await places()).toEqual(before);
   await dialog.getByLabel('Save as').selectOption('draft');
   await dialog.getByLabel('Keep as a template').check();
   await dialog.getByLabel('Template name').fill('Audit fee');

@@ -1,4 +1,4 @@
-import { CloseButton, Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
+import { CloseButton } from '@headlessui/react';
 import { useMutation } from '@tanstack/react-query';
 import type { BudgetFileEffectDto, FilterDto } from '@wise-margin/contract';
 import { Download } from 'lucide-react';
@@ -6,6 +6,7 @@ import { useId, useState } from 'react';
 
 import { queryText, sendForm } from '../api/client.ts';
 import { useCompany } from '../data/company.ts';
+import { DialogFrame } from '../ui/dialog-frame.tsx';
 import { Amount } from '../ui/figure.tsx';
 import { FileDrop } from '../ui/file-drop.tsx';
 import { FloatingPanel } from '../ui/floating-panel.tsx';
@@ -122,74 +123,69 @@ function Preview({
   const nothing = changes.length === 0 && notes.length === 0;
   const count = (number: number, one: string) => `${number.toLocaleString('en-US')} ${number === 1 ? one : `${one}s`}`;
   return (
-    <Dialog open onClose={close} className="relative z-50">
-      <div className="fixed inset-0 flex items-center justify-center bg-ink/20 p-4">
-        <DialogPanel className="flex max-h-[85vh] w-full max-w-3xl flex-col border border-hairline bg-sheet p-5 shadow-lg">
-          <DialogTitle className="font-serif text-xl font-semibold">Changes in {file}</DialogTitle>
-          <p className="mt-1">
-            {count(changes.length, 'amount')} and {count(notes.length, 'note')} will change. {count(same, 'amount')}{' '}
-            {same === 1 ? 'is' : 'are'} unchanged.
-          </p>
-          {from ? <p className="text-brick">The file was exported from {from}, not from this budget.</p> : null}
-          {failure ? (
-            <p role="alert" className="text-brick">
-              {failure}
-            </p>
-          ) : null}
-          <div className="mt-2 min-h-0 flex-1 overflow-y-auto text-[13px]" tabIndex={0} role="region" aria-label="Changes">
-            {issues.length > 0 ? (
-              <ul role="alert" className="border-l-2 border-brick px-3">
-                {issues.slice(0, SHOWN).map(({ row, column, text, reason, fix }) => (
-                  <li key={`${row} ${column} ${reason}`}>
-                    <strong>
-                      Row {row}
-                      {column ? `, ${column}` : ''}
-                    </strong>
-                    {text ? ` "${text}"` : ''}: {reason}. {fix}.
-                  </li>
-                ))}
-                {issues.length > SHOWN ? <li>and {(issues.length - SHOWN).toLocaleString('en-US')} more.</li> : null}
-              </ul>
-            ) : null}
-            <table className="ledger-table mt-2 w-full">
-              <tbody>
-                {changes.slice(0, SHOWN).map((change) => (
-                  <tr key={`${change.account} ${change.slice} ${change.month}`}>
-                    <th scope="row" className="font-normal!">
-                      {change.account} {change.name}
-                    </th>
-                    <td>{change.slice}</td>
-                    <td>{change.month}</td>
-                    <td className="figure text-ink-soft">
-                      <Amount value={change.from} exponent={exponent} />
-                    </td>
-                    <td className="figure">
-                      <Amount value={change.to} exponent={exponent} />
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-            {changes.length > SHOWN ? <p>and {(changes.length - SHOWN).toLocaleString('en-US')} more amounts.</p> : null}
-            <ul>
-              {notes.map(({ account, name, slice, text }) => (
-                <li key={`${account} ${slice}`}>
-                  {account} {name}
-                  {slice ? `, ${slice}` : ''}: {text}
-                </li>
-              ))}
-            </ul>
-          </div>
-          <div className="mt-4 flex gap-2">
-            <button type="button" className="button button-primary" disabled={issues.length > 0 || nothing || isApplying} onClick={apply}>
-              {nothing ? 'No changes' : `Apply ${count(changes.length + notes.length, 'change')}`}
-            </button>
-            <button type="button" className="button" onClick={close}>
-              Cancel
-            </button>
-          </div>
-        </DialogPanel>
+    <DialogFrame title={`Changes in ${file}`} width="large" close={close}>
+      <p className="mt-1">
+        {count(changes.length, 'amount')} and {count(notes.length, 'note')} will change. {count(same, 'amount')} {same === 1 ? 'is' : 'are'}{' '}
+        unchanged.
+      </p>
+      {from ? <p className="text-brick">The file was exported from {from}, not from this budget.</p> : null}
+      {failure ? (
+        <p role="alert" className="text-brick">
+          {failure}
+        </p>
+      ) : null}
+      <div className="mt-2 min-h-0 flex-1 overflow-y-auto text-[13px]" tabIndex={0} role="region" aria-label="Changes">
+        {issues.length > 0 ? (
+          <ul role="alert" className="border-l-2 border-brick px-3">
+            {issues.slice(0, SHOWN).map(({ row, column, text, reason, fix }) => (
+              <li key={`${row} ${column} ${reason}`}>
+                <strong>
+                  Row {row}
+                  {column ? `, ${column}` : ''}
+                </strong>
+                {text ? ` "${text}"` : ''}: {reason}. {fix}.
+              </li>
+            ))}
+            {issues.length > SHOWN ? <li>and {(issues.length - SHOWN).toLocaleString('en-US')} more.</li> : null}
+          </ul>
+        ) : null}
+        <table className="ledger-table mt-2 w-full">
+          <tbody>
+            {changes.slice(0, SHOWN).map((change) => (
+              <tr key={`${change.account} ${change.slice} ${change.month}`}>
+                <th scope="row" className="font-normal!">
+                  {change.account} {change.name}
+                </th>
+                <td>{change.slice}</td>
+                <td>{change.month}</td>
+                <td className="figure text-ink-soft">
+                  <Amount value={change.from} exponent={exponent} />
+                </td>
+                <td className="figure">
+                  <Amount value={change.to} exponent={exponent} />
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {changes.length > SHOWN ? <p>and {(changes.length - SHOWN).toLocaleString('en-US')} more amounts.</p> : null}
+        <ul>
+          {notes.map(({ account, name, slice, text }) => (
+            <li key={`${account} ${slice}`}>
+              {account} {name}
+              {slice ? `, ${slice}` : ''}: {text}
+            </li>
+          ))}
+        </ul>
       </div>
-    </Dialog>
+      <div className="mt-4 flex gap-2">
+        <button type="button" className="button button-primary" disabled={issues.length > 0 || nothing || isApplying} onClick={apply}>
+          {nothing ? 'No changes' : `Apply ${count(changes.length + notes.length, 'change')}`}
+        </button>
+        <button type="button" className="button" onClick={close}>
+          Cancel
+        </button>
+      </div>
+    </DialogFrame>
   );
 }

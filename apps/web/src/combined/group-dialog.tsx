@@ -1,10 +1,10 @@
-import { Dialog, DialogBackdrop, DialogPanel, DialogTitle } from '@headlessui/react';
 import type { CompanyGroupChange, CompanyGroupDto } from '@wise-margin/contract';
 import { useState } from 'react';
 
 import { useCompanies, useCompany } from '../data/company.ts';
 import { useCompanyGroups } from '../data/use-combined.ts';
 import { DeleteQuestion } from '../ui/delete-question.tsx';
+import { DialogFrame } from '../ui/dialog-frame.tsx';
 import { CheckField, SelectField, TextField } from '../ui/labeled-field.tsx';
 import { Failure, Loading } from '../ui/states.tsx';
 
@@ -49,92 +49,84 @@ export function GroupDialog({
     else create.mutate(content(), after);
   };
   return (
-    <Dialog open onClose={() => close()} className="relative z-50">
-      <DialogBackdrop className="fixed inset-0 bg-ink/20" />
-      <div className="fixed inset-0 flex items-center justify-center p-4">
-        <DialogPanel className="flex max-h-full w-[min(640px,94vw)] flex-col overflow-y-auto border border-hairline bg-sheet p-5 text-[14px] shadow-lg">
-          <DialogTitle className="font-serif text-xl font-semibold">
-            {group ? `Companies of ${group.name}` : 'New company group'}
-          </DialogTitle>
-          <form
-            className="mt-2 flex flex-col gap-3"
-            onSubmit={(event) => {
-              event.preventDefault();
-              save();
-            }}
+    <DialogFrame title={group ? `Companies of ${group.name}` : 'New company group'} width="medium" close={() => close()}>
+      <form
+        className="mt-2 flex flex-col gap-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          save();
+        }}
+      >
+        <div className="flex gap-3">
+          <TextField label="Name" value={name} set={setName} />
+          <TextField label="Currency of the combined figures" value={currency} set={setCurrency} />
+        </div>
+        <fieldset>
+          <legend className="text-ink-soft">Companies, and their intercompany accounts</legend>
+          {companies.isError ? <Failure error={companies.error} retry={() => void companies.refetch()} /> : null}
+          {companies.isPending ? <Loading what="the companies" /> : null}
+          <ul className="mt-1 flex max-h-[45dvh] flex-col gap-1.5 overflow-y-auto">
+            {list.map(({ id, name: of }) => (
+              <li key={id} className="flex items-center gap-3">
+                <span className="w-64 shrink-0">
+                  <CheckField
+                    label={of}
+                    checked={chosen.has(id)}
+                    set={(on) => {
+                      const next = new Map(chosen);
+                      if (on) next.set(id, '');
+                      else next.delete(id);
+                      setChosen(next);
+                    }}
+                  />
+                </span>
+                <input
+                  className="field min-w-0 flex-1 py-0.5 text-[13px]"
+                  aria-label={`Intercompany accounts of ${of}`}
+                  placeholder="Account numbers to leave out, such as 1310, 2310"
+                  disabled={!chosen.has(id)}
+                  value={chosen.get(id) ?? ''}
+                  onChange={(event) => setChosen(new Map(chosen).set(id, event.target.value))}
+                />
+              </li>
+            ))}
+          </ul>
+        </fieldset>
+        <div className="w-64">
+          <SelectField
+            label="Fiscal year and views of"
+            value={leading}
+            options={members.map(({ id, name: of }) => [String(id), of])}
+            set={setLead}
+          />
+        </div>
+        {failure ? <Failure error={failure} /> : null}
+        {group && isRemoving ? (
+          <DeleteQuestion
+            label="Delete the group"
+            action="Delete group"
+            isPending={remove.isPending}
+            act={() => remove.mutate(group.id, { onSuccess: () => close(null) })}
+            cancel={() => setRemoving(false)}
           >
-            <div className="flex gap-3">
-              <TextField label="Name" value={name} set={setName} />
-              <TextField label="Currency of the combined figures" value={currency} set={setCurrency} />
-            </div>
-            <fieldset>
-              <legend className="text-ink-soft">Companies, and their intercompany accounts</legend>
-              {companies.isError ? <Failure error={companies.error} retry={() => void companies.refetch()} /> : null}
-              {companies.isPending ? <Loading what="the companies" /> : null}
-              <ul className="mt-1 flex max-h-[45dvh] flex-col gap-1.5 overflow-y-auto">
-                {list.map(({ id, name: of }) => (
-                  <li key={id} className="flex items-center gap-3">
-                    <span className="w-64 shrink-0">
-                      <CheckField
-                        label={of}
-                        checked={chosen.has(id)}
-                        set={(on) => {
-                          const next = new Map(chosen);
-                          if (on) next.set(id, '');
-                          else next.delete(id);
-                          setChosen(next);
-                        }}
-                      />
-                    </span>
-                    <input
-                      className="field min-w-0 flex-1 py-0.5 text-[13px]"
-                      aria-label={`Intercompany accounts of ${of}`}
-                      placeholder="Account numbers to leave out, such as 1310, 2310"
-                      disabled={!chosen.has(id)}
-                      value={chosen.get(id) ?? ''}
-                      onChange={(event) => setChosen(new Map(chosen).set(id, event.target.value))}
-                    />
-                  </li>
-                ))}
-              </ul>
-            </fieldset>
-            <div className="w-64">
-              <SelectField
-                label="Fiscal year and views of"
-                value={leading}
-                options={members.map(({ id, name: of }) => [String(id), of])}
-                set={setLead}
-              />
-            </div>
-            {failure ? <Failure error={failure} /> : null}
-            {group && isRemoving ? (
-              <DeleteQuestion
-                label="Delete the group"
-                action="Delete group"
-                isPending={remove.isPending}
-                act={() => remove.mutate(group.id, { onSuccess: () => close(null) })}
-                cancel={() => setRemoving(false)}
-              >
-                {group.name} and its intercompany accounts will be deleted. The companies stay as they are.
-              </DeleteQuestion>
-            ) : null}
-            <div className="mt-1 flex items-center gap-3">
-              {group ? (
-                <button type="button" className="link text-brick" aria-expanded={isRemoving} onClick={() => setRemoving(!isRemoving)}>
-                  Delete
-                </button>
-              ) : null}
-              <span className="flex-1" />
-              <button type="button" className="button" onClick={() => close()}>
-                Cancel
-              </button>
-              <button type="submit" className="button button-primary" disabled={isPending || name.trim() === '' || members.length < 2}>
-                {members.length < 2 ? 'Choose at least two companies' : `Save ${members.length} companies`}
-              </button>
-            </div>
-          </form>
-        </DialogPanel>
-      </div>
-    </Dialog>
+            {group.name} and its intercompany accounts will be deleted. The companies stay as they are.
+          </DeleteQuestion>
+        ) : null}
+        <div className="mt-1 flex items-center gap-3">
+          {group ? (
+            <button type="button" className="link text-brick" aria-expanded={isRemoving} onClick={() => setRemoving(!isRemoving)}>
+              Delete
+            </button>
+          ) : null}
+          <span className="flex-1" />
+          <button type="button" className="button" onClick={() => close()}>
+            Cancel
+          </button>
+          <button type="submit" className="button button-primary" disabled={isPending || name.trim() === '' || members.length < 2}>
+            {members.length < 2 ? 'Choose at least two companies' : `Save ${members.length} companies`}
+          </button>
+        </div>
+      </form>
+    </DialogFrame>
   );
 }

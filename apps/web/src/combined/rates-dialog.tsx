@@ -1,27 +1,21 @@
-import { Dialog, DialogBackdrop, DialogPanel, DialogTitle } from '@headlessui/react';
 import { useId, useState } from 'react';
 
 import { useExchangeRates } from '../data/use-combined.ts';
+import { DialogFrame } from '../ui/dialog-frame.tsx';
 import { Failure, Loading } from '../ui/states.tsx';
 
 /** The rates from each other currency of a group, a table that can be pasted from a spreadsheet. */
 export function RatesDialog({ from, to, close }: { readonly from: readonly string[]; readonly to: string; readonly close: () => void }) {
   return (
-    <Dialog open onClose={close} className="relative z-50">
-      <DialogBackdrop className="fixed inset-0 bg-ink/20" />
-      <div className="fixed inset-0 flex items-center justify-center p-4">
-        <DialogPanel className="flex max-h-full w-[min(560px,94vw)] flex-col overflow-y-auto border border-hairline bg-sheet p-5 text-[14px] shadow-lg">
-          <DialogTitle className="font-serif text-xl font-semibold">Exchange rates to {to}</DialogTitle>
-          <p className="mt-1 text-[13px] text-ink-soft">
-            Income and expenses are translated at the average rate of their month, balances at the closing rate. A budget of later months
-            takes the latest rates.
-          </p>
-          {from.map((code) => (
-            <Rates key={code} from={code} to={to} close={close} isOnly={from.length === 1} />
-          ))}
-        </DialogPanel>
-      </div>
-    </Dialog>
+    <DialogFrame title={`Exchange rates to ${to}`} width="small" close={close}>
+      <p className="mt-1 text-[13px] text-ink-soft">
+        Income and expenses are translated at the average rate of their month, balances at the closing rate. A budget of later months takes
+        the latest rates.
+      </p>
+      {from.map((code) => (
+        <Rates key={code} from={code} to={to} close={close} isOnly={from.length === 1} />
+      ))}
+    </DialogFrame>
   );
 }
 

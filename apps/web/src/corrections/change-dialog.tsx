@@ -1,4 +1,3 @@
-import { Dialog, DialogBackdrop, DialogPanel, DialogTitle } from '@headlessui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { EntryEffectDto } from '@wise-margin/contract';
 import { type ReactNode, useId, useState } from 'react';
@@ -6,6 +5,7 @@ import { type ReactNode, useId, useState } from 'react';
 import { ApiProblem, sendJson } from '../api/client.ts';
 import { DateField } from '../ui/date-field.tsx';
 import { dateWords } from '../ui/date-words.ts';
+import { DialogFrame } from '../ui/dialog-frame.tsx';
 import { EffectTable } from './effect-table.tsx';
 import { useEffectPreview } from './use-effect-preview.ts';
 
@@ -79,90 +79,87 @@ export function ChangeDialog({
     return problems.length > 0 ? problems.map(({ message }) => message) : [error.message];
   })();
   return (
-    <Dialog
-      open
+    <DialogFrame
+      title={title}
+      width="full"
+      isTall
       // Escape and a click beside it are easily made by mistake; Cancel is not
-      onClose={() => (now === first || made !== null ? close() : setLeaving(true))}
-      className="relative z-50"
+      close={() => (now === first || made !== null ? close() : setLeaving(true))}
     >
-      <DialogBackdrop className="fixed inset-0 bg-ink/20" />
-      <div className="fixed inset-0 flex items-center justify-center p-4">
-        <DialogPanel className="flex max-h-full w-[min(1160px,96vw)] flex-col border border-hairline bg-sheet p-5 shadow-lg">
-          <DialogTitle className="font-serif text-xl font-semibold">{title}</DialogTitle>
-          <form
-            className="flex min-h-0 flex-1 flex-col"
-            onSubmit={(event) => {
-              event.preventDefault();
-              if ((request !== null || made !== null) && !post.isPending) post.mutate();
-            }}
-          >
-            <div className="min-h-0 flex-1 overflow-y-auto">
-              {children}
-              <div className="mt-3">
-                {messages.length > 0 ? (
-                  <ul role="alert" className="mb-2 text-brick">
-                    {messages.map((message) => (
-                      <li key={message}>{message}</li>
-                    ))}
-                  </ul>
-                ) : null}
-                {closed ? <ClosedNotice closed={closed} accept={setPostIn} /> : null}
-                {postIn === null ? null : (
-                  <label className="mb-2 flex items-center gap-2 text-[13px]">
-                    <span className="text-ink-soft">Correcting entry dated</span>
-                    <DateField value={postIn} set={setPostIn} />
-                  </label>
-                )}
-                {request !== null && preview.data && messages.length === 0 ? <EffectTable effect={preview.data} /> : null}
-              </div>
-            </div>
-            {isLeaving ? (
-              <div
-                role="alertdialog"
-                aria-label="Unsaved changes"
-                className="mt-3 flex flex-wrap items-center gap-3 border-l-2 border-brick px-3 py-1"
-              >
-                <span>What you entered here is not posted.</span>
-                <button type="button" className="button" autoFocus onClick={() => setLeaving(false)}>
-                  Keep editing
-                </button>
-                <button type="button" className="link" onClick={close}>
-                  Discard changes
-                </button>
-              </div>
+      <form
+        className="flex min-h-0 flex-1 flex-col"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if ((request !== null || made !== null) && !post.isPending) post.mutate();
+        }}
+      >
+        <div className="min-h-0 flex-1 overflow-y-auto">
+          {children}
+          <div className="mt-3">
+            {messages.length > 0 ? (
+              <ul role="alert" className="mb-2 text-brick">
+                {messages.map((message) => (
+                  <li key={message}>{message}</li>
+                ))}
+              </ul>
             ) : null}
-            <div className="mt-4 flex items-end gap-3">
-              <div className="min-w-0 flex-1">
-                <label htmlFor={id} className="block text-[13px] text-ink-soft">
-                  Reason
-                </label>
-                <input
-                  id={id}
-                  className="field w-full"
-                  value={reason}
-                  maxLength={500}
-                  placeholder={reasonHint}
-                  onChange={(event) => setReason(event.target.value)}
-                />
-              </div>
-              <button type="button" className="button" onClick={close}>
-                {made === null ? 'Cancel' : 'Close'}
-              </button>
-              <button
-                type="submit"
-                className="button button-primary"
-                disabled={
-                  post.isPending ||
-                  (made === null && (request === null || closed !== null || messages.length > 0 || reason.trim().length < 3))
-                }
-              >
-                {post.isPending ? 'Posting…' : made === null ? act : (after?.act ?? 'Done')}
-              </button>
-            </div>
-          </form>
-        </DialogPanel>
-      </div>
-    </Dialog>
+            {closed ? <ClosedNotice closed={closed} accept={setPostIn} /> : null}
+            {postIn === null ? null : (
+              <label className="mb-2 flex items-center gap-2 text-[13px]">
+                <span className="text-ink-soft">Correcting entry dated</span>
+                <DateField value={postIn} set={setPostIn} />
+              </label>
+            )}
+            {request === null && messages.length === 0 ? (
+              <p className="text-[13px] text-ink-soft">The effect on accounts and statements is shown here before posting.</p>
+            ) : null}
+            {request !== null && preview.data && messages.length === 0 ? <EffectTable effect={preview.data} /> : null}
+          </div>
+        </div>
+        {isLeaving ? (
+          <div
+            role="alertdialog"
+            aria-label="Unsaved changes"
+            className="mt-3 flex flex-wrap items-center gap-3 border-l-2 border-brick px-3 py-1"
+          >
+            <span>What you entered here is not posted.</span>
+            <button type="button" className="button" autoFocus onClick={() => setLeaving(false)}>
+              Keep editing
+            </button>
+            <button type="button" className="link" onClick={close}>
+              Discard changes
+            </button>
+          </div>
+        ) : null}
+        <div className="mt-4 flex items-end gap-3">
+          <div className="min-w-0 flex-1">
+            <label htmlFor={id} className="block text-[13px] text-ink-soft">
+              Reason
+            </label>
+            <input
+              id={id}
+              className="field w-full"
+              value={reason}
+              maxLength={500}
+              placeholder={reasonHint}
+              onChange={(event) => setReason(event.target.value)}
+            />
+          </div>
+          <button type="button" className="button" onClick={close}>
+            {made === null ? 'Cancel' : 'Close'}
+          </button>
+          <button
+            type="submit"
+            className="button button-primary"
+            disabled={
+              post.isPending || (made === null && (request === null || closed !== null || messages.length > 0 || reason.trim().length < 3))
+            }
+          >
+            {post.isPending ? 'Posting…' : made === null ? act : (after?.act ?? 'Done')}
+          </button>
+        </div>
+      </form>
+    </DialogFrame>
   );
 }
 

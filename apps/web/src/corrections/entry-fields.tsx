@@ -77,7 +77,7 @@ export function EntryFields({ draft, setDraft }: { readonly draft: EntryDraft; r
             <td className="figure">{exact(debits)}</td>
             <td className="figure">{exact(credits)}</td>
             <td colSpan={dimensions.length + 4} className="text-pine">
-              {debits === credits ? 'Debits equal credits' : ''}
+              {debits === credits && debits !== 0 ? 'Debits equal credits' : ''}
             </td>
           </tr>
         </tfoot>

@@ -1,4 +1,3 @@
-import { Dialog, DialogBackdrop, DialogPanel, DialogTitle } from '@headlessui/react';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { LedgerPeriodDto, LedgerPeriodsDto, UnfinishedDto } from '@wise-margin/contract';
 import type { PeriodState } from '@wise-margin/core';
@@ -6,6 +5,7 @@ import { useId, useMemo, useState } from 'react';
 
 import { getJson, queryText, sendJson } from '../api/client.ts';
 import { useCompany } from '../data/company.ts';
+import { DialogFrame } from '../ui/dialog-frame.tsx';
 import { CheckField } from '../ui/labeled-field.tsx';
 import { List, type ListColumn, type ListSort } from '../ui/list.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
@@ -102,74 +102,66 @@ function PeriodDialog({ period, close }: { readonly period: LedgerPeriodDto; rea
   const items = unfinished.data?.items ?? [];
   const isReasonGiven = reason.trim().length >= 3;
   return (
-    <Dialog open onClose={close} className="relative z-50">
-      <DialogBackdrop className="fixed inset-0 bg-ink/20" />
-      <div className="fixed inset-0 flex items-center justify-center p-4">
-        <DialogPanel className="w-[min(560px,96vw)] border border-hairline bg-sheet p-5 shadow-lg">
-          <DialogTitle className="font-serif text-xl font-semibold">
-            {name}: {STATE_NAMES[state].toLowerCase()}
-          </DialogTitle>
-          {change.isError ? (
-            <p role="alert" className="mt-2 text-brick">
-              {change.error.message}
+    <DialogFrame title={`${name}: ${STATE_NAMES[state].toLowerCase()}`} width="small" close={close}>
+      {change.isError ? (
+        <p role="alert" className="mt-2 text-brick">
+          {change.error.message}
+        </p>
+      ) : null}
+      {state === 'closed' ? null : (
+        <section className="mt-3" aria-label="Unfinished">
+          {unfinished.isError ? (
+            <p role="alert" className="text-brick">
+              {unfinished.error.message}
             </p>
-          ) : null}
-          {state === 'closed' ? null : (
-            <section className="mt-3" aria-label="Unfinished">
-              {unfinished.isError ? (
-                <p role="alert" className="text-brick">
-                  {unfinished.error.message}
-                </p>
-              ) : !unfinished.data ? (
-                <Loading what="what is unfinished" />
-              ) : items.length === 0 ? (
-                <p className="text-pine">Nothing is unfinished through {name}.</p>
-              ) : (
-                <>
-                  <p className="font-semibold">Unfinished through {name}</p>
-                  <ul className="list-disc pl-5">
-                    {items.map(({ words }) => (
-                      <li key={words}>{words}</li>
-                    ))}
-                  </ul>
-                </>
-              )}
-              <div className="mt-3">
-                <CheckField label="Close every earlier period too" checked={isEarlierToo} set={setEarlierToo} />
-              </div>
-            </section>
+          ) : !unfinished.data ? (
+            <Loading what="what is unfinished" />
+          ) : items.length === 0 ? (
+            <p className="text-pine">Nothing is unfinished through {name}.</p>
+          ) : (
+            <>
+              <p className="font-semibold">Unfinished through {name}</p>
+              <ul className="list-disc pl-5">
+                {items.map(({ words }) => (
+                  <li key={words}>{words}</li>
+                ))}
+              </ul>
+            </>
           )}
-          {state === 'open' ? null : (
-            <div className="mt-3">
-              <label htmlFor={id} className="block text-[13px] text-ink-soft">
-                Reason for reopening
-              </label>
-              <input id={id} className="field w-full" value={reason} maxLength={500} onChange={(event) => setReason(event.target.value)} />
-            </div>
-          )}
-          <div className="mt-5 flex flex-wrap justify-end gap-2">
-            <button type="button" className="button" onClick={close}>
-              Cancel
-            </button>
-            {state === 'open' ? null : (
-              <button type="button" className="button" disabled={!isReasonGiven || change.isPending} onClick={() => change.mutate('open')}>
-                Reopen
-              </button>
-            )}
-            {state === 'open' ? (
-              <button type="button" className="button" disabled={change.isPending} onClick={() => change.mutate('softClosed')}>
-                Soft-close
-              </button>
-            ) : null}
-            {state === 'closed' ? null : (
-              <button type="button" className="button button-primary" disabled={change.isPending} onClick={() => change.mutate('closed')}>
-                Close {name}
-              </button>
-            )}
+          <div className="mt-3">
+            <CheckField label="Close every earlier period too" checked={isEarlierToo} set={setEarlierToo} />
           </div>
-        </DialogPanel>
+        </section>
+      )}
+      {state === 'open' ? null : (
+        <div className="mt-3">
+          <label htmlFor={id} className="block text-[13px] text-ink-soft">
+            Reason for reopening
+          </label>
+          <input id={id} className="field w-full" value={reason} maxLength={500} onChange={(event) => setReason(event.target.value)} />
+        </div>
+      )}
+      <div className="mt-5 flex flex-wrap justify-end gap-2">
+        <button type="button" className="button" onClick={close}>
+          Cancel
+        </button>
+        {state === 'open' ? null : (
+          <button type="button" className="button" disabled={!isReasonGiven || change.isPending} onClick={() => change.mutate('open')}>
+            Reopen
+          </button>
+        )}
+        {state === 'open' ? (
+          <button type="button" className="button" disabled={change.isPending} onClick={() => change.mutate('softClosed')}>
+            Soft-close
+          </button>
+        ) : null}
+        {state === 'closed' ? null : (
+          <button type="button" className="button button-primary" disabled={change.isPending} onClick={() => change.mutate('closed')}>
+            Close {name}
+          </button>
+        )}
       </div>
-    </Dialog>
+    </DialogFrame>
   );
 }
 

@@ -1,8 +1,8 @@
-import { Dialog, DialogBackdrop, DialogPanel, DialogTitle } from '@headlessui/react';
 import type { PackIssueDto } from '@wise-margin/contract';
 import { Link, useNavigate } from 'react-router';
 
 import { type PackPlace, usePackChecklist, usePackMonth } from '../data/use-packs.ts';
+import { DialogFrame } from '../ui/dialog-frame.tsx';
 import { Failure, Loading } from '../ui/states.tsx';
 
 /** What wants a look before a pack is issued, and the button that issues it. */
@@ -17,61 +17,57 @@ export function IssueDialog({ place, month, close }: { readonly place: PackPlace
     void navigate(`/c/${place.company}/packs/${place.pack}/${id}`);
   };
   return (
-    <Dialog open onClose={issue.isPending ? () => undefined : close} className="relative z-50">
-      <DialogBackdrop className="fixed inset-0 bg-ink/20" />
-      <div className="fixed inset-0 flex items-center justify-center p-4">
-        <DialogPanel className="flex max-h-full w-[min(640px,94vw)] flex-col border border-hairline bg-sheet p-5 shadow-lg">
-          <DialogTitle className="font-serif text-xl font-semibold">
-            {next === 1 ? 'Issue pack' : `Reissue pack, issue ${next}`}
-          </DialogTitle>
-          <p className="mt-1 text-[14px] text-ink-soft">
-            Figures, comments and pages are frozen. Later changes in the ledger do not change them. Sections as of the meeting use today.
-          </p>
-          <div className="my-3 min-h-0 flex-1 overflow-y-auto">
-            {checklist.isError ? <Failure error={checklist.error} retry={() => void checklist.refetch()} /> : null}
-            {checklist.isPending ? <Loading what="the checklist" /> : null}
-            {checklist.data && items.length === 0 ? <p className="text-pine">Nothing is open.</p> : null}
-            {items.length > 0 ? (
-              <>
-                <h3 className="font-semibold">
-                  {items.length} {items.length === 1 ? 'item' : 'items'} to look at
-                </h3>
-                <ul className="mt-1 list-disc pl-5 text-[14px]">
-                  {items.map(({ words, link }) => (
-                    <li key={words} className="py-0.5">
-                      {words}{' '}
-                      {link === '' ? null : (
-                        <Link className="link" to={`/c/${place.company}/${link}`}>
-                          Open
-                        </Link>
-                      )}
-                    </li>
-                  ))}
-                </ul>
-              </>
-            ) : null}
-            {issue.isError ? <Failure error={issue.error} /> : null}
-          </div>
-          <div className="flex items-center justify-end gap-3">
-            {issue.isPending ? (
-              <span role="status" className="text-ink-soft">
-                Writing PDF, document, spreadsheet and web page…
-              </span>
-            ) : null}
-            <button type="button" className="button" onClick={close} disabled={issue.isPending}>
-              Cancel
-            </button>
-            <button
-              type="button"
-              className="button button-primary"
-              disabled={!checklist.data || issue.isPending}
-              onClick={() => issue.mutate(undefined, { onSuccess: open })}
-            >
-              {items.length > 0 ? 'Issue anyway' : 'Issue pack'}
-            </button>
-          </div>
-        </DialogPanel>
+    <DialogFrame
+      title={next === 1 ? 'Issue pack' : `Reissue pack, issue ${next}`}
+      width="medium"
+      close={issue.isPending ? () => undefined : close}
+    >
+      <p className="mt-1 text-[14px] text-ink-soft">
+        Figures, comments and pages are frozen. Later changes in the ledger do not change them. Sections as of the meeting use today.
+      </p>
+      <div className="my-3 min-h-0 flex-1 overflow-y-auto">
+        {checklist.isError ? <Failure error={checklist.error} retry={() => void checklist.refetch()} /> : null}
+        {checklist.isPending ? <Loading what="the checklist" /> : null}
+        {checklist.data && items.length === 0 ? <p className="text-pine">Nothing is open.</p> : null}
+        {items.length > 0 ? (
+          <>
+            <h3 className="font-semibold">
+              {items.length} {items.length === 1 ? 'item' : 'items'} to look at
+            </h3>
+            <ul className="mt-1 list-disc pl-5 text-[14px]">
+              {items.map(({ words, link }) => (
+                <li key={words} className="py-0.5">
+                  {words}{' '}
+                  {link === '' ? null : (
+                    <Link className="link" to={`/c/${place.company}/${link}`}>
+                      Open
+                    </Link>
+                  )}
+                </li>
+              ))}
+            </ul>
+          </>
+        ) : null}
+        {issue.isError ? <Failure error={issue.error} /> : null}
       </div>
-    </Dialog>
+      <div className="flex items-center justify-end gap-3">
+        {issue.isPending ? (
+          <span role="status" className="text-ink-soft">
+            Writing PDF, document, spreadsheet and web page…
+          </span>
+        ) : null}
+        <button type="button" className="button" onClick={close} disabled={issue.isPending}>
+          Cancel
+        </button>
+        <button
+          type="button"
+          className="button button-primary"
+          disabled={!checklist.data || issue.isPending}
+          onClick={() => issue.mutate(undefined, { onSuccess: open })}
+        >
+          {items.length > 0 ? 'Issue anyway' : 'Issue pack'}
+        </button>
+      </div>
+    </DialogFrame>
   );
 }

@@ -1,10 +1,10 @@
-import { Dialog, DialogBackdrop, DialogPanel, DialogTitle } from '@headlessui/react';
 import { MAIL_FIELDS, PACK_FORMATS, type PackFormat, type PackIssueDto } from '@wise-margin/contract';
 import { useId, useState } from 'react';
 
 import { useCompany } from '../data/company.ts';
 import { newKey } from '../data/new-key.ts';
 import { useMail, useMailChanges, useMailLists } from '../data/use-mail.ts';
+import { DialogFrame } from '../ui/dialog-frame.tsx';
 import { CheckField } from '../ui/labeled-field.tsx';
 import { Failure } from '../ui/states.tsx';
 
@@ -36,85 +36,79 @@ export function MailDialog({ issue, close }: { readonly issue: PackIssueDto; rea
   const count = new Set([...addresses, ...chosen.flatMap((name) => lists.data?.find((list) => list.name === name)?.addresses ?? [])]).size;
   const hasServer = listing.data?.hasServer;
   return (
-    <Dialog open onClose={close} className="relative z-50">
-      <DialogBackdrop className="fixed inset-0 bg-ink/20" />
-      <div className="fixed inset-0 flex items-center justify-center p-4">
-        <DialogPanel className="flex max-h-full w-[min(620px,94vw)] flex-col overflow-y-auto border border-hairline bg-sheet p-5 text-[14px] shadow-lg">
-          <DialogTitle className="font-serif text-xl font-semibold">Mail {issue.name}</DialogTitle>
-          <form
-            className="mt-2 flex flex-col gap-2"
-            onSubmit={(event) => {
-              event.preventDefault();
-              const mail = { key, to: addresses, lists: [...chosen], subject, text, formats: [...formats] };
-              send.mutate({ issue: issue.id, mail }, { onSuccess: close });
-            }}
-          >
-            {hasServer !== false ? null : (
-              <p className="border-l-2 border-copper bg-wash px-2 py-1 text-[13px]">
-                No mail server is set. Messages stay in the outbox, where they can be read and downloaded.
-              </p>
-            )}
-            <label htmlFor={ids.to} className="text-ink-soft">
-              To
-            </label>
-            <textarea
-              id={ids.to}
-              className="field min-h-14"
-              value={to}
-              placeholder="name@company.com, one a line or with commas between"
-              onChange={(event) => setTo(event.target.value)}
+    <DialogFrame title={`Mail ${issue.name}`} width="medium" close={close}>
+      <form
+        className="mt-2 flex flex-col gap-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          const mail = { key, to: addresses, lists: [...chosen], subject, text, formats: [...formats] };
+          send.mutate({ issue: issue.id, mail }, { onSuccess: close });
+        }}
+      >
+        {hasServer !== false ? null : (
+          <p className="border-l-2 border-copper bg-wash px-2 py-1 text-[13px]">
+            No mail server is set. Messages stay in the outbox, where they can be read and downloaded.
+          </p>
+        )}
+        <label htmlFor={ids.to} className="text-ink-soft">
+          To
+        </label>
+        <textarea
+          id={ids.to}
+          className="field min-h-14"
+          value={to}
+          placeholder="name@company.com, one a line or with commas between"
+          onChange={(event) => setTo(event.target.value)}
+        />
+        {lists.data && lists.data.length > 0 ? (
+          <fieldset className="flex flex-wrap gap-3">
+            <legend className="text-ink-soft">Lists</legend>
+            {lists.data.map(({ name, addresses: own }) => (
+              <CheckField
+                key={name}
+                label={`${name} (${own.length})`}
+                checked={chosen.includes(name)}
+                set={(on) => setChosen(on ? [...chosen, name] : chosen.filter((each) => each !== name))}
+              />
+            ))}
+          </fieldset>
+        ) : null}
+        {addresses.length > 1 ? (
+          <SaveList addresses={addresses} save={(name) => setList.mutate({ name, addresses })} failure={setList.error} />
+        ) : null}
+        <label htmlFor={ids.subject} className="text-ink-soft">
+          Subject
+        </label>
+        <input id={ids.subject} className="field" value={subject} onChange={(event) => setSubject(event.target.value)} />
+        <label htmlFor={ids.text} className="text-ink-soft">
+          Text
+        </label>
+        <textarea id={ids.text} className="field min-h-28" value={text} onChange={(event) => setText(event.target.value)} />
+        <p className="text-[13px] text-ink-soft">Fields: {MAIL_FIELDS.map((field) => `{${field}}`).join(' ')}</p>
+        <fieldset className="flex flex-wrap gap-3">
+          <legend className="text-ink-soft">Attach</legend>
+          {PACK_FORMATS.map((format) => (
+            <CheckField
+              key={format}
+              label={NAMES[format]}
+              checked={formats.includes(format)}
+              set={(on) => setFormats(on ? [...formats, format] : formats.filter((each) => each !== format))}
             />
-            {lists.data && lists.data.length > 0 ? (
-              <fieldset className="flex flex-wrap gap-3">
-                <legend className="text-ink-soft">Lists</legend>
-                {lists.data.map(({ name, addresses: own }) => (
-                  <CheckField
-                    key={name}
-                    label={`${name} (${own.length})`}
-                    checked={chosen.includes(name)}
-                    set={(on) => setChosen(on ? [...chosen, name] : chosen.filter((each) => each !== name))}
-                  />
-                ))}
-              </fieldset>
-            ) : null}
-            {addresses.length > 1 ? (
-              <SaveList addresses={addresses} save={(name) => setList.mutate({ name, addresses })} failure={setList.error} />
-            ) : null}
-            <label htmlFor={ids.subject} className="text-ink-soft">
-              Subject
-            </label>
-            <input id={ids.subject} className="field" value={subject} onChange={(event) => setSubject(event.target.value)} />
-            <label htmlFor={ids.text} className="text-ink-soft">
-              Text
-            </label>
-            <textarea id={ids.text} className="field min-h-28" value={text} onChange={(event) => setText(event.target.value)} />
-            <p className="text-[13px] text-ink-soft">Fields: {MAIL_FIELDS.map((field) => `{${field}}`).join(' ')}</p>
-            <fieldset className="flex flex-wrap gap-3">
-              <legend className="text-ink-soft">Attach</legend>
-              {PACK_FORMATS.map((format) => (
-                <CheckField
-                  key={format}
-                  label={NAMES[format]}
-                  checked={formats.includes(format)}
-                  set={(on) => setFormats(on ? [...formats, format] : formats.filter((each) => each !== format))}
-                />
-              ))}
-            </fieldset>
-            {lists.isError ? <Failure error={lists.error} retry={() => void lists.refetch()} /> : null}
-            {listing.isError ? <Failure error={listing.error} retry={() => void listing.refetch()} /> : null}
-            {send.isError ? <Failure error={send.error} /> : null}
-            <div className="mt-2 flex justify-end gap-3">
-              <button type="button" className="button" onClick={close}>
-                Cancel
-              </button>
-              <button type="submit" className="button button-primary" disabled={send.isPending || count === 0 || hasServer === undefined}>
-                {hasServer === false ? `Put ${count} in the outbox` : `Send to ${count}`}
-              </button>
-            </div>
-          </form>
-        </DialogPanel>
-      </div>
-    </Dialog>
+          ))}
+        </fieldset>
+        {lists.isError ? <Failure error={lists.error} retry={() => void lists.refetch()} /> : null}
+        {listing.isError ? <Failure error={listing.error} retry={() => void listing.refetch()} /> : null}
+        {send.isError ? <Failure error={send.error} /> : null}
+        <div className="mt-2 flex justify-end gap-3">
+          <button type="button" className="button" onClick={close}>
+            Cancel
+          </button>
+          <button type="submit" className="button button-primary" disabled={send.isPending || count === 0 || hasServer === undefined}>
+            {hasServer === false ? `Put ${count} in the outbox` : `Send to ${count}`}
+          </button>
+        </div>
+      </form>
+    </DialogFrame>
   );
 }
 

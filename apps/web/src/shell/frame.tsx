@@ -253,7 +253,7 @@ function TopLine({ company }: { readonly company: CompanyDto }) {
         </select>
       ) : null}
       <SearchDialog open={searchOpen} close={() => setSearchOpen(false)} />
-      <KeysDialog open={keysOpen} close={() => setKeysOpen(false)} />
+      {keysOpen ? <KeysDialog close={() => setKeysOpen(false)} /> : null}
     </header>
   );
 }

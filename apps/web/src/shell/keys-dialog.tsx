@@ -1,4 +1,4 @@
-import { Dialog, DialogBackdrop, DialogPanel, DialogTitle } from '@headlessui/react';
+import { DialogFrame } from '../ui/dialog-frame.tsx';
 
 const KEYS: readonly (readonly [string, string])[] = [
   ['/, Ctrl K', 'Search'],
@@ -18,26 +18,20 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['?', 'Keyboard shortcuts (this list)'],
 ];
 
-export function KeysDialog({ open, close }: { readonly open: boolean; readonly close: () => void }) {
+export function KeysDialog({ close }: { readonly close: () => void }) {
   return (
-    <Dialog open={open} onClose={close} className="relative z-40">
-      <DialogBackdrop className="fixed inset-0 bg-ink/30" />
-      <div className="fixed inset-0 grid place-items-center p-4">
-        <DialogPanel className="w-full max-w-lg border border-hairline bg-sheet p-5">
-          <DialogTitle className="font-serif text-xl font-semibold">Keyboard shortcuts</DialogTitle>
-          <dl className="mt-3 grid grid-cols-[130px_1fr] gap-y-1.5">
-            {KEYS.map(([key, words]) => (
-              <div key={key} className="contents">
-                <dt className="font-semibold">{key}</dt>
-                <dd>{words}</dd>
-              </div>
-            ))}
-          </dl>
-          <button type="button" className="button mt-4" onClick={close}>
-            Close
-          </button>
-        </DialogPanel>
-      </div>
-    </Dialog>
+    <DialogFrame title="Keyboard shortcuts" width="small" close={close}>
+      <dl className="mt-3 grid grid-cols-[130px_1fr] gap-y-1.5">
+        {KEYS.map(([key, words]) => (
+          <div key={key} className="contents">
+            <dt className="font-semibold">{key}</dt>
+            <dd>{words}</dd>
+          </div>
+        ))}
+      </dl>
+      <button type="button" className="button mt-4 self-start" onClick={close}>
+        Close
+      </button>
+    </DialogFrame>
   );
 }

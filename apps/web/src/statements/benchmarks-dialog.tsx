@@ -1,4 +1,3 @@
-import { Dialog, DialogBackdrop, DialogPanel, DialogTitle } from '@headlessui/react';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { BenchmarkChange, BenchmarkDto, CellDto, GridDto, Scope } from '@wise-margin/contract';
 import { parseAmount } from '@wise-margin/core';
@@ -8,6 +7,7 @@ import { useState } from 'react';
 import { getJson, sendJson } from '../api/client.ts';
 import { useCompany } from '../data/company.ts';
 import { Choice } from '../ui/choice.tsx';
+import { DialogFrame } from '../ui/dialog-frame.tsx';
 
 type Asked = { readonly key: string; readonly name: string; readonly unit: 'percent' | 'times' | 'days'; readonly now: CellDto | null };
 const UNIT_WORDS = { percent: '%', times: 'times', days: 'days' } as const;
@@ -47,70 +47,64 @@ export function BenchmarksDialog({ grid, close }: { readonly grid: GridDto; read
   const lines = askedLines(grid);
   const [scope, setScope] = useState<Scope>('company');
   return (
-    <Dialog open onClose={close} className="relative z-50">
-      <DialogBackdrop className="fixed inset-0 bg-ink/20" />
-      <div className="fixed inset-0 flex items-center justify-center p-6">
-        <DialogPanel className="flex max-h-full w-[640px] flex-col border border-hairline bg-sheet p-4 shadow-lg">
-          <DialogTitle className="font-serif text-[19px] font-semibold">Benchmarks</DialogTitle>
-          <p className="text-[13px] text-ink-soft">Enter a benchmark once. Every view with this line uses it.</p>
-          <div className="mb-2 text-[13px]">
-            <Choice
-              label="Changes are for"
-              value={scope}
-              options={[
-                ['company', company.name],
-                ['all', 'All companies'],
-              ]}
-              choose={(value) => setScope(value as Scope)}
-            />
-          </div>
-          {save.isError ? (
-            <p role="alert" className="text-brick">
-              {save.error.message}
-            </p>
-          ) : null}
-          <div className="min-h-0 flex-1 overflow-y-auto" tabIndex={0} role="region" aria-label="Lines with their benchmarks">
-            <table className="ledger-table w-full">
-              <thead className="sticky top-0 bg-sheet">
-                <tr>
-                  <th scope="col" className="px-1.5">
-                    Line
-                  </th>
-                  <th scope="col" className="px-1.5 text-right!">
-                    Now
-                  </th>
-                  <th scope="col" className="px-1.5">
-                    Kind
-                  </th>
-                  <th scope="col" className="px-1.5">
-                    Benchmark
-                  </th>
-                </tr>
-              </thead>
-              <tbody>
-                {known.data && lines.length > 0
-                  ? lines.map((line) => (
-                      <BenchmarkRow
-                        key={`${line.key} ${JSON.stringify(known.data.find((each) => each.line === line.key) ?? null)}`}
-                        line={line}
-                        held={known.data.find((each) => each.line === line.key) ?? null}
-                        exponent={company.exponent}
-                        save={(change) => save.mutate({ ...change, scope })}
-                      />
-                    ))
-                  : null}
-              </tbody>
-            </table>
-            {lines.length === 0 ? <p className="py-4 text-ink-soft">This view has no ratio or percentage line.</p> : null}
-          </div>
-          <div className="mt-3 text-right">
-            <button type="button" className="button button-primary" onClick={close}>
-              Done
-            </button>
-          </div>
-        </DialogPanel>
+    <DialogFrame title="Benchmarks" width="medium" close={close}>
+      <p className="text-[13px] text-ink-soft">Enter a benchmark once. Every view with this line uses it.</p>
+      <div className="mb-2 text-[13px]">
+        <Choice
+          label="Changes are for"
+          value={scope}
+          options={[
+            ['company', company.name],
+            ['all', 'All companies'],
+          ]}
+          choose={(value) => setScope(value as Scope)}
+        />
       </div>
-    </Dialog>
+      {save.isError ? (
+        <p role="alert" className="text-brick">
+          {save.error.message}
+        </p>
+      ) : null}
+      <div className="min-h-0 flex-1 overflow-y-auto" tabIndex={0} role="region" aria-label="Lines with their benchmarks">
+        <table className="ledger-table w-full">
+          <thead className="sticky top-0 bg-sheet">
+            <tr>
+              <th scope="col" className="px-1.5">
+                Line
+              </th>
+              <th scope="col" className="px-1.5 text-right!">
+                Now
+              </th>
+              <th scope="col" className="px-1.5">
+                Kind
+              </th>
+              <th scope="col" className="px-1.5">
+                Benchmark
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {known.data && lines.length > 0
+              ? lines.map((line) => (
+                  <BenchmarkRow
+                    key={`${line.key} ${JSON.stringify(known.data.find((each) => each.line === line.key) ?? null)}`}
+                    line={line}
+                    held={known.data.find((each) => each.line === line.key) ?? null}
+                    exponent={company.exponent}
+                    save={(change) => save.mutate({ ...change, scope })}
+                  />
+                ))
+              : null}
+          </tbody>
+        </table>
+        {lines.length === 0 ? <p className="py-4 text-ink-soft">This view has no ratio or percentage line.</p> : null}
+      </div>
+      <div className="mt-3 text-right">
+        <button type="button" className="button button-primary" onClick={close}>
+          Done
+        </button>
+      </div>
+    </DialogFrame>
   );
 }
 
