@@ -6,8 +6,8 @@ import { BaseSequencer, type TestSpecification } from 'vitest/node';
 const router = (file: string): string => fileURLToPath(new URL(`node_modules/react-router/dist/development/${file}`, import.meta.url));
 const exclude = ['**/node_modules/**', '**/dist/**'];
 const common = { exclude, testTimeout: 60_000, hookTimeout: 120_000 };
-// most of what a test makes is gone before it is collected, and both cores are busy with tests
-const execArgv = ['--max-semi-space-size=128', '--min-semi-space-size=64', '--single-threaded-gc'];
+// most of what a test makes is gone before it is collected, and both cores are busy with tests; what the runner was started with goes on
+const execArgv = [...process.execArgv, '--max-semi-space-size=128', '--min-semi-space-size=64', '--single-threaded-gc'];
 
 /** The files that take longest begin first, so that no worker is left with one at the end. */
 const LONGEST = ['faults/change-faults', 'faults/import-faults', 'outside/analytic-sql', 'faults/processes'];

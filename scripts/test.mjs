@@ -28,14 +28,17 @@ mkdirSync(results, { recursive: true });
 let passed = 0;
 /** What failed, in words: repeated at the end, so that the last page of a long log says it. */
 const failures = [];
+// code of tests runs a few times each: compiled for speed four times later than usual, a whole run takes an eighth less of the
+// processor. Processes that a runner starts take it over; later versions of Node have no such option.
+const COMPILES_LATE = process.version.startsWith('v20.') ? ['--interrupt-budget=300000'] : [];
 /** Runs a step and counts it; a step that runs beside others shows what it printed when it ends. */
-async function step(name, command, args, { read, beside = false, environment = {} } = {}) {
+async function step(name, command, args, { read, beside = false, environment = {}, engine = [] } = {}) {
   const output = [];
   if (!beside) say(`\n== ${name}`);
   const options = { env: { ...process.env, ...environment, CHROMIUM_PATH: chromium } };
   // fills what the steps that others wait for leave of the processor
   const aside = { ...options, stdio: ['ignore', 'pipe', 'pipe'], output, niceness: 5 };
-  const code = await run(node, [command, ...args], beside ? aside : options);
+  const code = await run(node, [...engine, command, ...args], beside ? aside : options);
   const printed = output.join('').trimEnd();
   if (beside) say(`\n== ${name}\n${printed}`.trimEnd());
   const result = read?.() ?? { passed: code === 0 ? 1 : 0, failures: code === 0 ? [] : [printed] };
@@ -70,7 +73,7 @@ const unitTests = (name, project, { beside = false } = {}) => {
   const file = `unit-${project}.json`;
   const reporters = ['--reporter=default', '--reporter=json', `--outputFile.json=${join(results, file)}`];
   const args = ['run', '--project', project, ...(beside ? ['--maxWorkers=1'] : []), ...reporters];
-  return step(name, bin('vitest/vitest.mjs'), args, { read: json(file, unitResult), beside });
+  return step(name, bin('vitest/vitest.mjs'), args, { read: json(file, unitResult), beside, engine: COMPILES_LATE });
 };
 // what needs no database, one after the other: beside the build, the compiler of sqlite3 and the tests that need it
 const withoutDatabase = (async () => {
@@ -87,6 +90,7 @@ await unitTests('Unit tests of server and pages, outside checks', 'server');
 await withoutDatabase;
 await step('Browser journeys', bin('@playwright/test/cli.js'), ['test'], {
   read: json('journeys.json', journeysResult),
+  engine: COMPILES_LATE,
 });
 if (failures.length > 0) say(`\n== Failed\n${failures.join('\n\n')}`);
 say(`\n${passed} passed, ${failures.length} failed`);
