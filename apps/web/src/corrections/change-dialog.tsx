@@ -93,7 +93,7 @@ export function ChangeDialog({
           if ((request !== null || made !== null) && !post.isPending) post.mutate();
         }}
       >
-        <div className="min-h-0 flex-1 overflow-y-auto">
+        <div className="-mx-1 min-h-0 flex-1 overflow-y-auto px-1">
           {children}
           <div className="mt-3">
             {messages.length > 0 ? (

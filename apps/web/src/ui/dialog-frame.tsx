@@ -27,7 +27,7 @@ export function DialogFrame({
       <DialogBackdrop className="fixed inset-0 bg-ink/20" />
       <div className="fixed inset-0 flex items-start justify-center p-4 pt-[8vh] short:pt-2">
         <DialogPanel
-          className={`flex max-h-full flex-col overflow-y-auto border border-hairline bg-sheet p-5 text-[14px] shadow-lg ${WIDTHS[width]} ${isTall ? 'h-[680px]' : ''}`}
+          className={`flex max-h-full flex-col overflow-y-auto border border-hairline bg-sheet p-5 text-[14px] shadow-lg ${WIDTHS[width]} ${isTall ? 'h-[704px]' : ''}`}
         >
           <DialogTitle className="font-serif text-xl font-semibold">{title}</DialogTitle>
           {children}
