@@ -100,14 +100,17 @@ describe('the pages of a pack', () => {
     const made = await preview({
       sections: review.sections.map((section) => (section.id === 'income' ? { ...section, hidden: true } : section)),
     });
-    expect(made.sections.find(({ id }) => id === 'income')).toMatchObject({ page: null, leftOut: 'Hidden' });
+    expect(made.sections.find(({ id }) => id === 'income')).toMatchObject({ page: null, omissionReason: 'Hidden' });
     expect([textsOf(await preview()).includes('Income statement'), textsOf(made).includes('Income statement')]).toEqual([true, false]);
   });
   it('leave a section out when its condition is not met, and have it when it is', async () => {
     const when = (line: string): Section => ({ ...sectionOf('ratios'), condition: { kind: 'activity', view: 'income', line } });
-    expect((await onlySection(when('revenue'))).sections[0]).toMatchObject({ leftOut: '', page: 1 });
-    expect((await onlySection(when('no_such_line'))).sections[0]).toMatchObject({ leftOut: 'no_such_line has no activity', page: null });
-    expect((await onlySection({ ...sectionOf('ratios'), condition: { kind: 'findings' } })).sections[0]!.leftOut).toBe('');
+    expect((await onlySection(when('revenue'))).sections[0]).toMatchObject({ omissionReason: '', page: 1 });
+    expect((await onlySection(when('no_such_line'))).sections[0]).toMatchObject({
+      omissionReason: 'no_such_line has no activity',
+      page: null,
+    });
+    expect((await onlySection({ ...sectionOf('ratios'), condition: { kind: 'findings' } })).sections[0]!.omissionReason).toBe('');
   });
   it('follow the date of each section', async () => {
     const dated = async (date: Section['date']) => (await onlySection({ ...sectionOf('balance'), date })).sections[0]!.dateWords;

@@ -285,7 +285,7 @@ export const packPreviewSchema = z
         /** the page it begins on, from 1; null when it is left out */
         page: z.number().int().nullable(),
         /** why it is left out; empty when it is not */
-        leftOut: z.string(),
+        omissionReason: z.string(),
         /** what the company lacks for it, what does not fit */
         notes: z.array(z.string()),
       }),

@@ -67,11 +67,11 @@ export async function previewPack(application: Application, values: Values): Pro
     title: `${place.companyName}\n${design.name}, ${place.month}, ${pages.length} pages${file === undefined ? '' : `, written to ${file}`}`,
     headings: ['page', 'section', 'date', 'note'],
     rows: [
-      ...sections.map(({ page, title, dateWords, leftOut, notes }) => [
+      ...sections.map(({ page, title, dateWords, omissionReason, notes }) => [
         String(page ?? ''),
         title,
         dateWords,
-        [leftOut, ...notes].filter((each) => each !== '').join(' '),
+        [omissionReason, ...notes].filter((each) => each !== '').join(' '),
       ]),
       ...items.map(({ words }) => ['', 'Checklist', '', words]),
     ],

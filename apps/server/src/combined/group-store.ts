@@ -120,8 +120,8 @@ export class GroupStore {
     return recordAudit(this.#database, { companyId: null, actor, action, subject: `group-${id}`, details: { name } }, transaction);
   }
 
-  async #refuseKnownName(name: string, besides: number | null, transaction: Transaction): Promise<void> {
-    const others = (await this.list(transaction)).filter(({ id }) => id !== besides);
+  async #refuseKnownName(name: string, except: number | null, transaction: Transaction): Promise<void> {
+    const others = (await this.list(transaction)).filter(({ id }) => id !== except);
     if (others.some((other) => other.name.toLowerCase() === name.toLowerCase()))
       throw refused(`There is a group named ${name} already. Give this one another name.`, 'name');
   }

@@ -106,7 +106,7 @@ export class CompanyRuns {
     const waiting = [...request.companies];
     const work = async (): Promise<void> => {
       for (let company = waiting.shift(); company !== undefined && !this.#isClosing; company = waiting.shift())
-        await this.#settle(id, company, request);
+        await this.#runCompany(id, company, request);
     };
     try {
       await Promise.all(Array.from({ length: AT_ONCE }, work));
@@ -117,7 +117,7 @@ export class CompanyRuns {
     }
   }
 
-  async #settle(id: number, company: number, request: CompanyRunRequest): Promise<void> {
+  async #runCompany(id: number, company: number, request: CompanyRunRequest): Promise<void> {
     const { store, report } = this.#parts;
     const set = (change: ResultChange) => store.setResult(id, company, change);
     await set({ state: 'running' });

@@ -11,7 +11,7 @@ type Item = PackChecklistDto['items'][number];
 type Parts = { readonly database: Database; readonly findingList: FindingList; readonly tieOuts: TieOuts };
 
 /** Whether anything of a document shows: a section that is neither hidden nor left out by its condition. */
-export const hasSections = ({ sections }: PackContent): boolean => sections.some(({ leftOut }) => leftOut === '');
+export const hasSections = ({ sections }: PackContent): boolean => sections.some(({ omissionReason }) => omissionReason === '');
 
 /** What wants a look before a pack is issued. Nothing of it stops the issue: whoever issues decides, having read it. */
 export async function packChecklist(
@@ -47,7 +47,9 @@ export async function packChecklist(
       words: `${counted(open.length, 'finding past its limit is', 'findings past their limits are')} still open: ${listed(open.map(({ name }) => name))}.`,
       link: `findings/variances?asOf=${month}`,
     });
-  const shown = new Set(contents.flatMap(({ sections }) => sections.filter(({ leftOut }) => leftOut === '').map(({ id }) => id)));
+  const shown = new Set(
+    contents.flatMap(({ sections }) => sections.filter(({ omissionReason }) => omissionReason === '').map(({ id }) => id)),
+  );
   for (const section of design.sections)
     if (
       section.kind === 'text' &&

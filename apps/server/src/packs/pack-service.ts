@@ -126,9 +126,9 @@ export class PackService {
     setTimeout(() => readyForDocuments(work), READING_MILLISECONDS).unref();
     return {
       pages: laidOut.pages,
-      sections: content.sections.map(({ id, title, dateWords, leftOut, notes }, at) => {
+      sections: content.sections.map(({ id, title, dateWords, omissionReason, notes }, at) => {
         const page = laidOut.starts[at] ?? null;
-        return { id, title, dateWords, page: page === null ? null : page + 1, leftOut, notes: [...notes] };
+        return { id, title, dateWords, page: page === null ? null : page + 1, omissionReason, notes: [...notes] };
       }),
       slices,
       logo: logoAddress(content.logo),

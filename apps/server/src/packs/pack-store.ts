@@ -51,7 +51,7 @@ export class PackStore {
   /** @throws ProblemError 422 for a name that a pack of the company has already */
   async create(companyId: number, pack: NewPack, actor: Actor): Promise<PackDto> {
     const key = await this.#database.write(async (transaction) => {
-      await this.#refuseKnownName(companyId, { name: pack.name, besides: null, transaction });
+      await this.#refuseKnownName(companyId, { name: pack.name, except: null, transaction });
       const [next] = await this.#database.select<{ id: number }>('SELECT coalesce(max(id), 0) + 1 AS id FROM packs', [], transaction);
       const made = `pack-${next!.id}`;
       await this.#insert({ company: companyId, pack: made }, pack, { actor, transaction });
@@ -69,7 +69,7 @@ export class PackStore {
     await this.#database.write(async (transaction) => {
       const rows = (await this.#rows(place.company, transaction)).filter(({ key }) => key === place.pack);
       if (rows.length === 0 && !shippedPack(place.pack)) throw notFound(`pack "${place.pack}"`);
-      await this.#refuseKnownName(place.company, { name: change.name, besides: place.pack, transaction });
+      await this.#refuseKnownName(place.company, { name: change.name, except: place.pack, transaction });
       const seen = rows.at(-1)?.version ?? 0;
       if (seen !== change.version)
         throw new ProblemError(409, 'Changed meanwhile', 'Somebody else saved this pack. Reload it to see their changes, then make yours.');
@@ -146,10 +146,10 @@ export class PackStore {
 
   async #refuseKnownName(
     companyId: number,
-    { name, besides, transaction }: { readonly name: string; readonly besides: string | null; readonly transaction: Transaction },
+    { name, except, transaction }: { readonly name: string; readonly except: string | null; readonly transaction: Transaction },
   ): Promise<void> {
     const rows = await this.#rows(companyId, transaction);
-    const others = [...SHIPPED_PACKS, ...rows].filter(({ key }) => key !== besides);
+    const others = [...SHIPPED_PACKS, ...rows].filter(({ key }) => key !== except);
     if (others.some((other) => other.name.toLowerCase() === name.toLowerCase()))
       throw refused(`There is a pack named ${name} already. Give this one another name.`, 'name');
   }

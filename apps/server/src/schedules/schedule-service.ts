@@ -94,7 +94,7 @@ export class ScheduleService {
     const schedule = await store.of(companyId, id);
     const at = actor.now().getTime();
     const run = { at, date: wallTime(at, schedule.zone).date };
-    if (await store.claim(schedule, run)) await this.#settle({ schedule, run });
+    if (await store.claim(schedule, run)) await this.#runAndRecord({ schedule, run });
     return this.list(companyId);
   }
 
@@ -117,7 +117,7 @@ export class ScheduleService {
     for (const each of due) {
       if (!(await store.claim(each.schedule, each.run))) continue;
       count += 1;
-      await this.#settle(each);
+      await this.#runAndRecord(each);
     }
     return count;
   }
@@ -129,12 +129,12 @@ export class ScheduleService {
       const run = { at, date: wallTime(at, schedule.zone).date };
       const wasMailed = await mail.has(schedule.companyId, keyOf({ schedule, run }));
       if (wasMailed) await store.finish(schedule, run, { state: 'done', note: 'Mailed before the server stopped', issue: null });
-      else await this.#settle({ schedule, run });
+      else await this.#runAndRecord({ schedule, run });
     }
   }
 
   /** Does a run that was claimed, and notes what it did. An error nobody foresaw is noted too, and goes on to whoever reports it. */
-  async #settle({ schedule, run }: Due): Promise<void> {
+  async #runAndRecord({ schedule, run }: Due): Promise<void> {
     const { store } = this.#parts;
     try {
       await store.finish(schedule, run, await this.#run({ schedule, run }));

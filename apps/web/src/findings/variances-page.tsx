@@ -22,11 +22,11 @@ import { useTabStop } from '../ui/use-tab-stop.ts';
 import { FindingPanel } from './finding-panel.tsx';
 import { FindingRow, spanName } from './finding-row.tsx';
 
-const SHOWN = ['all', 'open', 'answered'] as const;
-type Shown = (typeof SHOWN)[number];
+const ANSWER_STATES = ['all', 'open', 'answered'] as const;
+type AnswerState = (typeof ANSWER_STATES)[number];
 /** Statements of ratios alone, which have no variances in dollars. */
 const NO_AMOUNTS: readonly string[] = ['ratios', 'activity'];
-const SHOWN_NAMES: Readonly<Record<Shown, string>> = { all: 'All', open: 'Without an answer', answered: 'Answered' };
+const ANSWER_STATE_NAMES: Readonly<Record<AnswerState, string>> = { all: 'All', open: 'Without an answer', answered: 'Answered' };
 const isAnswered = ({ status, notReversed }: FindingDto): boolean => !notReversed && status !== 'open' && status !== 'needsCorrection';
 
 /** The variances past their limits, the largest effect on operating income first; beside them, why. */
@@ -41,7 +41,7 @@ function Variances({ asOf }: { readonly asOf: string }) {
   const company = useCompany();
   const [search, setSearch] = useSearch();
   const comparison = COMPARISONS.find((each) => each === search.get('comparison')) ?? 'budget';
-  const shown = SHOWN.find((each) => each === search.get('status')) ?? 'all';
+  const shown = ANSWER_STATES.find((each) => each === search.get('status')) ?? 'all';
   const view = search.get('view') ?? FIRST_VIEW;
   const views = useViews(company.id);
   const findings = useFindings(company.id, { asOf, comparison, view });
@@ -83,7 +83,12 @@ function Variances({ asOf }: { readonly asOf: string }) {
           options={views.data?.filter(({ key }) => !NO_AMOUNTS.includes(key)).map(({ key, name }) => [key, name]) ?? [[view, '…']]}
           choose={(value) => set('view', value)}
         />
-        <Choice label="Show" value={shown} options={SHOWN.map((key) => [key, SHOWN_NAMES[key]])} choose={(value) => set('status', value)} />
+        <Choice
+          label="Show"
+          value={shown}
+          options={ANSWER_STATES.map((key) => [key, ANSWER_STATE_NAMES[key]])}
+          choose={(value) => set('status', value)}
+        />
         <span role="status" className="text-ink-soft">
           {countWords({ count, listed: all.length, waiting })}
         </span>

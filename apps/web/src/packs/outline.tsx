@@ -30,7 +30,7 @@ export function Outline({
       <SortableList keys={sections.map(({ id }) => id)} move={(id, to) => set(moved(sections, id, to))}>
         <ol aria-label="Sections">
           {sections.map((section) => {
-            const { page = null, leftOut = '', notes = [], dateWords = '' } = filled.get(section.id) ?? {};
+            const { page = null, omissionReason = '', notes = [], dateWords = '' } = filled.get(section.id) ?? {};
             const isChosen = section.id === chosen;
             return (
               <SortableItem
@@ -44,7 +44,7 @@ export function Outline({
                     type="button"
                     aria-expanded={isChosen}
                     onClick={() => choose(isChosen ? null : section.id)}
-                    className={`min-w-0 flex-1 py-1 text-left ${leftOut === '' ? '' : 'text-ink-soft'}`}
+                    className={`min-w-0 flex-1 py-1 text-left ${omissionReason === '' ? '' : 'text-ink-soft'}`}
                   >
                     <span className="flex gap-2">
                       <span className={`min-w-0 flex-1 truncate text-[14px] font-semibold ${section.hidden ? 'line-through' : ''}`}>
@@ -53,7 +53,7 @@ export function Outline({
                       <span className="text-[13px] tabular-nums text-ink-soft">{page ?? ''}</span>
                     </span>
                     <span className="block truncate text-[12.5px] text-ink-soft">
-                      {[kindName(section.kind), dateWords, leftOut === '' ? '' : `not included: ${leftOut.toLowerCase()}`]
+                      {[kindName(section.kind), dateWords, omissionReason === '' ? '' : `not included: ${omissionReason.toLowerCase()}`]
                         .filter((text) => text !== '')
                         .join('; ')}
                     </span>

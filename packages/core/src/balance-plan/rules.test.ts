@@ -102,8 +102,8 @@ describe('rules of balances', () => {
       expect(offered.length > 0, of).toBe(classOf(of).statement === 'balance');
       for (const kind of offered) expect(BALANCE_RULES[kind].name).not.toBe('');
     }
-    const everywhere = new Set(ACCOUNT_CLASS_KEYS.flatMap((of) => balanceRulesFor(of)));
-    expect([...everywhere].sort()).toEqual([...BALANCE_RULE_KINDS].sort());
+    const allClasses = new Set(ACCOUNT_CLASS_KEYS.flatMap((of) => balanceRulesFor(of)));
+    expect([...allClasses].sort()).toEqual([...BALANCE_RULE_KINDS].sort());
   });
 
   it('are refused where they cannot be', () => {

@@ -31,7 +31,7 @@ export function combinedLedger(layout: CombinedLayout, members: readonly MemberF
   return members.flatMap((member, index) => {
     const placed = placedFacts(layout, { member, index });
     const own = member.rates === null ? placed.own : translatedLedger(layout, placed.own, member);
-    return [...own, ...leftOut(layout, own, { ...placed, hasBalances: true })];
+    return [...own, ...eliminations(layout, own, { ...placed, hasBalances: true })];
   });
 }
 
@@ -47,7 +47,7 @@ export function combinedBudget(layout: CombinedLayout, members: readonly MemberF
     const { rates } = member;
     const own =
       rates === null ? income : income.map((fact) => atAverage(fact, knownRates(layout.calendar, rates, fact.slot), member.unitFactor));
-    return [...own, ...leftOut(layout, own, { ...placed, hasBalances: false })];
+    return [...own, ...eliminations(layout, own, { ...placed, hasBalances: false })];
   });
 }
 
@@ -64,7 +64,7 @@ export function combinedCashFlow(layout: CombinedLayout, members: readonly Membe
       rates === null
         ? placed.own
         : placed.own.map((fact) => atAverage(fact, ratesOf(layout.calendar, rates, fact.slot), member.unitFactor));
-    return [...own, ...leftOut(layout, own, { ...placed, hasBalances: false })];
+    return [...own, ...eliminations(layout, own, { ...placed, hasBalances: false })];
   });
 }
 
@@ -85,7 +85,7 @@ function placedFacts(
 }
 
 /** The opposite of what stands on intercompany accounts, and in a ledger what keeps each month at zero. */
-function leftOut(
+function eliminations(
   layout: CombinedLayout,
   own: readonly BalanceFact[],
   { isIntercompany, hasBalances }: { readonly isIntercompany: ReadonlySet<number>; readonly hasBalances: boolean },

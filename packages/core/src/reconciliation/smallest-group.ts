@@ -47,8 +47,8 @@ function triedGroup(amount: number, lines: DatedLines<unknown>, tried: readonly 
   for (let one = 0; one < first.length; one += 1) {
     for (const other of bySum.get(amount - first[one]!) ?? []) {
       const set = one | (other << half);
-      if (sizeOf(set) < size) [size, found] = [sizeOf(set), []];
-      if (sizeOf(set) === size) found.push(set);
+      if (memberCount(set) < size) [size, found] = [memberCount(set), []];
+      if (memberCount(set) === size) found.push(set);
     }
   }
   return found.length === 1 ? tried.filter((_, at) => (found[0]! >>> at) & 1) : null;
@@ -64,7 +64,7 @@ function sumsOf(amounts: readonly number[]): Float64Array {
 }
 
 /** How many amounts a set has. */
-function sizeOf(set: number): number {
+function memberCount(set: number): number {
   let size = 0;
   for (let left = set; left !== 0; left &= left - 1) size += 1;
   return size;

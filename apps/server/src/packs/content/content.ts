@@ -51,7 +51,7 @@ export type FilledSection = {
   /** what the company lacks for it, what was left away */
   readonly notes: readonly string[];
   /** why it is not in the pack; empty when it is */
-  readonly leftOut: string;
+  readonly omissionReason: string;
   readonly cover: { readonly subtitle: string; readonly preparedBy: string } | null;
   /** where the figures of a statement come from; null for other sections */
   readonly source: ReadingSource | null;

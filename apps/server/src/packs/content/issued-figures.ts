@@ -13,7 +13,7 @@ type Figure = Omit<IssuedFigure, 'section' | 'title'>;
 /** Every figure and text of a pack as it shows them, in order: what two issues are compared by. */
 export function issuedFigures({ sections }: Pick<PackContent, 'sections'>): IssuedFigure[] {
   return sections
-    .filter(({ leftOut }) => leftOut === '')
+    .filter(({ omissionReason }) => omissionReason === '')
     .flatMap((section) =>
       section.blocks.flatMap((block, at) =>
         figuresOf(block, at).map((figure) => ({ section: section.id, title: section.title, ...figure })),
@@ -28,7 +28,12 @@ export function fingerprintOf(content: PackContent): string {
   const digits = createHash('sha256').update(whole).digest('hex').slice(0, 32).toUpperCase();
   return digits.match(/.{4}/g)!.join(' ');
 }
-const titleOf = ({ title, dateWords, leftOut, notes }: FilledSection): readonly unknown[] => [title, dateWords, leftOut, notes];
+const titleOf = ({ title, dateWords, omissionReason, notes }: FilledSection): readonly unknown[] => [
+  title,
+  dateWords,
+  omissionReason,
+  notes,
+];
 
 function figuresOf(block: ContentBlock, at: number): Figure[] {
   switch (block.kind) {

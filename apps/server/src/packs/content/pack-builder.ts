@@ -144,11 +144,11 @@ export class PackBuilder {
       dateWords: '',
       blocks: [],
       notes: [],
-      leftOut: '',
+      omissionReason: '',
       cover: null,
       source: null,
     };
-    if (section.hidden) return { ...empty, leftOut: 'Hidden' };
+    if (section.hidden) return { ...empty, omissionReason: 'Hidden' };
     const date = sectionDate(dates.books.calendar, section.date, dates);
     if (date === null)
       return { ...empty, notes: ['The date of this section is outside the fiscal years of the company. Choose another date.'] };
@@ -156,11 +156,11 @@ export class PackBuilder {
     const dateWords = UNDATED.includes(kind) ? '' : sectionDateWords(context, OF_ONE_DAY.includes(kind));
     const cover = section.kind === 'cover' ? { subtitle: section.subtitle, preparedBy: section.preparedBy } : null;
     try {
-      const leftOut = await unmetCondition(this.#sources, section.condition, {
+      const omissionReason = await unmetCondition(this.#sources, section.condition, {
         companyId: context.books.id,
         query: statementQuery(context),
       });
-      if (leftOut !== '') return { ...empty, dateWords, leftOut };
+      if (omissionReason !== '') return { ...empty, dateWords, omissionReason };
       return { ...empty, dateWords, cover, ...(await this.#filled(section, { context, texts, before })) };
     } catch (error) {
       if (!(error instanceof ProblemError)) throw error;

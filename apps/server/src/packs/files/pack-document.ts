@@ -25,7 +25,7 @@ const REPORT_SPARE = 1.3;
 
 /** A pack as a word-processor document: native headings and page numbers, real tables, charts as pictures with their words. */
 export async function packDocument(content: PackContent): Promise<Buffer> {
-  const sections = content.sections.filter(({ leftOut }) => leftOut === '');
+  const sections = content.sections.filter(({ omissionReason }) => omissionReason === '');
   const made: WordSection[] = [];
   for (const [at, section] of sections.entries()) {
     const isPortrait = section.orientation === 'auto' ? section.blocks.every(fitsPortrait) : section.orientation === 'portrait';

@@ -17,7 +17,7 @@ export function packReading(content: PackContent): PackReading {
     stateWords,
     fingerprint,
     logo: logo ? `data:${logo.type};base64,${logo.base64}` : null,
-    sections: sections.filter(({ leftOut }) => leftOut === '').map((section) => readingSection(section, content)),
+    sections: sections.filter(({ omissionReason }) => omissionReason === '').map((section) => readingSection(section, content)),
   };
 }
 

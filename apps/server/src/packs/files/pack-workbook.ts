@@ -27,7 +27,9 @@ export async function packWorkbook(content: PackContent): Promise<Buffer> {
   workbook.title = titleOf(content);
   const sheets: Sheet[] = [
     { name: 'Contents', fill: (book, name) => fillContents(book, name, content) },
-    ...content.sections.filter(({ leftOut, kind }) => leftOut === '' && kind !== 'cover' && kind !== 'contents').flatMap(sheetsOf),
+    ...content.sections
+      .filter(({ omissionReason, kind }) => omissionReason === '' && kind !== 'cover' && kind !== 'contents')
+      .flatMap(sheetsOf),
   ];
   const names = sheetNames(sheets.map(({ name }) => name));
   sheets.forEach(({ fill }, at) => fill(workbook, names[at]!));
@@ -79,7 +81,7 @@ function fillContents(workbook: Workbook, name: string, content: PackContent): v
   if (content.fingerprint !== '') sheet.addRow([`Fingerprint ${content.fingerprint}`]);
   sheet.addRow([]);
   sheet.addRow(['Section', 'Date']).font = { bold: true };
-  for (const { title, dateWords, leftOut } of content.sections) if (leftOut === '') sheet.addRow([title, dateWords]);
+  for (const { title, dateWords, omissionReason } of content.sections) if (omissionReason === '') sheet.addRow([title, dateWords]);
 }
 
 function fillTexts(

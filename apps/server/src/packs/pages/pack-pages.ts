@@ -47,7 +47,7 @@ class PackLayout {
   }
 
   pages(): PackPages {
-    const shown = this.#content.sections.filter(({ leftOut }) => leftOut === '');
+    const shown = this.#content.sections.filter(({ omissionReason }) => omissionReason === '');
     for (const section of shown) {
       this.#drawSection(section, shown);
       if (this.#flow.pageCount > MOST_PAGES) {

@@ -6,7 +6,7 @@ import type { PageFlow } from './page-flow.ts';
 import { fontFor } from './serif.ts';
 
 type Paragraph = Extract<ContentBlock, { readonly kind: 'paragraph' }>;
-type Look = {
+type Typography = {
   readonly size: number;
   readonly line: number;
   readonly before: number;
@@ -14,7 +14,7 @@ type Look = {
   readonly color: string;
   readonly role: TagRole;
 };
-const LOOKS: Readonly<Record<ParagraphStyle, Look>> = {
+const TYPOGRAPHY: Readonly<Record<ParagraphStyle, Typography>> = {
   body: { size: 10.5, line: 15, before: 0, after: 6, color: INK, role: 'P' },
   heading: { size: 13, line: 18, before: 8, after: 3, color: INK, role: 'H2' },
   subheading: { size: 11, line: 15, before: 6, after: 2, color: INK, role: 'H3' },
@@ -32,12 +32,12 @@ type Word = { readonly text: string; readonly font: PdfFont; readonly width: num
 
 /** Draws a paragraph, over pages where it is longer than one. */
 export function drawParagraph(flow: PageFlow, { style, runs, label, depth }: Paragraph): void {
-  const look = LOOKS[style];
-  const { size, line, before, after, color, role } = look;
+  const typography = TYPOGRAPHY[style];
+  const { size, line, before, after, color, role } = typography;
   const isHeading = role === 'H2' || role === 'H3';
   const indent = depth * INDENT;
   const width = Math.min(MOST_WIDTH, flow.room) - indent;
-  const lines = linesOf(flow, { runs, look, width, isBold: isHeading });
+  const lines = linesOf(flow, { runs, typography, width, isBold: isHeading });
   flow.y += before;
   flow.ensure(line * (isHeading ? KEPT : Math.min(2, lines.length)));
   const key = `paragraph ${flow.pageCount} ${flow.y}`;
@@ -66,12 +66,12 @@ function linesOf(
   flow: PageFlow,
   {
     runs,
-    look,
+    typography,
     width,
     isBold,
-  }: { readonly runs: readonly TextRun[]; readonly look: Look; readonly width: number; readonly isBold: boolean },
+  }: { readonly runs: readonly TextRun[]; readonly typography: Typography; readonly width: number; readonly isBold: boolean },
 ): Word[][] {
-  const { size } = look;
+  const { size } = typography;
   const lines: Word[][] = [[]];
   let used = 0;
   const start = (): void => {

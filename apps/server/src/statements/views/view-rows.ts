@@ -119,14 +119,14 @@ export class ViewRows {
 
   /** @throws ProblemError 422 for a name the person uses already, where the view is kept */
   async refuseKnownName(
-    { companyId, name, besides }: { readonly companyId: number; readonly name: string; readonly besides: readonly number[] },
+    { companyId, name, except }: { readonly companyId: number; readonly name: string; readonly except: readonly number[] },
     person: string,
     transaction: Transaction,
   ): Promise<void> {
     const [held] = await this.#database.select<{ id: number }>(
       `SELECT id FROM views WHERE (company_id = $1 OR company_id IS NULL) AND owner = $2 AND name = $3 COLLATE NOCASE
        AND id NOT IN (SELECT value FROM json_each($4)) AND coalesce(version_of, 0) NOT IN (SELECT value FROM json_each($4))`,
-      [companyId, person, name, JSON.stringify(besides)],
+      [companyId, person, name, JSON.stringify(except)],
       transaction,
     );
     if (held) throw refused(`You have a view named ${name} already. Give this one another name.`, 'name');

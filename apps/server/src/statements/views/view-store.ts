@@ -109,7 +109,7 @@ export class ViewStore {
   /** @throws ProblemError 422 for a name the person uses already, and for lines or columns of a view that cannot give them */
   async create(companyId: number, view: z.infer<typeof newViewSchema>, actor: Actor): Promise<ViewDto> {
     const id = await this.#database.write(async (transaction) => {
-      await this.#rows.refuseKnownName({ companyId, name: view.name, besides: [] }, actor.name, transaction);
+      await this.#rows.refuseKnownName({ companyId, name: view.name, except: [] }, actor.name, transaction);
       const saving = { row: null, parts: view, companyId, scope: view.scope, person: actor.name };
       const sets = await this.#sources.saved(saving, transaction);
       await this.#database.run(
@@ -196,9 +196,9 @@ export class ViewStore {
         );
       // for whom it is kept can change: its name has to be free there, too
       const isElsewhere = scope !== undefined && scope !== scopeOf(row);
-      const besides = [row.id, row.version_of ?? row.id];
+      const except = [row.id, row.version_of ?? row.id];
       if (parts.name !== undefined || isElsewhere)
-        await this.#rows.refuseKnownName({ companyId, name: parts.name ?? row.name, besides }, actor.name, transaction);
+        await this.#rows.refuseKnownName({ companyId, name: parts.name ?? row.name, except }, actor.name, transaction);
       const saving = { row, parts, companyId, scope: scope ?? scopeOf(row), person: actor.name };
       const saved: SavedView = {
         name: parts.name ?? row.name,

@@ -19,10 +19,10 @@ const STATISTIC_MEASURES = [
 ] as const;
 
 /** Columns another one may refer to, by formula name: those of its block, and those of blocks that do not repeat. */
-function referable(set: ColumnSet, block: string, besides: string): (readonly [string, string])[] {
+function referable(set: ColumnSet, block: string, except: string): (readonly [string, string])[] {
   return set.blocks.flatMap((each) =>
     each.columns.flatMap((column) => {
-      if (each.key === block) return column.key === besides ? [] : [[column.key, textAsName(column.heading) || column.key] as const];
+      if (each.key === block) return column.key === except ? [] : [[column.key, textAsName(column.heading) || column.key] as const];
       return each.repeat
         ? []
         : [[`${each.key}.${column.key}`, `${textAsName(each.heading)}: ${textAsName(column.heading) || column.key}`] as const];
