@@ -28,8 +28,8 @@ mkdirSync(results, { recursive: true });
 let passed = 0;
 /** What failed, in words: repeated at the end, so that the last page of a long log says it. */
 const failures = [];
-// code of tests runs a few times each: compiled for speed four times later than usual, a whole run takes an eighth less of the
-// processor. Processes that a runner starts take it over; later versions of Node have no such option.
+// most code of a test runs a few times: it is compiled for speed four times later than usual, which decision 180 measures.
+// Processes that a runner starts take the option over; later versions of Node refuse it.
 const COMPILES_LATE = process.version.startsWith('v20.') ? ['--interrupt-budget=300000'] : [];
 /** Runs a step and counts it; a step that runs beside others shows what it printed when it ends. */
 async function step(name, command, args, { read, beside = false, environment = {}, engine = [] } = {}) {

@@ -67,4 +67,13 @@ test('a faint figure among many alike, the same color on another ground, and a b
   // the seventh row of a table is the last that is looked at
   await show(`<table>${'<tr><td>980.00</td></tr>'.repeat(6)}<tr><td><img></td></tr><tr><td><img></td></tr></table>`);
   expect(await violationsOn(page)).toEqual(['image-alt: <img>']);
+  // a rule that fails itself has not found that all is well
+  await page.evaluate(() => {
+    const { axe } = window as unknown as { axe: { configure: (spec: object) => void } };
+    const evaluate = (): boolean => {
+      throw new Error('the check is broken');
+    };
+    axe.configure({ checks: [{ id: 'has-alt', evaluate }] });
+  });
+  await expect(violationsOn(page)).rejects.toThrow('the check is broken');
 });

@@ -118,6 +118,7 @@ test('an entry is made in draft by keyboard, posted and discarded; a correction 
     return Promise.all(parts.map((part) => part.boundingBox()));
   };
   await expect(dialog.getByText('shown here before posting')).toBeVisible();
+  await expect(dialog.getByText('Debits equal credits')).toHaveCount(0);
   const before = await places();
   for (const [label, text] of [
     ['Account, line 1', '6610'],
@@ -131,6 +132,7 @@ test('an entry is made in draft by keyboard, posted and discarded; a correction 
   }
   // the effect that arrives while a person points at a field moves none
   await expect(dialog.getByRole('cell', { name: '6610 Accounting and legal' })).toBeVisible();
+  await expect(dialog.getByText('Debits equal credits')).toBeVisible();
   expect(await places()).toEqual(before);
   await dialog.getByLabel('Save as').selectOption('draft');
   await dialog.getByLabel('Keep as a template').check();
