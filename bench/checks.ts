@@ -65,7 +65,7 @@ const books: BudgetBooks = {
   exponent: 2,
   cube,
   firstPosted: 0 as PeriodIndex,
-  lastPosted: 35 as PeriodIndex,
+  lastActual: 35 as PeriodIndex,
   nonrecurring: { entries: empty, months: new Set() },
   approved: new Map(),
   statistics: { value: () => null },

@@ -68,6 +68,8 @@ for (const lines of SIZES) {
   });
   const { sources } = await new ScenarioCache(application.budgetStore).of(books, {
     actuals: await application.booksCache.actuals(books, { party: false, source: false, drafts: false, cashFlow: false }),
+    last: books.lastActual,
+    through: books.lastActual,
   });
   const asOf = periodOfKey(books.calendar, AS_OF)!;
   const layOut = () =>

@@ -14,7 +14,7 @@ import { type EntriesOptions, listEntries, reclassifyLines, type ReclassifyOptio
 import { checkPostings, checkTieOuts, explainFigure, listFindings } from './commands/findings.ts';
 import { importFiles } from './commands/import.ts';
 import { issuePack, listOutbox, listPacks, previewPack, sendPack } from './commands/packs.ts';
-import { changePeriod, listPeriods, type PeriodsOptions } from './commands/periods.ts';
+import { changePeriod, chooseLastActual, listPeriods, type PeriodsOptions } from './commands/periods.ts';
 import { reconcileBank } from './commands/reconcile.ts';
 import { printReport } from './commands/reports.ts';
 import { runCompanies } from './commands/run-companies.ts';
@@ -129,6 +129,7 @@ const VERBS: Readonly<Record<string, Verb>> = {
   'periods list': (application, values) => listPeriods(application, values as PeriodsOptions),
   'periods close': (application, values) => changePeriod(application, 'close', values as PeriodsOptions),
   'periods open': (application, values) => changePeriod(application, 'open', values as PeriodsOptions),
+  'periods actual': (application, values) => chooseLastActual(application, values as PeriodsOptions),
   'audit list': (application, values) => listAudit(application, values as AuditOptions),
   'audit verify': (application) => verifyAuditTrail(application),
   'balance-plan': (application, values) => printBalancePlan(application, values as BudgetWorkOptions),

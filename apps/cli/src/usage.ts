@@ -47,6 +47,7 @@ export const USAGE = `Usage: npm run wm -- <verb> [options]
   periods list
   periods close              --period 2026-09 [--earlier] [--soft]
   periods open               --period 2026-09 --reason TEXT
+  periods actual             [--period 2026-10]: the last month of actuals; without --period the proposed one
   findings                   [--as-of 2026-10] [--compare budget|prior-year|prior-month|projection]
                              variances past the materiality limits, each with the sentence that explains it
   explain                    --line KEY [--view income] [--column KEY | --compare budget|prior-year|prior-month|projection]

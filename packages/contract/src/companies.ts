@@ -2,6 +2,8 @@ import { z } from 'zod';
 
 import { periodKeySchema } from './common.ts';
 
+export const aggregationSchema = z.enum(['sum', 'average', 'last']);
+
 export const periodSchema = z
   .object({ key: periodKeySchema, year: z.number().int(), number: z.number().int(), name: z.string(), longName: z.string() })
   .meta({ id: 'Period' });
@@ -19,13 +21,24 @@ export const companySchema = z
     hasAdjustmentPeriod: z.boolean(),
     years: z.array(z.number().int()),
     periods: z.array(periodSchema),
-    /** the last month with postings; null before the first */
+    /** the last month with postings, which may be one that is not over; null before the first */
     lastPosted: periodKeySchema.nullable(),
     firstPosted: periodKeySchema.nullable(),
+    /** the last month of actuals; null before the first posting */
+    lastActual: periodKeySchema.nullable(),
+    /** how it was decided, and what is not clear about it */
+    actuals: z.object({
+      basis: z.enum(['chosen', 'closed', 'usualAccounts']),
+      /** what closed months and postings say, whatever was chosen */
+      proposed: periodKeySchema.nullable(),
+      unclear: z.object({ month: periodKeySchema, posted: z.number().int(), usual: z.number().int() }).nullable(),
+    }),
     dimensions: z.array(z.object({ name: z.string(), values: z.array(z.string()) })),
     /** customers and vendors, and source journals, are filtered by as dimensions are; their values are asked for apart */
     furtherDimensions: z.array(z.string()),
     statistics: z.array(z.string()),
+    /** how each statistic goes over several months */
+    aggregations: z.record(z.string(), aggregationSchema),
     currencySign: z.string(),
     /** goes up with each new logo; null without one */
     logo: z.string().nullable(),
@@ -47,6 +60,8 @@ export const demoSchema = z
   })
   .meta({ id: 'Demo' });
 export type DemoDto = z.infer<typeof demoSchema>;
+/** A month as the last one of actuals; null goes back to the proposed one. */
+export const lastActualSchema = z.object({ month: periodKeySchema.nullable() });
 export const openYearSchema = z.object({ year: z.number().int().min(1900).max(2200) });
 
 export const newCompanySchema = z.object({

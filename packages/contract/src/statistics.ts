@@ -1,6 +1,7 @@
 import { z } from 'zod';
 
 import { periodKeySchema } from './common.ts';
+import { aggregationSchema } from './companies.ts';
 
 export const statisticsSchema = z
   .object({
@@ -8,6 +9,7 @@ export const statisticsSchema = z
     series: z.array(
       z.object({
         name: z.string(),
+        aggregation: aggregationSchema,
         /** one for each period, all slices together; null where there is none */
         values: z.array(z.number().nullable()),
       }),
@@ -25,7 +27,8 @@ export const statisticsPreviewSchema = z
     replaced: z.number().int(),
     firstPeriod: periodKeySchema.nullable(),
     lastPeriod: periodKeySchema.nullable(),
-    series: z.array(z.object({ name: z.string(), isNew: z.boolean() })),
+    /** each with how it goes over several months: as before, or proposed for a new one */
+    series: z.array(z.object({ name: z.string(), isNew: z.boolean(), aggregation: aggregationSchema })),
     /** columns that are no dimension of the ledger */
     newDimensions: z.array(z.string()),
     /** values the ledger does not have, each with those it may stand for */
@@ -38,5 +41,7 @@ export const statisticsAnswerSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('imported'), statistics: statisticsSchema }),
 ]);
 export type StatisticsAnswerDto = z.infer<typeof statisticsAnswerSchema>;
+/** How a series goes over several months. */
+export const seriesAggregationSchema = z.object({ series: z.string().min(1).max(200), aggregation: aggregationSchema });
 /** Without a fingerprint a file is looked at alone; with one it is imported. */
 export const statisticsImportSchema = z.object({ fingerprint: z.string().max(64).optional() });

@@ -50,7 +50,7 @@ const signSchema = z.enum(['debit', 'credit']);
 const selecting = {
   ...lineParts,
   selection: selectionSchema,
-  sign: signSchema,
+  sign: signSchema.exactOptional(),
   filter: filterSchema.exactOptional(),
   yearPart: z.enum(['current', 'earlier']).exactOptional(),
   measure: measureSchema.exactOptional(),
@@ -64,7 +64,7 @@ export const lineSchema: z.ZodType<Line> = z
       z.object({ ...selecting, kind: z.literal('accounts') }),
       z.object({ ...selecting, kind: z.literal('groups') }),
       z.object({ ...selecting, kind: z.literal('breakOut'), by: z.string().max(100) }),
-      z.object({ ...lineParts, kind: z.literal('total'), of: keySchema, sign: signSchema }),
+      z.object({ ...lineParts, kind: z.literal('total'), of: keySchema, sign: signSchema.exactOptional() }),
       z.object({
         ...lineParts,
         kind: z.literal('earnings'),

@@ -134,7 +134,7 @@ export const worksheetSchema = z
       }),
       exponent: z.number().int(),
       firstPosted: z.number().int().nullable(),
-      lastPosted: z.number().int().nullable(),
+      lastActual: z.number().int().nullable(),
       actual: factsSchema,
       approved: z.array(z.object({ year: z.number().int(), dimensions: z.array(z.string()), facts: factsSchema })),
       nonrecurring: z.object({ entries: factsSchema, months: z.array(z.string()) }),

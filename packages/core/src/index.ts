@@ -40,6 +40,8 @@ export { NO_FILTER, passes, filterKey } from './ledger/dimension.ts';
 export type { DimensionCombination, DimensionFilter } from './ledger/dimension.ts';
 export { BalanceCube } from './ledger/balance-cube.ts';
 export type { BalanceLayer, BalanceFact } from './ledger/balance-cube.ts';
+export { actualThrough, lastActualMonth, NO_ACTUALS, shownThrough } from './ledger/last-actual.ts';
+export type { ChosenActual, LastActual, LastActualBasis, UnclearMonth } from './ledger/last-actual.ts';
 export { sidesOf, layerOf, PostingSums } from './ledger/posting-sums.ts';
 export { blank, notMeaningful } from './statements/cell.ts';
 export type { RatioUnit, Cell } from './statements/cell.ts';
@@ -140,6 +142,8 @@ export {
 export type { Use, ViewSets } from './statements/uses.ts';
 export { bottomOfIncome, coverageOf } from './statements/coverage.ts';
 export { parseAccountList, accountListText } from './chart/account-list.ts';
+export { proposedAggregation } from './statements/proposed-aggregation.ts';
+export type { StatisticOver } from './statements/line-set.ts';
 export { readStatisticsFile } from './ledger/statistics-file.ts';
 export type { StatisticFact, StatisticIssue } from './ledger/statistics-file.ts';
 export { indexToBase } from './trend/index-to-base.ts';

@@ -25,6 +25,7 @@ export { gridChanges, withChanges } from './grid/grid-changes.ts';
 export type { GridChanges } from './grid/grid-changes.ts';
 export { statisticIssueWords } from './words/statistic-issue-words.ts';
 export { budgetMilestoneWords } from './words/budget-milestone-words.ts';
+export { AGGREGATION_WORDS } from './words/aggregation-words.ts';
 export { auditActionsOf, auditAreaOf, auditWords } from './words/audit-words.ts';
 export type { AuditNames, AuditRecord } from './words/audit-words.ts';
 export { differenceWords, entryIssueWords, issuePath } from './words/entry-words.ts';

@@ -74,11 +74,11 @@ export async function createBudget(application: Application, options: BudgetOpti
 }
 
 /** Keys of the months of a fiscal year without actuals: before the ledger begins, or not posted yet. None for a year it does not know. */
-function unpostedMonths({ calendar, firstPosted, lastPosted }: Books, year: number): string[] {
+function unpostedMonths({ calendar, firstPosted, lastActual }: Books, year: number): string[] {
   const first = periodOfYear(calendar, year, 1);
   if (first === null) return [];
   return Array.from({ length: PERIODS_PER_YEAR }, (_, month) => (first + month) as PeriodIndex)
-    .filter((period) => firstPosted === null || lastPosted === null || period < firstPosted || period > lastPosted)
+    .filter((period) => firstPosted === null || lastActual === null || period < firstPosted || period > lastActual)
     .map((period) => periodAt(calendar, period).key);
 }
 

@@ -18,9 +18,9 @@ const COMPARISONS: Readonly<Record<string, string>> = {
 /** The month asked for, else the last posted one. */
 async function asOfMonth(application: Application, company: number, asked: string | boolean | undefined): Promise<string> {
   if (typeof asked === 'string') return asked;
-  const { lastPosted, calendar } = await application.booksCache.of(company);
-  if (lastPosted === null) throw new UsageError('nothing is posted yet');
-  return calendar.periods[lastPosted]!.key;
+  const { lastActual, calendar } = await application.booksCache.of(company);
+  if (lastActual === null) throw new UsageError('nothing is posted yet');
+  return calendar.periods[lastActual]!.key;
 }
 /** @throws UsageError for a comparison there is not */
 function comparisonOf(asked: string | boolean | undefined): string {

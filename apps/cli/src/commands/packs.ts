@@ -22,8 +22,8 @@ async function placeOf(application: Application, values: Values, verb: string): 
   const packs = await application.packStore.list(id);
   const found = packs.find((pack) => pack.key === asked || pack.name.toLowerCase() === asked.toLowerCase());
   if (!found) throw new UsageError(`there is no pack "${asked}". Packs: ${packs.map(({ key }) => key).join(', ')}`);
-  const { calendar, lastPosted } = await application.booksCache.of(id);
-  const month = text(values, 'as-of') ?? (lastPosted === null ? undefined : calendar.periods[lastPosted]!.key);
+  const { calendar, lastActual } = await application.booksCache.of(id);
+  const month = text(values, 'as-of') ?? (lastActual === null ? undefined : calendar.periods[lastActual]!.key);
   if (month === undefined) throw new UsageError(`${verb} needs --as-of: nothing is posted yet`);
   return { company: id, companyName: name, pack: found.key, month };
 }

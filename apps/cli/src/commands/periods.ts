@@ -1,5 +1,5 @@
-import { changePeriodSchema, type LedgerPeriodsDto } from '@wise-margin/contract';
-import type { PeriodState } from '@wise-margin/core';
+import { changePeriodSchema, lastActualSchema, type LedgerPeriodsDto } from '@wise-margin/contract';
+import { type PeriodState, shortPeriodName } from '@wise-margin/core';
 import type { Application } from '@wise-margin/server';
 
 import { chosenCompany } from '../company.ts';
@@ -33,6 +33,17 @@ export async function changePeriod(application: Application, to: 'close' | 'open
   const state = to === 'open' ? 'open' : options.soft === true ? 'softClosed' : 'closed';
   const change = changePeriodSchema.parse({ year, number, state, earlier: options.earlier ?? false, reason: options.reason ?? '' });
   return answerOf(company.name, await application.periods.change(company.id, change, application.actor));
+}
+
+/** Takes a month as the last one of actuals; without one, goes back to what closed months and postings say. */
+export async function chooseLastActual(application: Application, options: PeriodsOptions): Promise<Answer> {
+  const company = await chosenCompany(application, options.company);
+  const { month } = lastActualSchema.parse({ month: options.period ?? null });
+  const periods = await application.periods.setLastActual(company.id, month, application.actor);
+  const { calendar, lastActual } = await application.booksCache.of(company.id);
+  const answer = answerOf(company.name, periods);
+  const words = lastActual === null ? 'none' : shortPeriodName(calendar, lastActual);
+  return { ...answer, title: `${answer.title}\nLast month of actuals: ${words}` };
 }
 
 function answerOf(company: string, { periods, people }: LedgerPeriodsDto): Answer {

@@ -46,7 +46,7 @@ export type CombinedBooks = {
   /** whether a company keeps its books in another currency */
   readonly isTranslated: boolean;
   /** with or without the statement of cash flows, which is read from the entries */
-  readonly sources: (needs: { readonly cashFlow: boolean }) => Promise<ScenarioSources>;
+  readonly sources: (needs: { readonly cashFlow: boolean; readonly asOf: PeriodIndex }) => Promise<ScenarioSources>;
   /** what intercompany accounts differ by at the end of a month, debit positive minor units of the group's currency */
   readonly intercompanyDifference: (at: PeriodIndex) => Minor;
 };
@@ -168,7 +168,7 @@ function combine({ group, members, budgets, rates }: Parts, booksCache: BooksCac
     return {
       name: books.name,
       first: periodHere(books, books.firstPosted),
-      last: periodHere(books, books.lastPosted),
+      last: periodHere(books, books.lastActual),
       budgeted: new Set(budgeted),
       budgetDimensions: (dimensions[0] ?? []).filter((name) => dimensions.every((names) => names.includes(name))),
     };
@@ -199,7 +199,13 @@ function combine({ group, members, budgets, rates }: Parts, booksCache: BooksCac
     months,
     isTranslated: rates.some((table) => table !== null),
     sources: async (needs) =>
-      combinedSources(books, { ledger, budget, members: months, cashFlow: needs.cashFlow ? await cashFlow() : undefined }),
+      combinedSources(books, {
+        ledger,
+        budget,
+        members: months,
+        asOf: needs.asOf,
+        cashFlow: needs.cashFlow ? await cashFlow() : undefined,
+      }),
     intercompanyDifference: (at) => ledger.slab(NO_FILTER).closing(layout.difference, at),
   };
 }
@@ -243,6 +249,8 @@ function booksOf(of: {
     sourceJournals: [],
     statistics: {
       series: [...new Set(members.flatMap(({ statistics }) => statistics.series))],
+      aggregation: (series) =>
+        (members.find(({ statistics }) => statistics.series.includes(series)) ?? lead).statistics.aggregation(series),
       value: (series, { [COMPANY]: companies, ...filter }, period) => {
         const { key } = periodAt(layout.calendar, period);
         const values = members
@@ -264,6 +272,8 @@ function booksOf(of: {
     },
     firstPosted: firsts.length === 0 ? null : (Math.min(...firsts) as PeriodIndex),
     lastPosted: commonLast(months),
+    lastActual: commonLast(months),
+    actuals: { month: commonLast(months), basis: 'usualAccounts', proposed: commonLast(months), unclear: null },
     nonrecurring: { entries: new BalanceCube({ isIncome: layout.isIncome, slots: slotCount(layout.calendar) }), months: new Set() },
   };
 }

@@ -1,5 +1,6 @@
 import type { CombinedQuery, CompanyGroupChange, CompanyGroupDto, FigureGroupsDto } from '@wise-margin/contract';
 import {
+  actualThrough,
   CASH_FLOW,
   type ColumnSet,
   companyColumns,
@@ -9,6 +10,7 @@ import {
   type LineSet,
   longPeriodName,
   minor,
+  NO_ACTUALS,
   NO_BENCHMARKS,
   NO_FILTER,
   periodAt,
@@ -103,12 +105,13 @@ export class CombinedService {
       asOf,
       benchmarks: NO_BENCHMARKS,
       filter: NO_FILTER,
-      last: books.lastPosted,
+      last: books.lastActual,
+      through: actualThrough(books, asOf) ?? NO_ACTUALS,
     });
     const cashFlow = plan.lines.some((line) => CASH_FLOW in line.filter);
-    const grid = evaluate(plan, await combined.sources({ cashFlow }), NO_FILTER);
+    const grid = evaluate(plan, await combined.sources({ cashFlow, asOf }), NO_FILTER);
     const { year } = periodAt(books.calendar, asOf);
-    const evaluation = { grid, issues, budgets: new Map(), standing: () => null, lastPosted: null };
+    const evaluation = { grid, issues, budgets: new Map(), standing: () => null, lastShown: null };
     const evaluated = evaluatedView(evaluation, {
       books,
       run,
@@ -187,7 +190,7 @@ export class CombinedService {
 
 /** The months that companies are set side by side over: `Apr 2026 to Oct 2026`. */
 function periodWords({ calendar }: Books, { span }: CombinedQuery, asOf: PeriodIndex): string {
-  const resolved = resolveSpan(calendar, { kind: span }, asOf);
+  const resolved = resolveSpan(calendar, { kind: span }, { asOf });
   return resolved.ok ? spanWords(calendar, resolved.span) : '';
 }
 
@@ -199,7 +202,7 @@ function notesOn(
   const lagging = months.flatMap(({ name, last }, index) => {
     if (last !== null && last >= asOf) return [];
     const own = members[index]!;
-    const through = own.lastPosted === null ? 'Nothing is posted' : `Posted through ${longPeriodName(own.calendar, own.lastPosted)}`;
+    const through = own.lastActual === null ? 'Nothing is posted' : `Actuals through ${longPeriodName(own.calendar, own.lastActual)}`;
     return [{ place: name, message: through, fix: 'Post its later months, or choose an earlier month, to see all companies together' }];
   });
   const difference = intercompanyDifference(asOf);

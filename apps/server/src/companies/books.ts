@@ -5,8 +5,10 @@ import type {
   DimensionCombination,
   DimensionFilter,
   FiscalCalendar,
+  LastActual,
   Nonrecurring,
   PeriodIndex,
+  StatisticOver,
 } from '@wise-margin/core';
 
 import { PARTY, SOURCE } from './further-dimensions.ts';
@@ -34,6 +36,10 @@ export type Books = {
   readonly statistics: StatisticSeries;
   readonly firstPosted: PeriodIndex | null;
   readonly lastPosted: PeriodIndex | null;
+  /** the last month of actuals; never later than the last posted one, and null while nothing is posted */
+  readonly lastActual: PeriodIndex | null;
+  /** how that month was decided */
+  readonly actuals: LastActual;
   /** what bases of budgets leave out of history */
   readonly nonrecurring: Nonrecurring;
 };
@@ -42,6 +48,8 @@ export type Books = {
 export type StatisticSeries = {
   /** names of the series, in alphabetical order */
   readonly series: readonly string[];
+  /** how a series goes over several months: as a person chose, else as its name and values propose */
+  readonly aggregation: (series: string) => StatisticOver;
   /** the sum of the slices that pass a filter; null where there is none */
   readonly value: (series: string, filter: DimensionFilter, period: PeriodIndex) => number | null;
   /** the single figures of a period */

@@ -8,15 +8,21 @@ import {
   type DimensionCombination,
   type FiscalCalendar,
   isIncomeAccount,
+  type LastActual,
+  lastActualMonth,
   type Minor,
   monthCalendar,
+  NO_FILTER,
   passes,
   periodAt,
   type PeriodIndex,
   periodOfYear,
+  PERIODS_PER_YEAR,
   type Polarity,
+  proposedAggregation,
   slotCount,
   slotOfYear,
+  type StatisticOver,
 } from '@wise-margin/core';
 
 import type { Database } from '../database/database.ts';
@@ -91,6 +97,11 @@ export async function loadBooks(database: Database, company: CompanyRow): Promis
     [...new Set([...combinations.values()].map((values) => values[name] ?? ''))].sort(
       (a, b) => Number(a === '') - Number(b === '') || compareNaturally(a, b),
     );
+  const posted = {
+    firstPosted: Number.isFinite(first) ? periodAt(calendar, first as PeriodIndex).index : null,
+    lastPosted: Number.isFinite(last) ? periodAt(calendar, last as PeriodIndex).index : null,
+  };
+  const actuals = await lastActualOf(database, { id: company.id, calendar, cube, chart: { accounts }, ...posted });
   return {
     id: company.id,
     name: company.name,
@@ -107,8 +118,9 @@ export async function loadBooks(database: Database, company: CompanyRow): Promis
     parties: parties.map(({ name }) => name).sort(compareNaturally),
     sourceJournals: sources.map(({ source }) => source).sort((a, b) => Number(a === '') - Number(b === '') || compareNaturally(a, b)),
     statistics: await loadStatistics(database, company.id, calendar),
-    firstPosted: Number.isFinite(first) ? periodAt(calendar, first as PeriodIndex).index : null,
-    lastPosted: Number.isFinite(last) ? periodAt(calendar, last as PeriodIndex).index : null,
+    ...posted,
+    lastActual: actuals.month,
+    actuals,
     nonrecurring: await loadNonrecurring(database, { id: company.id, chart: { accounts }, calendar, combinations }),
   };
 }
@@ -121,13 +133,40 @@ export async function changedBooks(database: Database, books: Books): Promise<Bo
   );
   const periodOfCode = (code: number | null) =>
     code === null ? null : periodOfYear(books.calendar, Math.floor(code / 100), Math.min(code % 100, 12));
+  const changed = { firstPosted: periodOfCode(posted!.first), lastPosted: periodOfCode(posted!.last) };
+  const actuals = await lastActualOf(database, { ...books, ...changed });
   return {
     ...books,
+    ...changed,
     version: books.version + 1,
-    firstPosted: periodOfCode(posted!.first),
-    lastPosted: periodOfCode(posted!.last),
+    lastActual: actuals.month,
+    actuals,
     nonrecurring: await loadNonrecurring(database, books),
   };
+}
+
+/** The last month of actuals, from the closed months, what a person chose, and what is posted. */
+async function lastActualOf(
+  database: Database,
+  books: Pick<Books, 'id' | 'calendar' | 'cube' | 'chart' | 'firstPosted' | 'lastPosted'>,
+): Promise<LastActual> {
+  const { calendar } = books;
+  const periodOfCode = (code: number | null) =>
+    code === null ? null : periodOfYear(calendar, Math.floor(code / 100), Math.min(code % 100, PERIODS_PER_YEAR));
+  const [row] = await database.select<{ closed: number | null; chosen: number | null; insteadOf: number | null }>(
+    `SELECT (SELECT max(period_code) FROM period_states WHERE company_id = $1 AND state <> 'open' AND period_code % 100 <= $2) AS closed,
+       last_actual AS chosen, last_actual_instead_of AS insteadOf FROM companies WHERE id = $1`,
+    [books.id, PERIODS_PER_YEAR],
+  );
+  const chosen = periodOfCode(row?.chosen ?? null);
+  const insteadOf = periodOfCode(row?.insteadOf ?? null);
+  return lastActualMonth({
+    ...books,
+    slab: books.cube.slab(NO_FILTER),
+    accounts: books.chart.accounts.length,
+    closed: periodOfCode(row?.closed ?? null),
+    chosen: chosen === null || insteadOf === null ? null : { month: chosen, insteadOf },
+  });
 }
 
 async function loadStatistics(database: Database, companyId: number, calendar: FiscalCalendar): Promise<StatisticSeries> {
@@ -146,8 +185,23 @@ async function loadStatistics(database: Database, companyId: number, calendar: F
       { dimensions: JSON.parse(row.dimension_values) as DimensionCombination, value: row.value },
     ]);
   }
+  const chosen = new Map(
+    (
+      await database.select<{ series: string; aggregation: StatisticOver }>(
+        'SELECT series, aggregation FROM statistic_series WHERE company_id = $1',
+        [companyId],
+      )
+    ).map(({ series, aggregation }) => [series, aggregation]),
+  );
+  const aggregations = new Map(
+    [...held].map(([series, periods]) => {
+      const months = [...periods.values()].map((figures) => figures.reduce((sum, { value }) => sum + value, 0));
+      return [series, chosen.get(series) ?? proposedAggregation(series, months)];
+    }),
+  );
   return {
     series: [...held.keys()],
+    aggregation: (series) => aggregations.get(series) ?? proposedAggregation(series, []),
     value: (series, filter, period) => {
       const passing = (held.get(series)?.get(period) ?? []).filter(({ dimensions }) => passes(filter, dimensions));
       return passing.length === 0 ? null : passing.reduce((sum, { value }) => sum + value, 0);

@@ -34,6 +34,8 @@ import { packShares } from './migrations/0026-pack-shares.ts';
 import { scheduledWork } from './migrations/0027-scheduled-work.ts';
 import { forAllCompanies } from './migrations/0028-for-all-companies.ts';
 import { sharedLines } from './migrations/0029-shared-lines.ts';
+import { lastActualMonth } from './migrations/0030-last-actual-month.ts';
+import { statisticSeries } from './migrations/0031-statistic-series.ts';
 import { defineModels, type Models } from './models.ts';
 
 const MIGRATIONS = [
@@ -66,6 +68,8 @@ const MIGRATIONS = [
   scheduledWork,
   forAllCompanies,
   sharedLines,
+  lastActualMonth,
+  statisticSeries,
 ];
 type Bindings = readonly (string | number | Buffer | null)[];
 

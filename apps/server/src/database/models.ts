@@ -20,6 +20,9 @@ export class CompanyRow extends Model<InferAttributes<CompanyRow>, InferCreation
   declare createdAt: string;
   /** made with the demo companies, and removed with them */
   declare isDemo: CreationOptional<boolean>;
+  /** the last actual month that a person chose, and the one proposed then, as periods; null while nobody did */
+  declare lastActual: CreationOptional<number | null>;
+  declare lastActualInsteadOf: CreationOptional<number | null>;
 }
 export class FiscalYearRow extends Model<InferAttributes<FiscalYearRow>, InferCreationAttributes<FiscalYearRow>> {
   declare companyId: number;
@@ -103,6 +106,8 @@ export function defineModels(sequelize: Sequelize): Models {
       hasAdjustmentPeriod: flag(),
       version: { ...whole(), defaultValue: 0 },
       createdAt: text(),
+      lastActual: { type: DataTypes.INTEGER, allowNull: true },
+      lastActualInsteadOf: { type: DataTypes.INTEGER, allowNull: true },
     },
     options('companies'),
   );

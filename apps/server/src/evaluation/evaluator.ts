@@ -1,10 +1,13 @@
 import {
+  actualThrough,
   CASH_FLOW,
   type ColumnSet,
   type DimensionFilter,
   evaluate,
   type LineSet,
+  NO_ACTUALS,
   type PeriodIndex,
+  shownThrough,
   type StatementGrid,
   type StatementIssue,
   type StatementPlan,
@@ -24,8 +27,8 @@ export type Evaluation = {
   readonly budgets: ReadonlyMap<number, StoredBudget>;
   /** the budget whose figures a scenario shows in a fiscal year; null for none */
   readonly standing: Scenarios['standing'];
-  /** the last month that actual figures reach; null while nothing is posted */
-  readonly lastPosted: PeriodIndex | null;
+  /** the last month that actual figures are shown of; null while nothing is posted */
+  readonly lastShown: PeriodIndex | null;
 };
 export type StatementRequest = {
   readonly lineSet: LineSet;
@@ -56,26 +59,32 @@ export class Evaluator {
 
   /** @throws ProblemError 404 for a chosen budget that is not there */
   async evaluate(books: Books, request: StatementRequest): Promise<Evaluation> {
-    const asked = { ...request, benchmarks: await this.#benchmarks.of(books.id) };
-    let { plan, issues } = this.#plans.plan(books, { ...asked, last: books.lastPosted });
+    const through = actualThrough(books, request.asOf);
+    const asked = { ...request, benchmarks: await this.#benchmarks.of(books.id), through: through ?? NO_ACTUALS };
+    const posted = shownThrough(books, request.asOf);
+    let { plan, issues } = this.#plans.plan(books, { ...asked, last: posted });
     const actuals = await this.#booksCache.actuals(books, {
       party: request.dimension === PARTY || namesDimension(plan, request.filter, PARTY),
       source: request.dimension === SOURCE || namesDimension(plan, request.filter, SOURCE),
       cashFlow: namesDimension(plan, request.filter, CASH_FLOW),
       drafts: request.drafts ?? false,
     });
-    if (actuals.last !== books.lastPosted) ({ plan, issues } = this.#plans.plan(books, { ...asked, last: actuals.last }));
+    // with drafts counted, a month after the last posted one may have amounts
+    const last = shownThrough({ lastActual: books.lastActual, lastPosted: actuals.last }, request.asOf);
+    if (last !== posted) ({ plan, issues } = this.#plans.plan(books, { ...asked, last }));
     const { sources, budgets, standing, absent } = await this.#scenarios.of(books, {
       chosenId: request.budgetId,
       budgetIds: budgetsNamed(plan),
       actuals,
+      last,
+      through,
     });
     return {
       grid: evaluate(plan, sources, request.filter),
       issues: [...issues, ...absentBudgets(plan, absent)],
       budgets,
       standing,
-      lastPosted: actuals.last,
+      lastShown: last,
     };
   }
 }

@@ -21,6 +21,8 @@ type Asked = {
   readonly filter: DimensionFilter;
   /** the last month of actuals, with drafts where they count */
   readonly last: PeriodIndex | null;
+  /** the last month of actuals, not after the as-of month */
+  readonly through: PeriodIndex;
 };
 
 /** Keeps statements laid out. A plan holds for one chart, calendar, line set, column set and month, whatever is posted meanwhile. */
@@ -28,11 +30,11 @@ export class PlanCache {
   readonly #held = new Map<string, Asked & { readonly books: Books; readonly result: PlanResult }>();
 
   plan(books: Books, options: Asked & { readonly asOf: PeriodIndex }): PlanResult {
-    const { lineSet, columnSet, asOf, benchmarks, last } = options;
+    const { lineSet, columnSet, asOf, benchmarks, last, through } = options;
     const filter = repeatedFilter(columnSet, options.filter);
     const onlyAccounts = options.onlyAccounts ?? null;
     const accounts = onlyAccounts === null ? '' : [...onlyAccounts].join(' ');
-    const key = `${books.id} ${lineSet.key} ${columnSet.key} ${asOf} ${last} ${filterKey(filter)} ${accounts}`;
+    const key = `${books.id} ${lineSet.key} ${columnSet.key} ${asOf} ${last} ${through} ${filterKey(filter)} ${accounts}`;
     const held = this.#held.get(key);
     if (
       held &&
@@ -54,11 +56,12 @@ export class PlanCache {
       benchmarks,
       filter,
       posted: books.firstPosted === null || last === null ? null : { first: books.firstPosted, last },
+      through,
     });
     this.#held.delete(key);
     const [oldest] = this.#held.keys();
     if (this.#held.size >= MOST_PLANS && oldest !== undefined) this.#held.delete(oldest);
-    this.#held.set(key, { books, lineSet, columnSet, benchmarks, last, filter, result });
+    this.#held.set(key, { books, lineSet, columnSet, benchmarks, last, through, filter, result });
     return result;
   }
 }

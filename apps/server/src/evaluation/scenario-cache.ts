@@ -3,6 +3,7 @@ import {
   type BudgetBooks,
   budgetScenario,
   noScenario,
+  type PeriodIndex,
   projectionScenario,
   type RolledForward,
   rollForward,
@@ -49,13 +50,21 @@ export class ScenarioCache {
    * @param options.chosenId the budget standing for its own year; the approved one stands for every other year
    * @param options.budgetIds budgets that columns name themselves; one that is gone has no figures
    * @param options.actuals the actuals as the statement needs them
+   * @param options.last the last month of them that is shown
+   * @param options.through the last month that a projection takes from them; null for none
    * @throws ProblemError 404 when there is no such budget as the chosen one
    */
   async of(
     books: Books,
-    options: { readonly chosenId?: number | undefined; readonly budgetIds?: readonly number[]; readonly actuals: Actuals },
+    options: {
+      readonly chosenId?: number | undefined;
+      readonly budgetIds?: readonly number[];
+      readonly actuals: Actuals;
+      readonly last: PeriodIndex | null;
+      readonly through: PeriodIndex | null;
+    },
   ): Promise<Scenarios> {
-    const { chosenId, budgetIds = [], actuals } = options;
+    const { chosenId, budgetIds = [], actuals, last, through } = options;
     const rows = await this.#store.list(books.id);
     const approved = new Map<number, StoredBudget>();
     for (const row of rows) {
@@ -71,7 +80,7 @@ export class ScenarioCache {
     const pinned = await Promise.all(rows.filter(({ id }) => wanted.has(id)).map((row) => this.#store.ofRow(books, row)));
     const from = [...approved.values(), ...budgets.values(), ...pinned];
     const absent = new Set(budgetIds.filter((id) => !rows.some((row) => row.id === id)));
-    const key = `${books.id} ${chosenId ?? ''} ${pinned.map(({ row }) => row.id).join(' ')} ${[...absent].join(' ')}`;
+    const key = `${books.id} ${chosenId ?? ''} ${pinned.map(({ row }) => row.id).join(' ')} ${[...absent].join(' ')} ${last} ${through}`;
     const held = this.#held.get(key);
     if (
       held?.books === books &&
@@ -96,12 +105,12 @@ export class ScenarioCache {
     const named = new Map(
       pinned.map((stored) => [stored.row.id, { ...scenarioOf([stored]), name: `FY${stored.row.year} ${stored.row.name}` }]),
     );
-    const actual = actualScenario(books, { ...actuals, cashFlow: actuals.cashFlow?.cube });
+    const actual = actualScenario(books, { ...actuals, last, cashFlow: actuals.cashFlow?.cube });
     const budget = scenarioOf(budgets.values());
     // what a year is expected to end at does not hang on the draft in view
     const projection = projectionScenario(books, actual, {
       budget: chosenId === undefined ? budget : scenarioOf(approved.values()),
-      lastPosted: actuals.last,
+      through,
     });
     const sources = (ref: ScenarioRef): ScenarioSource => {
       if (ref === 'actual') return actual;

@@ -137,7 +137,7 @@ export class Explainer {
       hasPercent: explanation.base !== 0,
       span: query.column === undefined ? query.span : null,
       month:
-        query.column === undefined && query.asOf !== periodAt(books.calendar, books.lastPosted!).key
+        query.column === undefined && query.asOf !== periodAt(books.calendar, books.lastActual!).key
           ? longPeriodName(books.calendar, periodOfKey(books.calendar, query.asOf)!)
           : null,
     });

@@ -124,9 +124,9 @@ export class FindingList {
   /** Lines of the income statement that a limit of their own can be set for. */
   async lines(companyId: number): Promise<{ readonly key: string; readonly name: string }[]> {
     const books = await this.#booksCache.of(companyId);
-    if (books.lastPosted === null) return [];
+    if (books.lastActual === null) return [];
     const { grid } = await this.#statements.evaluated(companyId, 'income', {
-      asOf: keyOf(books, books.lastPosted),
+      asOf: keyOf(books, books.lastActual),
       filter: {},
       columnSet: findingColumns('budget'),
     });

@@ -102,9 +102,9 @@ export class MaterialityStore {
 
   /** Revenue of the last twelve months; of fewer, what there is, as a year. Zero without any. */
   async #revenue(books: Books): Promise<number> {
-    const { lastPosted, firstPosted } = books;
-    if (lastPosted === null || firstPosted === null) return 0;
-    const months = Math.min(12, lastPosted - firstPosted + 1);
+    const { lastActual, firstPosted } = books;
+    if (lastActual === null || firstPosted === null) return 0;
+    const months = Math.min(12, lastActual - firstPosted + 1);
     const columnSet =
       months === 12
         ? TRAILING_YEAR
@@ -117,7 +117,7 @@ export class MaterialityStore {
               },
             ],
           };
-    const { grid } = await this.#evaluator.evaluate(books, { lineSet: INCOME_LINES, columnSet, asOf: lastPosted, filter: {} });
+    const { grid } = await this.#evaluator.evaluate(books, { lineSet: INCOME_LINES, columnSet, asOf: lastActual, filter: {} });
     const cell = grid.cells[grid.plan.lineOfKey.get('revenue')!]![0]!;
     return cell.kind === 'amount' ? Math.round((cell.value * 12) / months) : 0;
   }

@@ -172,7 +172,7 @@ export class PostingChecks {
     if (lastPosted === null) return { books, table, suspects: [] };
     const slots = { from: first === null ? 0 : firstSlot(calendar, first), to: lastSlot(calendar, last ?? lastPosted) };
     const learned = learnedOf(books, answers);
-    const key = JSON.stringify([books.id, slots, [...learned].sort()]);
+    const key = JSON.stringify([books.id, slots, books.lastActual, [...learned].sort()]);
     const held = this.#held.get(key);
     if (held?.table === table) return { books, table, suspects: await held.suspects };
     const monthOfSlot = Array.from({ length: slotCount(calendar) }, () => 0);
@@ -192,6 +192,7 @@ export class PostingChecks {
         monthOfSlot,
         slotsInYear: PERIODS_PER_YEAR + (calendar.hasAdjustmentPeriod ? 1 : 0),
         slots,
+        lastActual: books.lastActual === null ? -1 : lastSlot(calendar, books.lastActual),
         learned,
       },
       { what: 'The check of postings', milliseconds: LONGEST },

@@ -1,4 +1,4 @@
-import { statisticsAnswerSchema, statisticsImportSchema, statisticsSchema } from '@wise-margin/contract';
+import { seriesAggregationSchema, statisticsAnswerSchema, statisticsImportSchema, statisticsSchema } from '@wise-margin/contract';
 
 import type { Actor } from '../database/audit.ts';
 import { type Route, route } from '../http/route.ts';
@@ -29,6 +29,14 @@ export function statisticsRoutes({ statistics, directory, actor }: Services): re
         const file = requiredUpload(uploads, 'statistics', 'Choose a statistics file.');
         return statistics.importFile(company, { path: file.path, fingerprint: body.fingerprint, actor });
       },
+    }),
+    route({
+      method: 'put',
+      path: `${path}/aggregation`,
+      summary: 'Choose how a statistic goes over several months: sum, average or last month',
+      request: { body: seriesAggregationSchema },
+      response: statisticsSchema,
+      handle: ({ path: { company }, body }) => statistics.setAggregation(company, body, actor),
     }),
   ];
 }

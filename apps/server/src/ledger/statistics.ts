@@ -6,8 +6,10 @@ import {
   NO_FILTER,
   periodAt,
   type PeriodIndex,
+  proposedAggregation,
   readStatisticsFile,
   type StatisticFact,
+  type StatisticOver,
 } from '@wise-margin/core';
 import { statisticIssueWords } from '@wise-margin/presentation';
 
@@ -16,7 +18,7 @@ import { type Actor, recordAudit } from '../database/audit.ts';
 import type { Database } from '../database/database.ts';
 import { inspectFile } from '../formats/inspect-file.ts';
 import { BrokenCsvError, readCsv } from '../formats/read-csv.ts';
-import { ProblemError } from '../http/problem.ts';
+import { notFound, ProblemError } from '../http/problem.ts';
 
 const MOST_ROWS = 200_000;
 
@@ -91,6 +93,32 @@ export class StatisticsService {
     return this.byMonth(companyId);
   }
 
+  /** Chooses how a series goes over several months. @throws ProblemError 404 for no such series */
+  async setAggregation(
+    companyId: number,
+    { series, aggregation }: { readonly series: string; readonly aggregation: StatisticOver },
+    actor: Actor,
+  ): Promise<StatisticsDto> {
+    const books = await this.#booksCache.of(companyId);
+    if (!books.statistics.series.includes(series)) throw notFound(`statistic ${series}`);
+    const before = books.statistics.aggregation(series);
+    await this.#database.write(async (transaction) => {
+      await this.#database.run(
+        `INSERT INTO statistic_series (company_id, series, aggregation) VALUES ($1, $2, $3) ON CONFLICT DO UPDATE SET aggregation = excluded.aggregation`,
+        [companyId, series, aggregation],
+        transaction,
+      );
+      await this.#database.models.companies.increment('version', { where: { id: companyId }, transaction });
+      const changes = [{ what: 'over several months', from: before, to: aggregation }];
+      await recordAudit(
+        this.#database,
+        { companyId, actor, action: 'statistics.aggregation', subject: series, details: {}, changes },
+        transaction,
+      );
+    });
+    return this.byMonth(companyId);
+  }
+
   /** Every series by month, from the first month that has a value to the last. */
   async byMonth(companyId: number): Promise<StatisticsDto> {
     const books = await this.#booksCache.of(companyId);
@@ -98,7 +126,11 @@ export class StatisticsService {
     const periods = books.calendar.periods.filter(({ index }) => series.some((name) => value(name, NO_FILTER, index) !== null));
     return {
       periods: periods.map(({ key }) => key),
-      series: series.map((name) => ({ name, values: periods.map(({ index }) => value(name, NO_FILTER, index)) })),
+      series: series.map((name) => ({
+        name,
+        aggregation: books.statistics.aggregation(name),
+        values: periods.map(({ index }) => value(name, NO_FILTER, index)),
+      })),
     };
   }
 }
@@ -140,12 +172,20 @@ function previewOf(books: Books, facts: readonly StatisticFact[], fingerprint: s
     replaced: facts.filter(({ series, period, dimensions }) => heldAt(period).has(placeOf(series, dimensions))).length,
     firstPeriod: keyOf(periods[0]),
     lastPeriod: keyOf(periods.at(-1)),
-    series: [...new Set(facts.map(({ series }) => series))]
-      .sort(compareNaturally)
-      .map((name) => ({ name, isNew: !books.statistics.series.includes(name) })),
+    series: [...new Set(facts.map(({ series }) => series))].sort(compareNaturally).map((name) => {
+      const isNew = !books.statistics.series.includes(name);
+      return { name, isNew, aggregation: isNew ? proposedAggregation(name, monthsOf(facts, name)) : books.statistics.aggregation(name) };
+    }),
     newDimensions: [...new Set([...pairs.values()].map(({ dimension }) => dimension))].filter((name) => !known.has(name)),
     newValues,
   };
+}
+
+/** A series of a file by month, all slices together. */
+function monthsOf(facts: readonly StatisticFact[], series: string): number[] {
+  const months = new Map<PeriodIndex, number>();
+  for (const fact of facts) if (fact.series === series) months.set(fact.period, (months.get(fact.period) ?? 0) + fact.value);
+  return [...months.values()];
 }
 
 const placeOf = (series: string, dimensions: DimensionCombination): string =>

@@ -149,7 +149,7 @@ export class ReconciliationService {
   }
 }
 
-/** The day asked for; else the last day that statements reach, and without any the end of the last month with postings. @throws ProblemError 422 */
+/** The day asked for; else the last day that statements reach, and without any the end of the last month of actuals. @throws ProblemError 422 */
 function dayOf(books: Books, asked: string | undefined, statements: readonly StatementCounts[]): IsoDate {
   if (asked !== undefined) {
     const day = parseIsoDate(asked);
@@ -157,6 +157,6 @@ function dayOf(books: Books, asked: string | undefined, statements: readonly Sta
     return day;
   }
   return (
-    statements.at(-1)?.to_date ?? periodAt(books.calendar, books.lastPosted ?? ((books.calendar.periods.length - 1) as PeriodIndex)).end
+    statements.at(-1)?.to_date ?? periodAt(books.calendar, books.lastActual ?? ((books.calendar.periods.length - 1) as PeriodIndex)).end
   );
 }

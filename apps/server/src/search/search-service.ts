@@ -50,7 +50,7 @@ export class SearchService {
    */
   async search(companyId: number, { q, asOf }: { readonly q: string; readonly asOf?: string | undefined }): Promise<SearchDto> {
     const books = await this.#parts.booksCache.of(companyId);
-    const asked = readSearch(q, { calendar: books.calendar, exponent: books.currency.exponent, last: books.lastPosted });
+    const asked = readSearch(q, { calendar: books.calendar, exponent: books.currency.exponent, last: books.lastActual });
     const pending = await this.#parts.entryIndex.pending();
     const findings = await this.#findingsOf(books, asOf);
     if (asked.text === '') return { hits: [], moreEntries: null, pending };
@@ -77,9 +77,9 @@ export class SearchService {
 
   /** Findings of the month in view against the budget; none before anything is posted. */
   #findingsOf(books: Books, asked: string | undefined): Promise<readonly FindingDto[]> {
-    if (books.lastPosted === null) return Promise.resolve([]);
+    if (books.lastActual === null) return Promise.resolve([]);
     const isKnown = asked !== undefined && books.calendar.periods.some(({ key }) => key === asked);
-    const asOf = isKnown ? asked : periodAt(books.calendar, books.lastPosted).key;
+    const asOf = isKnown ? asked : periodAt(books.calendar, books.lastActual).key;
     const held = this.#findings.get(books) ?? new Map<string, Promise<readonly FindingDto[]>>();
     this.#findings.set(books, held);
     const running =

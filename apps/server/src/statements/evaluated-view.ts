@@ -43,7 +43,7 @@ export function evaluatedView(
       budget: budgetWords,
       view: { key, name, note, openAll: open === 'all' },
       issues: isDraft ? evaluation.issues.filter(({ code }) => code !== 'unfinished') : evaluation.issues,
-      lastPosted: evaluation.lastPosted,
+      lastShown: evaluation.lastShown,
       open: parts,
       run,
       fields: {

@@ -104,7 +104,7 @@ function NewVersion({ budget }: { readonly budget: BudgetDto }) {
   const [note, setNote] = useState('');
   const at = `/companies/${company.id}/budgets/${budget.id}`;
   const posted = company.periods.filter(
-    ({ year, key }) => year === budget.year && company.lastPosted !== null && key <= company.lastPosted,
+    ({ year, key }) => year === budget.year && company.lastActual !== null && key <= company.lastActual,
   );
   const [through, setThrough] = useState(posted.at(-1)?.key ?? '');
   const make = useMutation({

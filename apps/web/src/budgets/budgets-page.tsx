@@ -27,7 +27,7 @@ export default function BudgetsPage() {
   const [sort, setSort] = useState<ListSort>({ by: '', descending: false });
   const chosen = useListColumns('budgets', NO_EXTRA);
   const columns = useMemo(() => budgetColumns(budgets.data ?? [], company.exponent), [budgets.data, company.exponent]);
-  const hasHistory = company.lastPosted !== null;
+  const hasHistory = company.lastActual !== null;
   const begin = (
     <button type="button" className="button button-primary" onClick={() => setMaking(true)}>
       New budget

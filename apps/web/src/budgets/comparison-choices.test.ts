@@ -9,8 +9,8 @@ const period = (year: number, number: number) => ({
   name: '',
   longName: '',
 });
-const company = (lastPosted: string | null) => ({
-  lastPosted,
+const company = (lastActual: string | null) => ({
+  lastActual,
   periods: [2026, 2027, 2028].flatMap((year) => Array.from({ length: 12 }, (_, month) => period(year, month + 1))),
 });
 const budget = (id: number, year: number, more: Partial<Parameters<typeof comparisonChoices>[1]> = {}) => ({

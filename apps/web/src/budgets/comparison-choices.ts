@@ -7,11 +7,11 @@ type Compared = Pick<BudgetDto, 'id' | 'name' | 'year' | 'state' | 'copiedFrom'>
  * year, the projection of the year before, then all other budgets. Columns without an amount are not offered.
  */
 export function comparisonChoices(
-  { lastPosted, periods }: Pick<CompanyDto, 'lastPosted' | 'periods'>,
+  { lastActual, periods }: Pick<CompanyDto, 'lastActual' | 'periods'>,
   own: Compared,
   others: readonly Compared[],
 ): (readonly [value: string, words: string])[] {
-  const hasActuals = (year: number) => periods.some((period) => period.year === year && lastPosted !== null && period.key <= lastPosted);
+  const hasActuals = (year: number) => periods.some((period) => period.year === year && lastActual !== null && period.key <= lastActual);
   const hasApproved = (year: number) => others.some((budget) => budget.year === year && budget.state === 'approved');
   const rank = ({ id, year, state }: Compared): number =>
     id === own.copiedFrom ? 0 : year === own.year ? (state === 'approved' ? 1 : 2) : 4;

@@ -90,9 +90,9 @@ function MarkForm({
   readonly done: () => Promise<void>;
   readonly close: () => void;
 }) {
-  const { id, exponent, periods, firstPosted, lastPosted } = useCompany();
+  const { id, exponent, periods, firstPosted, lastActual } = useCompany();
   const posted = periods.filter(
-    ({ key, year }) => firstPosted !== null && lastPosted !== null && key >= firstPosted && key <= lastPosted && year < budgetYear,
+    ({ key, year }) => firstPosted !== null && lastActual !== null && key >= firstPosted && key <= lastActual && year < budgetYear,
   );
   const [period, setPeriod] = useState(posted.at(-1)?.key ?? '');
   const [entry, setEntry] = useState(WHOLE);

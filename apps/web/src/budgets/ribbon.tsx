@@ -5,8 +5,8 @@ import type { SummaryLine } from './worksheet/worksheet-messages.ts';
 
 /** The year's summary as one types: each line with its change on last year and its percent of revenue. */
 export function Ribbon({ summary, year }: { readonly summary: readonly SummaryLine[]; readonly year: number }) {
-  const { exponent, periods, lastPosted } = useCompany();
-  const isProjected = periods.some((period) => period.year === year - 1 && (lastPosted === null || period.key > lastPosted));
+  const { exponent, periods, lastActual } = useCompany();
+  const isProjected = periods.some((period) => period.year === year - 1 && (lastActual === null || period.key > lastActual));
   const format = { exponent, unit: 'dollars' as const, withUnit: true };
   return (
     <dl className="mt-2 flex flex-wrap gap-x-10 gap-y-1" aria-label="Annual summary">

@@ -30,8 +30,8 @@ export function NewEntryDialog({
   readonly close: () => void;
   readonly done: (entry: number) => void;
 }) {
-  const { id: company, exponent, lastPosted } = useCompany();
-  const date = lastPosted === null ? '' : lastOf(lastPosted);
+  const { id: company, exponent, lastActual } = useCompany();
+  const date = lastActual === null ? '' : lastOf(lastActual);
   const [draft, setDraft] = useState<EntryDraft>(() =>
     template ? { ...draftOfContent(template.content, exponent), date } : { date, lines: [emptyLine(0), emptyLine(1)] },
   );

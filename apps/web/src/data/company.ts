@@ -41,5 +41,5 @@ export function useAsOf(): readonly [string | null, (period: string) => void] {
       before.set('asOf', period);
     });
   };
-  return [inAddress ?? held(localStorage.getItem(storedAt)) ?? company.lastPosted, set];
+  return [inAddress ?? held(localStorage.getItem(storedAt)) ?? company.lastActual, set];
 }

@@ -52,7 +52,7 @@ export default function PostingsPage() {
   const months = [
     ['', 'any month'] as const,
     ...company.periods
-      .filter(({ key }) => company.lastPosted !== null && key <= company.lastPosted)
+      .filter(({ key }) => company.lastActual !== null && key <= company.lastActual)
       .map(({ key, name }) => [key, name] as const),
   ];
   return (

@@ -10,6 +10,7 @@ import { CheckField } from '../ui/labeled-field.tsx';
 import { List, type ListColumn, type ListSort } from '../ui/list.tsx';
 import { Empty, Failure, Loading } from '../ui/states.tsx';
 import { useListColumns } from '../ui/use-list-columns.ts';
+import { LastActual } from './last-actual.tsx';
 
 const STATE_NAMES: Readonly<Record<PeriodState, string>> = { open: 'Open', softClosed: 'Soft-closed', closed: 'Closed' };
 const NO_EXTRA: readonly string[] = [];
@@ -36,9 +37,11 @@ export default function PeriodsPage() {
   const closed = all.filter(({ state }) => state !== 'open').length;
   return (
     <>
+      <LastActual />
       <div className="mb-2 flex flex-wrap items-center gap-x-5 gap-y-1 text-[13px]">
         <span role="status" className="text-ink-soft">
-          {closed === 0 ? 'Every period is open.' : `${closed} of ${all.length} periods are closed.`} Choose a period to close or reopen it.
+          {closed === 0 ? 'Every period is open.' : `${closed} of ${all.length} periods ${closed === 1 ? 'is' : 'are'} closed.`} Choose a
+          period to close or reopen it.
         </span>
         <CheckField label="Show periods without entries" checked={isEmptyShown} set={setEmptyShown} />
         <People people={people} key={people.join()} />

@@ -1,9 +1,10 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { StatisticsAnswerDto, StatisticsDto, StatisticsPreviewDto } from '@wise-margin/contract';
+import { AGGREGATION_WORDS } from '@wise-margin/presentation';
 import { Upload } from 'lucide-react';
 import { useRef, useState } from 'react';
 
-import { getJson, sendForm } from '../api/client.ts';
+import { getJson, sendForm, sendJson } from '../api/client.ts';
 import { useCompany } from '../data/company.ts';
 import { FileDrop } from '../ui/file-drop.tsx';
 import { List, type ListColumn, type ListSort } from '../ui/list.tsx';
@@ -40,6 +41,11 @@ export default function StatisticsPage() {
       if (input.current) input.current.value = '';
     },
   });
+  const choose = useMutation({
+    mutationFn: (body: { readonly series: string; readonly aggregation: Series['aggregation'] }) =>
+      sendJson<StatisticsDto>('PUT', `${path}/aggregation`, body),
+    onSuccess: () => client.invalidateQueries(),
+  });
   if (company.accountCount === 0)
     return <Empty title="No accounts yet">Import a chart of accounts and a ledger first. Statistics follow their fiscal years.</Empty>;
   if (statistics.isError) return <Failure error={statistics.error} retry={() => void statistics.refetch()} />;
@@ -48,6 +54,26 @@ export default function StatisticsPage() {
   const name = (key: string) => company.periods.find((period) => period.key === key)?.name ?? key;
   const columns: readonly ListColumn<Series>[] = [
     { key: 'series', name: 'Series', value: (each) => each.name, cell: (each) => each.name.replaceAll('_', ' ') },
+    {
+      key: 'aggregation',
+      name: 'Over several months',
+      value: (each) => AGGREGATION_WORDS[each.aggregation],
+      cell: (each) => (
+        <select
+          className="field py-0 text-[13px]"
+          aria-label={`${each.name.replaceAll('_', ' ')}, over several months`}
+          value={each.aggregation}
+          disabled={choose.isPending}
+          onChange={(event) => choose.mutate({ series: each.name, aggregation: event.target.value as Series['aggregation'] })}
+        >
+          {(Object.keys(AGGREGATION_WORDS) as Series['aggregation'][]).map((aggregation) => (
+            <option key={aggregation} value={aggregation}>
+              {AGGREGATION_WORDS[aggregation]}
+            </option>
+          ))}
+        </select>
+      ),
+    },
     ...periods.map((key, at) => ({
       key,
       name: name(key),
@@ -86,6 +112,11 @@ export default function StatisticsPage() {
           confirm={() => send.mutate({ file: previewed.file, fingerprint: previewed.preview.fingerprint })}
           cancel={() => setPreviewed(null)}
         />
+      ) : null}
+      {choose.isError ? (
+        <p role="alert" className="text-brick">
+          {choose.error.message}
+        </p>
       ) : null}
       {send.isError ? (
         <p
@@ -133,7 +164,9 @@ function Preview({
   readonly cancel: () => void;
 }) {
   const { values, replaced, firstPeriod, lastPeriod, series, newDimensions, newValues } = preview;
-  const newSeries = series.filter(({ isNew }) => isNew).map((each) => each.name);
+  const newSeries = series
+    .filter(({ isNew }) => isNew)
+    .map((each) => `${each.name.replaceAll('_', ' ')} (${AGGREGATION_WORDS[each.aggregation].toLowerCase()})`);
   const hasUnknown = newDimensions.length > 0 || newValues.length > 0;
   return (
     <section aria-label="Preview" className="mb-2 border border-hairline bg-sheet px-4 py-3 text-[14px]">
@@ -143,7 +176,9 @@ function Preview({
         {firstPeriod ? `, ${monthName(firstPeriod)} to ${monthName(lastPeriod!)}` : ''}
         {replaced > 0 ? `; ${replaced.toLocaleString('en-US')} replace existing values` : ''}.
       </p>
-      {newSeries.length > 0 ? <p>New series: {newSeries.join(', ')}.</p> : null}
+      {newSeries.length > 0 ? (
+        <p>New series, with how each goes over several months: {newSeries.join(', ')}. You can change that in the list.</p>
+      ) : null}
       {hasUnknown ? (
         <ul aria-label="Not in the ledger" className="mt-1 list-disc pl-5 font-semibold text-brick">
           {newDimensions.map((dimension) => (

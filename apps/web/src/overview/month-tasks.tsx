@@ -35,6 +35,7 @@ export function MonthTasks({ asOf }: { readonly asOf: string }) {
       ? [{ key: 'drafts', words: `${counted(company.draftCount, 'draft entry', 'draft entries')} not posted`, to: 'ledger/drafts' }]
       : []),
     ...(inReview > 0 ? [{ key: 'budgets', words: `${counted(inReview, 'budget', 'budgets')} in review`, to: 'budgets' }] : []),
+    ...(company.actuals.unclear ? [{ key: 'actuals', words: 'Confirm the last month of actuals', to: 'ledger/periods' }] : []),
     ...packTasks(packs.data ?? [], asOf),
   ];
   return (

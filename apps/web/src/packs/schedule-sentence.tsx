@@ -219,7 +219,7 @@ function WorkOptions({ label, options }: { readonly label: string; readonly opti
 
 function LinePick({ view, value, set }: { readonly view: string; readonly value: string; readonly set: (line: string) => void }) {
   const company = useCompany();
-  const grid = useStatement(company.id, view, plainChoices(company.lastPosted ?? company.periods[0]!.key)).data;
+  const grid = useStatement(company.id, view, plainChoices(company.lastActual ?? company.periods[0]!.key)).data;
   const lines = grid ? linesWithFigures(grid).map(({ key, name }) => [key, name] as const) : [];
   return <Pick label="Line" value={value} options={lines.some(([key]) => key === value) ? lines : [...lines, [value, value]]} set={set} />;
 }

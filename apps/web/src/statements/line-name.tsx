@@ -25,6 +25,7 @@ export function LineName({
         </>
       ) : null}
       {line.name}
+      {line.kind === 'statistic' && line.words ? <span className="text-[12px] text-ink-soft">, {line.words.toLowerCase()}</span> : null}
     </span>
   );
   return (

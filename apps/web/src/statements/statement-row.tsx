@@ -69,7 +69,9 @@ export const StatementRow = memo(function StatementRow({
         })
       )}
       {spaces.endsWith('a') ? <td /> : null}
-      {tellsWords && line.words !== null ? <td className="pl-5! text-[12.5px] text-ink-soft">{line.words}</td> : null}
+      {tellsWords && line.words !== null && line.kind !== 'statistic' ? (
+        <td className="pl-5! text-[12.5px] text-ink-soft">{line.words}</td>
+      ) : null}
     </tr>
   );
 });

@@ -14,16 +14,16 @@ export type YearIncome = { readonly year: number; readonly income: BalanceCube }
  * cent, as in a reforecast. -1 when nothing is posted.
  */
 export function lastLedgerMonth(books: BudgetBooks, plan: YearIncome, first: PeriodIndex): number {
-  const { lastPosted } = books;
-  if (lastPosted === null) return -1;
-  if (lastPosted < first) return lastPosted;
+  const { lastActual } = books;
+  if (lastActual === null) return -1;
+  if (lastActual < first) return lastActual;
   const [actual, budget] = [books.cube.slab(NO_FILTER), plan.income.slab(NO_FILTER)];
   const isAsPosted = (period: PeriodIndex): boolean => {
     const [was, holds] = [incomeIn(books, actual, period), incomeIn(books, budget, period)];
     return incomePositions(books.chart).every((position) => was[position] === holds[position]);
   };
   let opening = first - 1;
-  const end = Math.min(lastPosted, first + PERIODS_PER_YEAR - 1);
+  const end = Math.min(lastActual, first + PERIODS_PER_YEAR - 1);
   while (opening < end && isAsPosted((opening + 1) as PeriodIndex)) opening += 1;
   return opening;
 }

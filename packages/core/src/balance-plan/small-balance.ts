@@ -78,7 +78,7 @@ export function booksOf(options: {
     exponent: 2,
     cube: cubeOf(factsOf(entries)),
     firstPosted: through === null ? null : (0 as PeriodIndex),
-    lastPosted: through as PeriodIndex | null,
+    lastActual: through as PeriodIndex | null,
     nonrecurring: { entries: cubeOf([]), months: new Set() },
     approved: new Map([...approved].map(([year, cube]) => [year, { cube, dimensions: [] }])),
     statistics: { value: () => null },

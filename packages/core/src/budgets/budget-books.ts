@@ -16,7 +16,8 @@ export type Nonrecurring = {
 export type BudgetBooks = ScenarioBooks & {
   /** actuals */
   readonly cube: BalanceCube;
-  readonly lastPosted: PeriodIndex | null;
+  /** the last month of actuals; what is posted after it is not history yet */
+  readonly lastActual: PeriodIndex | null;
   readonly nonrecurring: Nonrecurring;
   /** the approved budget of each fiscal year */
   readonly approved: ReadonlyMap<number, YearBudget>;

@@ -71,7 +71,7 @@ describe('budget checks', () => {
     expect(codes(steady, booksOf({ facts, approved: usual, nonrecurring: storm }))).toEqual([]);
   });
   it('names the year it compares with, when the one before has nothing', () => {
-    const ended = { ...booksOf({ facts: history('6000', 500) }), lastPosted: 11 as PeriodIndex };
+    const ended = { ...booksOf({ facts: history('6000', 500) }), lastActual: 11 as PeriodIndex };
     const findings = checkFindings({ books: ended, head, lines: [] });
     expect(findings).toEqual([{ code: 'noBudget', account: '6000', slice: null, prior: 6000, priorYear: 2025 }]);
   });

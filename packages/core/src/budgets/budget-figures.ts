@@ -64,9 +64,9 @@ export class BudgetFigures {
     this.#plan = planStatement({ lineSet, columnSet, chart, calendar, asOf, exponent: books.exponent }).plan;
     const budgets = new Map([...others.map(([year, { dimensions }]) => [year, { cube: this.#cube, dimensions }] as const)]);
     budgets.set(head.year, { cube: this.#cube, dimensions: head.dimensions });
-    const actual = actualScenario(books, { cube: books.cube, last: books.lastPosted });
+    const actual = actualScenario(books, { cube: books.cube, last: books.lastActual });
     const budget = budgetScenario(books, budgets);
-    const projection = projectionScenario(books, actual, { budget: budgetScenario(books, books.approved), lastPosted: books.lastPosted });
+    const projection = projectionScenario(books, actual, { budget: budgetScenario(books, books.approved), through: books.lastActual });
     const byName: Readonly<Record<string, ScenarioSource>> = { actual, budget, projection };
     this.#sources = (ref) =>
       byName[ref] ?? (ref.startsWith(STATISTIC) ? statisticScenario(books, ref.slice(STATISTIC.length)) : noScenario(ref));

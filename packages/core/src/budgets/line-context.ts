@@ -40,7 +40,7 @@ export function historyMonths(
     const [from, to] = [firstSlot(books.calendar, period), lastSlot(books.calendar, period)];
     if (books.firstPosted !== null && period < books.firstPosted) return null;
     const isLeftOut = marked?.has(`${position}:${from}`) ?? false;
-    if (books.lastPosted === null || period > books.lastPosted)
+    if (books.lastActual === null || period > books.lastActual)
       return plan && !isLeftOut ? plan.cube.slab(filter).change(position, from, to) : null;
     const amount = slab.change(position, from, to);
     if (reading.includeNonrecurring) return amount;

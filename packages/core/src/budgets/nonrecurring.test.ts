@@ -15,7 +15,7 @@ const RENT = [2025, 2026].flatMap((year) => Array.from({ length: 6 }, (_, at) =>
 const base = booksOf({ facts: [...REVENUE, ...RENT, fact('6100', 2026, 3, 50_000)] });
 const books: BudgetBooks = {
   ...base,
-  lastPosted: periodOfYear(calendar, 2026, 12)!,
+  lastActual: periodOfYear(calendar, 2026, 12)!,
   chart: {
     accounts: base.chart.accounts.map((account) =>
       account.number === '4900' ? { ...account, class: 'otherIncome', cashflow: 'Investing', name: 'Gain on disposal' } : account,

@@ -127,7 +127,7 @@ function drawsOn(
     case 'payroll':
       return basis.currentStaff?.year === year;
     case 'latestMonths':
-      return books.lastPosted !== null && candidate.period > books.lastPosted - basis.count && candidate.period <= books.lastPosted;
+      return books.lastActual !== null && candidate.period > books.lastActual - basis.count && candidate.period <= books.lastActual;
     default:
       return false;
   }
@@ -170,7 +170,7 @@ function plannedMonths(books: BudgetBooks, year: number): { position: number; pe
   return books.chart.accounts.flatMap((account, position) =>
     isIncomeAccount(account)
       ? Array.from({ length: PERIODS_PER_YEAR }, (_, month) => (first + month) as PeriodIndex)
-          .filter((period) => books.lastPosted === null || period > books.lastPosted)
+          .filter((period) => books.lastActual === null || period > books.lastActual)
           .map((period) => ({
             position,
             period,
@@ -184,11 +184,11 @@ function plannedMonths(books: BudgetBooks, year: number): { position: number; pe
 /** In how many posted months of the year, and of all other years, an account has an amount. */
 function activityReader(books: BudgetBooks, year: number) {
   const slab = books.cube.slab({});
-  const { firstPosted, lastPosted, calendar } = books;
+  const { firstPosted, lastActual, calendar } = books;
   const posted =
-    firstPosted === null || lastPosted === null
+    firstPosted === null || lastActual === null
       ? []
-      : Array.from({ length: lastPosted - firstPosted + 1 }, (_, index) => (firstPosted + index) as PeriodIndex);
+      : Array.from({ length: lastActual - firstPosted + 1 }, (_, index) => (firstPosted + index) as PeriodIndex);
   const [within, others] = [
     posted.filter((period) => periodAt(calendar, period).year === year),
     posted.filter((period) => periodAt(calendar, period).year !== year),

@@ -67,7 +67,7 @@ describe('the method proposed', () => {
         fact('6100', year, month + 1, NOISE[year - 2025]![month]! * 100),
       ]),
     );
-    const books = { ...booksOf({ facts }), lastPosted: 23 as never };
+    const books = { ...booksOf({ facts }), lastActual: 23 as never };
     const kinds = (bases: Parameters<typeof firstBudget>[0]['bases']) =>
       firstBudget({
         books,

@@ -25,7 +25,7 @@ export function reforecast(options: {
 }): PlacedLine[] {
   const { books, head, lines, through, rest } = options;
   const first = periodOfYear(books.calendar, head.year, 1)!;
-  const posted = Math.max(0, Math.min(PERIODS_PER_YEAR, Math.min(through, books.lastPosted ?? -1) - first + 1));
+  const posted = Math.max(0, Math.min(PERIODS_PER_YEAR, Math.min(through, books.lastActual ?? -1) - first + 1));
   return [...lines, ...unbudgeted({ books, head, lines }, posted)].map((line) => {
     const place = { position: line.position, filter: sliceFilter(head, line) };
     const reading = { projected: false, includeNonrecurring: false };

@@ -62,7 +62,7 @@ export function booksOf(options: {
     exponent: 2,
     cube: cubeOf(facts),
     firstPosted: 0 as PeriodIndex,
-    lastPosted: through as PeriodIndex,
+    lastActual: through as PeriodIndex,
     nonrecurring: { entries: cubeOf(nonrecurring), months: new Set(months) },
     approved: new Map(approved ? [[2026, { cube: cubeOf(approved), dimensions: ['department'] }]] : []),
     statistics: {

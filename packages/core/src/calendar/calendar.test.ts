@@ -20,7 +20,7 @@ import { resolveSpan, SPAN_KINDS, type SpanDefinition } from './span.ts';
 const calendar = monthCalendar({ startMonth: 4, firstYear: 2025, lastYear: 2027, hasAdjustmentPeriod: true });
 const october = periodOfKey(calendar, '2026-10')!;
 const keys = (definition: SpanDefinition, asOf = october) => {
-  const resolved = resolveSpan(calendar, definition, asOf);
+  const resolved = resolveSpan(calendar, definition, { asOf });
   return resolved.ok ? [periodAt(calendar, resolved.span.from).key, periodAt(calendar, resolved.span.to).key] : resolved.reason;
 };
 
@@ -101,7 +101,7 @@ describe('spans as of October 2026, period 7', () => {
   it('moves with the month: every kind holds together and ends where it says', () =>
     fc.assert(
       fc.property(fc.constantFrom(...SPAN_KINDS), fc.integer({ min: 0, max: 35 }), (kind, asOf) => {
-        const resolved = resolveSpan(calendar, { kind }, asOf as PeriodIndex);
+        const resolved = resolveSpan(calendar, { kind }, { asOf: asOf as PeriodIndex });
         if (!resolved.ok) return;
         expect(resolved.span.from).toBeLessThanOrEqual(resolved.span.to);
         if (['month', 'quarterToDate', 'yearToDate', 'trailingTwelve', 'fromBeginning'].includes(kind)) expect(resolved.span.to).toBe(asOf);

@@ -1,6 +1,9 @@
 export type StatementKind = 'income' | 'balance' | 'statistic';
 /** Whether a higher amount is better for the result, worse, or neither. */
 export type Polarity = 'higherIsBetter' | 'lowerIsBetter' | 'neutral';
+/** What is better when an amount is shown with the other sign. */
+export const oppositePolarity = (polarity: Polarity): Polarity =>
+  polarity === 'neutral' ? polarity : polarity === 'higherIsBetter' ? 'lowerIsBetter' : 'higherIsBetter';
 export type NaturalSign = 'debit' | 'credit';
 
 export type AccountClassDefinition = {

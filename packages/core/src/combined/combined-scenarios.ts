@@ -3,6 +3,7 @@ import type { Span } from '../calendar/span.ts';
 import { CASH_FLOW } from '../cash-flow/cash-flow-part.ts';
 import type { BalanceCube } from '../ledger/balance-cube.ts';
 import type { DimensionFilter } from '../ledger/dimension.ts';
+import { actualThrough } from '../ledger/last-actual.ts';
 import type { BlankReason } from '../statements/cell.ts';
 import type { ScenarioSource, ScenarioSources } from '../statements/scenario-source.ts';
 import {
@@ -20,13 +21,14 @@ import { COMPANY } from './combined-layout.ts';
 export type MemberMonths = {
   readonly name: string;
   readonly first: PeriodIndex | null;
+  /** the last month of actuals */
   readonly last: PeriodIndex | null;
   /** months that a budget stands for, and the dimensions every one of its budgets is by */
   readonly budgeted: ReadonlySet<number>;
   readonly budgetDimensions: readonly string[];
 };
 
-/** The last month that every company with postings is posted through; null while none is. */
+/** The last month that every company with postings has actuals of; null while none has. */
 export function commonLast(members: readonly Pick<MemberMonths, 'last'>[]): PeriodIndex | null {
   const posted = members.map(({ last }) => last).filter((last) => last !== null);
   return posted.length === 0 ? null : (Math.min(...posted) as PeriodIndex);
@@ -44,6 +46,8 @@ export function combinedSources(
     readonly cashFlow?: BalanceCube | undefined;
     readonly budget: BalanceCube;
     readonly members: readonly MemberMonths[];
+    /** the month figures are looked at from */
+    readonly asOf: PeriodIndex;
   },
 ): ScenarioSources {
   const { members, ledger, cashFlow } = figures;
@@ -75,7 +79,10 @@ export function combinedSources(
         : 'noBudgetByDimension';
     },
   };
-  const projection = projectionScenario(books, actual, { budget, lastPosted: commonLast(members) });
+  const projection = projectionScenario(books, actual, {
+    budget,
+    through: actualThrough({ firstPosted: books.firstPosted, lastActual: commonLast(members) }, figures.asOf),
+  });
   return (ref) => {
     if (ref === 'actual') return actual;
     if (ref === 'budget') return budget;

@@ -97,7 +97,7 @@ function sideBySide(
     posted: null,
   });
   const books = { chart: layout.chart, calendar: layout.calendar, firstPosted: 0 as PeriodIndex, statistics: { value: () => null } };
-  const sources = combinedSources(books, { ledger: cube, budget: budget ?? cube, members });
+  const sources = combinedSources(books, { ledger: cube, budget: budget ?? cube, members, asOf: periodOfKey(layout.calendar, asOf)! });
   const grid = evaluate(plan, sources, NO_FILTER);
   return Object.fromEntries(
     plan.lines

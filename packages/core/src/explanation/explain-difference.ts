@@ -31,7 +31,7 @@ const MOST_OF_IT = 0.6;
 /**
  * Explains a difference of two sums of accounts, exactly: the parts of each layout add up to it.
  * @param options.dimensions names of the dimensions to lay it out by
- * @param options.lastPosted the last month that has actual figures
+ * @param options.lastPosted the last month with postings: causes are looked for in the whole ledger
  */
 export function explainDifference(
   grid: StatementGrid,
@@ -65,23 +65,20 @@ export function explainDifference(
     if (parts !== null) layouts.push({ by, ...parts });
   }
   const variance = compared - base;
-  const months = monthsOfYear(grid, { sides, lastPosted });
+  const months = monthsOfYear(grid, { sides, last: grid.plan.posted?.last ?? lastPosted });
   // a subtotal is explained by its lines, and each of those by its bills
   const found =
     lines === null ? [...causesInLedger(grid, { ...options, months, variance }), ...layouts.flatMap((layout) => largestPart(layout))] : [];
   return { compared: minor(compared), base: minor(base), variance: minor(variance), layouts, months, causes: rankCauses(found, variance) };
 }
 
-/** The months of the fiscal year in which the compared side ends, as far as they are posted. */
-function monthsOfYear(
-  grid: StatementGrid,
-  { sides, lastPosted }: { readonly sides: FigureSides; readonly lastPosted: PeriodIndex },
-): MonthVariance[] {
+/** The months of the fiscal year in which the compared side ends, as far as actuals are shown. */
+function monthsOfYear(grid: StatementGrid, { sides, last }: { readonly sides: FigureSides; readonly last: PeriodIndex }): MonthVariance[] {
   const { calendar } = grid.plan;
   const span = sides.compared[0]?.source.span;
   if (!span) return [];
   const from = periodOfYear(calendar, periodAt(calendar, span.to).year, 1)!;
-  return monthVariances(grid, sides, { from, to: Math.min(from + PERIODS_PER_YEAR - 1, lastPosted) });
+  return monthVariances(grid, sides, { from, to: Math.min(from + PERIODS_PER_YEAR - 1, last) });
 }
 
 function causesInLedger(

@@ -14,6 +14,8 @@ export type CheckedLedger = {
   readonly slotsInYear: number;
   /** slots to look at; postings outside are read, but not suspected */
   readonly slots: { readonly from: number; readonly to: number };
+  /** the last slot of the last month of actuals: only in a month that is over can a posting be missing */
+  readonly lastActual: number;
   /** kinds answered as fine for an account and party, as `learnedKey` writes them */
   readonly learned: ReadonlySet<string>;
 };

@@ -14,12 +14,12 @@ const DAYS_APART = 4;
 
 /** Months in which an entry of an income account is missing that came in each of eight months before; of a run of them the first. */
 export function missingBills(
-  { table, accounts, monthOfSlot, slots, learned }: CheckedLedger,
+  { table, accounts, monthOfSlot, slots, lastActual, learned }: CheckedLedger,
   { first, amount }: Bills,
   groups: readonly BillGroup[],
 ): Omit<Suspect, 'score' | 'weight'>[] {
   const missing: Omit<Suspect, 'score' | 'weight'>[] = [];
-  const last = lastMonth(table.slot, slots.to);
+  const last = Math.min(slots.to, lastActual);
   for (const { account, party, bills } of groups) {
     if (party < 0 || bills.length < IN_A_ROW || !accounts[account]!.isIncome || learned.has(learnedKey('missingBill', account, party)))
       continue;
@@ -56,11 +56,4 @@ export function missingBills(
     }
   }
   return missing;
-}
-
-/** The last slot that has lines, not after one. */
-function lastMonth(slots: Int16Array, to: number): number {
-  let last = -1;
-  for (const slot of slots) if (slot <= to && slot > last) last = slot;
-  return last;
 }

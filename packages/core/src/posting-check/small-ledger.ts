@@ -69,6 +69,7 @@ export function smallLedger(postings: readonly SmallPosting[], months: number): 
     monthOfSlot: Array.from({ length: months }, (_, slot) => (slot % 12) + 1),
     slotsInYear: 12,
     slots: { from: 0, to: months - 1 },
+    lastActual: months - 1,
     learned: new Set(),
   };
 }

@@ -32,21 +32,23 @@ export function blockInstances(
   options: {
     readonly calendar: FiscalCalendar;
     readonly asOf: PeriodIndex;
+    /** the last month of actuals, not after the as-of month; null takes the as-of month */
+    readonly through: PeriodIndex | null;
     readonly dimensions: KnownDimensions;
     /** the statement's filter: a repeat over a dimension shows the values it lets through */
     readonly filter: DimensionFilter;
   },
 ): StandingsResult {
-  const { calendar, asOf, dimensions } = options;
+  const { calendar, asOf, through, dimensions } = options;
   const fill =
     (heading: string, span: string, more: { readonly value?: string; readonly all?: string } = {}) =>
     (months = span): string =>
       heading
-        .replaceAll('{span}', months)
+        .replaceAll(months === '' ? /(, )?\{span\}/g : '{span}', months)
         .replaceAll('{value}', more.value ?? '')
         .replaceAll('{all}', more.all ?? 'Total');
   const { repeat } = block;
-  const ownSpan = resolveSpan(calendar, block.span, asOf);
+  const ownSpan = resolveSpan(calendar, block.span, { asOf, through });
   const ownWords = !ownSpan.ok
     ? ''
     : ownSpan.span.from === ownSpan.span.to
@@ -123,7 +125,7 @@ function listWords(dimension: string, values: readonly string[]): string {
 
 function anchorsOf(repeat: Repeat & { over: keyof typeof PERIODS_IN }, calendar: FiscalCalendar, asOf: PeriodIndex): PeriodIndex[] {
   if ('within' in repeat) {
-    const within = resolveSpan(calendar, repeat.within, asOf);
+    const within = resolveSpan(calendar, repeat.within, { asOf });
     return within.ok ? calendar.periods.slice(within.span.from, within.span.to + 1).map(({ index }) => index) : [];
   }
   const size = PERIODS_IN[repeat.over];

@@ -11,7 +11,7 @@ export type GroupBy =
   | { readonly kind: 'month' }
   | { readonly kind: 'dimension'; readonly name: string }
   /** the part of a projection that was posted, and the part that is still budget */
-  | { readonly kind: 'part'; readonly lastPosted: PeriodIndex };
+  | { readonly kind: 'part' };
 /** A part of a figure: accounts of one line, taken a number of times (-1 is subtracted). */
 export type FigureLeaf = {
   readonly factor: number;
@@ -94,7 +94,9 @@ function addLeaf(grid: StatementGrid, leaf: FigureLeaf, { by, add }: Adding): bo
     case 'month':
       return addMonths(grid, leaf, add);
     case 'part':
-      return addMonths(grid, leaf, (key, amount) => add(key === 'opening' || Number(key) <= by.lastPosted ? 'actual' : 'budget', amount));
+      return addMonths(grid, leaf, (key, amount) =>
+        add(key === 'opening' || Number(key) <= (grid.plan.through ?? grid.plan.asOf) ? 'actual' : 'budget', amount),
+      );
     case 'dimension':
       addValues(grid, leaf, { name: by.name, add });
       return true;

@@ -10,6 +10,8 @@ export type LineIssue = {
     | 'unknownSection'
     | 'unknownDimension'
     | 'absentAccounts'
+    /** accounts of both normal balances, and none is chosen for the line */
+    | 'mixedBalances'
     | 'formula'
     | 'unfinished';
   readonly token: string;

@@ -31,7 +31,8 @@ type LineBase = {
 };
 type Selecting = LineBase & {
   readonly selection: AccountSelection;
-  readonly sign: NaturalSign;
+  /** the side on which the line shows positive; absent, that of its accounts */
+  readonly sign?: NaturalSign;
   /** keeps lines of the ledger with these values, on top of the column's and the statement's filter */
   readonly filter?: DimensionFilter;
   /** what balance-sheet accounts show on this line whatever the column says */
@@ -52,8 +53,8 @@ export type Line =
   | (Selecting & { readonly kind: 'groups' })
   /** selected accounts as one line, opened by the values of a dimension, which always add up to it */
   | (Selecting & { readonly kind: 'breakOut'; readonly by: string })
-  /** all accounts of the section it names, in `sign` */
-  | (LineBase & { readonly kind: 'total'; readonly of: string; readonly sign: NaturalSign })
+  /** all accounts of the section it names, in `sign`; absent, in that of its lines */
+  | (LineBase & { readonly kind: 'total'; readonly of: string; readonly sign?: NaturalSign })
   /** the result that stands in income accounts: of the fiscal year so far, or of the years before that no closing entry moved; `closed` is what closing entries moved out of them, against the result's sign */
   | (LineBase & { readonly kind: 'earnings'; readonly years: EarningsYears; readonly measure?: BalanceMeasure })
   | (LineBase & { readonly kind: 'formula'; readonly expression: string; readonly result: 'amount' | RatioUnit })

@@ -53,13 +53,15 @@ export function planColumns(
     readonly dimensions: KnownDimensions;
     /** the months actuals cover; null takes every month as covered */
     readonly posted?: PostedMonths;
+    /** the last month of actuals, not after the as-of month; null or absent takes the as-of month */
+    readonly through?: PeriodIndex | null;
     /** whether the statement has lines that add up over months */
     readonly hasFlows?: boolean;
     /** the statement's filter */
     readonly filter?: DimensionFilter;
   },
 ): PlannedColumns {
-  const { calendar, asOf, dimensions, posted = null, hasFlows = true, filter = NO_FILTER } = options;
+  const { calendar, asOf, dimensions, posted = null, through = null, hasFlows = true, filter = NO_FILTER } = options;
   const blocks: PlannedBlock[] = [];
   const slots: Slot[] = [];
   const issues: ColumnIssue[] = [];
@@ -69,7 +71,7 @@ export function planColumns(
       if (keys.has(key)) issues.push({ block: block.key, column: key, code: 'repeatedKey', token: key });
       keys.add(key);
     }
-    const result = blockInstances(block, { calendar, asOf, dimensions, filter });
+    const result = blockInstances(block, { calendar, asOf, through, dimensions, filter });
     if (!result.ok) {
       issues.push({ block: block.key, column: '', code: result.code, token: result.token });
       continue;
@@ -88,7 +90,8 @@ export function planColumns(
   }
   const positions = new Map(slots.map(({ standing, column }, index) => [`${standing.key}.${column.key}`, index]));
   const laidOut = slots.map((slot, index) => planColumn(slot, index));
-  const { columns, apart } = compareEqualMonths(laidOut, { calendar, posted, hasFlows });
+  const { columns: compared, apart } = compareEqualMonths(laidOut, { calendar, posted, hasFlows });
+  const columns = compared.map((column) => withoutLaterMonths(column, posted));
   for (const { index } of apart) {
     const { block, column } = slots[index]!;
     tell({ block: block.key, column: column.key, code: 'noCommonMonths', token: column.heading });
@@ -100,7 +103,7 @@ export function planColumns(
     const amounts = block.columns.filter((column) => column.kind === 'amount');
     if (amounts.length === 0 || amounts.some(({ span }) => span.pinnedTo === undefined)) return standing.heading();
     const spans = amounts.flatMap((column) => {
-      const resolved = spanOver(calendar, column, standing.anchors);
+      const resolved = spanOver(column, standing.anchors);
       return resolved.ok ? [resolved.span] : [];
     });
     if (spans.length === 0) return standing.heading();
@@ -116,9 +119,22 @@ export function planColumns(
     return pinnedApart && words !== '' ? `${column.heading}, ${words}` : column.heading;
   }
 
+  /** The union of a column's spans over all anchors; refused as soon as one is. */
+  function spanOver(column: Column & { kind: 'amount' }, anchors: readonly PeriodIndex[]): ResolvedSpan {
+    const all = anchors.map((anchor) => resolveSpan(calendar, column.span, { asOf: anchor, through }));
+    const refused = all.find((each) => !each.ok);
+    if (refused) return refused;
+    const spans = all.flatMap((each) => (each.ok ? [each.span] : []));
+    const from = Math.min(...spans.map((span) => span.from)) as PeriodIndex;
+    const to = Math.max(...spans.map((span) => span.to)) as PeriodIndex;
+    return { ok: true, span: { from, to } };
+  }
+
   function planColumn({ block, column, standing, own }: Slot, index: number): PlannedColumn {
     const spanOf =
-      column.kind === 'amount' ? spanOver(calendar, column, standing.anchors) : resolveSpan(calendar, block.span, standing.anchors.at(-1)!);
+      column.kind === 'amount'
+        ? spanOver(column, standing.anchors)
+        : resolveSpan(calendar, block.span, { asOf: standing.anchors.at(-1)!, through });
     const common = {
       index,
       block: own,
@@ -272,13 +288,9 @@ function withinLimit(standings: readonly BlockInstance[], block: Block, issues: 
   return standings.slice(left);
 }
 
-/** The union of a column's spans over all anchors; refused as soon as one is. */
-function spanOver(calendar: FiscalCalendar, column: Column & { kind: 'amount' }, anchors: readonly PeriodIndex[]): ResolvedSpan {
-  const all = anchors.map((anchor) => resolveSpan(calendar, column.span, anchor));
-  const refused = all.find((each) => !each.ok);
-  if (refused) return refused;
-  const spans = all.flatMap((each) => (each.ok ? [each.span] : []));
-  const from = Math.min(...spans.map((span) => span.from)) as PeriodIndex;
-  const to = Math.max(...spans.map((span) => span.to)) as PeriodIndex;
-  return { ok: true, span: { from, to } };
+/** Actuals of a span that goes on past the last month of them end there, whatever is posted later. */
+function withoutLaterMonths(column: PlannedColumn, posted: PostedMonths): PlannedColumn {
+  if (column.kind !== 'amount' || column.scenario !== 'actual' || posted === null || !column.resolved.ok) return column;
+  const { from, to } = column.resolved.span;
+  return from > posted.last || to <= posted.last ? column : { ...column, resolved: { ok: true, span: { from, to: posted.last } } };
 }

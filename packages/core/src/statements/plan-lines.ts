@@ -1,11 +1,12 @@
 import { CASH_FLOW } from '../cash-flow/cash-flow-part.ts';
-import { type Chart, isBalanceAccount, polarityOf } from '../chart/account.ts';
-import type { NaturalSign, Polarity } from '../chart/account-class.ts';
+import { type Chart, isBalanceAccount, polarityOf, signOf } from '../chart/account.ts';
+import { type NaturalSign, oppositePolarity, type Polarity } from '../chart/account-class.ts';
 import { absentFrom, selectAccounts } from '../chart/selection.ts';
 import { NO_FILTER } from '../ledger/dimension.ts';
 import type { Benchmarks } from './benchmark.ts';
 import type { BalanceMeasure } from './column-set.ts';
 import { parseExpression } from './expression.ts';
+import { expressionPolarity } from './expression-polarity.ts';
 import { formulaOrder } from './formula-order.ts';
 import type { LineIssue } from './line-issue.ts';
 import type { Line, LineSet } from './line-set.ts';
@@ -44,6 +45,10 @@ function groupLineName(name: string, caption: string): string {
 type Selecting = Line & { readonly kind: 'accounts' | 'groups' | 'breakOut' };
 type Place = { readonly depth: number; readonly parent: number; readonly enclosing: readonly string[] };
 type Draft = Omit<PlannedLine, 'index' | 'percentOf' | 'ownGroup'>;
+/** What a polarity in one sign is in another: an expense that shows negative is better when it is higher. */
+const inSign = (polarity: Polarity, own: 1 | -1, shown: 1 | -1): Polarity => (own === shown ? polarity : oppositePolarity(polarity));
+const commonPolarity = (polarities: readonly Polarity[]): Polarity =>
+  polarities.length > 0 && polarities.every((each) => each === polarities[0]) ? polarities[0]! : 'neutral';
 const signOfNatural = (sign: NaturalSign): 1 | -1 => (sign === 'debit' ? 1 : -1);
 
 /**
@@ -101,9 +106,24 @@ class LinePlanner {
       };
     });
     const { order, issues } = formulaOrder(lines);
-    return { lines, order, issues: [...this.#issues, ...issues] };
+    return { lines: this.#withFormulaPolarities(lines, { order, byKey }), order, issues: [...this.#issues, ...issues] };
   }
 
+  /** A formula without a polarity of its own has that of what it is made of. */
+  #withFormulaPolarities(
+    lines: readonly PlannedLine[],
+    { order, byKey }: { readonly order: readonly number[]; readonly byKey: ReadonlyMap<string, number> },
+  ): readonly PlannedLine[] {
+    const polarities = lines.map(({ polarity }) => polarity);
+    for (const index of order) {
+      const { key, source } = lines[index]!;
+      if (source.kind !== 'expression' || this.#ownPolarity.has(key)) continue;
+      polarities[index] = expressionPolarity(source.expression, (name) => polarities[byKey.get(name) ?? -1] ?? 'neutral');
+    }
+    return lines.map((line, index) => (line.polarity === polarities[index] ? line : { ...line, polarity: polarities[index]! }));
+  }
+
+  readonly #ownPolarity = new Set<string>();
   readonly #totalOf = new Map<string, string>();
 
   #add(line: Line, place: Place, made: Partial<Draft> & { readonly kind: PlannedLine['kind']; readonly source: LineSource }): number {
@@ -127,6 +147,7 @@ class LinePlanner {
       benchmark: null,
       ...made,
     };
+    if (line.polarity !== undefined) this.#ownPolarity.add(draft.key);
     if (this.#keys.has(draft.key)) this.#issues.push({ line: draft.key, code: 'repeatedKey', token: draft.key });
     this.#keys.add(draft.key);
     this.#enclosing.push(place.enclosing);
@@ -165,7 +186,13 @@ class LinePlanner {
         if (!members) this.#issues.push({ line: line.key, code: 'unknownSection', token: line.of });
         this.#totalOf.set(line.key, line.of);
         const source: LineSource = members ? { kind: 'members', lines: [...members] } : { kind: 'faulty' };
-        return void this.#add(line, place, { kind: 'total', source, sign: signOfNatural(line.sign) });
+        const parts = (members ?? []).map((index) => this.#lines[index]!);
+        const sign = this.#signOf(
+          line,
+          parts.map((part) => part.sign),
+        );
+        const polarity = line.polarity ?? commonPolarity(parts.map((part) => inSign(part.polarity, part.sign, sign)));
+        return void this.#add(line, place, { kind: 'total', source, sign, polarity });
       }
       case 'statistic': {
         const source = { kind: 'statistic', series: line.series, over: line.over } as const;
@@ -217,13 +244,17 @@ class LinePlanner {
     { accounts, named }: { readonly accounts: readonly number[]; readonly named: { readonly key: string; readonly name: string } },
     place: Place,
   ): void {
-    const polarities = new Set(accounts.map((index) => polarityOf(this.#account(index))));
+    const sign = this.#signOf(
+      { ...line, key: named.key },
+      accounts.map((index) => signOf(this.#account(index))),
+    );
+    const polarityHere = (index: number) => inSign(polarityOf(this.#account(index)), signOf(this.#account(index)), sign);
     const common = {
-      sign: signOfNatural(line.sign),
+      sign,
       filter: line.filter ?? NO_FILTER,
       measure: line.measure ?? (null as BalanceMeasure | null),
       yearPart: line.yearPart ?? null,
-      polarity: line.polarity ?? (polarities.size === 1 ? [...polarities][0]! : ('neutral' as Polarity)),
+      polarity: line.polarity ?? commonPolarity(accounts.map(polarityHere)),
     };
     const own = this.#add(line, place, {
       ...common,
@@ -257,9 +288,17 @@ class LinePlanner {
         name: account.name,
         kind: 'account',
         source: { kind: 'accounts', accounts: [index] },
-        polarity: line.polarity ?? polarityOf(account),
+        polarity: line.polarity ?? polarityHere(index),
       });
     }
+  }
+
+  /** The side a line shows positive on: its own, else that of everything on it; a mixture of both is reported. */
+  #signOf({ key, name, sign }: Line & { readonly sign?: NaturalSign }, parts: readonly (1 | -1)[]): 1 | -1 {
+    if (sign !== undefined) return signOfNatural(sign);
+    const [first = -1] = parts;
+    if (parts.some((each) => each !== first)) this.#issues.push({ line: key, code: 'mixedBalances', token: name });
+    return first;
   }
 
   #account(index: number) {

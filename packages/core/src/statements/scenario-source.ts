@@ -4,6 +4,7 @@ import type { Slab, Slices } from '../ledger/balance-cube.ts';
 import type { DimensionFilter } from '../ledger/dimension.ts';
 import type { BlankReason } from './cell.ts';
 import type { ScenarioRef } from './column-set.ts';
+import type { StatisticOver } from './line-set.ts';
 
 /** Where the figures of a scenario come from. */
 export type ScenarioSource = {
@@ -20,6 +21,8 @@ export type ScenarioSource = {
   readonly balanceSlab: (span: Span, filter: DimensionFilter) => Slab;
   /** a statistic's value in a period under a filter; null where there is none */
   readonly statistic: (series: string, filter: DimensionFilter, period: PeriodIndex) => number | null;
+  /** how a statistic goes over several months: a count is summed, a level averaged; absent, the last month's */
+  readonly aggregation?: (series: string) => StatisticOver;
 };
 /** The source of each scenario a column may name. */
 export type ScenarioSources = (ref: ScenarioRef) => ScenarioSource;

@@ -14,7 +14,7 @@ export type ScenarioBooks = {
   readonly chart: Chart;
   readonly calendar: FiscalCalendar;
   readonly firstPosted: PeriodIndex | null;
-  readonly statistics: { readonly value: ScenarioSource['statistic'] };
+  readonly statistics: { readonly value: ScenarioSource['statistic']; readonly aggregation?: ScenarioSource['aggregation'] };
 };
 /** The budget that stands for a fiscal year, and the dimensions its lines are budgeted by. */
 export type YearBudget = {
@@ -59,7 +59,16 @@ const noSlices = (): ReturnType<ScenarioSource['slices']> => ({ positions: new M
 /** The figures of a statistic: those of the ledger's months, whatever is posted in them. */
 export function statisticScenario(books: ScenarioBooks, series: string): ScenarioSource {
   const empty = new Slab(0, 0);
-  return { ...noBalances, name: series, slab: () => empty, slices: noSlices, missing: () => null, statistic: books.statistics.value };
+  const { aggregation } = books.statistics;
+  return {
+    ...noBalances,
+    name: series,
+    slab: () => empty,
+    slices: noSlices,
+    missing: () => null,
+    statistic: books.statistics.value,
+    ...(aggregation ? { aggregation } : {}),
+  };
 }
 
 /** A scenario that is not there, such as a budget that was deleted: every figure of it is blank. */
@@ -116,17 +125,17 @@ function oneCube(books: ScenarioBooks, budgets: readonly YearBudget[]): BalanceC
   return composed;
 }
 
-/** Actuals through the last posted month, a budget after it. */
+/** Actuals through a month, a budget after it. @param options.through null takes every month from the budget */
 export function projectionScenario(
   books: ScenarioBooks,
   actual: ScenarioSource,
-  options: { readonly budget: ScenarioSource; readonly lastPosted: PeriodIndex | null },
+  options: { readonly budget: ScenarioSource; readonly through: PeriodIndex | null },
 ): ScenarioSource {
-  const { budget, lastPosted } = options;
+  const { budget, through } = options;
   const size = {
     accounts: books.chart.accounts.length,
     slots: slotCount(books.calendar),
-    lastSlot: lastPosted === null ? -1 : lastSlot(books.calendar, lastPosted),
+    lastSlot: through === null ? -1 : lastSlot(books.calendar, through),
   };
   const held = new Map<string, Slab>();
   const slab = (filter: DimensionFilter): Slab => {
@@ -136,15 +145,15 @@ export function projectionScenario(
     return joined;
   };
   return {
-    name: lastPosted === null ? 'Budget' : `Actual to ${shortPeriodName(books.calendar, lastPosted)}, approved budget after`,
+    name: through === null ? 'Budget' : `Actual to ${shortPeriodName(books.calendar, through)}, approved budget after`,
     ...noBalances,
     slab,
     slices: (filter, accounts, dimension) =>
       joinSlices(actual.slices(filter, accounts, dimension), budget.slices(filter, accounts, dimension), size),
     statistic: actual.statistic,
     missing: (span, filter) => {
-      const begun = lastPosted === null || span.from > lastPosted ? null : actual.missing(span, filter);
-      const ended = lastPosted !== null && span.to <= lastPosted;
+      const begun = through === null || span.from > through ? null : actual.missing(span, filter);
+      const ended = through !== null && span.to <= through;
       return begun ?? (ended ? null : budget.missing(span, filter));
     },
   };

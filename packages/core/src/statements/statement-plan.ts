@@ -33,6 +33,8 @@ export type StatementPlan = {
   readonly pointsInTime: readonly PointInTime[];
   /** the months actuals cover; null where every month counts as covered */
   readonly posted: PostedMonths;
+  /** the last month of actuals, not after the as-of month; null where every month counts as actual */
+  readonly through: PeriodIndex | null;
   /** decimals of the currency */
   readonly exponent: number;
   /** chart positions of the income accounts the statement keeps to, and whether that is all of them */
@@ -60,6 +62,8 @@ export function planStatement(options: {
   readonly benchmarks?: Benchmarks;
   /** the months actuals cover, so that comparisons are made over equal months; null or absent takes all */
   readonly posted?: PostedMonths;
+  /** the last month of actuals, not after the as-of month, `NO_ACTUALS` before the first; null or absent takes the as-of month */
+  readonly through?: PeriodIndex | null;
   /** the statement's filter, which repeats over its dimensions follow */
   readonly filter?: DimensionFilter;
 }): PlanResult {
@@ -74,6 +78,7 @@ export function planStatement(options: {
     onlyAccounts = null,
     benchmarks = NO_BENCHMARKS,
     posted = null,
+    through = null,
     filter = NO_FILTER,
   } = options;
   const { lines, order, issues: lineIssues } = planLines(lineSet, { chart, dimensions, onlyAccounts, benchmarks });
@@ -84,7 +89,7 @@ export function planStatement(options: {
     columns,
     order: columnOrder,
     issues: columnIssues,
-  } = planColumns(columnSet, { calendar, asOf, dimensions, posted, hasFlows, filter });
+  } = planColumns(columnSet, { calendar, asOf, dimensions, posted, through, hasFlows, filter });
   const allIncome = incomePositions(chart);
   const income = allIncome.filter((index) => onlyAccounts?.has(index) ?? true);
   const lineOfKey = new Map(lines.map((line) => [line.key, line.index]));
@@ -116,6 +121,7 @@ export function planStatement(options: {
       isBalanceSheet: chart.accounts.map(isBalanceAccount),
       pointsInTime: atMoments,
       posted,
+      through,
       exponent,
       income,
       incomeKept: income.length === allIncome.length ? 'all' : income.length > 0 ? 'some' : 'none',

@@ -10,7 +10,8 @@ import type { ScenarioSource } from './scenario-source.ts';
 
 /** What the scenario of a column of statistics begins with. */
 export const STATISTIC = 'statistic:';
-const OVER: Readonly<Record<BalanceMeasure, StatisticOver>> = { closing: 'last', opening: 'last', average: 'average', change: 'sum' };
+/** Of a column that says so; closing is what a column shows when nothing is chosen, and goes by the statistic. */
+const OVER: Readonly<Record<Exclude<BalanceMeasure, 'closing'>, StatisticOver>> = { opening: 'last', average: 'average', change: 'sum' };
 
 /** A statistic over a span: added up, averaged over the months that have it, or the last one; blank where no month has it. */
 export function statisticOver(
@@ -32,7 +33,8 @@ export function statisticOver(
 /**
  * What a column of statistics shows on a line: the series under the line's own filter and, where the line
  * is one value of a dimension, for that value; so that a formula over columns gives amounts per head. A
- * column of closing balances shows the last month's, of averages the mean, of net changes the sum.
+ * column shows the statistic over its months as the statistic goes (guests summed, employees averaged), one of average
+ * balances the mean, one of net changes the sum.
  */
 export function statisticCell(
   line: PlannedLine,
@@ -43,9 +45,10 @@ export function statisticCell(
   if (from.kind === 'nothing') return blank('noLine');
   if (from.kind === 'expression' && from.result !== 'amount') return blank('ratioLine');
   const own = bothFilters(filter, line.filter);
+  const series = column.scenario.slice(STATISTIC.length);
   return statisticOver(source, {
-    series: column.scenario.slice(STATISTIC.length),
-    over: OVER[column.measure],
+    series,
+    over: column.measure === 'closing' ? (source.aggregation?.(series) ?? 'last') : OVER[column.measure],
     filter: from.kind === 'slice' ? bothFilters(own, { [from.dimension]: [from.value] }) : own,
     resolved: column.resolved,
   });

@@ -20,6 +20,7 @@ import {
   STATISTIC,
 } from '@wise-margin/core';
 
+import { AGGREGATION_WORDS } from '../words/aggregation-words.ts';
 import { DISPLAY_FIELD_WORDS } from '../words/display-field-words.ts';
 import { issueNames, statementIssueWords } from '../words/statement-issue-words.ts';
 
@@ -35,15 +36,29 @@ const NO_FIELDS = Object.fromEntries(DISPLAY_FIELDS.map((name) => [name, ''])) a
 const RATIO_WORDS = new Map(RATIOS.map(({ key, words }) => [key, words]));
 
 /** An issue says when actual figures have fewer months than their heading, so that nobody compares seven months with nine. */
-function pastTheLastPosted({ plan }: StatementGrid, last: PeriodIndex | null): GridDto['issues'] {
+function pastTheActuals({ plan }: StatementGrid, last: PeriodIndex | null): GridDto['issues'] {
   const showsActual = plan.columns.some((column) => column.kind === 'amount' && column.scenario === 'actual' && !column.hidden);
-  if (last === null || plan.asOf <= last || !showsActual) return [];
+  if (last === null || !showsActual) return [];
+  if (plan.asOf <= last) return monthUnderWay(plan);
   const end = longPeriodName(plan.calendar, last);
   return [
     {
       place: 'Actual',
       message: `Nothing is posted after ${end}`,
       fix: `Actuals end there. Go back to ${end} for a like-for-like comparison`,
+    },
+  ];
+}
+
+/** An issue where the as-of month has postings and is not over yet. */
+function monthUnderWay({ calendar, asOf, through }: StatementGrid['plan']): GridDto['issues'] {
+  if (through === null || through >= asOf) return [];
+  const [month, last] = [longPeriodName(calendar, asOf), longPeriodName(calendar, Math.max(through, 0) as PeriodIndex)];
+  return [
+    {
+      place: 'Actual',
+      message: `${month} is not complete: the last month of actuals is ${last}`,
+      fix: `Go back to ${last}, or change the last month of actuals on Periods`,
     },
   ];
 }
@@ -55,8 +70,8 @@ export function gridDto(
     readonly budget: string;
     readonly view: GridDto['view'];
     readonly issues: readonly StatementIssue[];
-    /** the last month actual figures reach; an issue says when the statement goes past it */
-    readonly lastPosted?: PeriodIndex | null;
+    /** the last month actual figures are shown of; an issue says when the statement goes past it */
+    readonly lastShown?: PeriodIndex | null;
     /** choices of the run, and what its titles and footnotes may name; as usual when left out */
     readonly run?: { readonly display: Display; readonly accounts: string; readonly drafts: boolean };
     readonly fields?: Readonly<Record<DisplayField, string>>;
@@ -98,7 +113,7 @@ export function gridDto(
     head,
     issues: [
       ...options.issues.map((issue) => statementIssueWords(issue, names)),
-      ...pastTheLastPosted(grid, options.lastPosted ?? null),
+      ...pastTheActuals(grid, options.lastShown ?? null),
       ...[...unknownFields].map((name) => ({
         place: 'Title and footnotes',
         message: `There is no field "${name}"`,
@@ -128,7 +143,7 @@ export function gridDto(
       startsSide: line.startsSide,
       emphasis: line.emphasis,
       rule: line.rule,
-      words: RATIO_WORDS.get(line.key) ?? null,
+      words: line.source.kind === 'statistic' ? AGGREGATION_WORDS[line.source.over] : (RATIO_WORDS.get(line.key) ?? null),
       opens: withParts.has(line.index),
       isZero: isZeroLine(grid, line, columns),
       sign: line.sign,

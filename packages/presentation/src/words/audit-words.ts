@@ -52,6 +52,7 @@ const ACTIONS: Readonly<Record<string, readonly [AuditArea, Words]>> = {
     'ledger',
     ({ subject, details }) => `${capitalized(subject)} reopened${details['state'] === 'open' ? '' : ` to ${String(details['state'])}`}`,
   ],
+  'period.lastActual': ['ledger', () => 'Last month of actuals'],
   'period.people': ['ledger', () => 'People who may post in soft-closed periods'],
   'reconciliation.import': [
     'ledger',
@@ -69,6 +70,7 @@ const ACTIONS: Readonly<Record<string, readonly [AuditArea, Words]>> = {
     ({ subject, details }) =>
       `Bank reconciliation of ${subject}, line ${details['isOutstanding'] === true ? 'marked' : 'no longer marked'} as outstanding`,
   ],
+  'statistics.aggregation': ['ledger', ({ subject }) => `Aggregation of ${subject}`],
   'statistics.import': ['ledger', ({ details }) => `Statistics imported, ${count(details['values'])}`],
   'fiscalYear.open': ['settings', subjectThen('added')],
   'nonrecurringItem.add': ['budgets', ({ subject }) => `Nonrecurring item added, ${subject}`],

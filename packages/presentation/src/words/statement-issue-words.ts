@@ -62,6 +62,8 @@ export function statementIssueWords(
       return say(`The ledger has no dimension "${token}"`, 'Choose a dimension of this ledger');
     case 'absentAccounts':
       return say(`The chart of accounts has no ${token}`, 'Choose accounts or groups of this company, or remove these from the line');
+    case 'mixedBalances':
+      return say('Its accounts have both debit and credit normal balances', 'Choose the normal balance of the line');
     case 'unknownBudget':
       return say(`Budget ${token} is no longer there`, 'Choose another budget or the approved one');
     case 'totalOverGaps':

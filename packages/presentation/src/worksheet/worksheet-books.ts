@@ -85,7 +85,7 @@ export function booksOfWorksheet({ budget, books }: Pick<WorksheetDto, 'budget' 
     calendar,
     exponent: books.exponent,
     firstPosted: books.firstPosted as PeriodIndex | null,
-    lastPosted: books.lastPosted as PeriodIndex | null,
+    lastActual: books.lastActual as PeriodIndex | null,
     cube: cubeOfFacts(place, books.actual),
     nonrecurring: { entries: cubeOfFacts(place, books.nonrecurring.entries), months: new Set(books.nonrecurring.months) },
     approved: new Map(books.approved.map(({ year, dimensions, facts }) => [year, { cube: cubeOfFacts(place, facts), dimensions }])),

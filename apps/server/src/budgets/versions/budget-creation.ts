@@ -166,7 +166,7 @@ export class BudgetCreation {
     const books = await this.#parts.booksCache.of(companyId);
     const from = await this.#parts.store.of(books, budgetId);
     const first = periodOfYear(books.calendar, from.row.year, 1)!;
-    const through = key === undefined ? books.lastPosted : periodOfKey(books.calendar, key);
+    const through = key === undefined ? books.lastActual : periodOfKey(books.calendar, key);
     if (through === null || through < first)
       throw refused(
         `Nothing of FY${from.row.year} is posted ${key === undefined ? 'yet' : `through ${key}`}, so there are no actuals to use. Copy the budget instead.`,
@@ -268,9 +268,9 @@ export class BudgetCreation {
     const held = books.years.filter(
       (each) =>
         books.firstPosted !== null &&
-        books.lastPosted !== null &&
+        books.lastActual !== null &&
         each >= periodAt(books.calendar, books.firstPosted).year &&
-        each <= periodAt(books.calendar, books.lastPosted).year,
+        each <= periodAt(books.calendar, books.lastActual).year,
     );
     if (first === null || last === null || !held.includes(year)) {
       throw refused(
@@ -292,14 +292,14 @@ export class BudgetCreation {
 
 /** Which months of the year a budget starts from are actual, and what stands for the others. */
 function baseWords(
-  { calendar, firstPosted, lastPosted }: Books,
+  { calendar, firstPosted, lastActual }: Books,
   { from, projected }: { readonly from: number; readonly projected: boolean },
 ) {
   const first = periodOfYear(calendar, from, 1)!;
   const last = periodOfYear(calendar, from, PERIODS_PER_YEAR)!;
-  const months = Math.min(last, lastPosted ?? first) - Math.max(first, firstPosted ?? first) + 1;
+  const months = Math.min(last, lastActual ?? first) - Math.max(first, firstPosted ?? first) + 1;
   if (months === PERIODS_PER_YEAR) return `FY${from} actual`;
-  if (projected) return `FY${from} actual through ${shortPeriodName(calendar, lastPosted!)}, then approved budget`;
+  if (projected) return `FY${from} actual through ${shortPeriodName(calendar, lastActual!)}, then approved budget`;
   return `FY${from} actual, ${months} of ${PERIODS_PER_YEAR} months`;
 }
 

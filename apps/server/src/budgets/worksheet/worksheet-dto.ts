@@ -30,7 +30,7 @@ export function worksheetDto(of: {
       calendar: { startMonth: pattern.startMonth, firstYear, lastYear, hasAdjustmentPeriod },
       exponent: budgetBooks.exponent,
       firstPosted: books.firstPosted,
-      lastPosted: books.lastPosted,
+      lastActual: books.lastActual,
       actual: pack(books.cube, row.dimensions),
       approved: [...budgetBooks.approved].map(([year, { cube, dimensions }]) => ({
         year,

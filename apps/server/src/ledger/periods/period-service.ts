@@ -1,9 +1,9 @@
 import type { ChangePeriod, LedgerPeriodsDto, UnfinishedDto } from '@wise-margin/contract';
-import { PERIOD_STATES, periodOfYear, type PeriodState } from '@wise-margin/core';
+import { PERIOD_STATES, type PeriodIndex, periodOfYear, type PeriodState, shortPeriodName } from '@wise-margin/core';
 import { capitalized } from '@wise-margin/presentation';
 import type { Transaction } from 'sequelize';
 
-import { type Books, type BooksCache, periodCode, periodName, periodPeople, periodStates } from '../../companies/index.ts';
+import { type Books, type BooksCache, periodCode, periodName, periodOf, periodPeople, periodStates } from '../../companies/index.ts';
 import { type Actor, recordAudit } from '../../database/audit.ts';
 import type { Database } from '../../database/database.ts';
 import { ProblemError, refused } from '../../http/problem.ts';
@@ -106,6 +106,42 @@ export class PeriodService {
             to: STATE_WORDS[state],
           })),
           reason,
+        },
+        transaction,
+      );
+    });
+    return this.list(companyId);
+  }
+
+  /**
+   * Takes a month as the last one of actuals in place of the proposed one, for as long as that one is proposed; null goes back to it.
+   * @throws ProblemError 422 for a month without postings after it or before the first
+   */
+  async setLastActual(companyId: number, month: string | null, actor: Actor): Promise<LedgerPeriodsDto> {
+    const books = await this.#booksCache.of(companyId);
+    const { firstPosted, lastPosted, calendar } = books;
+    const chosen = month === null ? null : periodOf(books, month);
+    if (chosen !== null && (firstPosted === null || lastPosted === null || chosen < firstPosted || chosen > lastPosted))
+      throw refused(`Nothing is posted in ${month}. Choose a month with postings.`, 'month');
+    const codeOf = (period: PeriodIndex) => periodCode(calendar.periods[period]!.year, calendar.periods[period]!.number);
+    const { proposed } = books.actuals;
+    await this.#database.write(async (transaction) => {
+      const values = {
+        lastActual: chosen === null ? null : codeOf(chosen),
+        lastActualInsteadOf: chosen === null ? null : codeOf(proposed!),
+      };
+      await this.#database.models.companies.update(values, { where: { id: companyId }, transaction });
+      await this.#database.models.companies.increment('version', { where: { id: companyId }, transaction });
+      const nameOf = (period: PeriodIndex | null) => (period === null ? 'none' : shortPeriodName(calendar, period));
+      await recordAudit(
+        this.#database,
+        {
+          companyId,
+          actor,
+          action: 'period.lastActual',
+          subject: 'last month of actuals',
+          details: {},
+          changes: [{ what: 'last month of actuals', from: nameOf(books.lastActual), to: nameOf(chosen ?? proposed) }],
         },
         transaction,
       );

@@ -1,4 +1,11 @@
-import { changePeriodSchema, ledgerPeriodsSchema, periodPeopleSchema, periodQuerySchema, unfinishedSchema } from '@wise-margin/contract';
+import {
+  changePeriodSchema,
+  lastActualSchema,
+  ledgerPeriodsSchema,
+  periodPeopleSchema,
+  periodQuerySchema,
+  unfinishedSchema,
+} from '@wise-margin/contract';
 
 import type { Actor } from '../../database/audit.ts';
 import { type Route, route } from '../../http/route.ts';
@@ -30,6 +37,14 @@ export const periodRoutes = ({ periods, actor }: { readonly periods: PeriodServi
     request: { body: changePeriodSchema },
     response: ledgerPeriodsSchema,
     handle: ({ path, body }) => periods.change(path.company, body, actor),
+  }),
+  route({
+    method: 'put',
+    path: `${PERIODS}/last-actual`,
+    summary: 'Choose the last month of actuals, or go back to the proposed one',
+    request: { body: lastActualSchema },
+    response: ledgerPeriodsSchema,
+    handle: ({ path, body }) => periods.setLastActual(path.company, body.month, actor),
   }),
   route({
     method: 'put',

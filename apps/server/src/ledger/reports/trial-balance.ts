@@ -176,7 +176,12 @@ async function budgetComparison(
   const { calendar, chart } = books;
   const span = { from: periodOfDate(calendar, range.yearStart.day)!, to: periodOfDate(calendar, range.to)! };
   const actuals = await sources.booksCache.actuals(books, { party: false, source: false, drafts: false, cashFlow: false });
-  const scenarios = await sources.scenarios.of(books, { chosenId: query.budget, actuals });
+  const scenarios = await sources.scenarios.of(books, {
+    chosenId: query.budget,
+    actuals,
+    last: books.lastActual,
+    through: books.lastActual,
+  });
   const budget = scenarios.sources('budget');
   if (budget.missing(span, query.filter) !== null)
     throw refused(

@@ -90,7 +90,7 @@ export function figureGroupsOf(books: Books, grid: StatementGrid, { by, ...place
     if (key === 'opening') return 'Opening balance';
     const name = shortPeriodName(plan.calendar, Number(key) as PeriodIndex);
     if (!isProjection(sides!.compared)) return name;
-    return `${name}, ${books.lastPosted !== null && Number(key) <= books.lastPosted ? 'actual' : 'budget'}`;
+    return `${name}, ${Number(key) <= (plan.through ?? plan.asOf) ? 'actual' : 'budget'}`;
   }
 
   /** The entries of a group, of the side that the ledger has; null where it has none, or would have too many accounts to name. */
@@ -124,7 +124,7 @@ const fixedGroups = ['account', 'month'] as const;
 /** Null for a dimension that the ledger does not have. */
 function groupBy(books: Books, by: string): GroupBy | null {
   if (by === 'account' || by === 'month') return { kind: by };
-  if (by === 'part') return books.lastPosted === null ? null : { kind: by, lastPosted: books.lastPosted };
+  if (by === 'part') return { kind: by };
   return knownDimensions(books).has(by) ? { kind: 'dimension', name: by } : null;
 }
 const isProjection = ({ leaves }: Side): boolean => leaves.some(({ source }) => source.scenario === 'projection');

@@ -21,16 +21,16 @@ export function NewBudgetForm({ onCreated, cancel }: { readonly onCreated: (made
   const [failure, setFailure] = useState('');
   const yearOf = (key: string | null) => company.periods.find((period) => period.key === key)?.year;
   const firstHeld = yearOf(company.firstPosted) ?? company.years[0]!;
-  const lastHeld = yearOf(company.lastPosted) ?? company.years.at(-1)!;
+  const lastHeld = yearOf(company.lastActual) ?? company.years.at(-1)!;
   const held = company.years.filter((year) => year >= firstHeld && year <= lastHeld);
   const budgets = useBudgets(company.id);
-  const { firstPosted, lastPosted } = company;
+  const { firstPosted, lastActual } = company;
   const monthsOf = (year: number) => company.periods.filter((period) => period.year === year);
   const postedOf = (year: number) =>
-    monthsOf(year).filter(({ key }) => firstPosted !== null && lastPosted !== null && key >= firstPosted && key <= lastPosted);
+    monthsOf(year).filter(({ key }) => firstPosted !== null && lastActual !== null && key >= firstPosted && key <= lastActual);
   /** months to come that its approved budget has */
   const isProjectable = (year: number) =>
-    monthsOf(year).some(({ key }) => lastPosted === null || key > lastPosted) &&
+    monthsOf(year).some(({ key }) => lastActual === null || key > lastActual) &&
     (budgets.data ?? []).some((budget) => budget.year === year && budget.state === 'approved');
   const hasDepartment = company.dimensions.some(({ name }) => name === 'department');
   const years = [...new Set([...company.years, company.years.at(-1)! + 1, lastHeld + 1])].filter((year) => year > held[0]!);

@@ -63,7 +63,7 @@ const dto: WorksheetDto = {
     calendar: { startMonth: 1, firstYear: 2025, lastYear: 2027, hasAdjustmentPeriod: false },
     exponent: 2,
     firstPosted: 0,
-    lastPosted: 23,
+    lastActual: 23,
     actual: { combinations: [{ department: 'North' }], account: [0, 1], slot: [12, 12], combination: [0, 0], amount: [-900, 350] },
     approved: [],
     nonrecurring: { entries: NO_FACTS, months: [] },

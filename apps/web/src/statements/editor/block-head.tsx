@@ -69,7 +69,7 @@ export function BlockHead({
   const fields: readonly TextField[] = repeat?.over === 'dimension' ? ['value', 'span'] : ['span'];
   const setRepeat = (text: string) =>
     set((own) => {
-      const made = repeatOf(text, own.repeat, company.lastPosted ?? company.periods[0]!.key);
+      const made = repeatOf(text, own.repeat, company.lastActual ?? company.periods[0]!.key);
       const { repeat: _repeat, total: _total, ...plain } = own;
       const heading = headingFor(own, made);
       return made ? { ...own, heading, repeat: made } : { ...plain, heading };

@@ -81,11 +81,11 @@ const EXPENSES: Line = {
 
 describe('a new line', () => {
   it('that is a total shows positive on the side of its section', () => {
-    expect(newLine('total', EXPENSES)).toMatchObject({ of: 's', sign: 'debit' });
-    expect(newLine('total', null)).toMatchObject({ of: '', sign: 'credit' });
+    expect(newLine('total', { section: EXPENSES })).toMatchObject({ of: 's' });
+    expect(newLine('total', { section: null })).not.toHaveProperty('sign');
   });
   it.each(LINE_KINDS)('of %s is a whole line under a fitting name', (kind) => {
-    const line = newLine(kind, EXPENSES);
+    const line = newLine(kind, { section: EXPENSES });
     expect(lineSchema.parse(line)).toEqual(line);
     expect(line.kind).toBe(kind);
     expect(line.name !== '' || kind === 'spacer').toBe(true);
@@ -96,15 +96,19 @@ describe('a line turned into another kind', () => {
   it.each(LINE_KINDS.flatMap(([kind]) => lines.map((line) => [kind, line.kind, line] as const)))(
     '%s from %s is a whole line',
     (kind, _, line) => {
-      const turned = lineOfKind(kind, line, EXPENSES);
+      const turned = lineOfKind(kind, line, { section: EXPENSES });
       expect(lineSchema.parse(turned)).toEqual(turned);
       expect(turned).toMatchObject({ kind, key: 'x', name: 'X' });
       expect([turned.emphasis, turned.rule, turned.hidden]).toEqual([line.emphasis, line.rule, line.hidden]);
     },
   );
   it('keeps its accounts among the kinds that have some, and its lines as a section', () => {
-    expect(lineOfKind('breakOut', lines[0]!, null)).toMatchObject({ selection: { accounts: ['4000'] }, sign: 'debit', by: 'account' });
-    expect(lineOfKind('section', lines[1]!, null)).toMatchObject({ lines: [{ key: 'y' }] });
+    expect(lineOfKind('breakOut', lines[0]!, { section: null })).toMatchObject({
+      selection: { accounts: ['4000'] },
+      sign: 'debit',
+      by: 'account',
+    });
+    expect(lineOfKind('section', lines[1]!, { section: null })).toMatchObject({ lines: [{ key: 'y' }] });
   });
   it('takes its formula name from its name', () => {
     const line: Line = { kind: 'formula', key: 'formula', name: 'Formula', expression: '', result: 'amount' };

@@ -8,7 +8,7 @@ import { Check, Field, Select } from './field.tsx';
 import { FieldText } from './field-text.tsx';
 import { FormulaFields } from './formula-fields.tsx';
 import { LimitFields } from './limit-fields.tsx';
-import { isSelecting, LINE_KINDS, lineOfKind } from './line-kinds.ts';
+import { firstStatistic, isSelecting, LINE_KINDS, lineOfKind } from './line-kinds.ts';
 import { LineLook } from './line-look.tsx';
 import { SelectionField } from './selection-field.tsx';
 import { TextInput } from './text-input.tsx';
@@ -70,7 +70,7 @@ export function LineForm({
             options={LINE_KINDS.filter(([kind]) =>
               holdsLines ? kind === 'section' : kind !== 'total' || sections.length > 0 || line.kind === 'total',
             )}
-            choose={(kind) => change(lineOfKind(kind, line, nearest))}
+            choose={(kind) => change(lineOfKind(kind, line, { section: nearest, ...firstStatistic(company) }))}
           />
         </Field>
         <Field label="In section">
@@ -93,7 +93,7 @@ export function LineForm({
               />
             </Field>
           ) : null}
-          <NormalBalance sign={line.sign} choose={(sign) => change({ ...line, sign })} />
+          <NormalBalance sign={line.sign} choose={(sign) => change(withSign(line, sign))} />
           <Check
             label="Show account numbers"
             checked={line.accountNumbers ?? true}
@@ -143,7 +143,7 @@ export function LineForm({
               choose={(of) => change({ ...line, of })}
             />
           </Field>
-          <NormalBalance sign={line.sign} choose={(sign) => change({ ...line, sign })} />
+          <NormalBalance sign={line.sign} choose={(sign) => change(withSign(line, sign))} />
         </>
       ) : null}
       {line.kind === 'formula' ? (
@@ -174,7 +174,7 @@ export function LineForm({
             <Select
               value={line.series}
               options={[...new Set([...company.statistics, line.series])].map((series) => [series, series] as const)}
-              choose={(series) => change({ ...line, series })}
+              choose={(series) => change({ ...line, series, over: company.aggregations[series] ?? line.over })}
             />
           </Field>
           <Field label="Over several months">
@@ -204,13 +204,22 @@ export function LineForm({
   );
 }
 
-/** The side on which a line shows positive. */
-function NormalBalance({ sign, choose }: { readonly sign: NaturalSign; readonly choose: (sign: NaturalSign) => void }) {
+type Signed = Line & { readonly kind: 'accounts' | 'groups' | 'breakOut' | 'total' };
+
+/** A line with a normal balance of its own, or with that of its accounts. */
+function withSign(line: Signed, sign: NaturalSign | ''): Signed {
+  const { sign: _sign, ...plain } = line;
+  return sign === '' ? plain : { ...plain, sign };
+}
+
+/** The side on which a line shows positive: that of its accounts, unless one is chosen. */
+function NormalBalance({ sign, choose }: { readonly sign: NaturalSign | undefined; readonly choose: (sign: NaturalSign | '') => void }) {
   return (
     <Field label="Normal balance">
       <Select
-        value={sign}
+        value={sign ?? ''}
         options={[
+          ['', 'From the accounts'],
           ['credit', 'Credit, such as revenue and liabilities'],
           ['debit', 'Debit, such as expenses and assets'],
         ]}

@@ -1,4 +1,5 @@
-import { type Line, type NaturalSign, walkLines } from '@wise-margin/core';
+import type { CompanyDto } from '@wise-margin/contract';
+import type { Line, StatisticOver } from '@wise-margin/core';
 
 import { formulaName, isMadeOf } from './formula-names.ts';
 
@@ -30,24 +31,29 @@ const FITTING_NAMES: Readonly<Record<Line['kind'], string>> = {
   spacer: '',
 };
 
-/** The normal balance of a section: that of its first line with accounts, or of a total among them. */
-function signOfSection(section: Line | null): NaturalSign {
-  let sign: NaturalSign | null = null;
-  if (section?.kind === 'section')
-    walkLines(section.lines, (line) => {
-      if (sign === null && (isSelecting(line) || line.kind === 'total')) sign = line.sign;
-    });
-  return sign ?? 'credit';
+/** What a new line starts from: the section a total is of, and a statistic of the company. */
+export type LineStart = {
+  readonly section: Line | null;
+  readonly statistic?: { readonly series: string; readonly over: StatisticOver };
+};
+
+/** The first statistic of a company, over months as it goes; nothing where it has none. */
+export function firstStatistic({
+  statistics,
+  aggregations,
+}: Pick<CompanyDto, 'statistics' | 'aggregations'>): Pick<LineStart, 'statistic'> {
+  const [series] = statistics;
+  return series === undefined ? {} : { statistic: { series, over: aggregations[series] ?? 'sum' } };
 }
 
-/** A new line of a kind. @param section the one a total is of */
-export function newLine(kind: Line['kind'], section: Line | null): Line {
+/** A new line of a kind. */
+export function newLine(kind: Line['kind'], start: LineStart): Line {
   const name = FITTING_NAMES[kind];
-  return { ...lineOfKind(kind, { kind: 'spacer', key: formulaName(name || 'blank', []), name: '' }, section), name } as Line;
+  return { ...lineOfKind(kind, { kind: 'spacer', key: formulaName(name || 'blank', []), name: '' }, start), name } as Line;
 }
 
 /** A line of a kind, with what it needs to begin with; a name of its own and the look stay. */
-export function lineOfKind(kind: Line['kind'], before: Line, section: Line | null): Line {
+export function lineOfKind(kind: Line['kind'], before: Line, { section, statistic }: LineStart): Line {
   const { key, emphasis, rule, hidden, polarity } = before;
   const name = before.name === FITTING_NAMES[before.kind] ? FITTING_NAMES[kind] : before.name;
   const common = {
@@ -58,7 +64,9 @@ export function lineOfKind(kind: Line['kind'], before: Line, section: Line | nul
     ...(hidden ? { hidden } : {}),
     ...(polarity ? { polarity } : {}),
   };
-  const selecting = isSelecting(before) ? { selection: before.selection, sign: before.sign } : { selection: {}, sign: 'credit' as const };
+  const selecting = isSelecting(before)
+    ? { selection: before.selection, ...(before.sign ? { sign: before.sign } : {}) }
+    : { selection: {} };
   switch (kind) {
     case 'accounts':
     case 'groups':
@@ -68,13 +76,13 @@ export function lineOfKind(kind: Line['kind'], before: Line, section: Line | nul
     case 'section':
       return { ...common, kind, lines: before.kind === 'section' ? before.lines : [] };
     case 'total':
-      return { ...common, kind, of: section?.key ?? '', sign: signOfSection(section) };
+      return { ...common, kind, of: section?.key ?? '' };
     case 'formula':
       return { ...common, kind, expression: '', result: 'amount' };
     case 'earnings':
       return { ...common, kind, years: 'current' };
     case 'statistic':
-      return { ...common, kind, series: 'headcount', over: 'average' };
+      return { ...common, kind, ...(statistic ?? { series: 'headcount', over: 'average' }) };
     case 'spacer':
       return { ...common, kind };
   }

@@ -23,6 +23,7 @@ import {
 import { ArrowDown, ArrowLeft, ArrowRight, ArrowUp, Copy, Trash2 } from 'lucide-react';
 import { type KeyboardEvent, useRef, useState } from 'react';
 
+import { useCompany } from '../../data/company.ts';
 import { SortableItem, SortableList } from '../../ui/sortable-list.tsx';
 import { useReturnFocus } from '../../ui/use-return-focus.ts';
 import { ActionSelect } from './action-select.tsx';
@@ -30,7 +31,7 @@ import { CoverageNote } from './coverage-note.tsx';
 import { Field, Select } from './field.tsx';
 import { IconButton } from './icon-button.tsx';
 import { LineForm } from './line-form.tsx';
-import { keyAfter, LINE_KINDS, newLine } from './line-kinds.ts';
+import { firstStatistic, keyAfter, LINE_KINDS, newLine } from './line-kinds.ts';
 import { lineChoices, lineHint, lineName, sectionChoices } from './line-names.ts';
 import { RemovalPrompt } from './removal-prompt.tsx';
 import { useIdentities } from './use-identities.ts';
@@ -54,6 +55,7 @@ export function LinesPanel({
   readonly change: (next: (sets: ViewSets) => ViewSets) => void;
 }) {
   const { lineSet } = sets;
+  const company = useCompany();
   const [chosen, setChosen] = useState<string | null>(null);
   const [justAdded, setJustAdded] = useState<string | null>(null);
   const [removing, setRemoving] = useState<string | null>(null);
@@ -71,7 +73,7 @@ export function LinesPanel({
   const add = (kind: Line['kind']): void => {
     const at = rows.find(({ line }) => line.key === chosen)?.line;
     const section = at?.kind === 'section' ? at.key : at ? sectionOf(lineSet, at.key) : null;
-    const line = newLine(kind, findLine(lineSet, section ?? sections.at(-1)?.[0] ?? ''));
+    const line = newLine(kind, { section: findLine(lineSet, section ?? sections.at(-1)?.[0] ?? ''), ...firstStatistic(company) });
     const place = at ? ({ at: at.kind === 'section' ? 'inside' : 'after', key: at.key } as const) : ({ at: 'end' } as const);
     const made = insertLine(lineSet, line, place);
     changeLines((set) => insertLine(set, line, place).set);

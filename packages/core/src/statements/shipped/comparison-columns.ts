@@ -193,6 +193,8 @@ export const DEPARTMENTS_COLUMNS: ColumnSet = {
   ],
 };
 
+const ACTUAL_TO_DATE: SpanDefinition = { kind: 'yearToDate', byActuals: true };
+const MONTHS_TO_COME: SpanDefinition = { kind: 'restOfYear', byActuals: true };
 /** Month; year to date; budget for the rest of the year; projection against the approved budget. */
 export const OUTLOOK_COLUMNS: ColumnSet = {
   key: 'outlook',
@@ -202,18 +204,18 @@ export const OUTLOOK_COLUMNS: ColumnSet = {
     {
       key: 'ytd',
       heading: 'Year to date, {span}',
-      span: yearToDate,
+      span: ACTUAL_TO_DATE,
       columns: [
-        actual('actual', 'Actual', yearToDate),
-        budget('budget', 'Budget', yearToDate),
+        actual('actual', 'Actual', ACTUAL_TO_DATE),
+        budget('budget', 'Budget', ACTUAL_TO_DATE),
         difference('difference', 'actual', 'budget'),
       ],
     },
     {
       key: 'rest',
-      heading: 'Rest of the year',
-      span: { kind: 'restOfYear' },
-      columns: [budget('budget', 'Budget', { kind: 'restOfYear' })],
+      heading: 'Rest of the year, {span}',
+      span: MONTHS_TO_COME,
+      columns: [budget('budget', 'Budget', MONTHS_TO_COME)],
     },
     {
       key: 'year',
