@@ -56,6 +56,7 @@ describe('the event stream of a company', () => {
       actor: { name: 'Command line', now: () => new Date('2026-11-09T09:00:00Z') },
     });
     const { lines } = await other.entryList.page(1, {
+      state: 'posted',
       filter: {},
       sort: 'date',
       order: 'descending',

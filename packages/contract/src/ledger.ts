@@ -203,7 +203,8 @@ const entryFilterSchema = z.object({
   /** words of the entry number, document, memo, customer or vendor */
   find: z.string().max(200, 'At most 200 characters').optional(),
   origin: z.enum(['import', 'manual']).optional(),
-  state: z.enum(['posted', 'draft']).optional(),
+  /** drafts are in no figure, and are listed only when asked for */
+  state: z.enum(['posted', 'draft', 'all']).default('posted'),
   sort: z.enum(['date', 'account', 'party', 'amount', 'source']).default('date'),
   order: z.enum(['ascending', 'descending']).default('descending'),
 });

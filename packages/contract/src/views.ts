@@ -25,6 +25,8 @@ const spanSchema = z.object({
     })
     .exactOptional(),
   pinnedTo: periodKeySchema.exactOptional(),
+  /** a year to date as far as there are actuals, and the rest of the year from there on */
+  byActuals: z.boolean().exactOptional(),
 });
 
 const selectionParts = {
@@ -257,6 +259,8 @@ const namedAccount = { number: z.string(), name: z.string() };
 /** How the accounts of the chart stand in the lines of a statement. */
 export const coverageSchema = z
   .object({
+    /** how many accounts with a balance are on a line */
+    held: z.number().int(),
     inNone: z.array(z.object(namedAccount)),
     inSeveral: z.array(z.object({ ...namedAccount, lines: z.array(z.string()) })),
     /** for lines of income: the last shown amount line of the year to date beside the ledger's net income */

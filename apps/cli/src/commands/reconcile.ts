@@ -28,7 +28,14 @@ export async function reconcileBank(application: Application, values: Values): P
   if (figures === null) throw new UsageError(`no statement of ${account} reaches ${dayWords(of.asOf)}`);
   const { exponent } = (await application.booksCache.of(id)).currency;
   const money = (value: number) => toDecimalText(minor(value), exponent);
-  const rows = [
+  // before anything is matched, nobody can say what is outstanding
+  const unmatched = [
+    ['Balance on the statement', '', money(figures.bankBalance)],
+    ...of.unrecorded.map((line) => ['Bank line not yet matched', `${line.date} ${line.text}`, money(line.amount)]),
+    ['Balance in the ledger', '', money(figures.ledgerBalance)],
+    ...of.outstanding.map((line) => ['Ledger line not yet matched', `${line.date} ${line.entry} ${line.memo}`, money(line.amount)]),
+  ];
+  const matched = [
     ['Balance on the statement', '', money(figures.bankBalance)],
     ...of.outstanding.map((line) => [
       line.amount > 0 ? 'Deposit in transit' : 'Outstanding',
@@ -41,6 +48,7 @@ export async function reconcileBank(application: Application, values: Values): P
     ['Adjusted ledger balance', '', money(figures.adjustedLedger)],
     ['Difference', '', money(figures.difference)],
   ];
+  const rows = of.clearedCount === 0 ? unmatched : matched;
   if (figures.difference !== 0 || figures.unrecorded.count > 0)
     throw new RefusedError(
       `${account} ${of.accountName} is not reconciled on ${dayWords(of.asOf)}.\n${rows.map((row) => row.filter(Boolean).join(': ')).join('\n')}`,

@@ -40,6 +40,8 @@ import { money } from './money.ts';
 import { nonrecurringIn } from './nonrecurring-items.ts';
 
 const MOST_PARTS = 60;
+/** Parts that a sentence names. */
+const MOST_NAMED = 4;
 /** From this part of a difference on, an item that does not recur is named first. */
 const MOST_OF_IT = 0.5;
 const NOTHING_STANDS_OUT = 'No single entry, account or department makes most of it.';
@@ -213,10 +215,16 @@ export class Explainer {
   #largestLines({ books, grid, explanation }: Explained): string {
     const layout = explanation.layouts.find(({ by }) => by.kind === 'line');
     if (!layout || layout.shown === 0) return '';
-    const named = layout.parts
-      .slice(0, 3)
-      .map(({ key, amount }) => `${partName(books, grid, { by: { kind: 'line' }, key })} ${money(books, amount)}`);
-    return `The largest parts are ${new Intl.ListFormat('en-US').format(named)}.`;
+    const { total } = layout;
+    const largest = layout.parts.slice(0, Math.min(layout.shown, MOST_NAMED));
+    const listed = (parts: typeof largest) =>
+      new Intl.ListFormat('en-US').format(
+        parts.map(({ key, amount }) => `${partName(books, grid, { by: { kind: 'line' }, key })} ${money(books, amount)}`),
+      );
+    const makes = largest.filter(({ amount }) => amount > 0 === total > 0);
+    const offsets = largest.filter(({ amount }) => amount > 0 !== total > 0);
+    if (makes.length === 0 || offsets.length === 0) return `The largest parts are ${listed(largest)}.`;
+    return `The largest parts are ${listed(makes)}, offset by ${listed(offsets)}.`;
   }
 
   async #layouts({ books, grid, explanation }: Explained): Promise<VarianceExplanationDto['layouts']> {

@@ -27,8 +27,9 @@ export function coverageDto(books: Books, grid: StatementGrid, whole: StatementG
   const posted = books.chart.accounts.map((_, account) => hasPostings(books, slab, account));
   const named = (account: number) => ({ number: books.chart.accounts[account]!.number, name: books.chart.accounts[account]!.name });
   const nameOf = new Map(grid.plan.lines.map(({ key, name }) => [key, name || key]));
-  const { inNone, inSeveral } = coverageOf(grid.plan, books.chart, posted);
+  const { held, inNone, inSeveral } = coverageOf(grid.plan, books.chart, posted);
   return {
+    held,
     inNone: inNone.map(named),
     inSeveral: inSeveral.map(({ account, lines }) => ({ ...named(account), lines: lines.map((key) => nameOf.get(key)!) })),
     netIncome: netIncomeOf(posted, books, { grid, whole }),

@@ -37,7 +37,10 @@ export default function EntriesPage() {
   const extra = useMemo(() => extraEntryColumns(dimensions), [dimensions]);
   const chosen = useListColumns('entries', extra);
   const totals = entries.data?.pages[0]?.totals;
-  const columns = useMemo(() => entryColumns({ exponent, totals, dimensions }), [exponent, totals, dimensions]);
+  const columns = useMemo(
+    () => entryColumns({ exponent, totals, state: choices.state, dimensions }),
+    [exponent, totals, choices.state, dimensions],
+  );
   const rows = useMemo(() => entries.data?.pages.flatMap(({ lines }) => lines) ?? [], [entries.data]);
   const [selected, setSelected] = useState<ReadonlySet<number>>(new Set());
   const [isReclassifying, setReclassifying] = useState(false);
@@ -144,6 +147,7 @@ function NoMatch({ choices }: { readonly choices: EntryChoices }) {
     ...(choices.find === '' ? [] : ['find another text']),
     ...(choices.from === '' && choices.to === '' ? [] : ['choose other months']),
     ...(filterCount(choices) === 0 ? [] : ['clear a filter']),
+    ...(choices.state === '' ? ['include drafts under Filters'] : []),
   ];
   const words = ways.join(' or ');
   return (

@@ -14,21 +14,38 @@ export const extraEntryColumns = (dimensions: readonly { readonly name: string }
   'origin',
 ];
 
+/** What the totals hold, by the status that is listed; posted entries unless another one is chosen. */
+const TOTALS: Readonly<Record<string, string>> = { all: 'Total, drafts included', draft: 'Total draft' };
+
+const DraftEntry = ({ entry }: { readonly entry: string }) => (
+  <>
+    {entry} <span className="border border-copper px-1 text-[11px] text-copper">Draft</span>
+  </>
+);
+
 /** The columns of the list of entries; both sides with what they add up to. */
 export function entryColumns({
   exponent,
   totals,
+  state,
   dimensions,
 }: {
   readonly exponent: number;
   readonly totals: EntryListDto['totals'] | undefined;
+  /** the status that is listed, as the address holds it */
+  readonly state: string;
   readonly dimensions: readonly { readonly name: string }[];
 }): readonly ListColumn<ListedLineDto>[] {
   const side = (sign: 1 | -1, { amount }: ListedLineDto) =>
     sign * amount > 0 ? <Amount value={sign * amount} exponent={exponent} /> : null;
   const total = (amount: number | undefined) => (amount === undefined ? undefined : <Amount value={amount} exponent={exponent} />);
   return [
-    { key: 'entry', name: 'Entry', cell: ({ entry }) => entry, total: 'Total' },
+    {
+      key: 'entry',
+      name: 'Entry',
+      cell: ({ entry, state: own }) => (own === 'draft' ? <DraftEntry entry={entry} /> : entry),
+      total: TOTALS[state] ?? 'Total posted',
+    },
     { key: 'date', name: 'Date', value: ({ date }) => date, cell: ({ date }) => dateWords(date) },
     {
       key: 'account',

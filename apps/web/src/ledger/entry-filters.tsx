@@ -44,8 +44,8 @@ export function EntryFilters({
             label="Status"
             value={state}
             options={[
-              ['', 'All'],
-              ['posted', 'Posted'],
+              ['', 'Posted'],
+              ['all', 'Posted and draft'],
               ['draft', 'Draft'],
             ]}
             set={(value) => choose({ state: value })}

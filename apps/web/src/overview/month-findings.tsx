@@ -23,6 +23,7 @@ export function MonthFindings({ asOf }: { readonly asOf: string }) {
           All {findings.data ? findings.data.count.toLocaleString('en-US') : ''}
         </Link>
       </h2>
+      <p className="text-[12.5px] text-ink-soft">Effect on income, {company.currencyWords}</p>
       {findings.isPending ? <Loading what="the findings" /> : null}
       {findings.isError ? <Failure error={findings.error} retry={() => void findings.refetch()} /> : null}
       {findings.data && all.length === 0 ? (
@@ -41,7 +42,9 @@ function Finding({ finding, asOf }: { readonly finding: FindingDto; readonly asO
   const company = useCompany();
   const place = placeOf(finding, 'budget');
   const explanation = useExplanation(company.id, place);
-  const { variance } = finding.spans[0]!;
+  // the sign of what it does to income, as in the bridge beside it; below operating income that is the variance's own effect
+  const { variance, effect } = finding.spans[0]!;
+  const onIncome = effect === 0 ? (finding.favor === 'U' ? -1 : 1) * Math.abs(variance) : effect;
   const sentence = explanation.data?.causes[0]?.sentence ?? explanation.data?.proposal;
   const address = new URLSearchParams({ asOf, line: place.line, month: place.month, span: place.span }).toString();
   return (
@@ -52,7 +55,7 @@ function Finding({ finding, asOf }: { readonly finding: FindingDto; readonly asO
       >
         <span className="min-w-0 truncate font-semibold">{finding.name}</span>
         <span className={`tabular-nums ${favorColor(finding.favor)}`}>
-          <Amount value={variance} exponent={company.exponent} unit="dollars" /> {finding.favor ?? ''}
+          <Amount value={onIncome} exponent={company.exponent} unit="dollars" /> {finding.favor ?? ''}
         </span>
       </Link>
       <p className="line-clamp-1 min-h-[18px] text-[12.5px] text-ink-soft">{sentence ? <LiveText text={sentence} /> : ''}</p>

@@ -39,35 +39,11 @@ export function BalanceSummary({ of, acts }: { readonly of: ReconciliationDto; r
           </thead>
           <tbody>
             <Row name="Balance on the statement" value={figures.bankBalance} exponent={exponent} />
-            <Row
-              name={counted(figures.depositsInTransit.count, 'deposit in transit', 'deposits in transit')}
-              value={figures.depositsInTransit.amount}
-              exponent={exponent}
-              isPart
-            />
-            <Row
-              name={counted(figures.outstandingPayments.count, 'outstanding check or payment', 'outstanding checks and payments')}
-              value={figures.outstandingPayments.amount}
-              exponent={exponent}
-              isPart
-            />
-            <Row name="Adjusted bank balance" value={figures.adjustedBank} exponent={exponent} isTotal />
-            <Row name="Balance in the ledger" value={figures.ledgerBalance} exponent={exponent} />
-            <Row
-              name={counted(figures.unrecorded.count, 'bank line not in the ledger', 'bank lines not in the ledger')}
-              value={figures.unrecorded.amount}
-              exponent={exponent}
-              isPart
-            />
-            <Row name="Adjusted ledger balance" value={figures.adjustedLedger} exponent={exponent} isTotal />
-            <tr>
-              <th scope="row" className="pt-2! font-semibold!">
-                Difference
-              </th>
-              <td className={`figure pt-2! font-semibold ${figures.difference === 0 ? 'text-pine' : 'text-brick'}`}>
-                <Amount value={figures.difference} exponent={exponent} />
-              </td>
-            </tr>
+            {of.clearedCount === 0 ? (
+              <NotYetMatched figures={figures} exponent={exponent} />
+            ) : (
+              <Adjusted figures={figures} exponent={exponent} />
+            )}
           </tbody>
         </table>
       )}
@@ -107,6 +83,73 @@ export function BalanceSummary({ of, acts }: { readonly of: ReconciliationDto; r
   );
 }
 
+type Figures = { readonly figures: NonNullable<ReconciliationDto['figures']>; readonly exponent: number };
+
+/** Before anything is matched nobody can say what is outstanding: both balances, and how much of each side waits. */
+function NotYetMatched({ figures, exponent }: Figures) {
+  const { depositsInTransit, outstandingPayments, unrecorded } = figures;
+  return (
+    <>
+      <Row
+        name={counted(unrecorded.count, 'bank line not yet matched', 'bank lines not yet matched')}
+        value={unrecorded.amount}
+        exponent={exponent}
+        isPart
+      />
+      <Row name="Balance in the ledger" value={figures.ledgerBalance} exponent={exponent} />
+      <Row
+        name={counted(depositsInTransit.count, 'ledger deposit not yet matched', 'ledger deposits not yet matched')}
+        value={depositsInTransit.amount}
+        exponent={exponent}
+        isPart
+      />
+      <Row
+        name={counted(outstandingPayments.count, 'ledger payment not yet matched', 'ledger payments not yet matched')}
+        value={outstandingPayments.amount}
+        exponent={exponent}
+        isPart
+      />
+    </>
+  );
+}
+
+/** From the bank's balance and from the ledger's to the same figure. */
+function Adjusted({ figures, exponent }: Figures) {
+  return (
+    <>
+      <Row
+        name={counted(figures.depositsInTransit.count, 'deposit in transit', 'deposits in transit')}
+        value={figures.depositsInTransit.amount}
+        exponent={exponent}
+        isPart
+      />
+      <Row
+        name={counted(figures.outstandingPayments.count, 'outstanding check or payment', 'outstanding checks and payments')}
+        value={figures.outstandingPayments.amount}
+        exponent={exponent}
+        isPart
+      />
+      <Row name="Adjusted bank balance" value={figures.adjustedBank} exponent={exponent} isTotal />
+      <Row name="Balance in the ledger" value={figures.ledgerBalance} exponent={exponent} />
+      <Row
+        name={counted(figures.unrecorded.count, 'bank line not in the ledger', 'bank lines not in the ledger')}
+        value={figures.unrecorded.amount}
+        exponent={exponent}
+        isPart
+      />
+      <Row name="Adjusted ledger balance" value={figures.adjustedLedger} exponent={exponent} isTotal />
+      <tr>
+        <th scope="row" className="pt-2! font-semibold!">
+          Difference
+        </th>
+        <td className={`figure pt-2! font-semibold ${figures.difference === 0 ? 'text-pine' : 'text-brick'}`}>
+          <Amount value={figures.difference} exponent={exponent} />
+        </td>
+      </tr>
+    </>
+  );
+}
+
 const isReconciled = ({ figures, cleared }: ReconciliationDto): boolean =>
   figures !== null &&
   figures.difference === 0 &&
@@ -114,7 +157,8 @@ const isReconciled = ({ figures, cleared }: ReconciliationDto): boolean =>
   !cleared.some(({ isBroken, kind, explanation }) => isBroken || (kind === 'difference' && explanation === ''));
 
 function stateWords(of: ReconciliationDto): string {
-  const { figures, cleared } = of;
+  const { figures, cleared, clearedCount } = of;
+  if (clearedCount === 0) return 'Nothing is matched yet. Match the bank’s lines with the ledger to see what is outstanding.';
   if (figures!.unrecorded.count > 0) return 'Match the bank’s lines or post them, and the ledger agrees with the bank.';
   if (figures!.difference !== 0)
     return 'The opening balances of ledger and bank differ. Mark earlier lines that the bank had not seen by then as outstanding.';

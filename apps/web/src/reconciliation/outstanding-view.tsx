@@ -33,11 +33,11 @@ export function OutstandingView({ of, openEntry }: { readonly of: Reconciliation
   return (
     <>
       <p className="flex gap-4 py-1.5 text-[13px] text-ink-soft">
-        As of {dayWords(of.asOf)}
+        {of.clearedCount === 0 ? 'Not yet matched, as of' : 'As of'} {dayWords(of.asOf)}
         <ListExport name="outstanding" columns={columns} rows={items} />
       </p>
       <List
-        label="Outstanding"
+        label={of.clearedCount === 0 ? 'Not yet matched' : 'Outstanding'}
         rows={items}
         rowKey={({ key }) => key}
         columns={columns}
@@ -54,10 +54,14 @@ export function OutstandingView({ of, openEntry }: { readonly of: Reconciliation
 
 function itemsOf(of: ReconciliationDto): readonly Item[] {
   const days = (date: string): number => daysBetween(date, of.asOf);
+  // before anything is matched, nobody knows what the bank has seen
+  const isMatched = of.clearedCount > 0;
+  const kindOf = (amount: number): string =>
+    isMatched ? (amount > 0 ? 'Deposit in transit' : 'Outstanding check or payment') : amount > 0 ? 'Ledger deposit' : 'Ledger payment';
   return [
     ...of.outstanding.map((line) => ({
       key: `ledger ${line.id}`,
-      kind: line.amount > 0 ? 'Deposit in transit' : 'Outstanding check or payment',
+      kind: kindOf(line.amount),
       date: line.date,
       entry: line.entry,
       entryId: line.entryId,
@@ -67,7 +71,7 @@ function itemsOf(of: ReconciliationDto): readonly Item[] {
     })),
     ...of.unrecorded.map((line) => ({
       key: `bank ${line.id}`,
-      kind: 'Not in the ledger',
+      kind: isMatched ? 'Not in the ledger' : 'Bank line',
       date: line.date,
       entry: '',
       entryId: null,

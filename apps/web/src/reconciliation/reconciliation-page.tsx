@@ -60,7 +60,11 @@ function Reconciliation({
     outstanding: of.outstanding.length + of.unrecorded.length,
     cleared: of.clearedCount,
   };
-  const names: Readonly<Record<View, string>> = { match: 'To match', outstanding: 'Outstanding', cleared: 'Cleared' };
+  const names: Readonly<Record<View, string>> = {
+    match: 'To match',
+    outstanding: of.clearedCount === 0 ? 'Not yet matched' : 'Outstanding',
+    cleared: 'Cleared',
+  };
   return (
     <>
       <FileDrop className="mb-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-[13px]">

@@ -19,6 +19,12 @@ export function longPeriodName(calendar: FiscalCalendar, index: PeriodIndex): st
   return `${month} ${year}`;
 }
 
+/** The last day of a period: `Oct 31, 2026`. */
+export function endDateWords(calendar: FiscalCalendar, index: PeriodIndex): string {
+  const { end } = periodAt(calendar, index);
+  return `${MONTH_NAMES[Number(end.slice(5, 7)) - 1]!.slice(0, 3)} ${Number(end.slice(8))}, ${end.slice(0, 4)}`;
+}
+
 /** A span in words: `Oct 2026`, `Apr to Oct 2026`, `Nov 2025 to Oct 2026`. */
 export function spanWords(calendar: FiscalCalendar, span: Span): string {
   if (span.from === span.to) return shortPeriodName(calendar, span.from);

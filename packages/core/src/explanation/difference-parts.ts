@@ -18,7 +18,7 @@ export type DifferencePart = {
 export type DifferenceParts = {
   /** largest first; they add up to the difference exactly */
   readonly parts: readonly DifferencePart[];
-  /** how many of them are the fewest that explain the share asked for */
+  /** how many of them make four fifths of the sum of all sizes */
   readonly shown: number;
   readonly total: Minor;
 };
@@ -84,26 +84,25 @@ export function partsOf(compared: ReadonlyMap<string, number>, base: ReadonlyMap
     })
     .filter(({ compared: now, base: before }) => now !== 0 || before !== 0);
   const total = minor(parts.reduce((sum, { amount }) => sum + amount, 0));
-  const ordered = fewestFirst(parts, total);
-  return { parts: ordered, shown: fewestExplaining(ordered, total), total };
+  const ordered = largestFirst(parts);
+  return { parts: ordered, shown: fewestExplaining(ordered), total };
 }
 
-/** Parts that make the difference before those that lessen it, each by size. */
-function fewestFirst(parts: readonly DifferencePart[], total: number): DifferencePart[] {
-  const makes = ({ amount }: DifferencePart): boolean => (total < 0 ? amount < 0 : amount > 0);
-  return [...parts].sort(
-    (a, b) =>
-      Number(makes(b)) - Number(makes(a)) || Math.abs(b.amount) - Math.abs(a.amount) || a.key.localeCompare(b.key, 'en', { numeric: true }),
-  );
-}
+/** The largest first, whichever way they go. */
+const largestFirst = (parts: readonly DifferencePart[]): DifferencePart[] =>
+  [...parts].sort((a, b) => Math.abs(b.amount) - Math.abs(a.amount) || a.key.localeCompare(b.key, 'en', { numeric: true }));
 
-/** How many of the parts, largest first, explain four fifths of the total; none for a total of zero. */
-export function fewestExplaining(parts: readonly { readonly amount: number }[], total: number, share = EXPLAINED): number {
-  let sum = 0;
-  if (total === 0) return 0;
+/**
+ * How many of the parts, largest first, make four fifths of the sum of their sizes, so that a part that offsets the others
+ * counts as much as they do; none where every part is zero.
+ */
+export function fewestExplaining(parts: readonly { readonly amount: number }[], share = EXPLAINED): number {
+  const sizes = parts.reduce((sum, { amount }) => sum + Math.abs(amount), 0);
+  let reached = 0;
+  if (sizes === 0) return 0;
   for (const [at, { amount }] of parts.entries()) {
-    sum += amount;
-    if (Math.abs(sum) >= share * Math.abs(total) && sum > 0 === total > 0) return at + 1;
+    reached += Math.abs(amount);
+    if (reached >= share * sizes) return at + 1;
   }
   return parts.length;
 }

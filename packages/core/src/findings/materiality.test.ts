@@ -7,6 +7,15 @@ import { isMaterial, type Limit, limitFor, type Materiality, suggestedMaterialit
 const limit = (of: Partial<Limit>): Limit => ({ amount: 5000 as Minor, percent: 0.1, passes: 'either', least: 0 as Minor, ...of });
 
 describe('a variance is material', () => {
+  it('at any whole percent of its base exactly, and not a unit below it', () =>
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 100 }), fc.integer({ min: 1, max: 90_000_000_000 }), (percent, hundredths) => {
+        const asked = limit({ amount: null, percent: percent / 100 });
+        const base = hundredths * 100;
+        expect([isMaterial(percent * hundredths, base, asked), isMaterial(percent * hundredths - 1, base, asked)]).toEqual([true, false]);
+      }),
+    ));
+
   it.each([
     ['past the amount', 6000, 1e9, limit({}), true],
     ['past the percent', 600, 1000, limit({}), true],

@@ -26,9 +26,17 @@ export function isMaterial(variance: number, base: number, { amount, percent, pa
   const size = Math.abs(variance);
   if (size === 0 || size < least || (amount === null && percent === null)) return false;
   const byAmount = amount === null ? null : size >= amount;
-  const byPercent = percent === null ? null : size >= percent * Math.abs(base);
+  const byPercent = percent === null ? null : reaches(size, percent, Math.abs(base));
   const asked = [byAmount, byPercent].filter((each) => each !== null);
   return passes === 'both' ? asked.every(Boolean) : asked.some(Boolean);
+}
+
+/** Decimals of a percent limit that count: a ten-millionth of a percent, far past what anyone enters. */
+const FRACTION_UNITS = 1e9;
+
+/** Whether a size is at least a fraction of a base, without rounding: 7 is 7% of 100, where 0.07 * 100 is a little more than 7. */
+function reaches(size: number, fraction: number, base: number): boolean {
+  return BigInt(size) * BigInt(FRACTION_UNITS) >= BigInt(Math.round(fraction * FRACTION_UNITS)) * BigInt(base);
 }
 
 /** The limit of a line: its own, else that of its accounts' class, else that of the view, else the company's. */

@@ -5,6 +5,8 @@ import type { StatementPlan } from './statement-plan.ts';
 
 /** How the accounts of a chart stand in the lines of a statement; accounts are chart positions. */
 export type Coverage = {
+  /** how many accounts with a balance are in a line */
+  readonly held: number;
   /** with a balance, and in no line */
   readonly inNone: readonly number[];
   /** in more than one line that shows accounts of its own, without a filter that would part them */
@@ -25,6 +27,7 @@ export function coverageOf(plan: StatementPlan, chart: Chart, hasBalance: readon
   const taken = [...lines.keys()].map((account) => isIncomeAccount(chart.accounts[account]!));
   const wants = (account: number): boolean => taken.includes(isIncomeAccount(chart.accounts[account]!));
   return {
+    held: [...lines.keys()].filter((account) => hasBalance[account]).length,
     inNone: chart.accounts.flatMap((_, account) => (hasBalance[account] && wants(account) && !lines.has(account) ? [account] : [])),
     inSeveral: [...lines].flatMap(([account, keys]) => (keys.length > 1 ? [{ account, lines: keys }] : [])),
   };

@@ -27,7 +27,8 @@ const figures = (sales: number, cost: number) =>
 function cells(lines: readonly Line[]) {
   const { plan, issues } = planStatement({ lineSet: { key: 'l', name: 'L', lines }, columnSet, chart, calendar, asOf: 30 as never });
   const grid = evaluate(plan, (ref) => (ref === 'budget' ? figures(900, 600) : figures(1000, 700)), {});
-  const at = (line: string, column: string) => grid.cells[plan.lineOfKey.get(line)!]![plan.columns.findIndex(({ key }) => key === `b.${column}`)];
+  const at = (line: string, column: string) =>
+    grid.cells[plan.lineOfKey.get(line)!]![plan.columns.findIndex(({ key }) => key === `b.${column}`)];
   return { issues, at };
 }
 const cost: Line = { kind: 'accounts', key: 'cost', name: 'Expenses', selection: { ranges: [{ from: '6000', to: '6999' }] } };

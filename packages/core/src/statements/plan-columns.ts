@@ -1,5 +1,5 @@
 import { type FiscalCalendar, type PeriodIndex, PERIODS_PER_YEAR } from '../calendar/fiscal-calendar.ts';
-import { spanWords } from '../calendar/period-words.ts';
+import { endDateWords, spanWords } from '../calendar/period-words.ts';
 import { type ResolvedSpan, resolveSpan, type SpanDefinition } from '../calendar/span.ts';
 import { bothFilters, type DimensionFilter, NO_FILTER } from '../ledger/dimension.ts';
 import { type BlockInstance, blockInstances } from './block-instances.ts';
@@ -115,7 +115,8 @@ export function planColumns(
   /** The heading of a column over the months it holds; one that is pinned among others that move names its months. */
   function columnHeading(column: Column, span: ResolvedSpan, pinnedApart: boolean): string {
     const words = span.ok ? spanWords(calendar, span.span) : '';
-    if (column.heading.includes('{span}')) return column.heading.replaceAll('{span}', words);
+    if (/\{(?:span|date)\}/.test(column.heading))
+      return column.heading.replaceAll('{span}', words).replaceAll('{date}', span.ok ? endDateWords(calendar, span.span.to) : '');
     return pinnedApart && words !== '' ? `${column.heading}, ${words}` : column.heading;
   }
 

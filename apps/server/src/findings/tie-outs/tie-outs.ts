@@ -104,7 +104,13 @@ export class TieOuts {
         group: 'Open items',
         name: `${number} ${name} agrees with the bank`,
         first: { words: `Balance of ${number} ${name}`, amount: ledgerBalance },
-        second: { words: 'Bank balance with deposits in transit and outstanding payments', amount: adjustedBank },
+        second: {
+          words:
+            clearings.length === 0
+              ? 'Bank balance with lines not yet matched'
+              : 'Bank balance with deposits in transit and outstanding payments',
+          amount: adjustedBank,
+        },
         holds: forced.length === 0,
         where: parts.length > 0 ? `${capitalized(parts.join('; '))}.` : 'The opening balances of ledger and bank differ.',
         link: `ledger/reconciliation?account=${encodeURIComponent(number)}&day=${day}`,

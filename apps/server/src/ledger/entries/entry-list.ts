@@ -94,6 +94,6 @@ function lineQuery(books: Books, asked: Omit<EntryFilterDto, 'sort' | 'order'>):
     ...(most === undefined ? {} : { most }),
     ...(find === undefined || find.trim() === '' ? {} : { text: find }),
     ...(origin === undefined ? {} : { origin }),
-    ...(state === undefined ? {} : { state }),
+    ...(state === 'all' ? {} : { state }),
   };
 }

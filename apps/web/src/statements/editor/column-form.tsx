@@ -59,7 +59,7 @@ export function ColumnForm({
       <Field label="Type">
         <Select value={column.kind} options={COLUMN_KINDS} choose={(kind) => change(columnOfKind(kind, column, others))} />
       </Field>
-      <FieldText label="Heading" value={column.heading} fields={['span']} commit={(heading) => change({ ...column, heading })} />
+      <FieldText label="Heading" value={column.heading} fields={['span', 'date']} commit={(heading) => change({ ...column, heading })} />
       {column.kind === 'amount' ? (
         <>
           <Field label="Scenario">

@@ -6,8 +6,14 @@ import { Amount } from '../../ui/figure.tsx';
 /** Which accounts are on no line or on two, and whether the bottom of an income statement is the ledger's net income. */
 export function CoverageNote({ coverage }: { readonly coverage: CoverageDto }) {
   const company = useCompany();
-  const { inNone, inSeveral, netIncome } = coverage;
+  const { held, inNone, inSeveral, netIncome } = coverage;
   const isWhole = inNone.length === 0 && inSeveral.length === 0;
+  if (held === 0 && isWhole && !netIncome)
+    return (
+      <section aria-label="Coverage" className="mb-2 border-l-2 border-hairline bg-sheet px-2 py-1 text-[13px] text-ink-soft">
+        No line has accounts yet. Add a line and choose its accounts.
+      </section>
+    );
   return (
     <section
       aria-label="Coverage"

@@ -4,11 +4,12 @@ import { DISPLAY_FIELD_WORDS } from '@wise-margin/presentation';
 /** The fields that headings, names, titles and footnotes are filled in with, by the words they are shown as. */
 const FIELD_WORDS = {
   span: 'Period',
+  date: 'Date',
   value: 'Value',
   all: 'All values',
   group: 'Account group',
   ...DISPLAY_FIELD_WORDS,
-} satisfies Readonly<Record<DisplayField | 'span' | 'value' | 'all' | 'group', string>>;
+} satisfies Readonly<Record<DisplayField | 'span' | 'date' | 'value' | 'all' | 'group', string>>;
 export type TextField = keyof typeof FIELD_WORDS;
 export const PAGE_FIELDS: readonly TextField[] = DISPLAY_FIELDS;
 

@@ -19,7 +19,7 @@ const against = (key: string, heading: string, span: SpanDefinition): ColumnSet[
   heading,
   span,
   columns: [
-    balanceAt('balance', 'Balance', span),
+    balanceAt('balance', '{date}', span),
     { kind: 'difference', key: 'difference', heading: 'Change', compared: 'now.balance', base: 'balance' },
     { kind: 'percentDifference', key: 'percent', heading: '%', compared: 'now.balance', base: 'balance' },
   ],
@@ -30,7 +30,7 @@ export const BALANCE_COLUMNS: ColumnSet = {
   key: 'balance',
   name: 'Against prior month, prior year end and last year',
   blocks: [
-    { key: 'now', heading: '{span}', span: month, columns: [balanceAt('balance', 'Balance', month)] },
+    { key: 'now', heading: '{span}', span: month, columns: [balanceAt('balance', '{date}', month)] },
     against('month', 'Prior month', monthBefore),
     against('year_end', 'Prior year end', priorYearEnd),
     against('year', 'Same month last year', yearBefore),
@@ -50,7 +50,7 @@ export const BALANCE_SHARES_COLUMNS: ColumnSet = {
     heading,
     span,
     columns: [
-      balanceAt('balance', 'Balance', span),
+      balanceAt('balance', '{date}', span),
       { kind: 'share' as const, key: 'share', heading: '% of total assets', of: 'balance' },
       ...(key === 'now' ? againstBenchmark('share') : []),
       { kind: 'share' as const, key: 'group_share', heading: '% of group', of: 'balance', ownGroup: true },
@@ -69,7 +69,7 @@ export const BALANCE_MONTHS_COLUMNS: ColumnSet = {
       span: month,
       repeat: { over: 'months', within: { kind: 'fullYear' } },
       // a month without entries yet has no balance to show
-      columns: [{ ...balanceAt('balance', 'Balance', month), ifFilled: true }],
+      columns: [{ ...balanceAt('balance', '{date}', month), ifFilled: true }],
     },
   ],
 };
