@@ -215,6 +215,7 @@ describe('a statement that is not saved', () => {
   it('tells which accounts stand in no line, in two, and whether the bottom is net income', async () => {
     const whole = await preview(INCOME_LINES, columns(column({})));
     expect(whole.coverage).toEqual({
+      held: 2,
       inNone: [],
       inSeveral: [],
       netIncome: { line: 'Net income', shown: 15011, ledger: 15011, agrees: true },

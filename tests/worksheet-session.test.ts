@@ -26,8 +26,19 @@ const line = { isCut: false, losesAnswers: false, requests: 0 };
 const reach = globalThis.fetch;
 /** What the page listens for in its window. */
 const heard = new Map<string, () => void>();
-/** What a browser keeps over a reload. */
+/** What a browser keeps over a reload, for all its windows. */
 const storage = new Map<string, string>();
+const storageOf = (kept: Map<string, string>) => ({
+  get length() {
+    return kept.size;
+  },
+  key: (index: number) => [...kept.keys()][index] ?? null,
+  getItem: (key: string) => kept.get(key) ?? null,
+  setItem: (key: string, text: string) => void kept.set(key, text),
+  removeItem: (key: string) => void kept.delete(key),
+});
+/** The next page is opened in another window of the same browser. */
+const otherWindow = () => vi.stubGlobal('sessionStorage', storageOf(new Map()));
 
 beforeEach(async () => {
   vi.stubGlobal('fetch', async (path: string, init?: RequestInit) => {
@@ -44,11 +55,8 @@ beforeEach(async () => {
     removeEventListener: (event: string) => void heard.delete(event),
   });
   vi.stubGlobal('document', { hidden: false });
-  vi.stubGlobal('localStorage', {
-    getItem: (key: string) => storage.get(key) ?? null,
-    setItem: (key: string, text: string) => void storage.set(key, text),
-    removeItem: (key: string) => void storage.delete(key),
-  });
+  vi.stubGlobal('localStorage', storageOf(storage));
+  otherWindow();
   Object.assign(line, { isCut: false, losesAnswers: false, requests: 0 });
   storage.clear();
   made += 1;
@@ -107,7 +115,55 @@ describe('a budget at work in a browser', () => {
     expect([shown(second, '6000', 0), shown(second, '4000', 2)]).toEqual([45_000, 110_220]);
     await until(async () => expect(await stored('4000', 2)).toBe(110_220));
     await settled(second);
-    expect([await stored('6000', 0), storage.has(`wise-margin.unsaved.${company}.${budget}`)]).toEqual([45_000, false]);
+    expect([await stored('6000', 0), [...storage.keys()].filter((key) => key.includes('unsaved'))]).toEqual([45_000, []]);
+  });
+
+  it('keeps what two windows left unsaved without a connection', async () => {
+    const first = await open();
+    otherWindow();
+    const second = await open();
+    line.isCut = true;
+    type(first, '6000', 0, '450');
+    type(second, '6000', 1, '460');
+    await until(() => expect(second.snapshot().save.kind).toBe('unsaved'));
+    first.stop();
+    second.stop();
+    line.isCut = false;
+    otherWindow();
+    await open();
+    await until(async () => expect([await stored('6000', 0), await stored('6000', 1)]).toEqual([45_000, 46_000]));
+  });
+  it('shows the amount of another window once “keep theirs” is chosen, also when the connection is lost at that moment', async () => {
+    const mine = await open();
+    otherWindow();
+    const other = await open();
+    type(other, '6000', 0, '777');
+    await until(async () => expect(await stored('6000', 0)).toBe(77_700));
+    type(mine, '6000', 0, '450');
+    await until(() => expect(mine.snapshot().save.kind).toBe('asked'));
+    line.isCut = true;
+    await mine.settleConflict(false);
+    expect(mine.snapshot().save.kind).toBe('unsaved');
+    line.isCut = false;
+    heard.get('online')!();
+    await settled(mine);
+    await until(() => expect(shown(mine, '6000', 0)).toBe(77_700));
+    expect(await stored('6000', 0)).toBe(77_700);
+  });
+  it('says whose amount replaced which, and enters it again when asked', async () => {
+    const first = await open();
+    type(first, '6000', 0, '450');
+    await until(async () => expect(await stored('6000', 0)).toBe(45_000));
+    otherWindow();
+    const second = await open();
+    type(second, '6000', 0, '777');
+    await until(async () => expect(await stored('6000', 0)).toBe(77_700));
+    first.refresh();
+    await until(() => expect(first.snapshot().replaced).toMatchObject([{ account: '6000', month: 0, mine: '450.00', theirs: '777.00' }]));
+    first.restore(first.snapshot().replaced);
+    await settled(first);
+    await until(async () => expect(await stored('6000', 0)).toBe(45_000));
+    expect(first.snapshot().replaced).toEqual([]);
   });
 
   it('sends it at once when the browser says that the connection is back', async () => {

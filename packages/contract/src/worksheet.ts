@@ -90,6 +90,21 @@ export const worksheetAnswerSchema = z
     steps: stepsSchema,
     /** who else changed something since, and what, in words */
     others: z.array(z.string()),
+    /** amounts entered in this session that someone else replaced since, so that they can be entered again */
+    replaced: z.array(
+      z.object({
+        account: z.string(),
+        /** from 0, the first of the budget's year */
+        month: z.number().int(),
+        /** the row's slice */
+        filter: filterSchema,
+        /** in words: `6000 Rent, Apr` */
+        place: z.string(),
+        mine: z.string(),
+        theirs: z.string(),
+        actor: z.string(),
+      }),
+    ),
     state: budgetSchema.shape.state,
     /** of an undo or redo: figures that were changed since and stay as they are */
     notUndone: z.number().int(),

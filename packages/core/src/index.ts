@@ -228,7 +228,7 @@ export { figureLeaves, figureSides, groupLeaves, sumOfLeaves } from './statement
 export type { FigureGroup, FigureLeaf, FigureSides, GroupBy } from './statements/figure-groups.ts';
 export { suggestedMateriality } from './findings/materiality.ts';
 export type { FindingSpan, Limit, Materiality } from './findings/materiality.ts';
-export { COMPARISONS, findingColumns } from './findings/finding-columns.ts';
+export { spanOfComparison, spansOfComparison, COMPARISONS, findingColumns } from './findings/finding-columns.ts';
 export type { Comparison } from './findings/finding-columns.ts';
 export { materialVariances } from './findings/material-variances.ts';
 export type { MaterialVariance } from './findings/material-variances.ts';

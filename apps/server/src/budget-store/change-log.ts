@@ -109,6 +109,16 @@ export class ChangeLog {
     return this.#read('WHERE budget_id = $1 AND version > $2 ORDER BY id', [budgetId, version], transaction);
   }
 
+  /** The latest changes of a session that are not undone, the oldest first. */
+  async ofSession(budgetId: number, session: string, most: number): Promise<LoggedChange[]> {
+    const newest = await this.#read(`WHERE budget_id = $1 AND session = $2 AND undone = 0 ORDER BY id DESC LIMIT $3`, [
+      budgetId,
+      session,
+      most,
+    ]);
+    return newest.reverse();
+  }
+
   /** When and by whom a line of each account was last changed; accounts that never were are left out. */
   async lastOf(
     budgetId: number,

@@ -15,6 +15,7 @@ import {
   type PeriodIndex,
   periodOfKey,
   shortPeriodName,
+  spanOfComparison,
   type StatementGrid,
 } from '@wise-margin/core';
 import {
@@ -90,14 +91,15 @@ export class Explainer {
    * @throws ProblemError 404 for an unknown line or column; 422 for a figure that is no difference of sums of accounts
    */
   async explained(companyId: number, query: ExplanationQuery): Promise<Explained> {
-    const { view, asOf, budget, filter, comparison, span } = query;
+    const { view, asOf, budget, filter, comparison } = query;
+    const span = spanOfComparison(comparison, query.span);
     const columnSet = query.column === undefined ? { columnSet: findingColumns(comparison) } : {};
     const { books, grid } = await this.#statements.evaluated(companyId, view, { asOf, budget, filter, ...columnSet });
     const line = grid.plan.lines.find(({ key }) => key === query.line);
     const key = query.column ?? `${span}.variance`;
     const column = grid.plan.columns.find((each) => each.key === key);
     if (!line) throw notFound(`line ${query.line}`);
-    if (!column) throw query.column === undefined ? refused('This comparison has no such months.', 'span') : notFound(`column ${key}`);
+    if (!column) throw notFound(`column ${key}`);
     const sides = figureSides(grid, line.index, column.index);
     if (sides === null || sides.base === null)
       throw refused('Only a difference of two amounts can be explained. Choose a variance of a line of amounts.', 'column');
@@ -137,7 +139,7 @@ export class Explainer {
     const templates = await this.#causeTemplates(explained, causes);
     const head = varianceTemplate(line.name, {
       hasPercent: explanation.base !== 0,
-      span: query.column === undefined ? query.span : null,
+      span: query.column === undefined ? spanOfComparison(query.comparison, query.span) : null,
       month:
         query.column === undefined && query.asOf !== periodAt(books.calendar, books.lastActual!).key
           ? longPeriodName(books.calendar, periodOfKey(books.calendar, query.asOf)!)

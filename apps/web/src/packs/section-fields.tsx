@@ -1,5 +1,15 @@
 import { MEASURES } from '@wise-margin/contract';
-import { ACCOUNT_CLASSES, COMPARISONS, type DateRule, type Section, type SectionCondition } from '@wise-margin/core';
+import {
+  ACCOUNT_CLASSES,
+  type Comparison,
+  COMPARISONS,
+  type DateRule,
+  type FindingSpan,
+  type Section,
+  type SectionCondition,
+  spanOfComparison,
+  spansOfComparison,
+} from '@wise-margin/core';
 import { comparisonWords } from '@wise-margin/presentation';
 
 import { useCompany } from '../data/company.ts';
@@ -21,6 +31,11 @@ const DATES: readonly (readonly [Exclude<DateRule['kind'], 'fixed'>, string])[] 
 ];
 const WITHOUT_DATE: readonly Section['kind'][] = ['cover', 'contents', 'notes'];
 const MEASURE_LINES = MEASURES.map((measure) => [measure, MEASURE_NAMES[measure]] as const);
+/** What a comparison is over, in words. */
+const spanNames = (comparison: Comparison): Readonly<Record<FindingSpan, string>> => ({
+  month: 'The month',
+  yearToDate: comparison === 'projection' ? 'The full year' : 'Year to date',
+});
 const BASES = COMPARISONS.map((comparison) => [comparison, comparisonWords(comparison)] as const);
 type Of<Kind extends Section['kind']> = Extract<Section, { readonly kind: Kind }>;
 type Props<Kind extends Section['kind']> = { readonly section: Of<Kind>; readonly month: string; readonly set: (section: Section) => void };
@@ -278,11 +293,8 @@ function BridgeFields({ section, month, set }: Props<'bridge'>) {
       <div className="flex gap-2">
         <SelectField
           label="Over"
-          value={section.span}
-          options={[
-            ['month', 'The month'],
-            ['yearToDate', 'Year to date'],
-          ]}
+          value={spanOfComparison(section.comparison, section.span)}
+          options={spansOfComparison(section.comparison).map((span) => [span, spanNames(section.comparison)[span]] as const)}
           set={(span) => set({ ...section, span })}
         />
         <SelectField

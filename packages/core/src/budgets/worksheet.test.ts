@@ -307,6 +307,14 @@ describe('a change taken back', () => {
     const { notUndone } = worksheet.undo(changes, notes);
     expect([amount(worksheet, '6000', 0), amount(worksheet, '6000', 1), notUndone]).toEqual([12, 9900, 1]);
   });
+  it('leaves a note that another wrote since', () => {
+    const worksheet = worksheetOf(lines());
+    const note = (text: string) => ({ kind: 'note' as const, account: '6000', month: null, text });
+    const { changes, notes } = worksheet.apply([note('Mine')], {});
+    worksheet.apply([note('Theirs')], {});
+    expect(worksheet.undo(changes, notes).notUndone).toBe(1);
+    expect(worksheet.note('6000', {}, null)?.text).toBe('Theirs');
+  });
 });
 
 describe('the figures of a budget', () => {

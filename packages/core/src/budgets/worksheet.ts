@@ -181,7 +181,14 @@ export class BudgetWorksheet {
       const isBasisAsLeft = JSON.stringify(now.basis) === JSON.stringify(after.basis);
       trace.put({ ...now, basis: isBasisAsLeft ? was.basis : now.basis, months });
     }
-    const turned = notes.map(({ before, after }) => ({ before: after, after: before }));
+    // a note that was changed since stays as it is now
+    const turned = notes.flatMap(({ before, after }) => {
+      const place = (after ?? before)!;
+      const now = this.#notes.get(noteKey(place)) ?? null;
+      if ((now?.text ?? null) === (after?.text ?? null)) return [{ before: after, after: before }];
+      notUndone += 1;
+      return [];
+    });
     for (const note of turned) this.setNote(note);
     const fault = this.#follow(trace, circularBefore);
     if (fault) {

@@ -50,6 +50,16 @@ const SIDES: Readonly<Record<Comparison, Readonly<Record<FindingSpan, readonly [
   },
 };
 
+/** The spans that a comparison has: a projection is of the full year, a prior month is of the month. */
+export const spansOfComparison = (comparison: Comparison): readonly FindingSpan[] =>
+  (['month', 'yearToDate'] as const).filter((span) => SIDES[comparison][span] !== null);
+
+/** The span asked for where a comparison has it, else the one it has. */
+export function spanOfComparison(comparison: Comparison, asked: FindingSpan): FindingSpan {
+  const spans = spansOfComparison(comparison);
+  return spans.includes(asked) ? asked : spans[0]!;
+}
+
 /** The columns in which variances of a comparison are looked for: blocks `month` and `yearToDate`, each with `compared`, `base`, `variance` and `percent`. */
 export function findingColumns(comparison: Comparison): ColumnSet {
   return FINDING_COLUMNS[comparison];

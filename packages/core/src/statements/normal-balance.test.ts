@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
 
-import { expressionPolarity } from './expression-polarity.ts';
-import { parseExpression } from './expression.ts';
 import type { Column, ColumnSet } from './column-set.ts';
 import { evaluate } from './evaluate.ts';
+import { parseExpression } from './expression.ts';
+import { expressionPolarity } from './expression-polarity.ts';
 import type { Line } from './line-set.ts';
 import { block, calendar, chart, sourceOf } from './small-books.ts';
 import { planStatement } from './statement-plan.ts';

@@ -15,10 +15,13 @@ import { applicableRuleChanges } from './applicable-rule-changes.ts';
 import { changeWords } from './change-words.ts';
 import { conflictWords } from './conflict-words.ts';
 import { refusedEdits } from './refused-edits.ts';
+import { replacedAmounts } from './replaced-amounts.ts';
 import { worksheetDto } from './worksheet-dto.ts';
 
 /** An undo, redo or deriving again: whose, its key when it is to count once, and the version its answer begins from. */
 type StepRequest = { readonly session: string; readonly key?: string | undefined; readonly base?: number | undefined };
+/** Own changes that are looked through for amounts that others replaced. */
+const MOST_REMEMBERED = 300;
 const NOTHING_TO_STEP = {
   undo: 'You have no change left to undo.',
   redo: 'You have no change to redo.',
@@ -216,6 +219,7 @@ export class WorksheetService {
     const since = await this.#log.since(budgetId, how.since ?? budget.row.version - 1);
     const ids = new Set(since.flatMap(({ lines }) => lines.map(({ after }) => after.id)));
     const others = since.filter(({ session }) => session !== how.session);
+    const own = others.length === 0 ? [] : await this.#log.ofSession(budgetId, how.session, MOST_REMEMBERED);
     return {
       version: budget.row.version,
       lines: budget.lines.filter(({ id }) => ids.has(id)).map(packLine),
@@ -228,6 +232,7 @@ export class WorksheetService {
       })),
       steps: await this.#steps(budgetId, how.session),
       others: others.map(({ actor, words }) => `${actor}: ${words}`),
+      replaced: replacedAmounts(books, { year: budget.row.year, own, others, dimensions: budget.row.dimensions }),
       state: budget.row.state as WorksheetAnswerDto['state'],
       notUndone: how.notUndone ?? 0,
     };

@@ -12,7 +12,7 @@ export function Notices({
   readonly snapshot: WorksheetSnapshot;
   readonly message: string | null;
 }) {
-  const { refusals, others, view } = snapshot;
+  const { refusals, others, replaced, view } = snapshot;
   const names = new Map(view?.grid.lines.map((line) => [line.account, line.name]));
   return (
     <>
@@ -41,7 +41,26 @@ export function Notices({
             {words}
           </p>
         ))}
-      {others.length > 0 ? (
+      {replaced.length > 0 ? (
+        <div role="alert" className="mb-2 flex justify-between border-l-2 border-brick bg-sheet px-3 py-1.5 text-[13px]">
+          <ul>
+            {replaced.map(({ place, mine, theirs, actor, filter }) => (
+              <li key={`${place} ${JSON.stringify(filter)}`}>
+                {place}: {actor} replaced your {mine} with {theirs}.
+              </li>
+            ))}
+          </ul>
+          <span className="flex gap-3">
+            <button type="button" className="link" onClick={() => session.restore(replaced)}>
+              {replaced.length === 1 ? `Enter ${replaced[0]!.mine} again` : 'Enter mine again'}
+            </button>
+            <button type="button" className="link" onClick={() => session.dismissOthers()}>
+              Close
+            </button>
+          </span>
+        </div>
+      ) : null}
+      {others.length > 0 && replaced.length === 0 ? (
         <p role="status" className="mb-2 flex justify-between border-l-2 border-copper bg-sheet px-3 py-1.5 text-[13px]">
           <span>
             Changed by others: {others.slice(-3).join('; ')}

@@ -2,32 +2,51 @@ import type { BudgetEditDto, FilterDto } from '@wise-margin/contract';
 
 import { newKey } from '../../data/new-key.ts';
 
-/** Edits that were made and not yet saved, kept by the browser so that closing the page loses nothing. */
-export type Unsaved = { readonly edits: readonly BudgetEditDto[]; readonly filter: FilterDto; readonly key: string };
+/**
+ * Edits that were made and not yet saved, kept by the browser so that closing the page loses nothing. Each is stored
+ * under a name of its own: two windows of one budget never write over what the other has stored.
+ */
+export type Unsaved = {
+  readonly edits: readonly BudgetEditDto[];
+  readonly filter: FilterDto;
+  readonly key: string;
+  /** the version of the budget that was looked at: what others changed since is asked about */
+  readonly base: number;
+  /** milliseconds since 1970, by which the edits of several windows are put in order */
+  readonly at: number;
+};
 
-const keyOf = (company: number, budget: number) => `wise-margin.unsaved.${company}.${budget}`;
+const prefixOf = (company: number, budget: number) => `wise-margin.unsaved.${company}.${budget}.`;
 
+/** What any window of this browser left unsaved, the oldest first. */
 export function readUnsaved(company: number, budget: number): Unsaved[] {
-  const text = localStorage.getItem(keyOf(company, budget));
-  if (text === null) return [];
-  try {
-    return JSON.parse(text) as Unsaved[];
-  } catch {
-    // what cannot be read was not written by this page; there is nothing to take up
-    return [];
-  }
+  const prefix = prefixOf(company, budget);
+  const names = Array.from({ length: localStorage.length }, (_, index) => localStorage.key(index) ?? '');
+  const kept = names
+    .filter((name) => name.startsWith(prefix))
+    .flatMap((name): Unsaved[] => {
+      try {
+        return [JSON.parse(localStorage.getItem(name) ?? '') as Unsaved];
+      } catch {
+        // what cannot be read was not written by this page; there is nothing to take up
+        return [];
+      }
+    });
+  return kept.sort((a, b) => a.at - b.at);
 }
 
-export function keepUnsaved(company: number, budget: number, unsaved: readonly Unsaved[]): void {
-  if (unsaved.length === 0) localStorage.removeItem(keyOf(company, budget));
-  else localStorage.setItem(keyOf(company, budget), JSON.stringify(unsaved));
-}
+export const keepUnsaved = (company: number, budget: number, { edits, filter, key, base, at }: Unsaved): void =>
+  localStorage.setItem(prefixOf(company, budget) + key, JSON.stringify({ edits, filter, key, base, at }));
 
-/** Who works in this browser: changes from elsewhere are asked about, and undo is of one's own. */
+/** Lets go of an edit that was saved, refused, or given up. */
+export const forgetUnsaved = (company: number, budget: number, key: string): void =>
+  localStorage.removeItem(prefixOf(company, budget) + key);
+
+/** Who works in this window: changes from elsewhere, another window too, are asked about, and undo is of one's own. */
 export function ownSession(): string {
-  const held = localStorage.getItem('wise-margin.session');
+  const held = sessionStorage.getItem('wise-margin.session');
   if (held !== null) return held;
   const made = newKey();
-  localStorage.setItem('wise-margin.session', made);
+  sessionStorage.setItem('wise-margin.session', made);
   return made;
 }

@@ -10,7 +10,7 @@ import { unpackGrid, withChanges } from '@wise-margin/presentation';
 
 import { ApiProblem, getJson, queryText, sendJson } from '../../api/client.ts';
 import { newKey } from '../../data/new-key.ts';
-import { keepUnsaved, ownSession, readUnsaved, type Unsaved } from './unsaved.ts';
+import { forgetUnsaved, keepUnsaved, ownSession, readUnsaved, type Unsaved } from './unsaved.ts';
 import type {
   BasisTry,
   Previewed,
@@ -46,6 +46,8 @@ export type WorksheetSnapshot = {
   readonly steps: WorksheetDto['steps'];
   /** what others saved meanwhile */
   readonly others: readonly string[];
+  /** amounts entered in this window that others replaced */
+  readonly replaced: WorksheetAnswerDto['replaced'];
   readonly state: WorksheetDto['budget']['state'];
   /** what of the last undo or redo stayed as another change left it, in words */
   readonly notUndone: string | null;
@@ -85,6 +87,8 @@ export class WorksheetSession {
   #version: number;
   #nextId = 1;
   #isBusy = false;
+  /** the edit that was given up for another person's; its place is shown as they left it once the server says so */
+  #givenUp: string | null = null;
 
   /** @param saved called after something was saved, for what else is drawn from the budget */
   constructor(options: { readonly company: number; readonly worksheet: WorksheetDto; readonly saved: () => void }) {
@@ -101,6 +105,7 @@ export class WorksheetSession {
       refusals: [],
       steps: worksheet.steps,
       others: [],
+      replaced: [],
       state: worksheet.budget.state,
       notUndone: null,
     };
@@ -144,11 +149,21 @@ export class WorksheetSession {
 
   apply(edits: readonly BudgetEditDto[]): void {
     if (edits.length === 0) return;
-    const waiting: Waiting = { id: this.#nextId++, edits, filter: this.#look.filter as FilterDto, key: newKey() };
+    this.#applyIn(this.#look.filter as FilterDto, edits);
+  }
+
+  /** Enters amounts again that others replaced. */
+  restore(replaced: WorksheetAnswerDto['replaced']): void {
+    for (const { filter, account, month, mine } of replaced) this.#applyIn(filter, [{ kind: 'month', account, month, text: mine }]);
+    this.#set({ replaced: [] });
+  }
+
+  #applyIn(filter: FilterDto, edits: readonly BudgetEditDto[]): void {
+    const waiting: Waiting = { id: this.#nextId++, edits, filter, key: newKey(), base: this.#version, at: Date.now() };
     if (this.#snapshot.refusals.length > 0 || this.#snapshot.notUndone !== null) this.#set({ refusals: [], notUndone: null });
     this.#tell({ type: 'edit', id: waiting.id, edits, filter: waiting.filter });
     this.#queue.push(waiting);
-    keepUnsaved(this.#company, this.#budget, this.#queue);
+    keepUnsaved(this.#company, this.#budget, waiting);
     // what was typed is drawn first; it is stored already
     setTimeout(() => void this.#drain(), SAVE_AFTER_MS);
   }
@@ -156,15 +171,12 @@ export class WorksheetSession {
   /** Answers what was asked: mine are written over theirs, or theirs stand and mine go. */
   async settleConflict(keepMine: boolean): Promise<void> {
     if (keepMine) return this.#drain(true);
-    const dropped = this.#queue.shift();
-    keepUnsaved(this.#company, this.#budget, this.#queue);
-    try {
-      const answer = await this.#since();
-      this.#take(dropped?.id ?? null, answer);
-      await this.#drain();
-    } catch (error) {
-      this.#set({ save: { kind: 'refused', message: wordsOf(error) } });
-    }
+    const [mine] = this.#queue;
+    if (!mine) return;
+    this.#givenUp = mine.key;
+    // a page that is opened before the connection is back does not send it
+    forgetUnsaved(this.#company, this.#budget, mine.key);
+    await this.#drain();
   }
 
   /** Takes the newest change back, makes it again, or derives every line again; once all edits are saved. */
@@ -195,7 +207,7 @@ export class WorksheetSession {
     this.#set({ refusals: [] });
   }
   dismissOthers(): void {
-    this.#set({ others: [] });
+    this.#set({ others: [], replaced: [] });
   }
 
   #set(part: Partial<WorksheetSnapshot>): void {
@@ -228,9 +240,9 @@ export class WorksheetSession {
 
   #take(id: number | null, answer: WorksheetAnswerDto | null): void {
     if (answer) {
-      const { version, steps, state, others } = answer;
+      const { version, steps, state, others, replaced } = answer;
       this.#version = version;
-      this.#set({ steps, state, ...(others.length > 0 ? { others } : {}) });
+      this.#set({ steps, state, ...(others.length > 0 ? { others } : {}), ...(replaced.length > 0 ? { replaced } : {}) });
     }
     this.#tell({ type: 'resolve', id, answer });
   }
@@ -257,10 +269,17 @@ export class WorksheetSession {
     let isAnyway = anyway;
     let refusal: string | null = null;
     while (this.#queue.length > 0) {
-      const { id, edits, filter, key } = this.#queue[0]!;
-      const base = isAnyway ? undefined : this.#version;
+      const { id, edits, filter, key, base: lookedAt } = this.#queue[0]!;
+      const base = isAnyway ? undefined : Math.min(lookedAt, this.#version);
       this.#set({ save: { kind: 'saving' } });
       try {
+        if (this.#givenUp === key) {
+          const theirs = await this.#since();
+          this.#givenUp = null;
+          this.#queue.shift();
+          this.#take(id, theirs);
+          continue;
+        }
         const answer = await sendJson<WorksheetAnswerDto>('POST', `${this.#at}/edits`, { edits, filter, session: this.#person, base, key });
         isAnyway = false;
         this.#queue.shift();
@@ -278,7 +297,7 @@ export class WorksheetSession {
         this.#take(id, null);
       }
       // a page that was left leaves what is stored to the next one, which sends it under the same key
-      if (this.#worker !== null) keepUnsaved(this.#company, this.#budget, this.#queue);
+      if (this.#worker !== null) forgetUnsaved(this.#company, this.#budget, key);
     }
     this.#isBusy = false;
     this.#set({ save: refusal === null ? { kind: 'saved' } : { kind: 'refused', message: refusal } });
