@@ -20,6 +20,7 @@ import {
 import { type RichText, type Section, shippedPack, textOf } from '@wise-margin/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 
+import { sourceStamp } from '../apps/server/src/packs/source-stamp.ts';
 import { demoServer } from './support/demo-company.ts';
 import { contentOf } from './support/entry-content.ts';
 import { PICTURE, type TestServer } from './support/server.ts';
@@ -353,17 +354,41 @@ describe('an issued pack', () => {
     await expect(change).rejects.toMatchObject({
       parent: { message: expect.stringContaining('an issued pack does not change') as string },
     });
+    // nor deleted, but with the demo companies as a whole
+    const remove = (table: string) => database.write((transaction) => database.run(`DELETE FROM ${table}`, [], transaction));
+    await database.write((transaction) => database.run('UPDATE companies SET is_demo = 0', [], transaction));
+    for (const table of ['pack_files', 'pack_documents'])
+      await expect(remove(table)).rejects.toMatchObject({
+        parent: { message: expect.stringContaining('an issued pack is kept') as string },
+      });
+    await database.write((transaction) => database.run('UPDATE companies SET is_demo = 1', [], transaction));
   });
   it('is not issued when the ledger or its text changed meanwhile, and keeps its logo when that changes', async () => {
     const place = { company: 1, pack: 'monthly-review', month: '2026-10' };
     const { application } = server;
-    const ledger = (await application.booksCache.of(1)).version;
-    const { version: month } = await application.packMonths.of(place);
-    const freeze = (versions: { ledger: number; month: number }) =>
-      application.packIssues.freeze(place, { name: 'Review', documents: [], actor: application.actor, versions });
     const { issues } = await monthOf('monthly-review');
-    await expect(freeze({ ledger: ledger - 1, month })).rejects.toMatchObject({ status: 409 });
-    await expect(freeze({ ledger, month: month - 1 })).rejects.toMatchObject({ status: 409 });
+    const sql = (text: string) => application.database.write((transaction) => application.database.run(text, [], transaction));
+    /** What is frozen after each change, though its documents were made before. */
+    const frozenAfter = async (change: () => Promise<unknown>) => {
+      const stamp = await sourceStamp(application.database, 1);
+      await change();
+      return application.packIssues.freeze(place, { name: 'Review', documents: [], actor: application.actor, stamp });
+    };
+    const changes: readonly (readonly [string, () => Promise<unknown>])[] = [
+      ['budgets', () => server.accept('POST', `${AT}/budgets`, { year: 2028, from: 2027, name: 'Late version' })],
+      [
+        'comments on findings',
+        () =>
+          server.accept('PUT', `${AT}/findings/record`, {
+            ...{ view: 'income', comparison: 'budget', month: '2026-10', line: 'cost_lines.freight_in' },
+            comment: 'Late comment',
+          }),
+      ],
+      ['benchmarks', () => sql(`INSERT INTO benchmarks VALUES (1, 'revenue', 'share', 0.5)`)],
+      ['exchange rates', () => sql(`INSERT INTO exchange_rates VALUES ('EUR', 'USD', '2026-10', 1.1, 1.2)`)],
+    ];
+    for (const [source, change] of changes)
+      await expect(frozenAfter(change), source).rejects.toMatchObject({ status: 409, detail: expect.stringContaining(source) as string });
     expect((await monthOf('monthly-review')).issues).toEqual(issues);
     const pages = await server.get(`${AT}/pack-issues/${issues[0]!.id}/pages`);
     await server.sendFile('PUT', `${AT}/logo`, 'logo', PICTURE);

@@ -7,10 +7,12 @@ import { pinoHttp } from 'pino-http';
 
 import type { Application } from './application.ts';
 import { isDiskFull } from './database/disk-full.ts';
+import { uniqueConflict } from './database/unique-conflict.ts';
 import { knownHostsOnly, limitedTo, notStored, ownOriginOnly, secureHeaders } from './http/guards.ts';
 import { refuseDeepJson } from './http/json-depth.ts';
 import { ProblemError } from './http/problem.ts';
 import { MOST_JSON, problemHandler } from './http/problem-handler.ts';
+import { requestKeys } from './http/request-keys.ts';
 import { routerOf } from './http/route.ts';
 import { routesOf } from './routes.ts';
 
@@ -41,12 +43,16 @@ export function createApp({ application, logger, webDirectory, hostNames, reques
   );
   app.use(secureHeaders(), knownHostsOnly(hostNames), ownOriginOnly);
   app.use('/api', notStored, limitedTo(requestsPerMinute), express.json({ limit: MOST_JSON, verify: refuseDeepJson }));
+  app.use(
+    '/api',
+    requestKeys(application.database, () => application.actor.now()),
+  );
   app.use('/api', routerOf(routesOf(application)));
   app.use('/api', (request) => {
     throw new ProblemError(404, 'Not found', `There is nothing at ${request.method} /api${request.path}.`);
   });
   if (webDirectory !== null && existsSync(webDirectory)) servePages(app, webDirectory);
-  app.use(problemHandler(isDiskFull));
+  app.use(problemHandler({ isDiskFull, uniqueConflict }));
   return app;
 }
 

@@ -4,7 +4,10 @@ import { minorSchema } from './common.ts';
 
 const daySchema = z.string().regex(/^\d{4}-\d{2}-\d{2}$/, 'Enter the day as YYYY-MM-DD, such as 2026-10-31');
 const accountSchema = z.string().trim().min(1).max(200);
-const linesSchema = z.array(z.number().int()).max(2000, 'At most 2,000 lines at once');
+const linesSchema = z
+  .array(z.number().int())
+  .max(2000, 'At most 2,000 lines at once')
+  .refine((lines) => new Set(lines).size === lines.length, 'A line is selected twice. Select each line once');
 
 /** Which column of a bank’s CSV file is what; columns count from 0. */
 export const bankMappingSchema = z

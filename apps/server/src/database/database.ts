@@ -36,7 +36,9 @@ import { forAllCompanies } from './migrations/0028-for-all-companies.ts';
 import { sharedLines } from './migrations/0029-shared-lines.ts';
 import { lastActualMonth } from './migrations/0030-last-actual-month.ts';
 import { statisticSeries } from './migrations/0031-statistic-series.ts';
+import { requestKeys } from './migrations/0032-request-keys.ts';
 import { defineModels, type Models } from './models.ts';
+import { keyUnderWay } from './request-key.ts';
 
 const MIGRATIONS = [
   firstTables,
@@ -70,6 +72,7 @@ const MIGRATIONS = [
   sharedLines,
   lastActualMonth,
   statisticSeries,
+  requestKeys,
 ];
 type Bindings = readonly (string | number | Buffer | null)[];
 
@@ -121,9 +124,20 @@ export async function openDatabase(directory: string): Promise<Database> {
     version: () => watch.version(),
     remembered: (key, read) => watch.remembered(key, read),
     write: (work) => {
+      const key = keyUnderWay();
       const turn = queue.then(() =>
         // IMMEDIATE: a writer of another process is waited for before anything is read
-        sequelize.transaction({ type: Transaction.TYPES.IMMEDIATE }, work),
+        sequelize.transaction({ type: Transaction.TYPES.IMMEDIATE }, async (transaction) => {
+          if (key === undefined || key.isWritten) return work(transaction);
+          await sequelize.query('INSERT INTO request_keys (key, request, at) VALUES ($1, $2, $3)', {
+            type: QueryTypes.RAW,
+            bind: [key.key, key.request, key.at],
+            transaction,
+          });
+          // a transaction that fails takes the key back with it
+          transaction.afterCommit(() => void (key.isWritten = true));
+          return work(transaction);
+        }),
       );
       // the caller gets the failure; the next in the queue must still have its turn
       queue = turn.catch(() => undefined);

@@ -8,16 +8,20 @@ import { ProblemError } from './problem.ts';
 /** The largest JSON body, in bytes. */
 export const MOST_JSON = 4 * 1024 ** 2;
 
-/** Whether a disk was full is known to the database. */
-type IsDiskFull = (error: unknown) => boolean;
+/** What the database knows of a failure. */
+type FailureWords = {
+  readonly isDiskFull: (error: unknown) => boolean;
+  /** in words, where the same was added at that moment; null for any other failure */
+  readonly uniqueConflict: (error: unknown) => string | null;
+};
 
 /** Answers what went wrong as problem details (RFC 9457); what is ours is logged. */
-export function problemHandler(isDiskFull: IsDiskFull): ErrorRequestHandler {
+export function problemHandler(known: FailureWords): ErrorRequestHandler {
   // Express knows an error handler by its four parameters
   // oxlint-disable-next-line max-params
   return (error: unknown, request, response, next) => {
     if (response.headersSent) return next(error);
-    const problem = problemOf(error, isDiskFull);
+    const problem = problemOf(error, known);
     if (problem.status >= 500) request.log.error(error);
     response.status(problem.status).type('application/problem+json').send(JSON.stringify(problem));
   };
@@ -34,7 +38,7 @@ const pathWords = (path: readonly PropertyKey[]): string =>
     .join('')
     .replace(/^, /, '');
 
-function problemOf(error: unknown, isDiskFull: IsDiskFull): Problem {
+function problemOf(error: unknown, { isDiskFull, uniqueConflict }: FailureWords): Problem {
   if (error instanceof ProblemError) {
     const { status, title, detail, faults } = error;
     return { ...problem(status, title, detail), ...(faults.length > 0 ? { errors: [...faults] } : {}) };
@@ -52,6 +56,8 @@ function problemOf(error: unknown, isDiskFull: IsDiskFull): Problem {
       'Too large',
       'An amount would exceed 90,000,000,000,000, the largest one. Check for extra digits. Nothing was changed.',
     );
+  const conflict = uniqueConflict(error);
+  if (conflict !== null) return problem(409, 'Added at the same moment', `${conflict} Nothing was changed.`);
   if (isDiskFull(error))
     return problem(507, 'Disk full', 'The disk of the server is full. Nothing was changed. Free some space and try again.');
   if (error instanceof Error && 'type' in error && error.type === 'entity.too.large')

@@ -19,6 +19,8 @@ export class MailSender {
   readonly #parts: Parts;
   #timer: NodeJS.Timeout | null = null;
   #running: Promise<void> | null = null;
+  /** asked to send soon while a round is under way */
+  #isWoken = false;
   #isClosed = false;
 
   constructor(parts: Parts) {
@@ -65,7 +67,9 @@ export class MailSender {
 
   #wait(milliseconds: number): void {
     if (this.#isClosed) return;
+    if (this.#timer) clearTimeout(this.#timer);
     this.#timer = setTimeout(() => {
+      this.#timer = null;
       this.#running = this.#round();
     }, milliseconds);
     this.#timer.unref();
@@ -82,13 +86,16 @@ export class MailSender {
       // the database is full or locked: the next round tries again
       report(error);
     }
-    this.#wait(wait);
+    this.#running = null;
+    this.#wait(this.#isWoken ? 0 : wait);
+    this.#isWoken = false;
   }
 
   /** Sends soon, such as right after a message was queued. */
   wake(): void {
-    if (this.#timer === null || this.#isClosed) return;
-    clearTimeout(this.#timer);
-    void (this.#running ?? Promise.resolve()).then(() => this.#wait(0));
+    if (this.#isClosed || this.#parts.transport === null) return;
+    // one loop: the round under way begins the next one, or the timer is set again
+    if (this.#running !== null) this.#isWoken = true;
+    else if (this.#timer !== null) this.#wait(0);
   }
 }

@@ -11,6 +11,7 @@ import { notFound, ProblemError } from '../http/problem.ts';
 import type { PackFile } from './content/content.ts';
 import type { MonthPlace, PackMonths } from './pack-months.ts';
 import type { PackPlace } from './pack-store.ts';
+import { changedSources, type SourceStamp, sourceStamp } from './source-stamp.ts';
 
 /** A document as it is frozen: what it shows, and every file of it. */
 export type FrozenDocument = {
@@ -33,7 +34,6 @@ type FrozenPages = {
   readonly reading?: PackReading;
   readonly sources?: Readonly<Record<string, ReadingSource>>;
 };
-type Versions = { readonly ledger: number; readonly month: number };
 type IssueRow = {
   readonly id: number;
   readonly pack: string;
@@ -64,7 +64,7 @@ export class PackIssues {
   /**
    * Freezes documents as the next issue of a pack's month, all of it or nothing.
    * @returns the issue's number in the database
-   * @throws ProblemError 409 when the ledger or the pack's month changed since the documents were made
+   * @throws ProblemError 409 naming what changed since the documents were made
    */
   freeze(
     place: MonthPlace,
@@ -72,18 +72,18 @@ export class PackIssues {
       name,
       documents,
       actor,
-      versions,
+      stamp,
     }: {
       readonly name: string;
       readonly documents: readonly FrozenDocument[];
       readonly actor: Actor;
-      /** of the ledger and of the pack's month that the documents were made from */
-      readonly versions: Versions;
+      /** everything the documents were made from, as it was then */
+      readonly stamp: SourceStamp;
     },
   ): Promise<number> {
     return this.#database.write(async (transaction) => {
       const { company, pack, month } = place;
-      await this.#refuseChanged(place, versions, transaction);
+      await this.#refuseChanged(place, stamp, transaction);
       const [before] = await this.#database.select<{ id: number; number: number }>(
         'SELECT id, number FROM pack_issues WHERE company_id = $1 AND pack = $2 AND month = $3 ORDER BY number DESC LIMIT 1',
         [company, pack, month],
@@ -181,18 +181,13 @@ export class PackIssues {
     return { content: row.content, name: fileName({ pack, month, slice, format }) };
   }
 
-  async #refuseChanged(place: MonthPlace, versions: Versions, transaction: Transaction): Promise<void> {
-    const [ledger] = await this.#database.select<{ version: number }>(
-      'SELECT version FROM companies WHERE id = $1',
-      [place.company],
-      transaction,
-    );
-    const month = await this.#months.of(place, transaction);
-    if (ledger?.version === versions.ledger && month.version === versions.month) return;
+  async #refuseChanged({ company }: MonthPlace, stamp: SourceStamp, transaction: Transaction): Promise<void> {
+    const changed = changedSources(stamp, await sourceStamp(this.#database, company, transaction));
+    if (changed.length === 0) return;
     throw new ProblemError(
       409,
       'Changed meanwhile',
-      'The ledger or the text of this pack changed while it was being issued. Nothing was issued. Look at the preview and issue again.',
+      `Changed while the pack was being issued: ${changed.join(', ')}. Nothing was issued. Look at the preview and issue again.`,
     );
   }
 

@@ -24,6 +24,7 @@ import { hasSections, packChecklist } from './pack-checklist.ts';
 import { fileName, type FrozenDocument, type PackIssues } from './pack-issues.ts';
 import { type MonthPlace, type PackMonths, STATE_WORDS } from './pack-months.ts';
 import type { PackStore } from './pack-store.ts';
+import { sourceStamp } from './source-stamp.ts';
 
 type Parts = {
   readonly database: Database;
@@ -156,17 +157,17 @@ export class PackService {
   }
 
   /**
-   * Issues a pack: its figures, pages and files are frozen, one document for each value it is split by. An entry that is
-   * posted meanwhile stops it, so that all documents are of the same ledger.
+   * Issues a pack: its figures, pages and files are frozen, one document for each value it is split by. A change of
+   * anything it is made of (ledger, budgets, views, comments, limits, rates) stops it, so that all documents are of one moment.
    * @param options.by who issues, when it is a schedule; `day` the day of the meeting, by default today
-   * @throws ProblemError 409 when the ledger, or the pack's month, changed meanwhile, and 422 where no document has a section;
+   * @throws ProblemError 409 when something it is made of changed meanwhile, and 422 where no document has a section;
    *   nothing is issued then
    */
   async issue(place: MonthPlace, { by, day }: { readonly by?: Actor; readonly day?: string } = {}): Promise<PackIssueDto> {
-    const { booksCache, issues, months, work } = this.#parts;
+    const { database, booksCache, issues, work } = this.#parts;
     const actor = by ?? this.#parts.actor;
+    const stamp = await sourceStamp(database, place.company);
     const books = await booksCache.of(place.company);
-    const before = await months.of(place);
     const request: PackRequest = { ...(await this.#request(place)), meeting: day ?? today(actor.now()), state: 'issued' };
     const documents: FrozenDocument[] = [];
     const contents = await this.#contents(place, request);
@@ -186,8 +187,7 @@ export class PackService {
         files,
       });
     }
-    const versions = { ledger: books.version, month: before.version };
-    const id = await issues.freeze(place, { name: request.design.name, documents, actor, versions });
+    const id = await issues.freeze(place, { name: request.design.name, documents, actor, stamp });
     return issues.of(books, id);
   }
 

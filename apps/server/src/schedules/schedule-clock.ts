@@ -15,6 +15,7 @@ export class ScheduleClock {
   #timer: NodeJS.Timeout | null = null;
   #running: Promise<void> = Promise.resolve();
   #isClosed = false;
+  #isRecovered = false;
 
   constructor(parts: Parts) {
     this.#parts = parts;
@@ -22,7 +23,7 @@ export class ScheduleClock {
 
   /** Begins, with what was under way when the server stopped. */
   start(): void {
-    this.#running = this.#round(true);
+    this.#running = this.#round();
   }
 
   async close(): Promise<void> {
@@ -31,10 +32,12 @@ export class ScheduleClock {
     await this.#running;
   }
 
-  async #round(isFirst: boolean): Promise<void> {
+  async #round(): Promise<void> {
     const { schedules, actor, report, wake } = this.#parts;
     try {
-      if (isFirst) await schedules.recover();
+      // tried again in the next round where it fails
+      if (!this.#isRecovered) await schedules.recover();
+      this.#isRecovered = true;
       if ((await schedules.runDue(actor.now())) > 0) wake();
     } catch (error) {
       // such as a full disk: the next round tries again
@@ -42,7 +45,7 @@ export class ScheduleClock {
     }
     if (this.#isClosed) return;
     this.#timer = setTimeout(() => {
-      this.#running = this.#round(false);
+      this.#running = this.#round();
     }, MILLISECONDS_BETWEEN);
     this.#timer.unref();
   }

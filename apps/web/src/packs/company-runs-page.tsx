@@ -2,8 +2,8 @@ import type { CompanyRunDto, CompanyRunRequest, CompanyRunResult } from '@wise-m
 import { useState } from 'react';
 import { Link } from 'react-router';
 
+import { newKey } from '../api/new-key.ts';
 import { useAsOf, useCompanies, useCompany } from '../data/company.ts';
-import { newKey } from '../data/new-key.ts';
 import { useCompanyRuns } from '../data/use-company-runs.ts';
 import { usePacks } from '../data/use-packs.ts';
 import { momentWords } from '../ui/date-words.ts';

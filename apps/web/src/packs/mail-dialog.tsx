@@ -1,8 +1,8 @@
 import { MAIL_FIELDS, PACK_FORMATS, type PackFormat, type PackIssueDto } from '@wise-margin/contract';
 import { useId, useState } from 'react';
 
+import { newKey } from '../api/new-key.ts';
 import { useCompany } from '../data/company.ts';
-import { newKey } from '../data/new-key.ts';
 import { useMail, useMailChanges, useMailLists } from '../data/use-mail.ts';
 import { DialogFrame } from '../ui/dialog-frame.tsx';
 import { CheckField } from '../ui/labeled-field.tsx';

@@ -4,7 +4,7 @@ import type { BalanceRule } from '@wise-margin/core';
 import { unpackGrid } from '@wise-margin/presentation';
 
 import { getJson, queryText, sendJson } from '../../api/client.ts';
-import { newKey } from '../../data/new-key.ts';
+import { newKey } from '../../api/new-key.ts';
 import { ownSession } from '../worksheet/unsaved.ts';
 
 const unpacked = ({ cashFlow, balanceSheet, ...rest }: PackedBalancePlan): BalancePlanDto => ({

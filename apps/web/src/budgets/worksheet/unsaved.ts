@@ -1,6 +1,6 @@
 import type { BudgetEditDto, FilterDto } from '@wise-margin/contract';
 
-import { newKey } from '../../data/new-key.ts';
+import { newKey } from '../../api/new-key.ts';
 
 /**
  * Edits that were made and not yet saved, kept by the browser so that closing the page loses nothing. Each is stored

@@ -9,7 +9,7 @@ import {
 import { unpackGrid, withChanges } from '@wise-margin/presentation';
 
 import { ApiProblem, getJson, queryText, sendJson } from '../../api/client.ts';
-import { newKey } from '../../data/new-key.ts';
+import { newKey } from '../../api/new-key.ts';
 import { forgetUnsaved, keepUnsaved, ownSession, readUnsaved, type Unsaved } from './unsaved.ts';
 import type {
   BasisTry,
