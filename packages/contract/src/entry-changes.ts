@@ -39,6 +39,18 @@ export const correctionSchema = z.object({
 });
 export const correctionPreviewSchema = correctionSchema.omit({ reason: true });
 
+/** An entry that takes another back: dated like it, which voids it, or on a later day. */
+export const reversalSchema = z.object({
+  /** the version that was opened: one saved since is not reversed unseen */
+  version: z.number().int(),
+  date: dateTextSchema,
+  /** where the month of that day is closed: the open day it is posted on instead */
+  postIn: dateTextSchema.exactOptional(),
+  reason: reasonSchema,
+});
+export const reversalPreviewSchema = reversalSchema.omit({ reason: true });
+export type Reversal = z.infer<typeof reversalSchema>;
+
 /** An entry made by a person; `reverseOn` is a later day on which it is taken back. */
 export const newEntrySchema = z.object({
   content: entryContentSchema,

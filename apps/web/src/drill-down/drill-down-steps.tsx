@@ -1,10 +1,11 @@
 import { formatAmount, type Minor } from '@wise-margin/core';
 
 import { useCompany } from '../data/company.ts';
+import { useEntry } from '../data/use-entry.ts';
 import { AccountStep, useEntryLines } from './account-step.tsx';
 import type { DrillDownAddress } from './drill-down-address.ts';
 import { DrillDownPanel, Proof } from './drill-down-panel.tsx';
-import { EntryStep, useEntry } from './entry-step.tsx';
+import { EntryStep } from './entry-step.tsx';
 
 /** The inner steps of the drill-down, from an account's entries to an entry; the same from every station. */
 export function DrillDownSteps({

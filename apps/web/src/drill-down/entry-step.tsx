@@ -1,12 +1,11 @@
-import { useQuery } from '@tanstack/react-query';
 import type { EntryDto } from '@wise-margin/contract';
 import { TOTAL_RULE } from '@wise-margin/core';
 import { useState } from 'react';
 import { Link } from 'react-router';
 
-import { getJson } from '../api/client.ts';
-import { CorrectionDialog, DraftActions, EntryHistory } from '../corrections/index.ts';
+import { CorrectionDialog, DraftActions, EntryHistory, ReversalDialog } from '../corrections/index.ts';
 import { useCompany } from '../data/company.ts';
+import type { useEntry } from '../data/use-entry.ts';
 import { dateWords } from '../ui/date-words.ts';
 import { Amount } from '../ui/figure.tsx';
 import { ruleClasses } from '../ui/rule-classes.ts';
@@ -26,13 +25,6 @@ const RELATED: Readonly<Record<EntryDto['related'][number]['how'], string>> = {
   reversedBy: 'Reversed by',
 };
 
-export const useEntry = (company: number, entry: number | null) =>
-  useQuery({
-    queryKey: ['entry', company, entry],
-    enabled: entry !== null,
-    queryFn: ({ signal }) => getJson<EntryDto>(`/companies/${company}/entries/${entry}`, signal),
-  });
-
 /** An entry as a slip with its two sides. */
 export function EntryStep({
   entry,
@@ -47,6 +39,7 @@ export function EntryStep({
 }) {
   const company = useCompany();
   const [isCorrecting, setCorrecting] = useState(false);
+  const [isReversing, setReversing] = useState(false);
   if (entry.isError) return <Failure error={entry.error} retry={() => void entry.refetch()} />;
   const slip = entry.data;
   if (!slip) return <Loading what="the entry" />;
@@ -137,11 +130,19 @@ export function EntryStep({
       {slip.state === 'draft' ? (
         <DraftActions entry={slip} edit={() => setCorrecting(true)} />
       ) : slip.state === 'posted' ? (
-        <button type="button" className="button mt-3" onClick={() => setCorrecting(true)}>
-          Correct
-        </button>
+        <div className="mt-3 flex gap-2">
+          <button type="button" className="button" onClick={() => setCorrecting(true)}>
+            Correct
+          </button>
+          {slip.related.some(({ how }) => how === 'reversedBy') ? null : (
+            <button type="button" className="button" onClick={() => setReversing(true)}>
+              Void or reverse
+            </button>
+          )}
+        </div>
       ) : null}
       <EntryHistory entry={slip.id} />
+      {isReversing ? <ReversalDialog entry={slip.id} close={() => setReversing(false)} /> : null}
       {isCorrecting ? <CorrectionDialog entry={slip} close={() => setCorrecting(false)} /> : null}
     </>
   );

@@ -4,6 +4,7 @@ import { figureText } from '@wise-margin/presentation';
 import { useState } from 'react';
 import { Link } from 'react-router';
 
+import { ReversalDialog } from '../corrections/index.ts';
 import { useCompany } from '../data/company.ts';
 import { type FindingPlace, FIRST_VIEW, useExplanation } from '../data/use-findings.ts';
 import { favorColor } from '../ui/figure.tsx';
@@ -65,6 +66,7 @@ function Explained({
   readonly openEntry: (entry: number) => void;
 }) {
   const company = useCompany();
+  const [voiding, setVoiding] = useState<number | null>(null);
   const { line, words, variance, favor, causes, layouts, months } = explanation;
   const money = (value: number) => figureText({ kind: 'amount', value }, { exponent: company.exponent, unit: 'cents', withUnit: true });
   const column = place.view === FIRST_VIEW ? COLUMNS[place.comparison][place.span] : null;
@@ -98,11 +100,12 @@ function Explained({
       {unexplained !== variance ? (
         <p className="mt-1 text-[13px]">{money(unexplained)} of it is not explained by findings on its own lines.</p>
       ) : null}
+      {voiding === null ? null : <ReversalDialog entry={voiding} close={() => setVoiding(null)} />}
       <CommentSection place={place} explanation={explanation} />
       {causes.length > 0 ? (
         <Section title="Likely causes">
           <ul>
-            {causes.slice(0, 6).map(({ sentence, amount, share, entry }) => (
+            {causes.slice(0, 6).map(({ kind, sentence, amount, share, entry }) => (
               <li key={sentence.template} className="grid grid-cols-[minmax(0,1fr)_auto] gap-x-3 border-b border-hairline py-1 text-[13px]">
                 <span>
                   <LiveText text={sentence} />{' '}
@@ -111,10 +114,15 @@ function Explained({
                       Open entry
                     </button>
                   )}
+                  {entry !== null && kind === 'repeatedBill' ? (
+                    <button type="button" className="link ml-2" onClick={() => setVoiding(entry)}>
+                      Void entry
+                    </button>
+                  ) : null}
                 </span>
                 <span className="text-right tabular-nums">
                   {money(amount)}
-                  <span className="block text-[12px] text-ink-soft">{Math.round(share * 100)}% match</span>
+                  <span className="block text-[12px] text-ink-soft">Explains {Math.round(share * 100)}%</span>
                 </span>
               </li>
             ))}

@@ -3,6 +3,7 @@ import { postingAnswerWords } from '@wise-margin/presentation';
 import { X } from 'lucide-react';
 import { useEffect, useId, useRef, useState } from 'react';
 
+import { ReversalDialog } from '../corrections/index.ts';
 import { useCompany } from '../data/company.ts';
 import { Amount } from '../ui/figure.tsx';
 import { CheckField } from '../ui/labeled-field.tsx';
@@ -23,6 +24,7 @@ export function PostingPanel({
   const { entry, account, accountName, party, period, amount, reasons, score } = suspect;
   const [reason, setReason] = useState(suspect.answer?.reason ?? '');
   const [learns, setLearns] = useState(false);
+  const [isReversing, setReversing] = useState(false);
   const id = useId();
   const heading = useRef<HTMLHeadingElement>(null);
   useEffect(() => heading.current?.focus(), []);
@@ -91,7 +93,24 @@ export function PostingPanel({
         <button type="button" className="button" disabled={answer.isPending} onClick={() => give('corrected')}>
           Corrected
         </button>
+        {entry ? (
+          <button type="button" className="button" onClick={() => setReversing(true)}>
+            Void entry
+          </button>
+        ) : null}
       </div>
+      {isReversing && entry ? (
+        <ReversalDialog
+          entry={entry.id}
+          close={() => setReversing(false)}
+          done={() =>
+            answer.mutate(
+              { posting: suspect.posting, answer: 'corrected', reason: reason || 'Voided', learns: false },
+              { onSuccess: close },
+            )
+          }
+        />
+      ) : null}
     </aside>
   );
 }

@@ -55,6 +55,8 @@ export type ListSelection<Row> = {
 
 const ROW = 26;
 const PAGE_ROWS = 15;
+/** Frames in which a row that is scrolled to has to be drawn. */
+const FOCUS_TRIES = 60;
 const NEAR_END = 60;
 const features = tableFeatures({ rowSortingFeature, columnVisibilityFeature, sortedRowModel: createSortedRowModel() });
 
@@ -131,16 +133,18 @@ export function List<Row extends object>({
   useTabStop(scroller);
   // a row that keys lead to and that is not drawn yet: further keys go on from it
   const awaited = useRef<number | null>(null);
-  const focusRow = (row: number): void => {
+  const focusRow = (row: number, tries = FOCUS_TRIES): void => {
+    // a list that was left, or a row that never comes, is given up
+    if (!scroller.current || tries === 0) return void (awaited.current = null);
     awaited.current = row;
-    const place = scroller.current?.querySelector<HTMLElement>(`[data-row="${row}"]`);
+    const place = scroller.current.querySelector<HTMLElement>(`[data-row="${row}"]`);
     if (place) {
       awaited.current = null;
       place.focus();
       return;
     }
     virtual.scrollToIndex(row);
-    requestAnimationFrame(() => (awaited.current === row ? focusRow(row) : undefined));
+    requestAnimationFrame(() => (awaited.current === row ? focusRow(row, tries - 1) : undefined));
   };
   const onKeyDown = (event: KeyboardEvent) => {
     const at = (event.target as HTMLElement).closest<HTMLElement>('[data-row]');

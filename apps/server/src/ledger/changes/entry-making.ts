@@ -1,4 +1,4 @@
-import type { EntryEffectDto, NewEntry } from '@wise-margin/contract';
+import type { EntryEffectDto, NewEntry, Reversal } from '@wise-margin/contract';
 import { type EntryContent, reversingEntry } from '@wise-margin/core';
 import { differenceWords } from '@wise-margin/presentation';
 import type { Transaction } from 'sequelize';
@@ -16,7 +16,14 @@ import { storedEntries, type StoredEntry } from './stored-entries.ts';
 import { addEntry, discardEntries, writeContents } from './write-contents.ts';
 
 type EntryPlace = { readonly company: number; readonly entry: number };
-export type MadeEntry = { readonly content: EntryContent; readonly corrects?: number; readonly reversesFirst?: boolean };
+export type MadeEntry = {
+  readonly content: EntryContent;
+  readonly corrects?: number;
+  /** an entry that it takes back */
+  readonly reverses?: number;
+  /** whether it takes back the first entry made with it */
+  readonly reversesFirst?: boolean;
+};
 
 /** Entries made by a person: posted or in draft, reversing when asked for; drafts posted and discarded. */
 export class EntryMaking {
@@ -116,6 +123,59 @@ export class EntryMaking {
     );
   }
 
+  /** What reversing an entry would do to accounts and statements. @throws ProblemError 409, 422 as `reverse` */
+  async previewReversal(place: EntryPlace, asked: Omit<Reversal, 'reason'>, actor: Actor): Promise<EntryEffectDto> {
+    const { books, reversing } = await this.#reversal(place, asked);
+    const facts = factsOf(books, reversing, 1);
+    const closed = await closedEffect(this.#database, books, { facts, person: actor.name });
+    return effectDto(books, facts, { entries: 1, lines: reversing.lines.length, closed });
+  }
+
+  /**
+   * Posts the entry that takes another back, linked to it: dated like it, it is void; on a later day, reversed.
+   * @throws ProblemError 409 for a draft, an entry reversed before, or one changed since; 422 for a day it cannot be posted on
+   */
+  async reverse(place: EntryPlace, { reason, ...asked }: Reversal, actor: Actor): Promise<{ id: number; number: string }[]> {
+    const { books, entry, reversing } = await this.#reversal(place, asked);
+    return this.make(books, {
+      made: [{ content: reversing, reverses: entry.id }],
+      expected: new Map([[entry.id, asked.version]]),
+      reason,
+      actor,
+      subject: `reversal of ${entry.number}`,
+      also: (transaction) => this.#refuseReversed(entry, transaction),
+    });
+  }
+
+  async #reversal(place: EntryPlace, { date, postIn }: Omit<Reversal, 'reason'>) {
+    const books = await this.#booksCache.of(place.company);
+    const [entry] = await storedEntries(this.#database, { companyId: place.company, ids: [place.entry] });
+    if (!entry) throw notFound(`entry ${place.entry}`);
+    if (entry.content.state !== 'posted')
+      throw new ProblemError(409, 'Not posted', `Entry ${entry.number} is ${entry.content.state}. Only a posted entry can be reversed.`);
+    if (date < entry.content.date) throw refused(`The reversal has to be dated ${entry.content.date}, like the entry, or later.`, 'date');
+    await this.#refuseReversed(entry);
+    const { kind } = entry.content;
+    const reversing = reversingEntry(
+      { ...entry.content, kind: postIn !== undefined && kind === 'ordinary' ? 'adjustment' : kind },
+      postIn ?? date,
+    );
+    const words = `${reversing.date === entry.content.date ? 'Void' : 'Reversal'} of ${entry.number}`;
+    const lines = reversing.lines.map((line) => ({ ...line, memo: line.memo === '' ? words : `${words}: ${line.memo}` }));
+    const content = { ...reversing, lines };
+    refuseIssues(books, content, null);
+    return { books, entry, reversing: content };
+  }
+
+  async #refuseReversed({ id, number }: Pick<StoredEntry, 'id' | 'number'>, transaction?: Transaction): Promise<void> {
+    const [by] = await this.#database.select<{ number: string }>(
+      `SELECT number FROM entries WHERE reverses = $1 AND state <> 'discarded' LIMIT 1`,
+      [id],
+      transaction,
+    );
+    if (by) throw new ProblemError(409, 'Reversed already', `Entry ${number} was reversed by ${by.number} already.`);
+  }
+
   /** Posts a draft as it is. @throws ProblemError 409 when it was changed since or lies in a closed period */
   async post(place: EntryPlace, version: number, actor: Actor): Promise<void> {
     const { books, entry } = await this.#draft(place);
@@ -174,8 +234,8 @@ export class EntryMaking {
 
   async #add(books: Books, made: readonly MadeEntry[], transaction: Transaction): Promise<Mutation> {
     const rows: { readonly id: number; readonly number: string }[] = [];
-    for (const { corrects = null, reversesFirst = false } of made) {
-      const reverses = reversesFirst ? rows[0]!.id : null;
+    for (const { corrects = null, reverses: earlier = null, reversesFirst = false } of made) {
+      const reverses = reversesFirst ? rows[0]!.id : earlier;
       rows.push(await addEntry(this.#database, { companyId: books.id, corrects, reverses }, transaction));
     }
     const written = made.map(({ content }, at) => ({

@@ -10,6 +10,8 @@ import {
   postDraftSchema,
   reclassificationPreviewSchema,
   reclassificationSchema,
+  reversalPreviewSchema,
+  reversalSchema,
   saveTemplateSchema,
   undoEntryChangeSchema,
 } from '@wise-margin/contract';
@@ -60,6 +62,23 @@ export const entryChangeRoutes = ({
     request: { body: postDraftSchema },
     response: null,
     handle: ({ path, body }) => entryMaking.post(path, body.version, actor),
+  }),
+  route({
+    method: 'post',
+    path: `${ENTRY}/reversal/preview`,
+    summary: 'What voiding or reversing an entry would do to accounts and statements',
+    request: { body: reversalPreviewSchema },
+    response: entryEffectSchema,
+    handle: ({ path, body }) => entryMaking.previewReversal(path, body, actor),
+  }),
+  route({
+    method: 'post',
+    path: `${ENTRY}/reversal`,
+    summary: 'Void an entry, or reverse it on a later day, by an entry linked to it',
+    request: { body: reversalSchema },
+    response: entryMadeSchema,
+    status: 201,
+    handle: async ({ path, body }) => ({ entries: await entryMaking.reverse(path, body, actor) }),
   }),
   route({
     method: 'post',
