@@ -160,6 +160,7 @@ describe('versions and states', () => {
     await server.send('POST', `${api}/edits`, { edits: [{ kind: 'year', account: '6000', text: '9000', spread: 'even' }] });
     const page = openPage(server, address);
     fireEvent.click(await page.findByRole('button', { name: 'Submit for review' }));
+    fireEvent.click(await page.findByRole('button', { name: 'Submit and lock' }));
     const approve = await page.findByRole<HTMLButtonElement>('button', { name: 'Approve' });
     await waitFor(() => expect(approve.disabled).toBe(false));
     fireEvent.click(approve);

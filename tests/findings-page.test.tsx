@@ -101,7 +101,7 @@ describe('variances', () => {
     await waitFor(() => expect([page.address().includes('status=answered'), count()]).toEqual([true, answered]));
     choose('open');
     await waitFor(() => expect(count()).toBe(all.length - answered));
-    expect(page.getByText(`${all.length} findings, ${all.length - answered} without an answer.`)).toBeTruthy();
+    expect(page.getByText(`${all.length} findings, ${all.length - answered} open.`)).toBeTruthy();
     closePage();
     const narrowed = openPage(server, '/c/1/findings/variances?asOf=2026-10&comparison=priorMonth&status=answered');
     expect(await narrowed.findByText('No finding has this status. Choose another under Show.')).toBeTruthy();

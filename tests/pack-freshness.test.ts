@@ -26,7 +26,7 @@ const setLimits = (company: number, amount: number, scope: 'all' | 'company') =>
   const limit = { amount, percent: null, passes: 'either', least: 0 };
   return server.send('PUT', `/companies/${company}/materiality`, { month: limit, yearToDate: limit, overrides: [], scope });
 };
-const NONE = 'No variance is past its limit.';
+const NONE = 'No variance exceeds its threshold.';
 
 describe('a section that was filled before', () => {
   it('is filled again when something of its company changes, or what is kept for all companies', async () => {

@@ -316,7 +316,7 @@ describe('an issued pack', () => {
     expect([first.number, first.changes, first.documents.length]).toEqual([1, null, 1]);
     expect(await monthOf('monthly-review')).toMatchObject({ state: 'issued', issues: [{ id: first.id }] });
     const before = await pagesOf(first);
-    expect(textsOf(before).filter((text) => text.startsWith('Fingerprint '))).toEqual([`Fingerprint ${first.documents[0]!.fingerprint}`]);
+    expect(textsOf(before).filter((text) => text.startsWith('Checksum '))).toEqual([`Checksum ${first.documents[0]!.fingerprint}`]);
 
     const { lines } = await server.get<EntryListDto>(`${AT}/entries?limit=50&accounts=6110&from=2026-10&to=2026-10`);
     const entries = await Promise.all(lines.map(({ entryId }) => server.get<EntryDto>(`${AT}/entries/${entryId}`)));

@@ -23,7 +23,7 @@ describe('the postings of the demo company', () => {
       'PU-001243 5210: Same document and amount as D-4471 of 2026-10-06, 11 days later',
       'PU-001163 6120: About ten times the usual 2,611',
       'PU-001213 6310: Not on this account before; usually on 6220 Boat shows',
-      'PR-000166 5410: The text names August',
+      'PR-000166 5410: Memo refers to August',
       'BA-000221 6790: A posting to a watched account',
     ])
       expect(found).toContain(planted);

@@ -45,7 +45,7 @@ test('two companies are set side by side with their total, and a figure leads to
   const panel = page.getByRole('complementary', { name: 'Drill-down' });
   await expect(panel.getByRole('row', { name: /^Tern Island/ })).toBeVisible();
   await expect(panel.getByRole('row', { name: /^Gannet Rock/ })).toBeVisible();
-  await expect(panel).toContainText('Difference from the amount 0.00');
+  await expect(panel).toContainText('Adds up to the amount');
   await expectAccessible(page, panel);
   await page.keyboard.press('Escape');
   await expect(panel).toBeHidden();

@@ -76,7 +76,7 @@ test('a bridge starts and ends on the statement’s figures, and each step leads
 
 test('a suspected posting is opened by keyboard, its entry looked at, and answered', async ({ page, untouched }) => {
   await open(page, untouched, '/c/1/findings/postings');
-  const list = page.getByLabel('Postings that deserve a look');
+  const list = page.getByLabel('Unusual postings');
   const first = list.locator('[data-row="0"]');
   await expect(first).toHaveText('PU-001243');
   await first.focus();
@@ -115,7 +115,7 @@ test('tie-outs all agree but for the receivable without a customer; its link lea
 
 test('the overview names the five findings that matter, and a step of its bridge leads to the drill-down', async ({ page, untouched }) => {
   await open(page, untouched, '/c/1?asOf=2026-10');
-  const findings = page.getByRole('region', { name: 'Findings without an answer' });
+  const findings = page.getByRole('region', { name: 'Open findings' });
   await expect(findings.getByRole('listitem')).toHaveCount(5);
   await findings.getByRole('link', { name: /Kayaks to dealers/ }).click();
   await expect(why(page).getByRole('heading', { name: 'Kayaks to dealers, (17,449.00)' })).toBeVisible();
@@ -170,7 +170,7 @@ test('the overview has the measures a person chose, and the projection for the y
   await expect(page).toHaveURL(/statements\/ratios\?asOf=2026-10&figure=receivable_days(~|%7E)month.actual/);
   await expect(page.getByRole('complementary', { name: 'Drill-down' })).toBeVisible();
   await open(page, untouched, '/c/1?asOf=2026-10');
-  await expect(page.getByText('Opened lately:')).toContainText('Ratios');
+  await expect(page.getByText('Recently viewed:')).toContainText('Ratios');
 });
 
 test('findings come from any statement, with limits of its own; a step of a bridge leads to why that line differs', async ({

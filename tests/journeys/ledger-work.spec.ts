@@ -66,7 +66,7 @@ test('who owes the most past 60 days, as of a day of its own, by keyboard to the
   await expect(page.getByText('Agrees with the balance of 1100 Trade receivables.')).toBeVisible();
   await page.getByRole('button', { name: 'Over 90', exact: true }).focus();
   await page.keyboard.press('Enter');
-  const first = page.getByRole('region', { name: 'Receivables by age' }).getByRole('row').nth(1);
+  const first = page.getByRole('region', { name: 'Receivables aging' }).getByRole('row').nth(1);
   await expect(first).toContainText('Brackwater Marine Supply');
   await page.getByRole('button', { name: /^Brackwater Marine Supply, / }).focus();
   await page.keyboard.press('Enter');

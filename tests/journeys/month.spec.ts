@@ -152,7 +152,7 @@ test('October is read, the month stepped, and a difference followed to its entry
   await expect(drillDown).toContainText('Unfavorable');
   await drillDown.getByRole('button', { name: 'Freight in', exact: true }).click();
   await expect(drillDown).toContainText('Listed accounts 12,265.85');
-  await expect(drillDown).toContainText('Difference from the amount 0.00');
+  await expect(drillDown).toContainText('Adds up to the amount');
   await drillDown.getByRole('button', { name: '5210 Freight in' }).click();
   await expect(drillDown).toContainText('Listed entries 12,265.85');
   await drillDown.getByRole('listitem').filter({ hasText: 'D-4471A' }).getByRole('button').click();

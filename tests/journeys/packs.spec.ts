@@ -62,7 +62,7 @@ test('the monthly review is written on its page, checked, issued, and its web pa
   await expect(dialog).toContainText('October 2026 is not closed.');
   await expectAccessible(page, dialog);
   await dialog.getByRole('button', { name: /^Issue/ }).click();
-  await expect(page.getByText(/Fingerprint ([0-9A-F]{4} ){7}[0-9A-F]{4}/)).toBeVisible(ISSUED);
+  await expect(page.getByText(/Checksum ([0-9A-F]{4} ){7}[0-9A-F]{4}/)).toBeVisible(ISSUED);
   await expectAccessible(page);
 
   // printed from its page, it has the sheets of its PDF, upright and across
@@ -224,7 +224,7 @@ test('a schedule is a sentence: it shows its next runs, is run now, and mails wh
   await page.getByLabel('Time zone').selectOption('America/New_York');
   await page.getByLabel('What', { exact: true }).selectOption('pack lender-pack');
   await page.getByRole('button', { name: 'Create schedule' }).click();
-  await expect(page.getByRole('alert')).toContainText('Nobody is named. Enter at least one address, or choose a list.');
+  await expect(page.getByRole('alert')).toContainText('No recipients. Enter at least one address, or choose a list.');
   await page.getByLabel('To', { exact: true }).fill('ann@bank.com, bo@bank.com');
   await page.getByRole('button', { name: 'Create schedule' }).click();
   const schedule = page.getByRole('region', { name: 'Monthly review' });

@@ -36,7 +36,7 @@ test('October is reconciled with the bank: statements imported, proposals accept
   await lines(page)
     .getByRole('button', { name: /^Accept all \d+$/ })
     .press('Enter');
-  await expect(lines(page).getByText('Two digits exchanged: 3,585.75 on the statement, 3,855.75 in the ledger')).toBeVisible();
+  await expect(lines(page).getByText('Transposed digits: 3,585.75 on the statement, 3,855.75 in the ledger')).toBeVisible();
   await expect(summary(page)).toContainText('2 outstanding checks and payments');
 
   // the fee: its account is suggested
@@ -60,7 +60,7 @@ test('October is reconciled with the bank: statements imported, proposals accept
   await page.getByRole('button', { name: 'Clear, difference to 6790' }).click();
   await expect(page.getByText('1 forced difference without an explanation. See Cleared.')).toBeVisible();
   await page.getByRole('button', { name: /^Cleared/ }).click();
-  await page.getByLabel('What it was').fill('Two digits exchanged on the slip');
+  await page.getByLabel('What it was').fill('Transposed digits on the slip');
   await page.getByRole('button', { name: 'Explain' }).click();
   await expect(page.getByText('Reconciled: the ledger agrees with the bank.')).toBeVisible();
 

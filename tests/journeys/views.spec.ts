@@ -217,7 +217,7 @@ test('a view starts as a copy; lines move by key, a used line says so, and colum
   await page.keyboard.press('ArrowRight');
   await expect(edge).toHaveAttribute('aria-valuenow', String(wide + 1));
   await page.keyboard.press('ArrowDown');
-  await expect(page.getByRole('separator', { name: 'Width of % of revenue' }).first()).toBeFocused();
+  await expect(page.getByRole('separator', { name: 'Width of Budget' }).first()).toBeFocused();
 });
 
 test('a statement from blank: a heading, accounts that are not neighbors, all revenue but tours, a subtotal with a double rule', async ({

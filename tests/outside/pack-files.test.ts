@@ -93,7 +93,7 @@ describe('the spreadsheet', () => {
     const value = row.getCell(3).value as { formula: string; result: number };
     expect([value.result, /^[A-Z(]/.test(value.formula)]).toEqual([cell.value / 100, true]);
     expect(workbook.worksheets.map(({ name }) => name)).toEqual(
-      expect.arrayContaining(['Contents', 'Key measures', 'Findings', 'Balance sheet', 'Receivables by age', 'Largest customers']),
+      expect.arrayContaining(['Contents', 'Key measures', 'Findings', 'Balance sheet', 'Receivables aging', 'Largest customers']),
     );
     for (const each of workbook.worksheets) {
       expect(each.pageSetup.printArea, each.name).toMatch(/^A1:[A-Z]+\d+$/);

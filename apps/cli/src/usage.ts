@@ -49,12 +49,12 @@ export const USAGE = `Usage: npm run wm -- <verb> [options]
   periods open               --period 2026-09 --reason TEXT
   periods actual             [--period 2026-10]: the last month of actuals; without --period the proposed one
   findings                   [--as-of 2026-10] [--compare budget|prior-year|prior-month|projection]
-                             variances past the materiality limits, each with the sentence that explains it
+                             variances exceeding the materiality thresholds, each with the sentence that explains it
   explain                    --line KEY [--view income] [--column KEY | --compare budget|prior-year|prior-month|projection]
                              [--as-of 2026-10] [--by account|department|party|month|source|entry]
                              why two amounts differ; without --column the month against the comparison
   postings check             [--from 2026-08] [--to 2026-10]
-                             postings that deserve a look, ranked, each with its reason
+                             unusual postings, ranked, each with its reason
   tie-outs                   [--as-of 2026-10]
                              pairs of figures that must agree (exit code 1 and their difference where one does not)
   reconcile                  [--account 1010] [--as-of 2026-10-31] [--file STATEMENT] [--apply]

@@ -29,7 +29,7 @@ export const materialitySchema = z
     ...spanLimits,
     overrides: z
       .array(z.object({ of: z.enum(['view', 'class', 'line']), key: z.string().trim().min(1).max(300), ...spanLimits }))
-      .max(200, 'At most 200 limits of their own'),
+      .max(200, 'At most 200 line-specific thresholds'),
   })
   .meta({ id: 'Materiality' });
 export type MaterialityDto = z.infer<typeof materialitySchema>;

@@ -2,7 +2,7 @@ export { LARGEST_MINOR, AmountOverflowError, minor, ZERO } from './money/minor.t
 export type { Minor } from './money/minor.ts';
 export { currency } from './money/currency.ts';
 export type { Currency } from './money/currency.ts';
-export { parseAmount } from './money/parse-amount.ts';
+export { parseAmount, parseTypedAmount } from './money/parse-amount.ts';
 export type { AmountIssue } from './money/parse-amount.ts';
 export { apportion } from './money/apportion.ts';
 export { toDecimalText, formatAmount, displayStep } from './money/format-amount.ts';

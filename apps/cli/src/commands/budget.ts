@@ -3,7 +3,7 @@ import {
   ACCOUNT_CLASS_KEYS,
   type Minor,
   minor,
-  parseAmount,
+  parseTypedAmount,
   periodAt,
   type PeriodIndex,
   periodOfYear,
@@ -25,7 +25,7 @@ export async function createBudget(application: Application, options: BudgetOpti
   const company = await chosenCompany(application, text('company'));
   const books = await application.booksCache.of(company.id);
   const { exponent } = books.currency;
-  const rounding = parseAmount(text('round-to') ?? '0', exponent);
+  const rounding = parseTypedAmount(text('round-to') ?? '0', exponent);
   if (!rounding.ok) throw new UsageError(`--round-to ${text('round-to')} is not an amount`);
   const changeByClass = Object.fromEntries(
     ACCOUNT_CLASS_KEYS.flatMap((key) => (text(`change-${key}`) === undefined ? [] : [[key, text(`change-${key}`)]])),

@@ -1,5 +1,5 @@
 import { correctionSchema } from '@wise-margin/contract';
-import { type Minor, parseAmount, toDecimalText } from '@wise-margin/core';
+import { type Minor, parseTypedAmount, toDecimalText } from '@wise-margin/core';
 import type { Application } from '@wise-margin/server';
 
 import { chosenCompany } from '../company.ts';
@@ -45,7 +45,7 @@ export async function correctEntry(application: Application, options: CorrectOpt
     dimensions,
   }));
   if (amount !== undefined) {
-    const parsed = parseAmount(amount, currency.exponent);
+    const parsed = parseTypedAmount(amount, currency.exponent);
     if (!parsed.ok || parsed.value <= 0) throw new UsageError(`--amount is an amount above zero such as 2214.30, not "${amount}"`);
     if (lines.length !== 2)
       throw new RefusedError(

@@ -5,7 +5,7 @@ import {
   type ListedLineDto,
   reclassificationSchema,
 } from '@wise-margin/contract';
-import { type Minor, parseAmount, toDecimalText } from '@wise-margin/core';
+import { type Minor, parseTypedAmount, toDecimalText } from '@wise-margin/core';
 import type { Application } from '@wise-margin/server';
 
 import { chosenCompany } from '../company.ts';
@@ -37,7 +37,7 @@ function filterOf(options: EntriesOptions, exponent: number): EntryFilterDto {
   const bound = (name: 'least' | 'most'): number | undefined => {
     const text = options[name];
     if (text === undefined) return undefined;
-    const parsed = parseAmount(text, exponent);
+    const parsed = parseTypedAmount(text, exponent);
     if (!parsed.ok) throw new UsageError(`--${name} is an amount such as 1250.00, not "${text}"`);
     return parsed.value;
   };

@@ -136,14 +136,14 @@ export async function checkTieOuts(application: Application, values: Values): Pr
   };
 }
 
-/** Postings that deserve a look, ranked. */
+/** Unusual postings, ranked. */
 export async function checkPostings(application: Application, values: Values): Promise<Answer> {
   const { id, name } = await chosenCompany(application, values['company'] as string | undefined);
   const { from, to } = values;
   const { suspects, count, lines } = await application.postingChecks.list(id, postingCheckQuerySchema.parse({ from, to, limit: 1000 }));
   const { exponent } = (await application.booksCache.of(id)).currency;
   return {
-    title: `${name}\n${count} postings of ${lines} lines deserve a look${count > suspects.length ? `; the first ${suspects.length} are listed` : ''}`,
+    title: `${name}\n${count} unusual postings among ${lines} lines${count > suspects.length ? `; the first ${suspects.length} are listed` : ''}`,
     headings: SUSPECT_HEADINGS,
     rows: suspects.map((suspect) => suspectRow(suspect, exponent)),
     figures: new Set([0, 4]),

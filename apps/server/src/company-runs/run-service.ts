@@ -54,7 +54,7 @@ export class CompanyRuns {
     const { companies, mail, pack } = request;
     if (new Set(companies).size !== companies.length) throw refused('A company is named twice. Name each once.', 'companies');
     if (mail && mail.to.length === 0 && mail.lists.length === 0)
-      throw refused('Nobody is named. Enter at least one address, or choose a list.', 'mail.to');
+      throw refused('No recipients. Enter at least one address, or choose a list.', 'mail.to');
     for (const company of companies) await booksCache.of(company);
     const { name } = await packStore.of({ company: companies[0]!, pack });
     const { id, isNew } = await store.begin({ ...request, packName: name }, actor);

@@ -45,7 +45,7 @@ const MOST_PARTS = 60;
 const MOST_NAMED = 4;
 /** From this part of a difference on, an item that does not recur is named first. */
 const MOST_OF_IT = 0.5;
-const NOTHING_STANDS_OUT = 'No single entry, account or department makes most of it.';
+const NOTHING_STANDS_OUT = 'No single entry, account or department accounts for most of it.';
 const LAYOUT_NAMES: Readonly<Record<string, string>> = {
   line: 'Lines',
   account: 'Accounts',

@@ -40,7 +40,7 @@ type AnswerRow = {
 };
 type Checked = { readonly books: Books; readonly table: LineTable; readonly suspects: readonly Suspect[] };
 
-/** Postings that deserve a look, ranked, with what people answered about them. */
+/** Unusual postings, ranked, with what people answered about them. */
 export class PostingChecks {
   readonly #database: Database;
   readonly #booksCache: BooksCache;

@@ -199,7 +199,7 @@ function postingRoutes({ booksCache, postingChecks, actor }: FindingServices): r
     route({
       method: 'get',
       path: POSTINGS,
-      summary: 'Postings that deserve a look, the most suspicious first, each with its reasons',
+      summary: 'Unusual postings, the most suspicious first, each with its reasons',
       request: { query: postingCheckQuerySchema },
       response: postingCheckSchema,
       handle: ({ path, query }) => postingChecks.list(path.company, query),
@@ -207,7 +207,7 @@ function postingRoutes({ booksCache, postingChecks, actor }: FindingServices): r
     download({
       method: 'get',
       path: `${POSTINGS}/export.csv`,
-      summary: 'Postings that deserve a look, as a file',
+      summary: 'Unusual postings, as a file',
       request: { query: postingCheckQuerySchema },
       type: 'text/csv',
       handle: async ({ path, query }) => {

@@ -49,7 +49,7 @@ export class MailLists {
       return list.addresses;
     });
     const unique = new Map([...to, ...addresses].map((address) => [address.toLowerCase(), address]));
-    if (unique.size === 0) throw refused('Nobody is named. Enter at least one address, or choose a list.', 'to');
+    if (unique.size === 0) throw refused('No recipients. Enter at least one address, or choose a list.', 'to');
     return [...unique.values()];
   }
 }

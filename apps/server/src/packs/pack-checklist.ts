@@ -44,7 +44,7 @@ export async function packChecklist(
   if (open.length > 0)
     items.push({
       kind: 'findings',
-      words: `${counted(open.length, 'finding past its limit is', 'findings past their limits are')} still open: ${listed(open.map(({ name }) => name))}.`,
+      words: `${counted(open.length, 'finding exceeding its threshold is', 'findings exceeding their thresholds are')} still open: ${listed(open.map(({ name }) => name))}.`,
       link: `findings/variances?asOf=${month}`,
     });
   const shown = new Set(

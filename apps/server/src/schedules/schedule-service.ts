@@ -77,7 +77,7 @@ export class ScheduleService {
     refuseOtherFormats(what, change.formats);
     if (what.kind === 'watch' && what.watch.kind === 'postings') typedAccounts(books, what.watch.accounts);
     if (change.to.length === 0 && change.lists.length === 0)
-      throw refused('Nobody is named. Enter at least one address, or choose a list.', 'to');
+      throw refused('No recipients. Enter at least one address, or choose a list.', 'to');
     await store.save(companyId, id, { change, actor });
     return this.list(companyId);
   }

@@ -41,6 +41,7 @@ export function BudgetActions({
       void client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'worksheet' });
     },
   });
+  const [isSubmitting, setSubmitting] = useState(false);
   const asks = change.error instanceof ApiProblem && change.error.problem.title === 'Open findings';
   const locked = budgetLockWords(state) !== null;
   return (
@@ -72,13 +73,35 @@ export function BudgetActions({
           </>
         )}
       </FloatingPanel>
+      {isSubmitting && state === 'draft' ? (
+        <span
+          role="alertdialog"
+          aria-label="Submit for review"
+          className="flex flex-wrap items-center gap-2 border border-copper bg-sheet px-2 py-1 text-[13px]"
+        >
+          Submitting locks the budget until it is approved or returned to draft.
+          <button
+            type="button"
+            className="button button-primary"
+            autoFocus
+            disabled={change.isPending}
+            onClick={() => change.mutate({ state: 'inReview' }, { onSettled: () => setSubmitting(false) })}
+          >
+            Submit and lock
+          </button>
+          <button type="button" className="link" onClick={() => setSubmitting(false)}>
+            Cancel
+          </button>
+        </span>
+      ) : null}
       {STEPS[state].map(([to, words], index) => (
         <button
           key={to}
           type="button"
           className={index === 0 ? 'button button-primary' : 'button'}
           disabled={change.isPending}
-          onClick={() => change.mutate({ state: to })}
+          // submitting locks the budget: it asks first
+          onClick={() => (to === 'inReview' ? setSubmitting(true) : change.mutate({ state: to }))}
         >
           {words}
         </button>

@@ -1,5 +1,5 @@
 import type { GridDto } from '@wise-margin/contract';
-import { parseAccountList, parseAmount, selectsNumber } from '@wise-margin/core';
+import { parseAccountList, parseTypedAmount, selectsNumber } from '@wise-margin/core';
 import { useEffect, useState } from 'react';
 
 import { useCompany } from '../data/company.ts';
@@ -41,7 +41,7 @@ export function TargetPanel({
   /** weights typed, by account */
   const [typed, setTyped] = useState<Readonly<Record<string, string>>>({});
   const [proposal, setProposal] = useState<Questions['target']['answer'] | null>(null);
-  const target = parseAmount(text.replaceAll(',', ''), exponent);
+  const target = parseTypedAmount(text, exponent);
   const parsed = parseAccountList(list);
   const year = grid.columns.findIndex(({ key }) => key === 'year.budget');
   const budgeted = grid.lines.flatMap(({ account, name }, index) => {

@@ -49,7 +49,7 @@ export function CombinedFigure({
       close={close}
       foot={groups.data ? <Proof {...groupsProof(groups.data, exponent)} /> : null}
     >
-      <Choice label="Lay out by" value={by} options={LAYOUTS} choose={setBy} />
+      <Choice label="Break down by" value={by} options={LAYOUTS} choose={setBy} />
       <FigureGroups groups={groups} />
       <h3 className="mt-4 text-[13px] font-semibold">Statements of the companies</h3>
       <ul className="text-[13px]">

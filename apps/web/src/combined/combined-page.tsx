@@ -79,7 +79,7 @@ export default function CombinedPage() {
               </button>
             }
           >
-            A group sets companies side by side with a total: the same calendar months of each, without what they owe one another.
+            A group sets companies side by side with a total: the same calendar months of each, net of intercompany balances.
           </Empty>
         ) : null}
         {dialog}
@@ -183,7 +183,7 @@ function Combined({
           value={isSideBySide ? 'companies' : 'view'}
           options={[
             ['companies', 'Companies'],
-            ['view', 'As the view'],
+            ['view', 'Same as view'],
           ]}
           choose={set('columns', 'companies')}
         />

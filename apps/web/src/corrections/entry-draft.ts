@@ -1,5 +1,5 @@
 import type { EntryDto, EntryTemplateDto } from '@wise-margin/contract';
-import { type EntryContent, formatAmount, type LineContent, type Minor, minor, parseAmount, toDecimalText } from '@wise-margin/core';
+import { type EntryContent, formatAmount, type LineContent, type Minor, minor, parseTypedAmount, toDecimalText } from '@wise-margin/core';
 
 /** A line as it is typed. */
 export type LineDraft = {
@@ -48,7 +48,7 @@ export const emptyLine = (key: number): LineDraft => ({
 
 const amountOf = (text: string, exponent: number): Minor | null | undefined => {
   if (text.trim() === '') return undefined;
-  const parsed = parseAmount(text.replaceAll(',', ''), exponent);
+  const parsed = parseTypedAmount(text, exponent);
   return parsed.ok ? parsed.value : null;
 };
 

@@ -4,7 +4,7 @@ import { useState } from 'react';
 
 import { useCompany } from '../data/company.ts';
 import { dimensionName } from '../filters/index.ts';
-import { AccountOptions } from './account-options.tsx';
+import { AccountInput } from './account-input.tsx';
 import { draftSides, emptyLine, type EntryDraft, type LineDraft } from './entry-draft.ts';
 
 /** The lines of an entry as they are typed, with both sides added up. */
@@ -17,7 +17,6 @@ export function EntryFields({ draft, setDraft }: { readonly draft: EntryDraft; r
   const exact = (amount: number) => formatAmount(amount as Minor, { exponent, unit: 'cents' });
   return (
     <>
-      <AccountOptions id="entry-accounts" />
       <table className="ledger-table mt-2 w-full">
         <thead>
           <tr>
@@ -112,12 +111,11 @@ function LineFields({
   return (
     <tr>
       <td className="px-1!">
-        <input
+        <AccountInput
           className="field w-full min-w-36 py-0.5 text-[13px]"
-          list="entry-accounts"
-          aria-label={name('Account')}
+          label={name('Account')}
           value={line.account}
-          onChange={(event) => set({ account: event.target.value })}
+          set={(account) => set({ account })}
         />
       </td>
       {(['debit', 'credit'] as const).map((side) => (

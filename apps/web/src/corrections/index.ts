@@ -1,4 +1,4 @@
-export { AccountOptions } from './account-options.tsx';
+export { AccountInput } from './account-input.tsx';
 export { CorrectionDialog } from './correction-dialog.tsx';
 export { NewEntryDialog } from './new-entry-dialog.tsx';
 export { DraftActions } from './draft-actions.tsx';

@@ -2,7 +2,7 @@ import type { EntryTemplateDto } from '@wise-margin/contract';
 import { useState } from 'react';
 
 import { sendJson } from '../api/client.ts';
-import { useCompany } from '../data/company.ts';
+import { useAsOf, useCompany } from '../data/company.ts';
 import { DateField } from '../ui/date-field.tsx';
 import { CheckField, SelectField } from '../ui/labeled-field.tsx';
 import { ChangeDialog } from './change-dialog.tsx';
@@ -30,8 +30,9 @@ export function NewEntryDialog({
   readonly close: () => void;
   readonly done: (entry: number) => void;
 }) {
-  const { id: company, exponent, lastActual } = useCompany();
-  const date = lastActual === null ? '' : lastOf(lastActual);
+  const { id: company, exponent } = useCompany();
+  const [asOf] = useAsOf();
+  const date = asOf === null ? '' : lastOf(asOf);
   const [draft, setDraft] = useState<EntryDraft>(() =>
     template ? { ...draftOfContent(template.content, exponent), date } : { date, lines: [emptyLine(0), emptyLine(1)] },
   );

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useCompany } from '../data/company.ts';
 import { dimensionName } from '../filters/index.ts';
 import { DateField } from '../ui/date-field.tsx';
-import { AccountOptions } from './account-options.tsx';
+import { AccountInput } from './account-input.tsx';
 import { ChangeDialog } from './change-dialog.tsx';
 
 const STAYS = '(stays)';
@@ -43,17 +43,10 @@ export function ReclassificationDialog({
       close={close}
       done={done}
     >
-      <AccountOptions id="reclassification-accounts" />
       <div className="mt-2 flex flex-wrap items-end gap-4 text-[13px]">
         <label>
           <span className="block text-ink-soft">To account</span>
-          <input
-            className="field w-40 py-0.5 text-[13px]"
-            list="reclassification-accounts"
-            placeholder="stays"
-            value={account}
-            onChange={(event) => setAccount(event.target.value)}
-          />
+          <AccountInput className="field w-40 py-0.5 text-[13px]" placeholder="No change" value={account} set={setAccount} />
         </label>
         {dimensions.map(({ name, values: known }) => (
           <label key={name}>
@@ -63,7 +56,7 @@ export function ReclassificationDialog({
               value={values[name] ?? STAYS}
               onChange={(event) => setValues({ ...values, [name]: event.target.value })}
             >
-              <option value={STAYS}>stays</option>
+              <option value={STAYS}>No change</option>
               {[...new Set([...known, ''])].map((value) => (
                 <option key={value} value={value}>
                   {value || 'None'}

@@ -23,13 +23,17 @@ export const useCompanies = () => useQuery(companiesQuery);
 /** Months that were chosen and are not in the address yet, by company: a page with unsaved changes may refuse to go on. */
 const asked = new Map<number, string>();
 
-/** The as-of month: the address's, else the one last chosen, else the last posted. Setting it writes the address. */
+/** The as-of month: the address's, else the one last in view in this window, else the one last chosen, else the last of actuals. Setting it writes the address. */
 export function useAsOf(): readonly [string | null, (period: string) => void] {
   const company = useCompany();
   const [search, setSearch] = useSearch();
   const storedAt = `wm.asOf.${company.id}`;
   const held = (key: string | null) => (key !== null && company.periods.some((period) => period.key === key) ? key : null);
   const inAddress = held(search.get('asOf'));
+  // a link without a month goes on with the one in view in this window
+  useEffect(() => {
+    if (inAddress !== null) sessionStorage.setItem(storedAt, inAddress);
+  }, [inAddress, storedAt]);
   useEffect(() => {
     if (inAddress === null || asked.get(company.id) !== inAddress) return;
     localStorage.setItem(storedAt, inAddress);
@@ -41,5 +45,5 @@ export function useAsOf(): readonly [string | null, (period: string) => void] {
       before.set('asOf', period);
     });
   };
-  return [inAddress ?? held(localStorage.getItem(storedAt)) ?? company.lastActual, set];
+  return [inAddress ?? held(sessionStorage.getItem(storedAt)) ?? held(localStorage.getItem(storedAt)) ?? company.lastActual, set];
 }

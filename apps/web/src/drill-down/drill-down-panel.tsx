@@ -52,7 +52,9 @@ export function Proof({ listed, difference, isZero }: { readonly listed: string;
   return (
     <>
       <span>{listed}</span>
-      <span className={isZero ? 'text-pine' : 'font-semibold text-brick'}>Difference from the amount {difference}</span>
+      <span className={isZero ? 'text-pine' : 'font-semibold text-brick'}>
+        {isZero ? 'Adds up to the amount' : `Difference from the amount ${difference}`}
+      </span>
     </>
   );
 }

@@ -30,7 +30,7 @@ export function GroupChoice({
   if (groups.length === 0) return null;
   return (
     <label className="mt-2 flex items-center gap-2 text-[13px]">
-      <span className="text-ink-soft">Lay out by</span>
+      <span className="text-ink-soft">Break down by</span>
       <select className="field py-0.5 text-[13px]" value={by ?? ''} onChange={(event) => choose(event.target.value || null)}>
         <option value="">What it is made from</option>
         {groups.map((each) => (

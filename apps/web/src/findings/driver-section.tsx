@@ -93,13 +93,13 @@ function DriverForm({ line, driver, done }: { readonly line: string; readonly dr
         choose={(series) => setChoice({ ...choice, series })}
       />
       <Choice
-        label="Planned in the budget as"
+        label="Budget quantity"
         value={choice.planned}
         options={[['', 'Not planned'], ...driver.planned.map((name): [string, string] => [name, named(name)])]}
         choose={(planned) => setChoice({ ...choice, planned })}
       />
       <Choice
-        label="Used for it"
+        label="Actual quantity"
         value={choice.input}
         options={[['', 'Not kept'], ...driver.series.map((name): [string, string] => [name, named(name)])]}
         choose={(input) => setChoice({ ...choice, input })}

@@ -85,14 +85,16 @@ function Limits({ asOf, limits }: { readonly asOf: string; readonly limits: Comp
     <div className="min-h-0 flex-1 overflow-y-auto pb-4" tabIndex={0} role="region" aria-label="Materiality limits">
       <p className="max-w-5xl text-[14px] text-ink-soft">
         A variance is a finding when it is past these limits. {SOURCE_WORDS[limits.source]}
-        {others.length === 0 ? '' : ` ${others.join(', ')} ${others.length === 1 ? 'has limits of its own' : 'have limits of their own'}.`}
+        {others.length === 0
+          ? ''
+          : ` ${others.join(', ')} ${others.length === 1 ? 'has its own thresholds' : 'have their own thresholds'}.`}
       </p>
       <div className="mt-2 grid max-w-5xl grid-cols-2 gap-4 narrow:grid-cols-1">
         {SPANS.map(([span, name]) => (
           <LimitFields key={span} name={name} limit={spans[span]} set={(limit) => setSpans({ ...spans, [span]: limit })} />
         ))}
       </div>
-      <h2 className="mt-4 font-serif text-lg font-semibold">Limits of their own</h2>
+      <h2 className="mt-4 font-serif text-lg font-semibold">Line-specific thresholds</h2>
       {overrides.map((override, at) => (
         <fieldset key={`${override.of} ${override.key}`} className="mt-2 max-w-5xl border border-hairline bg-sheet p-3">
           <legend className="flex items-center gap-2 px-1 font-semibold">
@@ -249,7 +251,7 @@ function LimitFields({ name, limit, set }: { readonly name: string; readonly lim
           </select>
         </div>
         {field('Percent', 'percent', '% of what it is compared with')}
-        {field('But never below', 'least', `${currencyWords}, whatever the percent`)}
+        {field('Minimum variance', 'least', `${currencyWords}, whatever the percent`)}
       </div>
     </fieldset>
   );

@@ -85,7 +85,7 @@ export function PostingPanel({
       ) : null}
       <div className="flex flex-wrap gap-2">
         <button type="button" className="button" disabled={answer.isPending} onClick={() => give('fine')}>
-          Fine
+          No action needed
         </button>
         <button type="button" className="button" disabled={answer.isPending} onClick={() => give('needsCorrection')}>
           Needs correction

@@ -18,7 +18,7 @@ import { type PostingChoices, usePostingCheck } from './use-postings.ts';
 
 const NO_EXTRA: readonly string[] = [];
 
-/** Postings that deserve a look, the most suspicious first; each is answered beside the list. */
+/** Unusual postings, the most suspicious first; each is answered beside the list. */
 export default function PostingsPage() {
   const company = useCompany();
   const [search, setSearch] = useSearch();
@@ -62,7 +62,7 @@ export default function PostingsPage() {
           label="Show"
           value={choices.show}
           options={[
-            ['open', 'Without an answer'],
+            ['open', 'Open'],
             ['answered', 'Answered'],
           ]}
           choose={(value) => set('show', value === 'open' ? '' : value)}
@@ -86,7 +86,7 @@ export default function PostingsPage() {
           </Empty>
         ) : (
           <List
-            label="Postings that deserve a look"
+            label="Unusual postings"
             rows={suspects}
             rowKey={({ posting: key }) => key}
             columns={columns}

@@ -26,7 +26,7 @@ const ANSWER_STATES = ['all', 'open', 'answered'] as const;
 type AnswerState = (typeof ANSWER_STATES)[number];
 /** Statements of ratios alone, which have no variances in dollars. */
 const NO_AMOUNTS: readonly string[] = ['ratios', 'activity'];
-const ANSWER_STATE_NAMES: Readonly<Record<AnswerState, string>> = { all: 'All', open: 'Without an answer', answered: 'Answered' };
+const ANSWER_STATE_NAMES: Readonly<Record<AnswerState, string>> = { all: 'All', open: 'Open', answered: 'Answered' };
 const isAnswered = ({ status, notReversed }: FindingDto): boolean => !notReversed && status !== 'open' && status !== 'needsCorrection';
 
 /** The variances past their limits, the largest effect on operating income first; beside them, why. */
@@ -134,7 +134,7 @@ function countWords({ count, listed, waiting }: { readonly count: number; readon
   const findings = `${count.toLocaleString('en-US')} ${count === 1 ? 'finding' : 'findings'}`;
   if (count > listed)
     return `${findings}: the limits are too low to be of use. The ${listed.toLocaleString('en-US')} largest are listed; raise the limits on Materiality.`;
-  return `${findings}, ${waiting === 0 ? 'all answered' : `${waiting} without an answer`}.`;
+  return `${findings}, ${waiting === 0 ? 'all answered' : `${waiting} open`}.`;
 }
 
 function FindingRows({
@@ -210,7 +210,7 @@ function NoFindings({
         </Link>
       }
     >
-      No variance of {asOfWords} or its year to date is past its limit.
+      No variance of {asOfWords} or its year to date exceeds its threshold.
     </Empty>
   );
 }

@@ -1,6 +1,6 @@
 import { keepPreviousData, useInfiniteQuery } from '@tanstack/react-query';
 import type { EntryListDto } from '@wise-margin/contract';
-import { parseAmount } from '@wise-margin/core';
+import { parseTypedAmount } from '@wise-margin/core';
 
 import { getJson, queryText } from '../api/client.ts';
 import type { EntryChoices } from './entry-choices.ts';
@@ -8,7 +8,7 @@ import type { EntryChoices } from './entry-choices.ts';
 /** A bound as typed, in minor units; undefined when it is empty, null when it is not an amount. */
 export function boundOf(text: string, exponent: number): number | null | undefined {
   if (text.trim() === '') return undefined;
-  const parsed = parseAmount(text.replaceAll(',', ''), exponent);
+  const parsed = parseTypedAmount(text, exponent);
   return parsed.ok ? Math.abs(parsed.value) : null;
 }
 

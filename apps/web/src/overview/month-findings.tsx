@@ -16,9 +16,9 @@ export function MonthFindings({ asOf }: { readonly asOf: string }) {
   const all =
     findings.data?.findings.filter(({ status, notReversed }) => notReversed || status === 'open' || status === 'needsCorrection') ?? [];
   return (
-    <section className="border border-hairline bg-sheet p-4" aria-label="Findings without an answer">
+    <section className="border border-hairline bg-sheet p-4" aria-label="Open findings">
       <h2 className="flex items-baseline justify-between border-b border-ink-soft pb-1 font-serif text-lg font-semibold">
-        Findings without an answer
+        Open findings
         <Link className="link font-sans text-[13px] font-normal" to={`/c/${company.id}/findings/variances?asOf=${asOf}`}>
           All {findings.data ? findings.data.count.toLocaleString('en-US') : ''}
         </Link>
@@ -27,7 +27,7 @@ export function MonthFindings({ asOf }: { readonly asOf: string }) {
       {findings.isPending ? <Loading what="the findings" /> : null}
       {findings.isError ? <Failure error={findings.error} retry={() => void findings.refetch()} /> : null}
       {findings.data && all.length === 0 ? (
-        <p className="py-1 text-[14px] text-ink-soft">{findings.data.missing ?? 'No variance past its limit waits for an answer.'}</p>
+        <p className="py-1 text-[14px] text-ink-soft">{findings.data.missing ?? 'No variance that exceeds its threshold is open.'}</p>
       ) : null}
       <ul>
         {all.slice(0, MOST).map((finding) => (

@@ -15,11 +15,11 @@ export function RecentViews() {
   const starred = views.data?.filter((view) => view.starred) ?? [];
   return (
     <p className="text-ink-soft">
-      <Links title="Opened lately" views={recent.slice(0, MOST)} none="No statement was opened yet." />
+      <Links title="Recently viewed" views={recent.slice(0, MOST)} none="No statement was opened yet." />
       {starred.length > 0 ? (
         <>
           {' '}
-          <Links title="With a star" views={starred} none="" />
+          <Links title="Starred" views={starred} none="" />
         </>
       ) : null}
     </p>

@@ -24,7 +24,7 @@ export function FindingComments({
     <section aria-label="Comments of the findings" className="border border-copper bg-sheet p-3 text-[14px] shadow-lg">
       {findings.isError ? <Failure error={findings.error} retry={() => void findings.refetch()} /> : null}
       {findings.isPending ? <Loading what="the findings" /> : null}
-      {findings.data?.findings.length === 0 ? <p className="text-ink-soft">No variance is past its limit.</p> : null}
+      {findings.data?.findings.length === 0 ? <p className="text-ink-soft">No variance exceeds its threshold.</p> : null}
       <ul className="flex max-h-[60dvh] flex-col gap-3 overflow-y-auto">
         {findings.data?.findings.map((finding) => (
           <Comment key={`${finding.line} ${finding.month}`} finding={finding} comparison={comparison} />

@@ -28,7 +28,7 @@ export function IssueDialog({ place, month, close }: { readonly place: PackPlace
       <div className="my-3 min-h-0 flex-1 overflow-y-auto">
         {checklist.isError ? <Failure error={checklist.error} retry={() => void checklist.refetch()} /> : null}
         {checklist.isPending ? <Loading what="the checklist" /> : null}
-        {checklist.data && items.length === 0 ? <p className="text-pine">Nothing is open.</p> : null}
+        {checklist.data && items.length === 0 ? <p className="text-pine">No open items.</p> : null}
         {items.length > 0 ? (
           <>
             <h3 className="font-semibold">

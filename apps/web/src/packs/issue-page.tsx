@@ -80,8 +80,11 @@ function Issued({ issue }: { readonly issue: PackIssueDto }) {
       }
     >
       <p className="text-[13px] text-ink-soft">
-        Issued {momentWords(issue.at)} by {issue.by}. {document.pages} pages. Fingerprint{' '}
-        <span className="tabular-nums">{document.fingerprint}</span>.
+        Issued {momentWords(issue.at)} by {issue.by}. {document.pages} pages. Checksum{' '}
+        <span className="tabular-nums" title="Two copies with the same checksum show the same figures">
+          {document.fingerprint}
+        </span>
+        , by which a copy is compared with this issue.
       </p>
       <Mailed issue={issue.id} />
       {isSharing ? <ShareDialog issue={issue} close={() => setSharing(false)} /> : null}

@@ -65,7 +65,7 @@ export default function PacksPage() {
             <thead>
               <tr className="border-b border-ink text-left">
                 <th className="py-1 pr-4 font-semibold">Pack</th>
-                <th className="py-1 pr-4 font-semibold">Kept for</th>
+                <th className="py-1 pr-4 font-semibold">Scope</th>
                 <th className="py-1 pr-4 text-right font-semibold">Sections</th>
                 <th className="py-1 pr-4 font-semibold">{month}</th>
                 <th className="py-1 font-semibold">Last issue</th>

@@ -183,7 +183,7 @@ export function ScheduleSentence({
         options={[
           ['always', 'always'],
           ['monthClosed', 'only if the month is closed'],
-          ['findings', 'only if findings are past their limits'],
+          ['findings', 'only if findings exceed their thresholds'],
           ['activity', 'only if a line has activity'],
         ]}
         set={(kind) =>

@@ -53,7 +53,7 @@ export function SectionFields({ section, month, set }: Props<Section['kind']>) {
           label="Page"
           value={section.orientation}
           options={[
-            ['auto', 'As its width needs'],
+            ['auto', 'Automatic'],
             ['portrait', 'Portrait'],
             ['landscape', 'Landscape'],
           ]}
@@ -131,7 +131,7 @@ function OwnFields({ section, month, set }: Props<Section['kind']>) {
           value={section.written}
           options={[
             ['monthly', 'Each month'],
-            ['once', 'Once, for every month'],
+            ['once', 'Same text every month'],
           ]}
           set={(written) => set({ ...section, written })}
         />

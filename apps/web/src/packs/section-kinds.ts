@@ -38,7 +38,7 @@ const CONTENTS: Readonly<Record<SectionKind, SectionContent>> = {
 };
 const TITLES: Readonly<Partial<Record<SectionKind, string>>> = {
   statement: 'Income statement',
-  aging: 'Receivables by age',
+  aging: 'Receivables aging',
   parties: 'Largest customers',
 };
 

@@ -105,10 +105,10 @@ function Row({
             type="button"
             className="link shrink-0"
             disabled={acts.isPending}
-            aria-label={`Take back ${bank[0]?.text ?? ''}`}
+            aria-label={`Undo ${bank[0]?.text ?? ''}`}
             onClick={() => acts.mutate({ kind: 'unclear', clearing: id })}
           >
-            Take back
+            Undo
           </button>
         </span>
         {kind === 'difference' ? <Explanation clearing={clearing} acts={acts} /> : null}

@@ -1,7 +1,7 @@
 import type { BankLineDto, CashLineDto } from '@wise-margin/contract';
 import { type ReactNode, useState } from 'react';
 
-import { AccountOptions } from '../corrections/index.ts';
+import { AccountInput } from '../corrections/index.ts';
 import { useCompany } from '../data/company.ts';
 import { dimensionName } from '../filters/index.ts';
 import { Amount } from '../ui/figure.tsx';
@@ -115,14 +115,8 @@ function PostForm({
         act({ to, memo, dimensions: chosen });
       }}
     >
-      <AccountOptions id="adjustment-accounts" />
       <Labeled name="Post to account">
-        <input
-          className="field w-28 py-0.5 text-[13px]"
-          list="adjustment-accounts"
-          value={account}
-          onChange={(event) => setAccount(event.target.value)}
-        />
+        <AccountInput className="field w-28 py-0.5 text-[13px]" value={account} set={setAccount} />
       </Labeled>
       <Labeled name="Memo">
         <input className="field w-52 py-0.5 text-[13px]" value={memo} onChange={(event) => setMemo(event.target.value)} />

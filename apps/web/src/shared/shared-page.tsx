@@ -189,7 +189,7 @@ function Section({
             {line}
           </p>
         ))}
-        <p className="mt-6 text-[13px] text-ink-soft">Fingerprint {reading.fingerprint}</p>
+        <p className="mt-6 text-[13px] text-ink-soft">Checksum {reading.fingerprint}</p>
       </div>
     );
   return (

@@ -13,6 +13,7 @@ import { useBudgets } from '../data/use-statement.ts';
 import { useViews } from '../data/use-views.ts';
 import { Failure, Loading } from '../ui/states.tsx';
 import { useKeys } from '../ui/use-keys.ts';
+import { useSearch } from '../ui/use-search.ts';
 import { useSearchKeys } from '../ui/use-search-keys.ts';
 import { CompanySwitch } from './company-switch.tsx';
 import { KeysDialog } from './keys-dialog.tsx';
@@ -92,10 +93,26 @@ export function Frame() {
         <Rail companyId={company.data.id} />
         <div className="flex min-h-0 min-w-0 flex-1 flex-col">
           <TopLine company={company.data} />
+          <UnknownMonth company={company.data} />
           <Main />
         </div>
       </div>
     </CompanyContext>
+  );
+}
+
+/** Says that the month of the address is not one of the company. */
+function UnknownMonth({ company }: { readonly company: CompanyDto }) {
+  const [search] = useSearch();
+  const [asOf] = useAsOf();
+  const asked = search.get('asOf');
+  if (asked === null || company.periods.some(({ key }) => key === asked)) return null;
+  const [first, last] = [company.years[0], company.years.at(-1)];
+  const shown = company.periods.find(({ key }) => key === asOf)?.name;
+  return (
+    <p role="alert" className="border-b border-brick bg-sheet px-5 py-1 text-[13px]">
+      There is no month {asked} in {company.name}, which has FY{first} to FY{last}.{shown ? ` ${shown} is shown.` : ''}
+    </p>
   );
 }
 
@@ -234,23 +251,22 @@ function TopLine({ company }: { readonly company: CompanyDto }) {
       <button type="button" className="text-[13px] text-ink-soft hover:underline narrow:hidden" onClick={() => setKeysOpen(true)}>
         Shortcuts <kbd className="rounded border border-hairline bg-sheet px-1">?</kbd>
       </button>
-      <span className="text-ink-soft short:hidden narrow:hidden">
-        as of <strong className="text-ink">{month?.name ?? 'no month'}</strong>
-      </span>
       {month ? (
-        // where there is no room for the month strip
-        <select
-          aria-label="As-of month"
-          className="field hidden min-h-7 py-0 text-[13px] short:block narrow:block"
-          value={month.key}
-          onChange={(event) => setAsOf(event.target.value)}
-        >
-          {company.periods.map(({ key, name }) => (
-            <option key={key} value={key}>
-              {name}
-            </option>
-          ))}
-        </select>
+        <label className="flex items-center gap-1.5 text-ink-soft">
+          <span className="short:hidden narrow:hidden">as of</span>
+          <select
+            aria-label="As-of month"
+            className="field min-h-7 py-0 text-[13px] font-semibold text-ink"
+            value={month.key}
+            onChange={(event) => setAsOf(event.target.value)}
+          >
+            {company.periods.map(({ key, name }) => (
+              <option key={key} value={key}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </label>
       ) : null}
       <SearchDialog open={searchOpen} close={() => setSearchOpen(false)} />
       {keysOpen ? <KeysDialog close={() => setKeysOpen(false)} /> : null}

@@ -149,7 +149,7 @@ function statusWords({
 }): string {
   if (error) return error.message;
   const words = isEmpty
-    ? `${hasRecent ? 'Opened lately. ' : ''}${EXAMPLES}`
+    ? `${hasRecent ? 'Recently viewed. ' : ''}${EXAMPLES}`
     : found === null
       ? 'Searching…'
       : found === 0

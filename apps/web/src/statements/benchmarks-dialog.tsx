@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { BenchmarkChange, BenchmarkDto, CellDto, GridDto, Scope } from '@wise-margin/contract';
-import { parseAmount } from '@wise-margin/core';
+import { parseTypedAmount } from '@wise-margin/core';
 import { figureText } from '@wise-margin/presentation';
 import { useState } from 'react';
 
@@ -127,7 +127,7 @@ function BenchmarkRow({
   const commit = (typed: string, of: BenchmarkDto['kind']) => {
     const trimmed = typed.trim().replace(/%$/, '');
     // four decimals of what is typed, read as decimal text
-    const read = trimmed === '' ? null : parseAmount(trimmed, 4);
+    const read = trimmed === '' ? null : parseTypedAmount(trimmed, 4);
     setFault(read !== null && !read.ok);
     if (read === null) {
       if (held) save({ line: line.key, kind: of, value: null });

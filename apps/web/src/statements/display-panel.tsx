@@ -60,6 +60,7 @@ export function DisplayPanel({
       />
       <Tick label="Currency sign on first lines and totals" checked={display.currencySign} choose={(on) => choose('sign', on)} />
       <Tick label="Account numbers" checked={display.accountNumbers} choose={(on) => choose('numbers', on)} />
+      <Tick label="Percent-of-base columns" checked={display.shares} choose={(on) => choose('shares', on)} />
       <Tick label="Adjust rounding so totals add up" checked={display.foots} choose={(on) => choose('foots', on)}>
         Rounding differences are spread over the lines of a total. Percentages stay exact.
       </Tick>

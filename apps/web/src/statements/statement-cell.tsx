@@ -76,7 +76,7 @@ export function StatementCell({
           {column.bar && cell.kind === 'amount' ? (
             <DifferenceBar value={cell.value} largest={largest} favor={favor} />
           ) : column.bar ? (
-            <span className="ml-0.5 w-[46px] shrink-0" />
+            <span className="ml-0.5 w-[46px] shrink-0 max-[1439px]:hidden" />
           ) : null}
         </span>
       )}
@@ -88,7 +88,7 @@ export function StatementCell({
 function DifferenceBar({ value, largest, favor }: { readonly value: number; readonly largest: number; readonly favor: 'F' | 'U' | null }) {
   const scale = scaleLinear([-largest || -1, largest || 1], [0, BAR]);
   return (
-    <svg width={BAR} height="12" aria-hidden="true" className="ml-0.5 shrink-0">
+    <svg width={BAR} height="12" aria-hidden="true" className="ml-0.5 shrink-0 max-[1439px]:hidden">
       <rect
         x={Math.min(scale(0), scale(value))}
         width={Math.abs(scale(value) - scale(0))}

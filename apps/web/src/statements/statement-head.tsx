@@ -77,7 +77,7 @@ export function StatementHead({
               scope="col"
               title={column.words}
               style={column.width === null ? undefined : { minWidth: `${column.width}ch` }}
-              className={`relative border-b border-b-ink bg-sheet px-1.5 py-1 text-right! text-[12.5px] ${startsBlock(position) ? 'pl-5' : ''} ${column.bar ? 'pr-[62px]' : column.kind === 'difference' ? 'pr-4' : ''} ${isSoft ? 'leading-4 font-normal! whitespace-normal! text-ink-soft' : ''}`}
+              className={`relative border-b border-b-ink bg-sheet px-1.5 py-1 text-right! text-[12.5px] ${startsBlock(position) ? 'pl-5' : ''} ${column.bar ? 'pr-4 min-[1440px]:pr-[62px]' : column.kind === 'difference' ? 'pr-4' : ''} ${isSoft ? 'leading-4 font-normal! whitespace-normal! text-ink-soft' : ''}`}
             >
               {column.scenario ? <ScenarioSwatch scenario={column.scenario} /> : null}
               {column.heading}

@@ -134,7 +134,7 @@ export function ViewToolbar({
         aria-expanded={months.isOpen}
         onClick={months.toggle}
       >
-        {months.isOpen ? 'Hide months' : 'Show months'}
+        {months.isOpen ? 'Hide month strip' : 'Show month strip'}
       </button>
       {isTyping && grid ? <BenchmarksDialog grid={grid} close={() => setTyping(false)} /> : null}
     </div>

@@ -1,10 +1,22 @@
 import type { ReactNode } from 'react';
 
 import { ApiProblem } from '../api/client.ts';
+import { isServerAway, useServerBack } from './use-server-back.ts';
 
 /** What went wrong, in the server's words, with a way to try again. */
 export function Failure({ error, retry }: { readonly error: unknown; readonly retry?: () => void }) {
+  const isAway = isServerAway(error);
+  useServerBack(isAway, retry ?? (() => window.location.reload()));
   const problem = error instanceof ApiProblem ? error.problem : null;
+  if (isAway)
+    return (
+      <div role="alert" className="m-4 max-w-xl self-start border border-brick bg-sheet p-4">
+        <p className="font-semibold text-brick">Wise Margin is not running</p>
+        <p className="mt-1">
+          Start it again with npm start or npm run demo. This page goes on by itself as soon as it is back; nothing that was saved is lost.
+        </p>
+      </div>
+    );
   return (
     <div role="alert" className="m-4 max-w-xl self-start border border-brick bg-sheet p-4">
       <p className="font-semibold text-brick">{problem?.title ?? 'An error occurred'}</p>

@@ -11,6 +11,8 @@ export function useKeys(commands: Readonly<Record<string, (event: KeyboardEvent)
       const target = event.target as HTMLElement | null;
       if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
       if (target?.closest('input, textarea, select, [contenteditable]')) return;
+      // a letter typed on a figure is meant for it: the cells of grids and lists, and dialogs, keep letters to themselves
+      if (/^[a-z]$/i.test(event.key) && target?.closest('[role="grid"], [role="gridcell"], [data-row], [role="dialog"]')) return;
       if (event.key.length === 1 && target?.closest('[role="dialog"]')) return;
       latest.current[event.key]?.(event);
     };

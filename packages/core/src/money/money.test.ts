@@ -6,10 +6,23 @@ import { currency } from './currency.ts';
 import { multiplyByDecimal, parseDecimal } from './decimal.ts';
 import { displayStep, formatAmount, toDecimalText } from './format-amount.ts';
 import { AmountOverflowError, minor } from './minor.ts';
-import { parseAmount } from './parse-amount.ts';
+import { parseAmount, parseTypedAmount } from './parse-amount.ts';
 import { roundHalfAway, roundToStep } from './round.ts';
 
 const anyMinor = fc.integer({ min: -9e15, max: 9e15 });
+
+describe('parseTypedAmount', () => {
+  it.each([
+    ['$2,214.30', 221_430],
+    ['(500)', -50_000],
+    ['($1,200.50)', -120_050],
+    ['-$500', -50_000],
+    ['1,250-', -125_000],
+    ['USD 12', 1200],
+    ['12.5', 1250],
+  ])('reads %s', (text, value) => expect(parseTypedAmount(text, 2)).toEqual({ ok: true, value }));
+  it.each(['1,5', 'abc', '', '12.345'])('refuses %j', (text) => expect(parseTypedAmount(text, 2).ok).toBe(false));
+});
 
 describe('parseAmount', () => {
   it.each([

@@ -43,6 +43,18 @@ export function parseAmount(text: string, exponent: number): ParsedAmount {
   return { ok: true, value: minor(sign === '-' ? -value : value) };
 }
 
+/**
+ * An amount as a person types it: as `parseAmount` reads it, and also with a currency sign, thousands separators,
+ * parentheses or a trailing minus. Files are read by `parseAmount`: there, one rule holds for a whole column.
+ * @example parseTypedAmount('$2,214.30', 2) // { ok: true, value: 221430 }
+ */
+export function parseTypedAmount(text: string, exponent: number): ParsedAmount {
+  const parsed = parseAmount(text, exponent);
+  if (parsed.ok) return parsed;
+  const { code, suggestion } = parsed.issue;
+  return suggestion === undefined || code === 'decimalComma' ? parsed : parseAmount(suggestion, exponent);
+}
+
 function diagnose(text: string, exponent: number): AmountIssue {
   if (text.length > MOST_DIAGNOSED) return { code: 'notANumber' };
   const suggest = (code: AmountIssue['code'], candidate: string): AmountIssue => {

@@ -50,7 +50,7 @@ export const SHIPPED_PACKS: readonly Pack[] = [
       section('outlook', 'Year-end outlook', statement('outlook')),
       section('balance', 'Balance sheet', statement('balance')),
       section('cash-flow', 'Statement of cash flows', statement('cash-flow')),
-      section('receivables', 'Receivables by age', { kind: 'aging', of: 'receivables', detail: false, date: { kind: 'meeting' } }),
+      section('receivables', 'Receivables aging', { kind: 'aging', of: 'receivables', detail: false, date: { kind: 'meeting' } }),
       section('customers', 'Largest customers', { kind: 'parties', of: 'customers', count: 10, startsPage: false }),
       section('ratios', 'Ratios', statement('ratios')),
       section('notes', 'Notes', { kind: 'notes', startsPage: false }),

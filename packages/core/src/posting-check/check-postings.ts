@@ -18,7 +18,7 @@ const BY_AGE = [1, 0.7, 0.5] as const;
 const FAINTEST = 15;
 
 /**
- * Postings that deserve a look, the most suspicious first; one for each entry. Draft and closing entries are not looked
+ * Unusual postings, the most suspicious first; one for each entry. Draft and closing entries are not looked
  * at. The score of an entry is its strongest reason and half of each further one, more for large amounts, and less the
  * older it is.
  */

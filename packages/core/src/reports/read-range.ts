@@ -2,6 +2,7 @@ import {
   firstSlot,
   type FiscalCalendar,
   lastSlot,
+  type PeriodIndex,
   periodOfDate,
   periodOfKey,
   periodOfYear,
@@ -30,13 +31,22 @@ type Point = (Days & { readonly isDay: boolean }) | null | undefined;
  * Reads a range as people type it: a month (`Oct 2026`, `2026-10`), a day (`2026-10-15`, `10/15/2026`, `Oct 15, 2026`),
  * a quarter (`Q1 FY2027`), a year (`FY2027`), or two of them (`Apr 2026 to Jun 2026`, `2026-04..2026-06`). A day by itself
  * stands for the fiscal year to that day.
+ * `ytd` is the fiscal year to the as-of month, `qtd` its quarter to it, `mtd` that month; months without a year
+ * (`Apr to Oct`) are of the fiscal year of the as-of month, or of the year of the other end.
+ * @param asOf by default the last month of the calendar
  * @example readRange('Q1 FY2027', calendar) // Apr 1, 2026 to Jun 30, 2026 where years start in April
  */
-export function readRange(text: string, calendar: FiscalCalendar): ReadRange {
+export function readRange(text: string, calendar: FiscalCalendar, asOf: PeriodIndex | null = null): ReadRange {
   const typed = text.trim().split(/\s+/).join(' ');
   const refuse = (code: RangeIssue['code'], of: string): ReadRange => ({ ok: false, issue: { code, text: of } });
   if (typed === '' || typed.length > 60) return refuse('unreadable', typed);
-  const parts = typed.split(/ ?(?:\.\.|–|—) ?| (?:to|through|-) /i);
+  const named = toDateOf(typed.toLowerCase(), calendar, asOf ?? ((calendar.periods.length - 1) as PeriodIndex));
+  if (named) return { ok: true, range: rangeOf(calendar, named) };
+  const parts = withYears(
+    typed.split(/ ?(?:\.\.|–|—) ?| (?:to|through|thru|-) |(?<=\d{4}) ?- ?(?=\d{1,2}\/)|(?<=[a-z]{3})-(?=[a-z]{3})/i),
+    calendar,
+    asOf,
+  );
   if (parts.length > 2) return refuse('unreadable', typed);
   const points = parts.map((part) => readPoint(part, calendar));
   for (const [at, point] of points.entries()) {
@@ -47,6 +57,29 @@ export function readRange(text: string, calendar: FiscalCalendar): ReadRange {
   const from = points.length === 1 && first.isDay ? yearStartOf(calendar, first.from).day : first.from;
   if (from > last.to) return refuse('reversed', typed);
   return { ok: true, range: rangeOf(calendar, { from, to: last.to }) };
+}
+
+/** `ytd`, `qtd`, `mtd`, in words too; null for anything else. */
+function toDateOf(text: string, calendar: FiscalCalendar, asOf: PeriodIndex): Days | null {
+  const kind = /^(?:(y|q|m)td|(year|quarter|month) to date)$/.exec(text);
+  if (!kind) return null;
+  const period = calendar.periods[asOf]!;
+  const back = { y: period.number - 1, q: (period.number - 1) % 3, m: 0 }[(kind[1] ?? kind[2]![0]) as 'y' | 'q' | 'm'];
+  return { from: calendar.periods[asOf - back]!.start, to: period.end };
+}
+
+/** Parts of a range in which a month without a year has one: that of the other end, else of the fiscal year of the as-of month. */
+function withYears(parts: readonly string[], calendar: FiscalCalendar, asOf: PeriodIndex | null): string[] {
+  const isMonthAlone = (part: string) => /^[a-z]{3,9}\.?$/i.test(part) && monthNumber(part.replace('.', '').toLowerCase()) > 0;
+  if (!parts.some(isMonthAlone)) return [...parts];
+  const given = parts.map((part) => /(\d{4})$/.exec(part)?.[1]).find((year) => year !== undefined);
+  const { year } = calendar.periods[asOf ?? calendar.periods.length - 1]!;
+  return parts.map((part) => {
+    if (!isMonthAlone(part)) return part;
+    const month = monthNumber(part.replace('.', '').toLowerCase());
+    const inYear = calendar.periods.find((period) => period.year === year && Number(period.key.slice(5)) === month);
+    return `${part} ${given ?? inYear!.key.slice(0, 4)}`;
+  });
 }
 
 /** The range of two dates. @throws RangeError for dates outside the calendar */

@@ -51,7 +51,21 @@ const line = (account: number, amount: number, date: string, more: Partial<Table
 
 describe('a range as typed', () => {
   it.each([
+    ['ytd', '2026-04-01', '2026-10-31'],
+    ['Year to date', '2026-04-01', '2026-10-31'],
+    ['qtd', '2026-10-01', '2026-10-31'],
+    ['mtd', '2026-10-01', '2026-10-31'],
+    ['Apr to Oct', '2026-04-01', '2026-10-31'],
+    ['nov to jan', '2026-11-01', '2027-01-31'],
+    ['Oct', '2026-10-01', '2026-10-31'],
+  ])('%s, seen from October 2026', (text, from, to) => {
+    const asOf = calendar.periods.find(({ key }) => key === '2026-10')!.index;
+    expect(readRange(text, calendar, asOf)).toMatchObject({ ok: true, range: { from, to } });
+  });
+  it.each([
     ['Oct 2026', '2026-10-01', '2026-10-31'],
+    ['4/1/2026-10/31/2026', '2026-04-01', '2026-10-31'],
+    ['Apr-Jun 2026', '2026-04-01', '2026-06-30'],
     ['2026-10', '2026-10-01', '2026-10-31'],
     ['10/2026', '2026-10-01', '2026-10-31'],
     ['Apr 2026 to Jun 2026', '2026-04-01', '2026-06-30'],

@@ -10,6 +10,8 @@ export type Display = {
   readonly currencySign: boolean;
   readonly zeroLines: 'hide' | 'show';
   readonly accountNumbers: boolean;
+  /** columns that show lines as a percent of a base */
+  readonly shares: boolean;
   /** one column of lines, or two sides */
   readonly form: 'report' | 'account';
   /** rounded parts are made to add up to their rounded totals */
@@ -28,6 +30,7 @@ export const DEFAULT_DISPLAY: Display = {
   currencySign: false,
   zeroLines: 'hide',
   accountNumbers: true,
+  shares: true,
   form: 'report',
   foots: false,
   logo: false,

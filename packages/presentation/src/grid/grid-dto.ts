@@ -81,14 +81,14 @@ export function gridDto(
 ): GridDto {
   const { plan } = grid;
   const names = issueNames(plan);
-  const columns = shownColumns(grid);
+  const { display, accounts, drafts } = options.run ?? AS_USUAL;
+  const columns = shownColumns(grid).filter(({ kind }) => display.shares || kind !== 'share');
   const lines = shownOrder(grid)
     .map((index) => plan.lines[index]!)
     .filter((line) => !line.hidden && (!isPart(line) || (options.open?.has(plan.lines[line.parent]!.key) ?? true)));
   const withParts = new Set(
     plan.lines.filter((line) => isPart(line) && !line.hidden && !isZeroLine(grid, line, columns)).map(({ parent }) => parent),
   );
-  const { display, accounts, drafts } = options.run ?? AS_USUAL;
   const unknownFields = new Set<string>();
   const fill = (text: string): string => {
     const { text: filled, unknown } = fillFields(text, options.fields ?? NO_FIELDS);

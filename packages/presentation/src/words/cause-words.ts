@@ -61,7 +61,7 @@ export function causeTemplate(cause: Cause, names: CauseNames): string {
         case 'tenth':
           return `${head}, about a tenth of the usual ${usual}: a digit may be missing.`;
         case 'digitsSwapped':
-          return `${head} instead of the usual ${usual}: two digits may be changed over.`;
+          return `${head} instead of the usual ${usual}: two digits may be transposed.`;
         case 'large':
           return `${head}; ${usual} is usual.`;
       }
@@ -82,9 +82,9 @@ export function causeTemplate(cause: Cause, names: CauseNames): string {
     case 'timing': {
       const neighbor = names.month(cause.neighbor);
       const opposite = `{month:${neighbor.key}} the other way in ${neighbor.name}`;
-      if (cause.line === null) return `Timing: it stands against ${opposite}.`;
+      if (cause.line === null) return `Timing: offset by ${opposite}.`;
       const bill = names.bill(cause.line);
-      return `Timing: it stands against ${opposite}. ${bill.number} of ${bill.day}, “${bill.memo}”, for ${bill.field} belongs to the other month. {yearToDate} remains for the year to date.`;
+      return `Timing: offset by ${opposite}. ${bill.number} of ${bill.day}, “${bill.memo}”, for ${bill.field} belongs to the other month. {yearToDate} remains for the year to date.`;
     }
     case 'part':
       return `${names.part(cause)} makes ${names.money(cause.amount)} of it.`;

@@ -56,7 +56,7 @@ it.each([
   ],
   [
     { kind: 'unusualAmount', line: 1, usual: 20, as: 'digitsSwapped' },
-    'PU-1 of Oct 6 from Hull Carriers is {lines:1} instead of the usual 20: two digits may be changed over.',
+    'PU-1 of Oct 6 from Hull Carriers is {lines:1} instead of the usual 20: two digits may be transposed.',
   ],
   [{ kind: 'unusualAmount', line: 1, usual: 20, as: 'large' }, 'PU-1 of Oct 6 from Hull Carriers is {lines:1}; 20 is usual.'],
   [
@@ -74,10 +74,10 @@ it.each([
     'The monthly entry from Hull Carriers on 6310 Repairs, usually 90, did not come; the last is D-2 of Oct 6.',
   ],
   [{ kind: 'changedPrice', party: 0, line: 2, before: 90, now: 95 }, 'Hull Carriers comes at 95 since Oct 6 instead of 90.'],
-  [{ kind: 'timing', month: 8, neighbor: 9, line: null }, 'Timing: it stands against {month:2026-09} the other way in month 9.'],
+  [{ kind: 'timing', month: 8, neighbor: 9, line: null }, 'Timing: offset by {month:2026-09} the other way in month 9.'],
   [
     { kind: 'timing', month: 8, neighbor: 9, line: 1 },
-    'Timing: it stands against {month:2026-09} the other way in month 9. PU-1 of Oct 6, “Guide payroll, August”, for {lines:1} belongs to the other month. {yearToDate} remains for the year to date.',
+    'Timing: offset by {month:2026-09} the other way in month 9. PU-1 of Oct 6, “Guide payroll, August”, for {lines:1} belongs to the other month. {yearToDate} remains for the year to date.',
   ],
   [{ kind: 'part', by: 'dimension', name: 'department', key: 'Store' }, 'Department Store makes 500 of it.'],
 ])('%j', (cause, words) => expect(causeTemplate(of(cause), names)).toBe(words));
@@ -101,21 +101,21 @@ const suspect = { account: (account: number) => `${account} Boat shows`, money: 
 it.each([
   [{ kind: 'tenfold', usual: 20 }, 'About ten times the usual 20'],
   [{ kind: 'tenth', usual: 20 }, 'About a tenth of the usual 20'],
-  [{ kind: 'digitsSwapped', usual: 20 }, 'Two digits may be changed over; usually 20'],
+  [{ kind: 'digitsSwapped', usual: 20 }, 'Two digits may be transposed; usually 20'],
   [{ kind: 'large', usual: 20, times: 3.24 }, '3.2 times the usual 20'],
   [{ kind: 'repeatedDocument', of: 1, days: 11 }, 'Same document and amount as D-4471 of 2026-10-06, 11 days later'],
   [{ kind: 'repeatedAmount', of: 1, days: 0 }, 'Same amount as D-4471 of 2026-10-06, on the same day'],
-  [{ kind: 'unfamiliarAccount', usualAccount: 6220, times: 4 }, 'Not on this account before; usually on 6220 Boat shows'],
+  [{ kind: 'unfamiliarAccount', usualAccount: 6220, times: 4 }, 'First posting to this account; usually on 6220 Boat shows'],
   [{ kind: 'missingDimension', dimension: 'department', usually: 0.997 }, 'No department; 99% of the account’s lines have one'],
   [
     { kind: 'unusualDimension', dimension: 'department', value: 'Tours', times: 1, of: 1200 },
     'Department Tours is on 1 of 1,200 lines of the account',
   ],
-  [{ kind: 'otherMonth', named: 8 }, 'The text names August'],
+  [{ kind: 'otherMonth', named: 8 }, 'Memo refers to August'],
   [{ kind: 'missingBill', usual: 20, months: 9 }, 'No entry this month; it came in each of 9 months before, usually 20'],
   [{ kind: 'roundAtPeriodEnd' }, 'A round amount at the end of a month'],
   [{ kind: 'manualAtPeriodEnd' }, 'Entered by hand at the end of a month'],
   [{ kind: 'watchedAccount' }, 'A posting to a watched account'],
   [{ kind: 'weekend' }, 'Dated on a weekend'],
-  [{ kind: 'wrongSide', balance: 20 }, 'The balance is 20 on the side it is hardly ever on'],
+  [{ kind: 'wrongSide', balance: 20 }, 'Unusual debit balance: 20'],
 ])('%j as a reason', (reason, words) => expect(suspectWords({ score: 1, ...reason } as Reason, suspect)).toBe(words));

@@ -15,7 +15,7 @@ it.each([
 it('amounts that nearly agree are both said, without their signs', () => {
   const amounts = { bank: -358_575, ledger: -385_575, exponent: 2 };
   expect(nearMatchWords({ bank: 1, ledger: 1, kind: 'transposed', difference: 27_000 }, amounts)).toBe(
-    'Two digits exchanged: 3,585.75 on the statement, 3,855.75 in the ledger',
+    'Transposed digits: 3,585.75 on the statement, 3,855.75 in the ledger',
   );
   expect(nearMatchWords({ bank: 1, ledger: 1, kind: 'sameReference', difference: 27_000 }, amounts)).toBe(
     'Same reference, another amount: 3,585.75 on the statement, 3,855.75 in the ledger',

@@ -21,14 +21,14 @@ function dayCount(days: number): string {
   return `${count} ${count === 1 ? 'day' : 'days'} ${days > 0 ? 'later' : 'earlier'}`;
 }
 
-/** What nearly agrees: `Two digits exchanged: 5,436.00 on the statement, 5,346.00 in the ledger`. */
+/** What nearly agrees: `Transposed digits: 5,436.00 on the statement, 5,346.00 in the ledger`. */
 export function nearMatchWords(
   near: NearMatch,
   { bank, ledger, exponent }: { readonly bank: number; readonly ledger: number; readonly exponent: number },
 ): string {
   const money = (amount: number) => formatAmount(minor(Math.abs(amount)), { exponent, unit: 'cents' });
   const amounts = `${money(bank)} on the statement, ${money(ledger)} in the ledger`;
-  return near.kind === 'transposed' ? `Two digits exchanged: ${amounts}` : `Same reference, another amount: ${amounts}`;
+  return near.kind === 'transposed' ? `Transposed digits: ${amounts}` : `Same reference, another amount: ${amounts}`;
 }
 
 export const BANK_FORMAT_NAMES = { csv: 'CSV', ofx: 'OFX', camt053: 'camt.053' } as const;

@@ -1,5 +1,5 @@
 import type { PostingAnswer } from '@wise-margin/contract';
-import type { Reason } from '@wise-margin/core';
+import { minor, type Reason } from '@wise-margin/core';
 
 export type SuspectNames = {
   readonly account: (account: number) => string;
@@ -18,7 +18,7 @@ export function suspectWords(reason: Reason, { account, money, bill }: SuspectNa
     case 'tenth':
       return `About a tenth of the usual ${money(reason.usual)}`;
     case 'digitsSwapped':
-      return `Two digits may be changed over; usually ${money(reason.usual)}`;
+      return `Two digits may be transposed; usually ${money(reason.usual)}`;
     case 'large':
       return `${reason.times.toLocaleString('en-US', { maximumFractionDigits: 1 })} times the usual ${money(reason.usual)}`;
     case 'repeatedDocument':
@@ -26,13 +26,13 @@ export function suspectWords(reason: Reason, { account, money, bill }: SuspectNa
     case 'repeatedAmount':
       return `Same amount as ${bill(reason.of)}, ${reason.days === 0 ? 'on the same day' : `${reason.days} ${reason.days === 1 ? 'day' : 'days'} later`}`;
     case 'unfamiliarAccount':
-      return `Not on this account before; usually on ${account(reason.usualAccount)}`;
+      return `First posting to this account; usually on ${account(reason.usualAccount)}`;
     case 'missingDimension':
       return `No ${reason.dimension}; ${percent(reason.usually)} of the account’s lines have one`;
     case 'unusualDimension':
       return `${reason.dimension.charAt(0).toUpperCase()}${reason.dimension.slice(1)} ${reason.value} is on ${reason.times} of ${reason.of.toLocaleString('en-US')} lines of the account`;
     case 'otherMonth':
-      return `The text names ${MONTHS[reason.named - 1]}`;
+      return `Memo refers to ${MONTHS[reason.named - 1]}`;
     case 'missingBill':
       return `No entry this month; it came in each of ${reason.months} months before, usually ${money(reason.usual)}`;
     case 'roundAtPeriodEnd':
@@ -44,9 +44,13 @@ export function suspectWords(reason: Reason, { account, money, bill }: SuspectNa
     case 'weekend':
       return 'Dated on a weekend';
     case 'wrongSide':
-      return `The balance is ${money(reason.balance)} on the side it is hardly ever on`;
+      return `Unusual ${reason.balance < 0 ? 'credit' : 'debit'} balance: ${money(minor(Math.abs(reason.balance)))}`;
   }
 }
 
-const ANSWERS: Readonly<Record<PostingAnswer, string>> = { fine: 'Fine', needsCorrection: 'Needs correction', corrected: 'Corrected' };
+const ANSWERS: Readonly<Record<PostingAnswer, string>> = {
+  fine: 'No action needed',
+  needsCorrection: 'Needs correction',
+  corrected: 'Corrected',
+};
 export const postingAnswerWords = (answer: PostingAnswer): string => ANSWERS[answer];

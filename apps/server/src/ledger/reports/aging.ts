@@ -75,7 +75,7 @@ export async function agingReport(sources: ReportSources, books: Books, query: A
   return withRows(
     {
       key: 'aging',
-      title: isReceivables ? 'Receivables by age' : 'Payables by age',
+      title: isReceivables ? 'Receivables aging' : 'Payables aging',
       words: [
         ...(one === '' ? [] : [one]),
         `as of ${dayWords(asOf)}`,
@@ -171,7 +171,7 @@ function dayOf(books: Books, typed: string, now: Date): ControlLine['date'] {
   if (typed === '' || typed.toLowerCase() === 'today') return isoDate(now.getFullYear(), now.getMonth() + 1, now.getDate());
   const day = readDate(typed);
   if (day) return day;
-  const range = readRange(typed, books.calendar);
+  const range = readRange(typed, books.calendar, books.lastActual);
   if (range.ok) return range.range.to;
   throw refused(`“${typed}” is not a date. Enter a day such as Nov 9, 2026, or a month for its last day.`, 'asOf');
 }

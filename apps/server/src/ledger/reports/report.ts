@@ -44,7 +44,7 @@ export function askedOf(
   books: Books,
   { range: typed, filter, drafts }: Asked,
 ): { range: ReportRange; counted: CountedLines; words: string[] } {
-  const read = readRange(typed, books.calendar);
+  const read = readRange(typed, books.calendar, books.lastActual);
   if (!read.ok) throw refused(rangeIssueWords(read.issue, books.calendar), 'range');
   const counted = { drafts: drafts === 'yes', ...lineFilter(books, filter) };
   const words = [

@@ -17,7 +17,7 @@ export async function unmetCondition(
       return '';
     case 'findings': {
       const { count } = await findingList.list(companyId, { view: 'income', asOf: query.asOf, comparison: 'budget' });
-      return count > 0 ? '' : 'No variance is past its limit';
+      return count > 0 ? '' : 'No variance exceeds its threshold';
     }
     case 'activity': {
       const columnSet = comparisonColumns('priorYear');

@@ -19,7 +19,7 @@ export async function findingsSection(sources: SectionSources, section: Of<'find
   const notes = Object.keys(context.slice).length > 0 ? ['Findings are of the whole company.'] : [];
   if (findings.length < list.count && !section.onlyCommented) notes.push(`${list.count} findings; the first ${findings.length} are shown.`);
   if (findings.length === 0)
-    return { blocks: [paragraph(section.onlyCommented ? 'No finding has a comment.' : 'No variance is past its limit.')], notes };
+    return { blocks: [paragraph(section.onlyCommented ? 'No finding has a comment.' : 'No variance exceeds its threshold.')], notes };
   const blocks: ContentBlock[] = [];
   for (const finding of findings) blocks.push(...(await findingBlocks(sources, { finding, comparison, context })));
   return { blocks, notes };

@@ -39,7 +39,7 @@ export async function packDocument(content: PackContent): Promise<Buffer> {
   const foot = [content.company, titleOf(content), content.stateWords].join(' · ');
   if (content.fingerprint !== '') {
     const last = made.at(-1)!;
-    made[made.length - 1] = { ...last, children: [...last.children, softParagraph(`Fingerprint ${content.fingerprint}`)] };
+    made[made.length - 1] = { ...last, children: [...last.children, softParagraph(`Checksum ${content.fingerprint}`)] };
   }
   return wordDocument(made, { title: titleOf(content), author: content.company, foot });
 }

@@ -14,7 +14,7 @@ export function packHtml(content: PackContent): string {
 <title>${title}</title><style>${STYLE}</style></head><body>
 <main>${sections.map((section) => sectionHtml(section, reading)).join('\n')}</main>
 <footer><p>${escaped(company)} · ${title} · ${escaped(stateWords)}</p>${
-    fingerprint === '' ? '' : `<p>Fingerprint ${escaped(fingerprint)}</p>`
+    fingerprint === '' ? '' : `<p>Checksum ${escaped(fingerprint)}</p>`
   }</footer></body></html>
 `;
 }

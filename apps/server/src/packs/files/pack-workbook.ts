@@ -78,7 +78,7 @@ function fillContents(workbook: Workbook, name: string, content: PackContent): v
   sheet.addRow([content.company]).font = { bold: true };
   sheet.addRow([titleOf(content)]).font = { bold: true, size: 14 };
   sheet.addRow([content.stateWords]);
-  if (content.fingerprint !== '') sheet.addRow([`Fingerprint ${content.fingerprint}`]);
+  if (content.fingerprint !== '') sheet.addRow([`Checksum ${content.fingerprint}`]);
   sheet.addRow([]);
   sheet.addRow(['Section', 'Date']).font = { bold: true };
   for (const { title, dateWords, omissionReason } of content.sections) if (omissionReason === '') sheet.addRow([title, dateWords]);

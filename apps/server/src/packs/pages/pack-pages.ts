@@ -281,7 +281,7 @@ class PackLayout {
           const [shown] = wrapped(recorder, words, { ...FOOT_STYLE, width: width - 2 * MARGIN - 150 });
           recorder.text(shown!, { x: MARGIN, y }, FOOT_STYLE);
           recorder.text(`${stateWords} · Page ${index + 1} of ${count}`, { x: width - MARGIN, y, align: 'right' }, FOOT_STYLE);
-          if (index === count - 1 && fingerprint !== '') recorder.text(`Fingerprint ${fingerprint}`, { x: MARGIN, y: y + 10 }, FOOT_STYLE);
+          if (index === count - 1 && fingerprint !== '') recorder.text(`Checksum ${fingerprint}`, { x: MARGIN, y: y + 10 }, FOOT_STYLE);
         }),
       ),
     );

@@ -79,7 +79,7 @@ export class ViewStore {
       const own = { isShipped: true, starred, shared: true, owner: '', version: 0, savedAt: null };
       const scope = { scope: 'all' as const, isOwnVersion: false, changedBy: [] };
       const sources = { linesOf: null, columnsOf: null, usedBy };
-      return { key, name, folder, note, lineSet, columnSet, display: {}, choices: {}, ...sources, ...own, ...scope };
+      return { key, name, folder, note, lineSet, columnSet, display: shipped.display ?? {}, choices: {}, ...sources, ...own, ...scope };
     }
     const row = await this.#rows.get({ company: companyId, view: key }, actor.name);
     return {

@@ -2,7 +2,7 @@ import {
   type Basis,
   type BasisKind,
   type Minor,
-  parseAmount,
+  parseTypedAmount,
   type Spread,
   type SpreadKind,
   toDecimalText,
@@ -186,7 +186,7 @@ export function basisOf(
   { exponent, budgetYear }: { readonly exponent: number; readonly budgetYear: number },
 ): DraftResult {
   const amount = (field: string, text: string): Minor => {
-    const parsed = parseAmount(text.replaceAll(',', ''), exponent);
+    const parsed = parseTypedAmount(text, exponent);
     if (!parsed.ok) throw new Fault(`${field}: "${text}" is not an amount. Enter one such as 1250.00.`);
     return parsed.value;
   };

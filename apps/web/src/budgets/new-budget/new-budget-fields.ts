@@ -1,5 +1,5 @@
 import { type NewBudgetInput, percentTextSchema } from '@wise-margin/contract';
-import { ACCOUNT_CLASSES, type AccountClass, type FirstBasis, parseAmount } from '@wise-margin/core';
+import { ACCOUNT_CLASSES, type AccountClass, type FirstBasis, parseTypedAmount } from '@wise-margin/core';
 import { z } from 'zod';
 
 /** Income classes, in statement order. */
@@ -32,7 +32,7 @@ export function newBudgetRequest(
     readonly exclude: NewBudgetInput['exclude'];
   },
 ): NewBudgetInput {
-  const rounding = parseAmount(fields.roundTo || '0', company.exponent);
+  const rounding = parseTypedAmount(fields.roundTo || '0', company.exponent);
   return {
     name: fields.name,
     year: fields.year,

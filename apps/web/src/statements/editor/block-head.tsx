@@ -143,7 +143,7 @@ export function BlockHead({
             }
           />
         ) : null}
-        <Check label="Calculate but don’t show" checked={block.hidden ?? false} choose={(hidden) => set((own) => ({ ...own, hidden }))} />
+        <Check label="Hidden" checked={block.hidden ?? false} choose={(hidden) => set((own) => ({ ...own, hidden }))} />
       </div>
       {block.total ? (
         <FieldText

@@ -149,7 +149,7 @@ export function ColumnForm({
           change((on ? { ...plain, ifFilled: true } : plain) as Column);
         }}
       />
-      <Check label="Calculate but don’t show" checked={column.hidden ?? false} choose={(hidden) => change({ ...column, hidden })} />
+      <Check label="Hidden" checked={column.hidden ?? false} choose={(hidden) => change({ ...column, hidden })} />
     </div>
   );
 }

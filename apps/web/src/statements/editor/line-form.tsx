@@ -192,14 +192,14 @@ export function LineForm({
       ) : null}
       <LineLook line={line} choices={choices} change={change} />
       <Check
-        label="Starts the right-hand side"
+        label="Begin second column"
         checked={line.startsSide ?? false}
         choose={(on) => {
           const { startsSide: _startsSide, ...plain } = line;
           change((on ? { ...plain, startsSide: true } : plain) as Line);
         }}
       />
-      <Check label="Calculate but don’t show" checked={line.hidden ?? false} choose={(hidden) => change({ ...line, hidden })} />
+      <Check label="Hidden" checked={line.hidden ?? false} choose={(hidden) => change({ ...line, hidden })} />
     </div>
   );
 }

@@ -6,7 +6,7 @@ import { formulaName, isMadeOf } from './formula-names.ts';
 export const LINE_KINDS: readonly (readonly [Line['kind'], string])[] = [
   ['accounts', 'Accounts on one line'],
   ['groups', 'Accounts, one line per group'],
-  ['breakOut', 'Accounts, broken out'],
+  ['breakOut', 'Each account'],
   ['section', 'Section'],
   ['total', 'Total of a section'],
   ['formula', 'Formula'],

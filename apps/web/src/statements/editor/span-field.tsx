@@ -64,7 +64,7 @@ export function SpanField({ span, choose }: { readonly span: SpanDefinition; rea
         <Field label="As-of month">
           <Select
             value={span.pinnedTo ?? ''}
-            options={[['', 'Follows the as-of month'], ...company.periods.map(({ key, name }) => [key, `Pinned to ${name}`] as const)]}
+            options={[['', 'Follows the as-of month'], ...company.periods.map(({ key, name }) => [key, `Fixed: ${name}`] as const)]}
             choose={(key) => choose(withPin(key))}
           />
         </Field>

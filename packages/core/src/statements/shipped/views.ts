@@ -1,4 +1,5 @@
 import type { ColumnSet } from '../column-set.ts';
+import type { Display } from '../display.ts';
 import type { LineSet } from '../line-set.ts';
 import { ACCOUNT_LINES, CUSTOMER_LINES } from './account-lines.ts';
 import { ACTIVITY_COLUMNS, BALANCE_COLUMNS, BALANCE_MONTHS_COLUMNS, BALANCE_SHARES_COLUMNS, RATIO_COLUMNS } from './balance-columns.ts';
@@ -33,6 +34,8 @@ export type ShippedView = {
   readonly columnSet: ColumnSet;
   /** lines that open by themselves; `all` opens every one */
   readonly open?: 'all';
+  /** choices of display that it makes itself */
+  readonly display?: Pick<Display, 'shares'>;
 };
 
 /** The views that come with the application, in the order of the library. */
@@ -44,6 +47,8 @@ export const SHIPPED_VIEWS: readonly ShippedView[] = [
     note: 'Month and year to date against budget and prior year',
     lineSet: INCOME_LINES,
     columnSet: REVIEW_COLUMNS,
+    // both blocks fit beside one another without them
+    display: { shares: false },
   },
   {
     key: 'income-months',
