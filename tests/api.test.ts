@@ -353,7 +353,7 @@ describe('CSV export', () => {
     ).text();
     const lines = text.trim().split('\r\n');
     expect(lines[0]).toContain('Test Company');
-    expect(lines.find((line) => line.startsWith('revenue,'))).toMatch(/^revenue,,"Revenue, net",660\.00,100,/);
+    expect(lines.find((line) => line.startsWith('revenue,'))).toMatch(/^revenue,,"Revenue, net",660\.00,1000\.00,/);
     expect(lines.filter((line) => /^(revenue|cost_of_sales|gross_margin),/.test(line))).toHaveLength(3);
     expect(lines.some((line) => line.startsWith('cost_lines.goods.5000,5000,'))).toBe(true);
     expect(lines.some((line) => line.startsWith('revenue_lines.sales.4000,'))).toBe(false);

@@ -91,7 +91,7 @@ describe('a run over several companies', () => {
     expect(await detail({ pack: 'pack-9' })).toEqual([404, 'There is no pack "pack-9".']);
     expect(await detail({ mail: { to: [], lists: [], subject: 'S', text: '', formats: [] } })).toEqual([
       422,
-      'Nobody is named. Enter at least one address, or choose a list.',
+      'No recipients. Enter at least one address, or choose a list.',
     ]);
   });
 

@@ -13,6 +13,7 @@ beforeAll(async () => {
 afterEach(() => {
   closePage();
   localStorage.clear();
+  sessionStorage.clear();
 });
 afterAll(() => server.close());
 

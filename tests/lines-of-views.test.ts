@@ -52,7 +52,9 @@ describe('a view with the lines of another one', () => {
     const view = await create('Board', { linesOf: 'income', columnsOf: 'income' });
     expect(view).toMatchObject({ linesOf: 'income', columnsOf: 'income', lineSet: income.lineSet, columnSet: income.columnSet });
     expect((await server.get<ViewDto>(`${TERN}/views/income`)).usedBy).toEqual({ lines: ['Board'], columns: ['Board'] });
-    const [own, shipped] = await Promise.all([view.key, 'income'].map((key) => server.statement(`${TERN}/statements/${key}?asOf=2026-10`)));
+    const [own, shipped] = await Promise.all(
+      [view.key, 'income'].map((key) => server.statement(`${TERN}/statements/${key}?asOf=2026-10&shares=yes`)),
+    );
     expect(own!.cells).toEqual(shipped!.cells);
     expect(own!.cells.length).toBeGreaterThan(50);
   });

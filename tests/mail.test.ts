@@ -110,7 +110,7 @@ describe('without a mail server', () => {
   });
   it.each([
     [{ to: ['joe'] }, 'is not an email address. Enter one such as name@company.com'],
-    [{ to: [] }, 'Nobody is named. Enter at least one address, or choose a list.'],
+    [{ to: [] }, 'No recipients. Enter at least one address, or choose a list.'],
     [
       { to: ['a@b.com'], subject: '{year}' },
       'There is no field {year} here. Use {company}, {name}, {pack}, {month}, {issue}, {fingerprint}, {link}.',

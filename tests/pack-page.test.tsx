@@ -22,6 +22,7 @@ beforeEach(async () => {
 afterEach(() => {
   closePage();
   localStorage.clear();
+  sessionStorage.clear();
 });
 afterAll(() => server.close());
 
@@ -63,6 +64,7 @@ describe('changes of the sections of a pack', () => {
       await waitFor(() => expect(page.address()).toBe('/c/1/packs/pack-1?asOf=2026-09'));
       closePage();
       localStorage.clear();
+      sessionStorage.clear();
     }
   });
 

@@ -67,7 +67,7 @@ describe('the pages of a pack', () => {
       ['Year-end outlook', 'October 2026'],
       ['Balance sheet', 'October 2026'],
       ['Statement of cash flows', 'October 2026'],
-      ['Receivables by age', 'As of the meeting, Nov 18, 2026'],
+      ['Receivables aging', 'As of the meeting, Nov 18, 2026'],
       ['Largest customers', 'October 2026'],
       ['Ratios', 'October 2026'],
       ['Notes', ''],

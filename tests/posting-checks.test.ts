@@ -22,7 +22,7 @@ describe('the postings of the demo company', () => {
     for (const planted of [
       'PU-001243 5210: Same document and amount as D-4471 of 2026-10-06, 11 days later',
       'PU-001163 6120: About ten times the usual 2,611',
-      'PU-001213 6310: Not on this account before; usually on 6220 Boat shows',
+      'PU-001213 6310: First posting to this account; usually on 6220 Boat shows',
       'PR-000166 5410: Memo refers to August',
       'BA-000221 6790: A posting to a watched account',
     ])
@@ -67,7 +67,10 @@ describe('an answer', () => {
       expect.objectContaining({ answer: 'fine', reason: 'Roof after the storm' }),
     ]);
     const trail = await server.get<{ events: { words: string; reason: string }[] }>('/companies/1/audit?limit=1');
-    expect(trail.events[0]).toMatchObject({ words: 'Suspected posting PU-000926 answered: fine', reason: 'Roof after the storm' });
+    expect(trail.events[0]).toMatchObject({
+      words: 'Suspected posting PU-000926 answered: no action needed',
+      reason: 'Roof after the storm',
+    });
   });
   it('that is learned from answers the same kind for the same account and party', async () => {
     const without = async () =>

@@ -77,7 +77,7 @@ describe('a bank statement', () => {
       ['2026-09-01', '2026-09-30', 'ofx'],
       ['2026-10-01', '2026-10-31', 'camt053'],
     ]);
-    expect(before.near).toMatchObject([{ words: 'Two digits exchanged: 3,585.75 on the statement, 3,855.75 in the ledger' }]);
+    expect(before.near).toMatchObject([{ words: 'Transposed digits: 3,585.75 on the statement, 3,855.75 in the ledger' }]);
     const groups = before.proposals
       .filter(({ bank, ledger }) => bank.length + ledger.length > 2)
       .map(({ bank, ledger }) => [bank.length, ledger.length]);

@@ -12,6 +12,7 @@ beforeAll(async () => {
 afterEach(() => {
   closePage();
   localStorage.clear();
+  sessionStorage.clear();
 });
 afterAll(() => server.close());
 
@@ -88,7 +89,7 @@ describe('a report', () => {
     expect(await page.findByText('The server is restarting.')).toBeTruthy();
     isDown = false;
     fireEvent.click(page.getByRole('button', { name: 'Try again' }));
-    expect(await page.findByRole('region', { name: 'Receivables by age' })).toBeTruthy();
+    expect(await page.findByRole('region', { name: 'Receivables aging' })).toBeTruthy();
   });
 
   it('takes its files and their choices along', async () => {

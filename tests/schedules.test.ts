@@ -154,7 +154,7 @@ describe('a schedule', () => {
     [{ zone: 'New York' }, 'Enter a time zone such as America/New_York'],
     [{ day: { kind: 'businessDay', number: 0 } as const }, 'Count business days from 1'],
     [{ day: { kind: 'dayOfMonth', number: 32 } as const }, 'A month has at most 31 days'],
-    [{ to: [] }, 'Nobody is named'],
+    [{ to: [] }, 'No recipients'],
     [{ to: ['joe'] }, 'is not an email address. Enter one such as name@company.com'],
     [{ what: { kind: 'pack', pack: 'none' } }, 'There is no pack'],
     [{ what: { kind: 'view', view: 'none' } }, 'There is no view'],

@@ -26,6 +26,7 @@ beforeAll(async () => {
 afterEach(() => {
   closePage();
   localStorage.clear();
+  sessionStorage.clear();
 });
 afterAll(() => server.close());
 
@@ -69,7 +70,7 @@ describe('the search', () => {
     const { page } = await open();
     const options = within(await page.findByRole('listbox')).getAllByRole('option');
     expect(options.map(({ textContent }) => textContent)).toEqual(['StatementThe income', 'The balance']);
-    expect(page.getByText(/^Opened lately\./)).toBeTruthy();
+    expect(page.getByText(/^Recently viewed\./)).toBeTruthy();
   });
   it('names each kind once, with amounts, and offers all entries', async () => {
     const { page, type } = await open();

@@ -12,6 +12,7 @@ beforeAll(async () => {
 afterEach(() => {
   closePage();
   localStorage.clear();
+  sessionStorage.clear();
 });
 afterAll(() => server.close());
 

@@ -38,7 +38,7 @@ test('by keyboard: a skip link to the figures, one tab stop for each grid, focus
   expect(await focused(page)).toBe(opened);
 
   // the month strip: one stop, arrows inside
-  await page.getByRole('button', { name: 'Show months' }).click();
+  await page.getByRole('button', { name: 'Show month strip' }).click();
   const strip = page.getByRole('group', { name: /As-of month/ });
   await strip.getByRole('button', { pressed: true }).focus();
   await page.keyboard.press('ArrowLeft');
@@ -50,9 +50,9 @@ test('by keyboard: a skip link to the figures, one tab stop for each grid, focus
   // shown or hidden, it is remembered
   await page.reload();
   await expect(strip).toBeVisible();
-  await page.getByRole('button', { name: 'Hide months' }).click();
+  await page.getByRole('button', { name: 'Hide month strip' }).click();
   await page.reload();
-  await expect(page.getByRole('button', { name: 'Show months' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Show month strip' })).toBeVisible();
   await expect(strip).toBeHidden();
 });
 

@@ -60,7 +60,10 @@ export const test = base.extend<object, Workers>({
     await tab.setViewportSize(VIEWPORT);
     if (!tab.url().startsWith('http')) return;
     await leave(tab);
-    await tab.evaluate(() => localStorage.clear());
+    await tab.evaluate(() => {
+      localStorage.clear();
+      sessionStorage.clear();
+    });
   },
   demo: [
     async ({}, use) => {

@@ -135,7 +135,7 @@ describe('the static budget, driver by rate', () => {
     const planned = planStatement({ ...sets, chart: books.chart, calendar: books.calendar, posted: grid.plan.posted });
     expect(planned.issues).toEqual([]);
     expect(evaluate(planned.plan, grid.sources, {}).cells).toEqual(grid.cells);
-    const wire = await server.statement(`/companies/${company}/statements/income?asOf=2026-04&budget=${fixed}`);
+    const wire = await server.statement(`/companies/${company}/statements/income?asOf=2026-04&shares=yes&budget=${fixed}`);
     // the wire leaves hidden columns out
     const shown = shownColumns(grid).map(({ index }) => index);
     expect(wire.cells).toEqual(JSON.parse(JSON.stringify(grid.cells.map((row) => shown.map((index) => row[index])))));

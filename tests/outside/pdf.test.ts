@@ -89,7 +89,7 @@ describe('pages', () => {
     ['balance-months', 1],
     ['activity', 1],
     ['five-years', 1],
-    ['income', 2],
+    ['income', 1],
     ['departments', 2],
   ])('of %s are no more than %i', async (view, most) => expect(await pagesOf(view, 'asOf=2026-10')).toHaveLength(most));
 });

@@ -78,7 +78,7 @@ describe('the department store', () => {
       `account,name,class,active,group\n${ACCOUNTS.map(([number, name, of, group]) => `${number},${name},${of},yes,${group}`).join('\n')}\n`,
       `${rows.join('\n')}\n`,
     );
-    at = reader(await server.statement(`/companies/${company}/statements/income?asOf=2026-12`));
+    at = reader(await server.statement(`/companies/${company}/statements/income?asOf=2026-12&shares=yes`));
   });
   const LINES: Record<string, string> = {
     sales: 'revenue_lines.sales',
@@ -107,7 +107,7 @@ describe('the department store', () => {
       -published.departmentStore.publishedPercentOfNetSales.current.salesReturnsAndAllowances!,
     ));
   it('an as-of month a year earlier gives the prior percentages', async () => {
-    const grid = reader(await server.statement(`/companies/1/statements/income?asOf=2025-12`));
+    const grid = reader(await server.statement(`/companies/1/statements/income?asOf=2025-12&shares=yes`));
     for (const [key, share] of Object.entries(published.departmentStore.publishedPercentOfNetSales.prior))
       expect(percent(grid(LINES[key]!, 'ytd.actual_share'))).toBe(share);
   });

@@ -97,6 +97,7 @@ const FLAGS = [
   'earlier',
   'soft',
   'only-clear',
+  'anyway',
 ];
 type Values = Readonly<Record<string, string | boolean | undefined>>;
 /** What follows a verb: the data folder, and further words. */

@@ -103,7 +103,9 @@ describe('packs from a script', () => {
       code: 2,
       error: expect.stringContaining('the pack has no issue for 2026-10') as unknown,
     });
-    const issued = await wm('pack', 'issue', '--pack', 'Lender pack', '--as-of', '2026-10', '--format', 'json');
+    const refused = await wm('pack', 'issue', '--pack', 'Lender pack', '--as-of', '2026-10');
+    expect([refused.code, refused.error]).toEqual([1, expect.stringMatching(/open:\n- [^]*Issue it with --anyway/)]);
+    const issued = await wm('pack', 'issue', '--pack', 'Lender pack', '--as-of', '2026-10', '--anyway', '--format', 'json');
     expect(JSON.parse(issued.out)).toMatchObject({ issue: { number: 1, month: '2026-10' }, changes: [] });
     for (let time = 0; time < 2; time += 1)
       expect((await wm('pack', 'send', '--pack', 'lender-pack', '--as-of', '2026-10', '--to', 'a@b.com,c@d.com')).code).toBe(0);

@@ -63,7 +63,7 @@ export const USAGE = `Usage: npm run wm -- <verb> [options]
   pack list                  [--as-of 2026-10]
   pack preview               --pack monthly-review [--as-of 2026-10] [--department NAME] [--file OUT.pdf|.docx|.xlsx|.html]
                              its sections with their pages, and what wants a look before it is issued
-  pack issue                 --pack monthly-review [--as-of 2026-10]
+  pack issue                 --pack monthly-review [--as-of 2026-10] [--anyway]; with open items on its checklist only with --anyway
                              freezes figures, pages and files; a reissue says how much changed
   pack send                  --pack monthly-review [--as-of 2026-10] --to ann@company.com,bo@company.com
                              [--attach pdf,docx,xlsx,html] [--subject TEXT]

@@ -174,6 +174,10 @@ export const packIssueSummarySchema = z
 export type PackIssueSummary = z.infer<typeof packIssueSummarySchema>;
 export const packIssueSchema = packIssueSummarySchema
   .extend({
+    /** the newest issue of the same month, where this one is not it */
+    later: z.object({ id: z.number().int(), number: z.number().int() }).nullable(),
+    /** how often the ledger was changed since it was issued */
+    ledgerChanges: z.number().int(),
     list: z.array(
       z.object({
         slice: z.string(),

@@ -5,7 +5,7 @@ import type { Application } from '@wise-margin/server';
 
 import { chosenCompany } from '../company.ts';
 import type { Answer } from '../output.ts';
-import { UsageError } from '../usage.ts';
+import { RefusedError, UsageError } from '../usage.ts';
 
 type Values = Readonly<Record<string, string | boolean | undefined>>;
 type Place = { readonly company: number; readonly companyName: string; readonly pack: string; readonly month: string };
@@ -80,13 +80,19 @@ export async function previewPack(application: Application, values: Values): Pro
   };
 }
 
-/** Issues a pack: its figures, pages and files are frozen. */
+/** Issues a pack: its figures, pages and files are frozen. With open items on its checklist only with `--anyway`. @throws RefusedError listing them */
 export async function issuePack(application: Application, values: Values): Promise<Answer> {
   const place = await placeOf(application, values, 'pack issue');
+  const { items } = await application.packs.checklist(place);
+  const open = items.map(({ words }) => `- ${words}`).join('\n');
+  if (items.length > 0 && values['anyway'] !== true)
+    throw new RefusedError(
+      `The pack was not issued. ${items.length === 1 ? 'One item is' : `${items.length} items are`} open:\n${open}\nIssue it with --anyway.`,
+    );
   const { list, ...summary } = await application.packs.issue(place);
   return {
     ...issueAnswer(place.companyName, summary),
-    json: { company: place.companyName, issue: summary, changes: list },
+    json: { company: place.companyName, issue: summary, checklist: items, changes: list },
   };
 }
 

@@ -132,7 +132,16 @@ export class PackIssues {
     const list = documents.flatMap(({ slice, changes }) =>
       changes === null ? [] : (JSON.parse(changes) as IssueChange[]).map((change) => ({ slice, ...change })),
     );
-    return { ...summaryOf(books, row, documents), list };
+    const [later] = await this.#database.select<{ id: number; number: number }>(
+      'SELECT id, number FROM pack_issues WHERE company_id = $1 AND pack = $2 AND month = $3 AND number > $4 ORDER BY number DESC LIMIT 1',
+      [books.id, row.pack, row.month, row.number],
+    );
+    const [changed] = await this.#database.select<{ count: number }>(
+      `SELECT count(*) AS count FROM audit_events WHERE company_id = $1 AND at > $2
+         AND (action LIKE 'entry.%' OR action IN ('import.post', 'import.reverse')) AND action NOT IN ('entry.discard')`,
+      [books.id, row.at],
+    );
+    return { ...summaryOf(books, row, documents), later: later ?? null, ledgerChanges: changed!.count, list };
   }
 
   /** The pages of an issue as they were. @throws ProblemError 404 */

@@ -86,6 +86,22 @@ function Issued({ issue }: { readonly issue: PackIssueDto }) {
         </span>
         , by which a copy is compared with this issue.
       </p>
+      {issue.later || issue.ledgerChanges > 0 ? (
+        <p role="status" className="mt-1 border-l-2 border-copper bg-sheet px-3 py-1 text-[13px]">
+          {issue.later ? (
+            <>
+              There is a later issue of this month:{' '}
+              <Link className="link" to={`/c/${company.id}/packs/${issue.pack}/${issue.later.id}`}>
+                issue {issue.later.number}
+              </Link>
+              .{' '}
+            </>
+          ) : null}
+          {issue.ledgerChanges > 0
+            ? `The ledger was changed ${issue.ledgerChanges === 1 ? 'once' : `${issue.ledgerChanges.toLocaleString('en-US')} times`} since this issue.`
+            : ''}
+        </p>
+      ) : null}
       <Mailed issue={issue.id} />
       {isSharing ? <ShareDialog issue={issue} close={() => setSharing(false)} /> : null}
       {isMailing ? <MailDialog issue={issue} close={() => setMailing(false)} /> : null}

@@ -87,7 +87,7 @@ export function causeTemplate(cause: Cause, names: CauseNames): string {
       return `Timing: offset by ${opposite}. ${bill.number} of ${bill.day}, “${bill.memo}”, for ${bill.field} belongs to the other month. {yearToDate} remains for the year to date.`;
     }
     case 'part':
-      return `${names.part(cause)} makes ${names.money(cause.amount)} of it.`;
+      return `${names.part(cause)} accounts for ${names.money(cause.amount)}.`;
   }
 }
 

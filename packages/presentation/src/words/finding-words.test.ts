@@ -79,7 +79,7 @@ it.each([
     { kind: 'timing', month: 8, neighbor: 9, line: 1 },
     'Timing: offset by {month:2026-09} the other way in month 9. PU-1 of Oct 6, “Guide payroll, August”, for {lines:1} belongs to the other month. {yearToDate} remains for the year to date.',
   ],
-  [{ kind: 'part', by: 'dimension', name: 'department', key: 'Store' }, 'Department Store makes 500 of it.'],
+  [{ kind: 'part', by: 'dimension', name: 'department', key: 'Store' }, 'Department Store accounts for 500.'],
 ])('%j', (cause, words) => expect(causeTemplate(of(cause), names)).toBe(words));
 
 it('a variance says on which side it is, of what, and when', () => {
