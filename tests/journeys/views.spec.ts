@@ -141,7 +141,7 @@ test('a block over June to August is chosen in a list, beside percent of budget 
   await block.getByLabel('Chosen months', { exact: true }).selectOption(['2026-06', '2026-07', '2026-08']);
   await expect(page.getByRole('columnheader', { name: 'Jun 2026', exact: true })).toBeVisible();
   // every block has nine columns, and only those in view are drawn
-  for (const column of ['%', 'Change', 'Prior year', '% of revenue'])
+  for (const column of ['Chg. %', 'Change', 'Prior year', '% of revenue'])
     await block
       .getByRole('button', { name: `Remove column ${column}`, exact: true })
       .last()

@@ -84,7 +84,7 @@ function Limits({ asOf, limits }: { readonly asOf: string; readonly limits: Comp
   return (
     <div className="min-h-0 flex-1 overflow-y-auto pb-4" tabIndex={0} role="region" aria-label="Materiality limits">
       <p className="max-w-5xl text-[14px] text-ink-soft">
-        A variance is a finding when it is past these limits. {SOURCE_WORDS[limits.source]}
+        A variance is a finding when it exceeds these thresholds. {SOURCE_WORDS[limits.source]}
         {others.length === 0
           ? ''
           : ` ${others.join(', ')} ${others.length === 1 ? 'has its own thresholds' : 'have their own thresholds'}.`}

@@ -72,12 +72,14 @@ function MeasureTile({ measure, trend, asOf }: { readonly measure: Measure; read
         label={`${name} by month: actual ${text('actual')}, budget ${text('budget')}, prior year ${text('prior')}`}
       />
       <p className="flex flex-wrap justify-between gap-x-2 text-[12px] text-ink-soft">
-        <span>
+        <span title="Budget">
           <ScenarioSwatch scenario="budget" />
+          <span className="sr-only">Budget </span>
           {text('budget')}
         </span>
-        <span>
+        <span title="Prior year">
           <ScenarioSwatch scenario="prior" />
+          <span className="sr-only">Prior year </span>
           {text('prior')}
         </span>
       </p>

@@ -96,7 +96,8 @@ export function SaveBar({
         <NameForm
           label="Save as"
           start={{
-            name: view === null ? newName : isOwn ? `${view.name}, copy` : view.name,
+            // two views of one name cannot be told apart
+            name: view === null ? newName : `${view.name}, copy`,
             folder: 'My views',
             shared: false,
             scope: 'company',

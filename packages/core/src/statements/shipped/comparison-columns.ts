@@ -13,7 +13,13 @@ const difference = (key: string, compared: string, base: string, heading = 'Vari
   compared,
   base,
 });
-const percent = (key: string, compared: string, base: string): Column => ({ kind: 'percentDifference', key, heading: '%', compared, base });
+const percent = (key: string, compared: string, base: string, heading = '%'): Column => ({
+  kind: 'percentDifference',
+  key,
+  heading,
+  compared,
+  base,
+});
 const share = (key: string, of: string, heading: string): Column => ({ kind: 'share', key, heading, of });
 
 /** The benchmark and what the figure is above it; left out while no line has one. */
@@ -27,10 +33,10 @@ const againstBudgetAndPriorYear = (kind: SpanKind): Column[] => [
   budget('budget', 'Budget', { kind }),
   share('budget_share', 'budget', '% of revenue'),
   { kind: 'difference', key: 'budget_difference', heading: 'Variance', compared: 'actual', base: 'budget', bar: true },
-  percent('budget_percent', 'actual', 'budget'),
+  percent('budget_percent', 'actual', 'budget', 'Var. %'),
   actual('prior', 'Prior year', yearEarlier(kind)),
   difference('prior_difference', 'actual', 'prior', 'Change'),
-  percent('prior_percent', 'actual', 'prior'),
+  percent('prior_percent', 'actual', 'prior', 'Chg. %'),
 ];
 
 /** Month and year to date, each against budget and prior year, with percent of revenue. */
