@@ -72,17 +72,44 @@ describe('the pages of a pack', () => {
       ['Ratios', 'October 2026'],
       ['Notes', ''],
     ]);
-    const starts = sections.map(({ page }) => page!);
+    // a section without anything to show is left out
+    expect(sections.at(-1)).toMatchObject({ page: null, omissionReason: 'The statements have no footnotes' });
+    const starts = sections.flatMap(({ page }) => page ?? []);
     expect(starts).toEqual([...starts].sort((a, b) => a - b));
     expect(starts.at(-1)).toBeLessThanOrEqual(pages.length);
   });
   it('name the page of every section in the contents, as the sections begin', async () => {
     const { sections, pages } = await preview();
     const contents = pages[1]!.marks.flatMap((mark) => (mark.kind === 'text' ? [mark] : []));
-    for (const { title, page } of sections.slice(2)) {
+    for (const { title, page } of sections.slice(2).filter((section) => section.page !== null)) {
       const line = contents.find(({ text }) => text === title)!;
       expect(contents.filter(({ y }) => y === line.y).at(-1)!.text).toBe(String(page));
     }
+  });
+  it('have a summary that drafts itself, with the figures of the statements, until somebody accepts it', async () => {
+    const drawn = (await preview()).pages
+      .flatMap(({ marks }) => marks.flatMap((mark) => (mark.kind === 'text' ? [mark.text] : [])))
+      .join(' ')
+      .replaceAll(/ (?=[,.])/g, '');
+    const statement = await server.statement(`${AT}/statements/income?asOf=2026-10`);
+    const figure = (line: string, column: string): string => {
+      const cell =
+        statement.cells[statement.lines.findIndex(({ key }) => key === line)]![statement.columns.findIndex(({ key }) => key === column)]!;
+      if (cell.kind !== 'amount') throw new TypeError(`${line} is not an amount`);
+      const text = Math.round(Math.abs(cell.value) / 100).toLocaleString('en-US');
+      return cell.value < 0 ? `($${text})` : `$${text}`;
+    };
+    const operating = (column: string) => figure('operating_income', column);
+    expect(drawn).toContain('Draft. Edit or accept it before the pack is issued.');
+    expect(drawn).toContain(
+      `Operating income was ${operating('month.actual')}, a variance of ${operating('month.budget_difference')} to the budget of ${operating('month.budget')}`,
+    );
+    expect(drawn).toMatch(/ of the (month|year to date) differs from budget by \$/);
+    const draft = await server.get<RichText>(`${AT}/packs/monthly-review/months/2026-10/drafted-summary`);
+    expect(draft.content.length).toBeGreaterThanOrEqual(2);
+    // accepted, it is a text like any other
+    const accepted = await preview({ texts: { summary: draft } });
+    expect(accepted.sections.find(({ title }) => title === 'Summary')!.notes).toEqual([]);
   });
   it('show the figures of the statement itself', async () => {
     const statement = await server.statement(`${AT}/statements/income?asOf=2026-10`);
@@ -136,7 +163,7 @@ describe('what a company lacks', () => {
     expect((await withNote({ ...sectionOf('income'), date: { kind: 'fixed', month: '2040-01' } })).notes).toEqual([
       'The date of this section is outside the fiscal years of the company. Choose another date.',
     ]);
-    expect((await withNote(sectionOf('summary'))).notes).toEqual(['No text yet.']);
+    expect((await withNote(sectionOf('summary'))).notes).toEqual(['The text is a draft that nobody accepted yet.']);
   });
   it('does not stop the others: the same pack serves the second company', async () => {
     const { sections, pages } = await preview({ month: '2026-10' }, 2);

@@ -55,7 +55,7 @@ test('the monthly review is written on its page, checked, issued, and its web pa
   await expect(page.getByText('Text saved')).toBeVisible();
   await page.getByRole('button', { name: 'Done' }).click();
   await expect(previewOf(page)).toContainText('because');
-  await expect(outlineOf(page).getByText('No text yet.')).toHaveCount(0);
+  await expect(outlineOf(page).getByText('The text is a draft that nobody accepted yet.')).toHaveCount(0);
 
   await page.getByRole('button', { name: 'Issue…' }).click();
   const dialog = page.getByRole('dialog', { name: 'Issue pack' });
@@ -152,7 +152,7 @@ test('the next month is prepared by one step, and the same pack opens for the ot
   await expect(outlineOf(page)).toContainText('Statement; October 2026');
   await page.getByRole('button', { name: 'Next month, Nov 2026' }).click();
   await expect(outlineOf(page)).toContainText('Statement; November 2026');
-  await expect(outlineOf(page).getByText('No text yet.')).toBeVisible();
+  await expect(outlineOf(page).getByText('The text is a draft that nobody accepted yet.')).toBeVisible();
   await page.getByRole('button', { name: 'Switch to Gannet Rock Sea Salt' }).click();
   await expect(page.getByRole('heading', { name: 'Monthly management review' })).toBeVisible();
   await expect(page.getByRole('button', { name: /^Company: Gannet Rock/ })).toBeVisible();

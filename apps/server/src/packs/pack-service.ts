@@ -8,7 +8,7 @@ import type {
   PackPreviewDto,
   PackPreviewRequest,
 } from '@wise-margin/contract';
-import { longPeriodName } from '@wise-margin/core';
+import { longPeriodName, type RichText } from '@wise-margin/core';
 
 import { type BooksCache, type Logo, periodOf } from '../companies/index.ts';
 import type { Actor } from '../database/audit.ts';
@@ -134,6 +134,12 @@ export class PackService {
       slices,
       logo: logoAddress(content.logo),
     };
+  }
+
+  /** The summary that a month drafts itself. @throws ProblemError 404 for no such pack, 422 for a month outside the calendar */
+  async draftedSummary(place: MonthPlace): Promise<RichText> {
+    await this.#parts.store.of(place);
+    return this.#parts.builder.draft(place.company, place.month);
   }
 
   async checklist(place: MonthPlace): Promise<PackChecklistDto> {

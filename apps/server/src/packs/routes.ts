@@ -14,6 +14,7 @@ import {
   packsQuerySchema,
   packsReadySchema,
   periodKeySchema,
+  richTextSchema,
   sliceQuerySchema,
 } from '@wise-margin/contract';
 
@@ -138,6 +139,13 @@ function monthRoutes({ packMonths, packs, actor }: PackServices): readonly Route
       summary: 'What wants a look before a pack is issued',
       response: packChecklistSchema,
       handle: ({ path }) => packs.checklist(placeOf(path)),
+    }),
+    route({
+      method: 'get',
+      path: `${MONTH}/drafted-summary`,
+      summary: 'The summary that the month drafts itself, with live figures',
+      response: richTextSchema,
+      handle: ({ path }) => packs.draftedSummary(placeOf(path)),
     }),
     route({
       method: 'post',

@@ -83,3 +83,6 @@ export function viewAddress(
 export function statementQuery({ filter, display, ...rest }: StatementChoices): Record<string, string | number | FilterDto | undefined> {
   return { ...rest, ...display, filter };
 }
+
+/** The same with the columns of percentages, which texts may show where the view hides them. */
+export const withShares = (asOf: string): StatementChoices => ({ ...plainChoices(asOf), display: { shares: 'yes' } });

@@ -4,7 +4,7 @@ import { figureText } from '@wise-margin/presentation';
 import { useState } from 'react';
 
 import { useCompany } from '../data/company.ts';
-import { plainChoices } from '../data/statement-choices.ts';
+import { withShares } from '../data/statement-choices.ts';
 import { useStatement } from '../data/use-statement.ts';
 import { useViews } from '../data/use-views.ts';
 import { CheckField, SelectField } from '../ui/labeled-field.tsx';
@@ -31,7 +31,7 @@ export function FigurePicker({
   const [line, setLine] = useState('');
   const [column, setColumn] = useState('');
   const [chosen, setChosen] = useState<readonly string[]>([]);
-  const statement = useStatement(company.id, view, plainChoices(month));
+  const statement = useStatement(company.id, view, withShares(month));
   const grid = statement.data?.view.key === view ? statement.data : undefined;
   const lines = grid ? linesWithFigures(grid) : [];
   const lineKey = lines.find(({ key }) => key === line)?.key ?? lines.find(({ key }) => key === 'revenue')?.key ?? lines[0]?.key ?? '';

@@ -1,6 +1,10 @@
-import type { DateRule, Section } from '@wise-margin/core';
+import { useQuery } from '@tanstack/react-query';
+import { type DateRule, isEmptyText, type RichText, type Section } from '@wise-margin/core';
+import { useState } from 'react';
 
+import { getJson } from '../api/client.ts';
 import { useCompany } from '../data/company.ts';
+import { Failure } from '../ui/states.tsx';
 import { FindingComments } from './finding-comments.tsx';
 import { TextEditor } from './text-editor.tsx';
 import type { PackEditor } from './use-pack-editor.ts';
@@ -20,6 +24,7 @@ export function SectionInPlace({
   readonly close: () => void;
 }) {
   const company = useCompany();
+  const [accepted, setAccepted] = useState(0);
   const at = { top: top + 28 };
   if (section.kind === 'findings') {
     const asOf = monthOfRule(section.date, month, company.periods);
@@ -33,11 +38,45 @@ export function SectionInPlace({
   const text = section.written === 'monthly' ? (editor.texts[section.id] ?? section.text) : section.text;
   return (
     <div className="absolute right-4 left-4 z-10" style={at}>
-      <TextEditor text={text} month={month} label={section.title} change={(changed) => editor.setText(section, changed)} />
+      {section.written === 'monthly' && isEmptyText(text) ? (
+        <DraftedSummary
+          place={{ pack: editor.design.key, month }}
+          accept={(draft) => {
+            editor.setText(section, draft);
+            setAccepted(accepted + 1);
+          }}
+        />
+      ) : null}
+      {/* an accepted draft is opened anew; what is typed goes on in the same editor */}
+      <TextEditor key={accepted} text={text} month={month} label={section.title} change={(changed) => editor.setText(section, changed)} />
       <button type="button" className="button mt-1" onClick={close}>
         Done
       </button>
     </div>
+  );
+}
+
+/** Offers the text that the month drafts itself; accepted, it is edited like any other. */
+function DraftedSummary({
+  place,
+  accept,
+}: {
+  readonly place: { readonly pack: string; readonly month: string };
+  readonly accept: (text: RichText) => void;
+}) {
+  const { id } = useCompany();
+  const draft = useQuery({
+    queryKey: ['drafted-summary', id, place.pack, place.month],
+    queryFn: ({ signal }) => getJson<RichText>(`/companies/${id}/packs/${place.pack}/months/${place.month}/drafted-summary`, signal),
+  });
+  if (draft.isError) return <Failure error={draft.error} retry={() => void draft.refetch()} />;
+  return (
+    <p className="mb-1 flex items-center gap-3 border border-copper bg-sheet px-3 py-1 text-[13px]">
+      Nobody wrote this text yet. The month has a draft of it, with live figures.
+      <button type="button" className="button" disabled={!draft.data} onClick={() => draft.data && accept(draft.data)}>
+        Accept draft
+      </button>
+    </p>
   );
 }
 

@@ -7,7 +7,7 @@ import { Bold, Heading2, Italic, List, ListOrdered, Redo2, Table, Undo2 } from '
 import { createContext, type ReactNode, useContext, useState } from 'react';
 
 import { useCompany } from '../data/company.ts';
-import { plainChoices } from '../data/statement-choices.ts';
+import { withShares } from '../data/statement-choices.ts';
 import { useStatement } from '../data/use-statement.ts';
 import { FigurePicker } from './figure-picker.tsx';
 
@@ -18,7 +18,7 @@ const MonthContext = createContext('');
 function FigureChip({ node }: NodeViewProps) {
   const company = useCompany();
   const { view, line, column } = node.attrs as TextFigure;
-  const statement = useStatement(company.id, view, plainChoices(useContext(MonthContext)));
+  const statement = useStatement(company.id, view, withShares(useContext(MonthContext)));
   const grid = statement.data;
   const row = grid?.lines.findIndex(({ key }) => key === line) ?? -1;
   const at = grid?.columns.findIndex(({ key }) => key === column) ?? -1;

@@ -9,6 +9,8 @@ import type { Filled } from './statement-sections.ts';
 
 type Of<Kind extends Section['kind']> = Extract<Section, { readonly kind: Kind }>;
 const VIEW = 'income';
+/** Findings without a comment that are printed with their drafted sentence; the smaller ones are named together. */
+const MOST_DRAFTED = 8;
 
 /** Variances past their limits, the largest effect first, each with its comment. */
 export async function findingsSection(sources: SectionSources, section: Of<'findings'>, context: SectionContext): Promise<Filled> {
@@ -21,7 +23,14 @@ export async function findingsSection(sources: SectionSources, section: Of<'find
   if (findings.length === 0)
     return { blocks: [paragraph(section.onlyCommented ? 'No finding has a comment.' : 'No variance exceeds its threshold.')], notes };
   const blocks: ContentBlock[] = [];
-  for (const finding of findings) blocks.push(...(await findingBlocks(sources, { finding, comparison, context })));
+  let drafted = 0;
+  const left: FindingDto[] = [];
+  for (const finding of findings) {
+    if (!finding.hasComment && (drafted += 1) > MOST_DRAFTED) left.push(finding);
+    else blocks.push(...(await findingBlocks(sources, { finding, comparison, context })));
+  }
+  if (left.length > 0)
+    blocks.push(paragraph(`${left.length} smaller without a comment: ${left.map(({ name }) => name).join(', ')}.`, 'soft'));
   return { blocks, notes };
 }
 
@@ -47,10 +56,13 @@ async function findingBlocks(
     runs: [run(`${finding.name}, ${months}`, { bold: true })],
   };
   const figures = `Actual ${money(compared)}; ${comparisonWords(comparison).toLowerCase()} ${money(base)}; variance ${money(variance)}${share} ${finding.favor ?? ''}`;
-  const status = [findingStatusWords(finding.status), finding.owner, finding.hasComment ? '' : 'no comment'].filter((text) => text !== '');
+  const status = [findingStatusWords(finding.status), finding.owner].filter((text) => text !== '');
   const words = paragraph(`${figures.trim()}. ${status.join(', ')}.`, 'soft');
-  if (!finding.hasComment) return [head, words];
   const key = { companyId: books.id, view: VIEW, line: finding.line, comparison, month: finding.month };
+  if (!finding.hasComment) {
+    const { proposal } = await explainer.explain(books.id, { ...key, span, asOf: finding.month, filter: {}, by: 'all' });
+    return [head, words, paragraph(`Draft: ${plainTextOf(proposal)}`)];
+  }
   const explained = await explainer.explained(books.id, { ...key, span, asOf: finding.month, filter: {}, by: 'all' });
   const { comment } = await findingRecords.of(key, explained.valueOf);
   return [head, words, paragraph(comment ? plainTextOf(comment) : '')];

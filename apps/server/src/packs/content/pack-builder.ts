@@ -15,6 +15,7 @@ import { ProblemError, refused } from '../../http/problem.ts';
 import { STATE_WORDS } from '../pack-months.ts';
 import { unmetCondition } from './condition.ts';
 import { type ContentBlock, type FilledSection, type PackContent, paragraph } from './content.ts';
+import { draftSummary } from './draft-summary.ts';
 import { filledText } from './fill-text.ts';
 import { budgetChecksSection, findingsSection } from './finding-sections.ts';
 import { accountDetailSection, agingSection, partiesSection, trialBalanceSection } from './report-sections.ts';
@@ -149,6 +150,8 @@ export class PackBuilder {
       source: null,
     };
     if (section.hidden) return { ...empty, omissionReason: 'Hidden' };
+    if (section.kind === 'notes' && footnotesOf(before).length === 0)
+      return { ...empty, omissionReason: 'The statements have no footnotes' };
     const date = sectionDate(dates.books.calendar, section.date, dates);
     if (date === null)
       return { ...empty, notes: ['The date of this section is outside the fiscal years of the company. Choose another date.'] };
@@ -182,7 +185,9 @@ export class PackBuilder {
       case 'contents':
         return { blocks: [], notes: [] };
       case 'text':
-        return this.#text(section.written === 'monthly' ? (texts[section.id] ?? section.text) : section.text, context);
+        return section.written === 'monthly'
+          ? this.#monthly(texts[section.id] ?? section.text, context)
+          : this.#text(section.text, context);
       case 'statement':
         return statementSection(sources, section, context);
       case 'charts':
@@ -206,6 +211,24 @@ export class PackBuilder {
       case 'notes':
         return { blocks: footnotesOf(before), notes: [] };
     }
+  }
+
+  /** The text of a month; while nobody wrote it, its draft, which says so. */
+  async #monthly(text: RichText, context: SectionContext): Promise<Filled> {
+    if (!isEmptyText(text)) return this.#text(text, context);
+    const draft = await this.#text(await draftSummary(this.#sources, context), context);
+    return {
+      blocks: [paragraph('Draft. Edit or accept it before the pack is issued.', 'soft'), ...draft.blocks],
+      notes: ['The text is a draft that nobody accepted yet.', ...draft.notes],
+    };
+  }
+
+  /** The drafted text of a month, for whoever edits or accepts it. */
+  async draft(companyId: number, month: string): Promise<RichText> {
+    const books = await this.#sources.booksCache.of(companyId);
+    const dates: Dates = { books, month: periodOf(books, month), meeting: today(this.#sources.actor.now()) as IsoDate, slice: {} };
+    const date = sectionDate(books.calendar, { kind: 'month' }, dates)!;
+    return draftSummary(this.#sources, { books, date, slice: {} });
   }
 
   async #text(text: RichText, context: SectionContext): Promise<Filled> {
@@ -235,7 +258,7 @@ function footnotesOf(sections: readonly FilledSection[]): ContentBlock[] {
       block.kind === 'statement' ? block.statement.dto.head.footnotes.map((text) => paragraph(`${title}: ${text}`)) : [],
     ),
   );
-  return notes.length === 0 ? [paragraph('The statements have no footnotes.', 'soft')] : notes;
+  return notes;
 }
 
 /** One text for one value: what is saved and what an editor sends have their fields in different orders. */

@@ -125,7 +125,8 @@ export async function bridgeSection(sources: SectionSources, section: Of<'bridge
 /** One figure of a view, as its statement writes it. @throws ProblemError 404 for a view, line or column that is not there */
 export async function textFigure(sources: SectionSources, { view, line, column }: TextFigure, context: SectionContext): Promise<string> {
   const { books } = context;
-  const { dto: dtoOf } = await sources.statements.evaluated(books.id, view, statementQuery(context));
+  // a text may show a percentage that the view itself hides
+  const { dto: dtoOf } = await sources.statements.evaluated(books.id, view, { ...statementQuery(context), shares: 'yes' });
   const dto = dtoOf();
   const row = dto.lines.findIndex(({ key }) => key === line);
   const at = dto.columns.findIndex(({ key }) => key === column);
