@@ -60,6 +60,8 @@ export function AccountInput({
       />
       <ComboboxOptions
         anchor="bottom start"
+        // the fields around it stay in reach
+        modal={false}
         className="z-50 max-h-64 w-80 overflow-y-auto border border-hairline bg-sheet text-[13px] empty:hidden"
       >
         {hits.map(({ number, name }) => (

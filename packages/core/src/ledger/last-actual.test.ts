@@ -51,6 +51,11 @@ describe('the last month of actuals', () => {
   it('is not the month of opening balances when those after it have fewer accounts', () => {
     expect(books([40, 12, 12, 12])).toMatchObject({ month: 3 });
   });
+  it('of young books is a month with as many accounts as the ones before, whichever they are', () => {
+    expect(books([5, 4])).toMatchObject({ month: 1, unclear: null });
+    expect(books([40, 38, 2])).toMatchObject({ month: 1, unclear: null });
+    expect(books([40, 16])).toMatchObject({ month: 0, unclear: { month: 1, posted: 16, usual: 40 } });
+  });
   it('is a month in which most of the usual accounts are posted; seasonal ones are not missed', () => {
     const seasonal = Array.from({ length: 18 }, (_, month) => (month % 12 < 4 ? 40 : 25));
     expect(books(seasonal)).toMatchObject({ month: 17, unclear: null });

@@ -30,6 +30,8 @@ const UNCLEAR = { from: 0.25, to: 0.75 };
 /** Months before that tell which accounts are usual, and in what part of them an account has to be posted. */
 const MONTHS_LOOKED_AT = 12;
 const USUALLY = 0.75;
+/** With fewer months before nobody knows which accounts are usual: the month is compared with the one of the most accounts. */
+const MONTHS_NEEDED = 3;
 /** A month counts among those from the size at which half as many accounts are posted as in a busy one: the upper quartile of the last three years. */
 const BUSY = { quantile: 0.75, part: 0.5, months: 36 };
 
@@ -89,7 +91,12 @@ function coverageReader(
     const before = active.slice(0, month - first).filter((_, at) => counts[at]! >= busy && counts[at]! > 0);
     const looked = before.slice(-MONTHS_LOOKED_AT);
     const timesPosted = (account: number) => looked.reduce((sum, each) => sum + each[account]!, 0);
-    const usual = [...own.keys()].filter((account) => looked.length > 0 && timesPosted(account) >= USUALLY * looked.length);
+    if (looked.length < MONTHS_NEEDED) {
+      const usual = Math.max(0, ...before.slice(-MONTHS_LOOKED_AT).map((each) => each.reduce((sum, one) => sum + one, 0)));
+      const posted = Math.min(counts[month - first]!, usual);
+      return { posted, usual, share: usual === 0 ? 1 : posted / usual };
+    }
+    const usual = [...own.keys()].filter((account) => timesPosted(account) >= USUALLY * looked.length);
     const posted = usual.filter((account) => own[account] === 1).length;
     return { posted, usual: usual.length, share: usual.length === 0 ? 1 : posted / usual.length };
   };
