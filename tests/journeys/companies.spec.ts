@@ -61,7 +61,7 @@ test('two companies are set side by side with their total, and a figure leads to
   await page.getByLabel('View', { exact: true }).selectOption({ label: 'Balance sheet' });
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Balance sheet, combined');
   await page.getByLabel('As of', { exact: true }).selectOption({ label: 'Dec 2026' });
-  await expect(page.getByRole('alert')).toContainText('Posted through October 2026');
+  await expect(page.getByRole('alert')).toContainText('Actuals through October 2026');
   const [download] = await Promise.all([
     page.waitForEvent('download'),
     page

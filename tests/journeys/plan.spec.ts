@@ -57,7 +57,7 @@ test('from no budget at all, a year is planned from its projection to approval: 
   };
   await page.getByLabel('Statistics file', { exact: true }).setInputFiles(guestFile);
   await page.getByRole('button', { name: 'Import 12 values' }).click();
-  await expect(page.getByRole('row', { name: /^guests planned 120/ })).toBeVisible();
+  await expect(page.getByRole('row', { name: /^guests planned .*120/ })).toBeVisible();
   await open(page, ledger, '/c/1/budgets/2');
 
   // the boat show's invoice does not recur
