@@ -317,4 +317,11 @@ describe('statistics', () => {
     expect(await heads()).toEqual({ kind: 'amount', value: 4168 });
     expect(await heads({ department: ['North'] })).toEqual({ kind: 'amount', value: 5002 });
   });
+  it('go over months as their name proposes, until a person chooses otherwise', async () => {
+    const aggregations = async () => (await server.get<{ aggregations: Record<string, string> }>(at)).aggregations;
+    expect(await aggregations()).toEqual({ headcount: 'average' });
+    await server.accept('PUT', `${at}/statistics/aggregation`, { series: 'headcount', aggregation: 'last' });
+    expect(await aggregations()).toEqual({ headcount: 'last' });
+    expect((await server.send('PUT', `${at}/statistics/aggregation`, { series: 'nothing', aggregation: 'sum' })).status).toBe(404);
+  });
 });
