@@ -20,7 +20,7 @@ describe('the postings of the demo company', () => {
     const { suspects } = await check('?limit=15');
     const found = suspects.map(({ entry, account, reasons }) => `${entry?.number} ${account}: ${reasons[0]!.words}`);
     for (const planted of [
-      'PU-001243 5210: Same document and amount as D-4471 of 2026-10-06, 11 days later',
+      'PU-001243 5210: Same document and amount as D-4471 of Oct 6, 2026, 11 days later',
       'PU-001163 6120: About ten times the usual 2,611',
       'PU-001213 6310: First posting to this account; usually on 6220 Boat shows',
       'PR-000166 5410: Memo refers to August',
@@ -50,7 +50,7 @@ describe('the postings of the demo company', () => {
       account: '5210',
       party: 'Harbor Freight Lines',
       amount: '4890.00',
-      reason: 'Same document and amount as D-4471 of 2026-10-06, 11 days later',
+      reason: 'Same document and amount as D-4471 of Oct 6, 2026, 11 days later',
     });
   });
 });

@@ -206,7 +206,7 @@ describe('the command line', () => {
     const income = (...more: string[]) => wm('statement', 'income', '--as-of', '2026-10', ...more);
     const rows = papaparse.parse<string[]>((await income('--format', 'csv')).out, { skipEmptyLines: true }).data;
     const [head, revenue] = [rows[0]!, rows.find(([key]) => key === 'revenue')!];
-    const at = head.indexOf('October 2026: %');
+    const at = head.indexOf('October 2026: Var. %');
     expect(revenue[at]).toBe('-2.912621');
     expect(revenue[head.indexOf('F/U')]).toBe('U');
     const figures = rows.slice(1).flatMap((row) => row.filter((_, column) => column > 1 && head[column] !== 'F/U'));

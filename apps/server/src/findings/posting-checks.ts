@@ -13,7 +13,7 @@ import {
   slotCount,
   type Suspect,
 } from '@wise-margin/core';
-import { postingAnswerWords, suspectWords } from '@wise-margin/presentation';
+import { dayWords, postingAnswerWords, suspectWords } from '@wise-margin/presentation';
 
 import { type Books, type BooksCache, periodCode, periodName, periodOf } from '../companies/index.ts';
 import { type Actor, recordAudit } from '../database/audit.ts';
@@ -74,7 +74,7 @@ export class PostingChecks {
       money: (amount: number) => money(books, amount),
       bill: (position: number) => {
         const line = lineAt(position);
-        return line ? `${line.document || line.entry} of ${line.date}` : 'an entry reversed since';
+        return line ? `${line.document || line.entry} of ${dayWords(line.date)}` : 'an entry reversed since';
       },
     };
     return {

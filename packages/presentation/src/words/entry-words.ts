@@ -1,5 +1,5 @@
 import type { Currency, EntryDifference, EntryIssue } from '@wise-margin/core';
-import { formatAmount, minor, toDecimalText } from '@wise-margin/core';
+import { formatAmount, minor } from '@wise-margin/core';
 
 /** Why an entry cannot be posted, with what to do. */
 export function entryIssueWords({ code, text, near = [], difference }: EntryIssue, { exponent }: Currency): string {
@@ -28,9 +28,11 @@ export function entryIssueWords({ code, text, near = [], difference }: EntryIssu
 /** Where in the request an issue stands. */
 export const issuePath = ({ line, field }: EntryIssue): string => (line === null ? `content.${field}` : `content.lines.${line}.${field}`);
 
-/** A changed field for the record: amounts as decimals. */
+/** A changed field for the record: amounts on their side, `Debit 22,143.00`. */
 export function differenceWords({ line, field, from, to }: EntryDifference, { exponent }: Currency) {
-  const text = (value: EntryDifference['from']): string =>
-    value === null ? '' : typeof value === 'number' ? toDecimalText(value, exponent) : value;
+  const text = (value: EntryDifference['from']): string => (value === null ? '' : typeof value === 'number' ? side(value) : value);
+  function side(value: number): string {
+    return `${value < 0 ? 'Credit' : 'Debit'} ${formatAmount(minor(Math.abs(value)), { exponent, unit: 'cents' })}`;
+  }
   return { line, field, from: text(from), to: text(to) };
 }
