@@ -50,6 +50,22 @@ describe('a request with a key', () => {
     expect(answers.map(({ status }) => status)).toEqual([201, 201, 201]);
     expect(await posted('Pressed')).toBe(1);
   });
+  it('gives its answer to who asks again after the connection was cut before it came', async () => {
+    const cut = new AbortController();
+    const content = entry('Cut');
+    const send = (signal?: AbortSignal) =>
+      fetch(`${server.base}/companies/${company}/entries`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json', 'idempotency-key': 'key-0000009' },
+        body: JSON.stringify({ content, reason: 'Test' }),
+        ...(signal ? { signal } : {}),
+      });
+    const first = send(cut.signal);
+    setTimeout(() => cut.abort(), 3);
+    await first.catch(() => undefined);
+    const again = await send();
+    expect([again.status, await posted('Cut')]).toEqual([201, 1]);
+  });
   it('with another key posts another one', async () => {
     await post('key-0000003', 'Twice');
     await post('key-0000004', 'Twice');

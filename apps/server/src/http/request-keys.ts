@@ -65,27 +65,41 @@ function replay(response: Response, { request, status, answer }: Kept, digest: s
   else response.type('application/json').send(answer);
 }
 
-/** Keeps the answer of a request that changed something; one that changed nothing may be asked again. */
+/** How long a request goes on after its connection was cut, at most, before another one with its key is looked at. */
+const MOST_AFTER_CUT = 60_000;
+
+/**
+ * Keeps the answer of a request that changed something; one that changed nothing may be asked again. The answer is kept
+ * when it is given, also where the connection was cut before.
+ */
 function storeAnswer(database: Database, response: Response, own: RequestKey): Promise<void> {
   let answer: string | null = null;
-  const send = response.json.bind(response);
+  const [json, end] = [response.json.bind(response), response.end.bind(response)];
   response.json = (body: unknown) => {
     answer = JSON.stringify(body);
-    return send(body);
+    return json(body);
   };
   return new Promise((resolve) => {
-    response.once('close', () => {
+    let late: NodeJS.Timeout | undefined;
+    let isGiven = false;
+    const given = (): void => {
+      if (isGiven) return;
+      isGiven = true;
+      clearTimeout(late);
       if (!own.isWritten || response.statusCode >= 400) return resolve();
+      const values = [response.statusCode, answer, own.key];
       database
-        .write((transaction) =>
-          database.run(
-            'UPDATE request_keys SET status = $1, answer = $2 WHERE key = $3',
-            [response.statusCode, answer, own.key],
-            transaction,
-          ),
-        )
+        .write((transaction) => database.run('UPDATE request_keys SET status = $1, answer = $2 WHERE key = $3', values, transaction))
         // the change and its key are stored: asked again, it says that it was done
         .then(resolve, () => resolve());
+    };
+    response.end = ((...parts: Parameters<typeof end>) => {
+      given();
+      return end(...parts);
+    }) as typeof response.end;
+    // an answer that is never given, such as a file whose reader went away
+    response.once('close', () => {
+      if (!isGiven) late = setTimeout(resolve, MOST_AFTER_CUT).unref();
     });
   });
 }

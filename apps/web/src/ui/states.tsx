@@ -6,14 +6,16 @@ import { isServerAway, useServerBack } from './use-server-back.ts';
 /** What went wrong, in the server's words, with a way to try again. */
 export function Failure({ error, retry }: { readonly error: unknown; readonly retry?: () => void }) {
   const isAway = isServerAway(error);
-  useServerBack(isAway, retry ?? (() => window.location.reload()));
+  // what has nothing to try again, such as a form, keeps what was typed in it
+  useServerBack(isAway && retry !== undefined, () => retry?.());
   const problem = error instanceof ApiProblem ? error.problem : null;
   if (isAway)
     return (
       <div role="alert" className="m-4 max-w-xl self-start border border-brick bg-sheet p-4">
         <p className="font-semibold text-brick">Wise Margin is not running</p>
         <p className="mt-1">
-          Start it again with npm start or npm run demo. This page goes on by itself as soon as it is back; nothing that was saved is lost.
+          Start it again with npm start or npm run demo. {retry ? 'This page goes on by itself as soon as it is back' : 'Then try again'};
+          nothing that was saved is lost.
         </p>
       </div>
     );

@@ -92,7 +92,7 @@ function coverageReader(
     const looked = before.slice(-MONTHS_LOOKED_AT);
     const timesPosted = (account: number) => looked.reduce((sum, each) => sum + each[account]!, 0);
     if (looked.length < MONTHS_NEEDED) {
-      const usual = Math.max(0, ...before.slice(-MONTHS_LOOKED_AT).map((each) => each.reduce((sum, one) => sum + one, 0)));
+      const usual = Math.max(0, ...looked.map((each) => each.reduce((sum, one) => sum + one, 0)));
       const posted = Math.min(counts[month - first]!, usual);
       return { posted, usual, share: usual === 0 ? 1 : posted / usual };
     }

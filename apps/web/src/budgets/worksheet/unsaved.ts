@@ -42,7 +42,7 @@ export const keepUnsaved = (company: number, budget: number, { edits, filter, ke
 export const forgetUnsaved = (company: number, budget: number, key: string): void =>
   localStorage.removeItem(prefixOf(company, budget) + key);
 
-/** Who works in this window: changes from elsewhere, another window too, are asked about, and undo is of one's own. */
+/** The session of this window: changes from any other, another window too, are asked about, and undo is of its own changes. */
 export function ownSession(): string {
   const held = sessionStorage.getItem('wise-margin.session');
   if (held !== null) return held;
